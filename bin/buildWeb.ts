@@ -1,0 +1,44 @@
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, readFileSync, readdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { ROOT } from './root.ts';
+import { Sentence, tell } from './sentence.ts';
+
+/**
+ * Builds the interface into web/dist unless it was built from these very sources. Built beside and swapped in, so that a running server
+ * never serves half of it.
+ * @throws Sentence when the build fails
+ */
+export function buildWeb(): void {
+  const dist = join(ROOT, 'web', 'dist');
+  const stamp = join(dist, '.built-from');
+  const sources = fingerprint();
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === sources) return;
+
+  tell('Building the interface …');
+  const fresh = join(ROOT, 'web', `dist-${process.pid}`);
+  const done = spawnSync(process.execPath, [join(ROOT, 'node_modules/vite/bin/vite.js'), 'build', '--outDir', fresh, '--logLevel', 'error'], { cwd: ROOT, encoding: 'utf8' });
+  if (done.status !== 0) {
+    rmSync(fresh, { recursive: true, force: true });
+    throw new Sentence(`The interface could not be built:\n${done.stdout}${done.stderr}`);
+  }
+  writeFileSync(join(fresh, '.built-from'), sources);
+  const old = join(ROOT, 'web', `dist-old-${process.pid}`);
+  if (existsSync(dist)) renameSync(dist, old);
+  renameSync(fresh, dist);
+  rmSync(old, { recursive: true, force: true });
+}
+
+/** A hash over all that goes into the interface. */
+function fingerprint(): string {
+  const hash = createHash('sha256');
+  for (const folder of ['web', 'core/src']) {
+    const files = readdirSync(join(ROOT, folder), { recursive: true, withFileTypes: true })
+      .filter((entry) => entry.isFile() && !/[/\\]dist/.test(entry.parentPath))
+      .map((entry) => join(entry.parentPath, entry.name)).sort();
+    for (const file of files) hash.update(file.slice(ROOT.length)).update(readFileSync(file));
+  }
+  for (const file of ['package-lock.json', 'vite.config.ts']) hash.update(readFileSync(join(ROOT, file)));
+  return hash.digest('hex');
+}

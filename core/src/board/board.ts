@@ -1,0 +1,51 @@
+import { z } from 'zod';
+import { lengthBetween, lineOfText } from '../units/lengthSchema.ts';
+
+export const constructions = ['edge', 'face'] as const;
+
+/**
+ * Edge grain: strips stand on edge, their faces glued, so stock thickness shows and the rip decides board thickness.
+ * Face grain: strips lie flat, their edges glued, so the rip shows and stock decides board thickness.
+ */
+export type Construction = (typeof constructions)[number];
+
+/** More strips than any hand-made board holds; a longer list is a mistake. */
+export const GREATEST_STRIP_COUNT = 200;
+
+export const stripSchema = z.strictObject({
+  id: z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, { error: 'must be 1 to 40 letters, digits, _ or -' }),
+  species: z.string({ error: 'must be a species' }).min(1, { error: 'must be a species' }).max(40),
+  /** Width in the glued panel, mm: what lies between its two glue lines. */
+  width: lengthBetween(1, 1000),
+  /** True when the strip was turned end for end, so its grain arrow points the other way. */
+  endForEnd: z.boolean(),
+});
+
+/** One strip of a board as laid out. */
+export type Strip = z.infer<typeof stripSchema>;
+
+/** What the maker wants. Lengths in millimetres, finished sizes. */
+export const boardSchema = z.strictObject({
+  name: lineOfText(1, 120),
+  use: lineOfText(0, 120),
+  construction: z.enum(constructions),
+  length: lengthBetween(50, 3000),
+  width: lengthBetween(30, 1500),
+  thickness: lengthBetween(5, 150),
+  /** Equal boards to make. */
+  count: z.int({ error: 'must be a whole number' }).min(1, { error: 'must be at least 1' }).max(50, { error: 'must be at most 50' }),
+  /** In order across the board, first to last. */
+  strips: z.array(stripSchema).max(GREATEST_STRIP_COUNT, { error: `must be at most ${GREATEST_STRIP_COUNT} strips` })
+    .refine((strips) => new Set(strips.map((s) => s.id)).size === strips.length, { error: 'must each have an id of their own' }),
+});
+export type Board = z.infer<typeof boardSchema>;
+
+/** A new board: a common size (250 x 400 x 30 mm, common practice), nothing laid out yet. */
+export const NEW_BOARD: Board = {
+  name: 'New board', use: '', construction: 'edge', length: 400, width: 250, thickness: 30, count: 1, strips: [],
+};
+
+/** Width of the glued panel: the sum of its strips, mm. */
+export function panelWidth(board: Pick<Board, 'strips'>): number {
+  return board.strips.reduce((sum, strip) => sum + strip.width, 0);
+}

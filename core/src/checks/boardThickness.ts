@@ -1,0 +1,31 @@
+import { length, say } from '../units/phrase.ts';
+import type { Finding, Rule } from './finding.ts';
+
+/** Boards thinner than this are too thin (common practice). */
+export const LEAST_BOARD_THICKNESS = 15;
+
+/** The thickness that comes out against what is wanted, and against what makes a board at all. */
+export const boardThickness: Rule = (plan, { board }) => {
+  const findings: Finding[] = [];
+  const { shortBy, reached, limiting } = plan.ladders.thickness;
+  if (shortBy > 0) {
+    findings.push({
+      rule: 'board-thickness', severity: 'stop', strips: [],
+      what: say`The board comes out ${length(reached)} thick, ${length(shortBy)} short of ${length(board.thickness)}.`,
+      why: limiting ? say`Limited by ${limiting}.` : say`The stock does not leave more.`,
+      waysOut: [
+        say`Use thicker stock for that strip.`, say`Make the board ${length(reached)} thick.`,
+        say`Stand the strips on edge: then the rip decides the thickness.`,
+      ],
+    });
+  }
+  if (board.thickness < LEAST_BOARD_THICKNESS) {
+    findings.push({
+      rule: 'thin-board', severity: 'caution', strips: [],
+      what: say`${length(board.thickness)} is thin for a cutting board.`,
+      why: say`Under ${length(LEAST_BOARD_THICKNESS)} a board warps and the joints have little to hold on.`,
+      waysOut: [say`Make it at least ${length(LEAST_BOARD_THICKNESS)} thick.`],
+    });
+  }
+  return findings;
+};

@@ -1,0 +1,23 @@
+import type { Phrase } from '../units/phrase.ts';
+import type { Plan, PlanInput } from '../plan/plan.ts';
+
+/** stop: it cannot be made like this. caution: it can go wrong. note: worth knowing. */
+export type Severity = 'stop' | 'caution' | 'note';
+
+/** What a rule found. Rules read the plan and never change it. */
+export interface Finding {
+  /** The rule's id. */
+  rule: string;
+  severity: Severity;
+  /** What is wrong, with the numbers. */
+  what: Phrase;
+  /** Why it matters. */
+  why: Phrase;
+  /** At least one way out. */
+  waysOut: Phrase[];
+  /** Strip numbers it concerns, from 1; empty when it concerns the whole board. */
+  strips: number[];
+}
+
+/** A rule looks at a plan and what it was made from. */
+export type Rule = (plan: Plan, input: PlanInput) => Finding[];

@@ -1,0 +1,44 @@
+import { length, say } from '../units/phrase.ts';
+import type { Finding, Rule } from './finding.ts';
+
+/** Stock, blanks and panel against the widths, lengths and depths the machines allow. */
+export const machineLimits: Rule = (plan, { board, rack, shop: { planer, saw } }) => {
+  if (board.strips.length === 0) return [];
+  const findings: Finding[] = [];
+  const used = new Set(plan.cutting.blanks.map((b) => b.pieceId));
+  for (const piece of rack) {
+    if (!used.has(piece.id) || piece.width <= planer.width) continue;
+    const strips = plan.strips.filter((s) => s.sources.some((source) => source.pieceId === piece.id)).map((s) => s.number);
+    findings.push({
+      rule: 'blank-wider-than-planer', severity: 'caution', strips,
+      what: say`${piece.mark} is ${length(piece.width)} wide; the planer takes ${length(planer.width)}.`,
+      why: say`It cannot be flattened in one piece on this machine.`,
+      waysOut: [say`Rip the blanks of ${piece.mark} in two before flattening.`, say`Flatten one face by hand or with a router sled.`],
+    });
+  }
+  if (plan.panelWidth > planer.width) {
+    findings.push({
+      rule: 'panel-wider-than-planer', severity: 'caution', strips: [],
+      what: say`The panel is ${length(plan.panelWidth)} wide; the planer takes ${length(planer.width)}.`,
+      why: say`It cannot be flattened in one piece on this machine.`,
+      waysOut: [say`Drum sander, router sled, belt sander or a long hand plane.`, say`Plane the glued groups while they still fit, and join them last with care.`],
+    });
+  }
+  if (plan.allowances.roughLength < planer.leastLength) {
+    findings.push({
+      rule: 'short-for-planer', severity: 'stop', strips: [],
+      what: say`Blanks are ${length(plan.allowances.roughLength)} long; jointer and planer want at least ${length(planer.leastLength)}.`,
+      why: say`A short piece can tip between the rollers and be thrown.`,
+      waysOut: [say`Mill the pieces at double length and crosscut after planing.`, say`Make the board at least ${length(board.length + planer.leastLength - plan.allowances.roughLength)} long.`],
+    });
+  }
+  if (plan.allowances.glueThickness > saw.cutDepth) {
+    findings.push({
+      rule: 'deeper-than-saw', severity: 'caution', strips: [],
+      what: say`The panel is ${length(plan.allowances.glueThickness)} thick; the saw cuts ${length(saw.cutDepth)}.`,
+      why: say`The blade does not come through when the panel is trimmed.`,
+      waysOut: [say`Trim from both faces, or with a hand saw and plane.`, say`Make the board thinner.`],
+    });
+  }
+  return findings;
+};

@@ -1,0 +1,50 @@
+import type { z } from 'zod';
+
+/** One bad field: where it is and what is wrong, as a sentence that names it. */
+export interface FieldProblem {
+  /** Path with indices, e.g. `board.strips[3].width`; empty for the whole. */
+  path: string;
+  message: string;
+}
+
+/** What people call a field, when its name alone would not tell. */
+const FIELD_WORDS: Record<string, string> = {
+  count: 'number of boards', mark: 'mark', basedOn: 'version it was based on', cutDepth: 'cut depth', passDepth: 'pass depth',
+  leastLength: 'least length', assemblyMinutes: 'assembly time', clampMinutes: 'clamp time', endForEnd: 'end-for-end flag',
+};
+
+/** Turns validation issues into sentences. At most `most` are kept: a list of a thousand helps nobody. */
+export function fieldProblems(error: z.ZodError, most = 20): FieldProblem[] {
+  return error.issues.slice(0, most).map((issue) => {
+    const path = pathText(issue.path);
+    const field = fieldWords(issue.path);
+    if (issue.code === 'unrecognized_keys') {
+      return { path, message: `${field} holds the unknown field ${issue.keys.map((k) => `"${k.slice(0, 40)}"`).join(', ')}.` };
+    }
+    return { path, message: `${field} ${sentenceEnd(issue.message)}.` };
+  });
+}
+
+function sentenceEnd(message: string): string {
+  // Messages of our own schemas start in the middle of a sentence; the library's own stand alone.
+  return message.startsWith('must') ? message : `is not valid: ${message.charAt(0).toLowerCase()}${message.slice(1)}`;
+}
+
+function pathText(path: readonly PropertyKey[]): string {
+  return path.reduce<string>((text, key) => (typeof key === 'number' ? `${text}[${key}]` : `${text}${text ? '.' : ''}${String(key)}`), '');
+}
+
+function fieldWords(path: readonly PropertyKey[]): string {
+  const words: string[] = [];
+  for (const key of path) {
+    if (typeof key === 'number') {
+      const list = words.pop() ?? 'entry';
+      words.push(`${list.replace(/s$/, '')} ${key + 1}`);
+    } else {
+      words.push(FIELD_WORDS[String(key)] ?? String(key).replace(/([A-Z])/g, (c) => ` ${c.toLowerCase()}`));
+    }
+  }
+  if (words.length === 0) return 'The whole';
+  const text = words.join(', ');
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}

@@ -1,0 +1,30 @@
+import { say, type Phrase } from '../units/phrase.ts';
+import type { OperationKind } from './operation.ts';
+
+/** The line that ends every sheet: Cadenza plans, the machine's manual and training decide. */
+export const DEFER_TO_MANUAL: Phrase =
+  say`These cautions remind; they do not teach. The machine's manual, local rules and trained practice come first.`;
+
+const PROTECTION = say`Eye, ear and dust protection; wood dust is harmful and some species sensitise.`;
+const PLANING = say`Mind the machine's least length, width and thickness. A piece that rocks goes flat side down; never hands over the cutter.`;
+
+/** The usual cautions of each kind of step (common practice). */
+const CAUTIONS: Partial<Record<OperationKind, Phrase[]>> = {
+  crosscut: [say`Stop block well short of the blade: an offcut must never be trapped between blade and fence.`, PROTECTION],
+  flatten: [PLANING, say`Keep the grain of each piece running the same way, or it tears out.`, PROTECTION],
+  jointEdge: [PLANING],
+  rip: [
+    say`Riving knife and guard on, push stick or block in hand. No rough edge against the fence.`,
+    say`Narrow or short strips: band saw, carrier, or a stop outside the blade; not freehand at the fence.`,
+  ],
+  planeStrips: [say`Thin strips can shatter: carry them on a flat board, light passes.`, PLANING],
+  jointStrips: [PLANING],
+  flattenPanel: [say`Scrape off every bead of dry glue before the knives meet it.`, PROTECTION],
+  trimEdges: [say`Riving knife and guard on; let no trimmed sliver be trapped between blade and fence.`],
+  trimEnds: [say`Support the end of the cut so that the last corner does not tear out; stop block short of the blade.`],
+  sand: [PROTECTION],
+};
+
+export function cautionsFor(kind: OperationKind): Phrase[] {
+  return CAUTIONS[kind] ?? [];
+}

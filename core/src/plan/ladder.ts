@@ -1,0 +1,55 @@
+import type { Habits } from '../shop/shop.ts';
+import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
+import type { Phrase } from '../units/phrase.ts';
+
+/** One operation's bite out of a dimension: before - taken = after, in mm. */
+export interface Rung {
+  id: string;
+  label: Phrase;
+  before: number;
+  taken: number;
+  after: number;
+  /** Why it takes that much. */
+  why: Phrase;
+  /** The habit that decided the figure, if one did. */
+  habit: keyof Habits | null;
+}
+
+/** A dimension from stock to finished. The first rung's `before` is the stock; the last rung's `after` is `reached`. */
+export interface Ladder {
+  dimension: 'thickness' | 'width' | 'length';
+  rungs: Rung[];
+  /** The wanted finished size, mm. */
+  target: number;
+  /** The finished size that comes out, mm; never above the target, never negative. */
+  reached: number;
+  /** target - reached, mm; 0 when the target is met. */
+  shortBy: number;
+  /** The part that leaves least, when one part decides. */
+  limiting: Phrase | null;
+}
+
+interface RungSpec {
+  id: string;
+  label: Phrase;
+  taken: number;
+  why: Phrase;
+  habit?: keyof Habits;
+}
+
+/**
+ * Chains rungs from a starting size. Rungs that take nothing are left out; what could not be taken because nothing was left is
+ * not counted as taken, so every rung still adds up.
+ */
+export function buildLadder(dimension: Ladder['dimension'], start: number, target: number, specs: RungSpec[], limiting: Phrase | null): Ladder {
+  const rungs: Rung[] = [];
+  let size = start;
+  for (const spec of specs) {
+    if (Math.abs(spec.taken) <= LENGTH_TOLERANCE_MM) continue;
+    const after = Math.max(0, size - spec.taken);
+    rungs.push({ id: spec.id, label: spec.label, before: size, taken: size - after, after, why: spec.why, habit: spec.habit ?? null });
+    size = after;
+  }
+  const shortBy = target - size;
+  return { dimension, rungs, target, reached: size, shortBy: shortBy > LENGTH_TOLERANCE_MM ? shortBy : 0, limiting };
+}

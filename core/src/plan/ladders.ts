@@ -1,0 +1,127 @@
+import type { Blank } from '../cutting/cutPlan.ts';
+import { usableSize } from '../cutting/usable.ts';
+import { flatteningLoss } from '../shop/flattening.ts';
+import type { Piece } from '../stock/piece.ts';
+import { length, say, type Phrase } from '../units/phrase.ts';
+import { buildLadder, type Ladder } from './ladder.ts';
+import type { PlanContext } from './plan.ts';
+
+/** The stock piece behind each strip of the first copy, by strip number; strips that the rack cannot give are absent. */
+export function firstCopySources(context: PlanContext): Map<number, { piece: Piece; blank: Blank }> {
+  const sources = new Map<number, { piece: Piece; blank: Blank }>();
+  for (const blank of context.cutting.blanks) {
+    const piece = context.pieces.get(blank.pieceId);
+    for (const { demand } of blank.strips) if (piece && demand.copy === 1) sources.set(demand.strip, { piece, blank });
+  }
+  return sources;
+}
+
+/** The piece with the least of something among those the plan uses. */
+function leastPiece(context: PlanContext, size: (piece: Piece) => number): Piece | undefined {
+  let least: Piece | undefined;
+  for (const blank of context.cutting.blanks) {
+    const piece = context.pieces.get(blank.pieceId);
+    if (piece && (!least || size(piece) < size(least))) least = piece;
+  }
+  return least;
+}
+
+/**
+ * The thickness to which strips can be milled for gluing, mm: what the board asks for, or for face grain what the thinnest piece
+ * leaves once flat.
+ */
+export function glueThicknessReached(context: PlanContext): number {
+  const { allowances, board, shop } = context;
+  if (board.construction === 'edge') return allowances.glueThickness;
+  const thinnest = leastPiece(context, (p) => usableSize(p, shop.habits).thickness);
+  return thinnest ? Math.min(allowances.glueThickness, usableSize(thinnest, shop.habits).thickness) : allowances.glueThickness;
+}
+
+const PANEL_FLATTEN_WHY: Phrase = say`Strips never lie quite level; both faces of the panel are flattened.`;
+const SANDING_WHY: Phrase = say`Sanding marks and the planer's ripples go, off each face.`;
+
+export function thicknessLadder(context: PlanContext): Ladder {
+  const { allowances, board, shop: { habits } } = context;
+  const finish = [
+    { id: 'flatten-panel', label: say`Flatten the panel`, taken: habits.panelFlatten, why: PANEL_FLATTEN_WHY, habit: 'panelFlatten' as const },
+    { id: 'sand', label: say`Sand both faces`, taken: 2 * habits.sanding, why: SANDING_WHY, habit: 'sanding' as const },
+  ];
+
+  if (board.construction === 'edge') {
+    const piece = leastPiece(context, (p) => p.width);
+    const start = piece?.width ?? allowances.glueThickness + habits.stockEdgeJoint;
+    return buildLadder('thickness', start, board.thickness, [
+      { id: 'joint-edge', label: say`Straighten one edge`, taken: habits.stockEdgeJoint, habit: 'stockEdgeJoint',
+        why: say`A straight edge runs against the fence; only then is the rip parallel.` },
+      { id: 'rip', label: say`Rip to ${length(allowances.glueThickness)}`, taken: start - habits.stockEdgeJoint - allowances.glueThickness,
+        why: say`The rip decides the thickness of an edge-grain board; the rest of the width gives other strips, their kerfs and the offcut.` },
+      ...finish,
+    ], piece ? say`${piece.mark}, the narrowest piece in use at ${length(piece.width)}` : null);
+  }
+
+  const piece = leastPiece(context, (p) => usableSize(p, habits).thickness);
+  const loss = flatteningLoss(piece?.surface ?? 'rough', habits);
+  const glued = glueThicknessReached(context);
+  const start = piece?.thickness ?? glued + loss.total;
+  const rough = (piece?.surface ?? 'rough') === 'rough';
+  return buildLadder('thickness', start, board.thickness, [
+    { id: 'flatten-stock', label: say`Flatten the stock`, taken: loss.form, habit: rough ? 'flattenRough' : 'flattenSurfaced',
+      why: say`Bow, cup and twist come out until one face is flat and the other parallel.` },
+    { id: 'skim', label: say`Skim both faces`, taken: loss.skim, habit: rough ? 'skimRough' : 'skimSurfaced',
+      why: rough ? say`Saw marks of rough stock go on each face.` : say`Surfaced stock is cleaned lightly on each face.` },
+    { id: 'thickness', label: say`Plane all to ${length(glued)}`, taken: start - loss.total - glued,
+      why: say`Every strip is planed to the one thickness the panel is glued at.` },
+    ...finish,
+  ], piece ? say`${piece.mark}, the piece that is thinnest once flat` : null);
+}
+
+export function widthLadder(context: PlanContext): Ladder {
+  const { allowances, board, shop: { habits, saw }, panelWidth } = context;
+  const reached = Math.min(board.width, Math.max(0, panelWidth - 2 * habits.panelEdgeTrim));
+  const trim = {
+    id: 'trim-edges', label: say`Trim both long edges`, taken: panelWidth - reached, habit: 'panelEdgeTrim' as const,
+    why: say`The outer strips carry the extra: at least ${length(habits.panelEdgeTrim)} a side makes the edges straight, parallel and free of glue.`,
+  };
+  const limiting = board.strips.length > 0 ? say`the sum of the strips, ${length(panelWidth)}` : null;
+
+  if (board.construction === 'edge') {
+    const sources = firstCopySources(context);
+    const roughLoss = flatteningLoss('rough', habits).total;
+    const asStock = board.strips.reduce((sum, strip, i) => sum + (sources.get(i + 1)?.piece.thickness ?? strip.width + roughLoss), 0);
+    return buildLadder('width', asStock, board.width, [
+      { id: 'plane-strips', label: say`Flatten and plane the strips`, taken: asStock - panelWidth,
+        why: say`Turned on edge, each strip shows its thickness: what flattening and planing take off ${board.strips.length} pieces adds up here.` },
+      trim,
+    ], limiting);
+  }
+  const joints = board.strips.length * allowances.ripExtra;
+  const kerfs = board.strips.length * saw.kerf;
+  return buildLadder('width', panelWidth + joints + kerfs, board.width, [
+    { id: 'kerfs', label: say`Rip ${board.strips.length} strips`, taken: kerfs, why: say`Each rip turns ${length(saw.kerf)} to dust.` },
+    { id: 'joint-strips', label: say`Joint both edges of each strip`, taken: joints, habit: 'glueEdgeJoint',
+      why: say`A glue joint wants a fresh, straight, square edge on both sides.` },
+    trim,
+  ], limiting);
+}
+
+export function lengthLadder(context: PlanContext): Ladder {
+  const { allowances, board, shop: { habits, saw, planer } } = context;
+  const piece = leastPiece(context, (p) => p.length);
+  const start = piece?.length ?? allowances.roughLength + 2 * habits.stockEndTrim;
+  const snipeDecides = planer.snipe > habits.panelEndTrim;
+  const end = {
+    taken: allowances.endTrim + saw.kerf, habit: snipeDecides ? undefined : ('panelEndTrim' as const),
+    why: snipeDecides ? say`The planer snipes ${length(planer.snipe)} at each end, more than the usual trim; the kerf goes too.`
+      : say`The end is squared; the kerf goes too.`,
+  };
+  return buildLadder('length', start, board.length, [
+    { id: 'stock-end', label: say`Trim the end of the stock`, taken: habits.stockEndTrim, habit: 'stockEndTrim',
+      why: say`Checks and old snipe sit at the ends.` },
+    { id: 'crosscut', label: say`Crosscut to ${length(allowances.roughLength)}`, taken: start - habits.stockEndTrim - allowances.roughLength,
+      why: say`The rest of the piece gives other blanks, their kerfs, the far end trim and the offcut.` },
+    { id: 'creep', label: say`Strips creep in the clamps`, taken: habits.creep, habit: 'creep',
+      why: say`Wet glue lets strips slide; only where all of them lie is there board.` },
+    { id: 'first-end', label: say`Trim the first end`, ...end },
+    { id: 'second-end', label: say`Turn end for end, trim the second`, ...end },
+  ], piece ? say`${piece.mark}, the shortest piece in use at ${length(piece.length)}` : null);
+}

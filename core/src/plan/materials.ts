@@ -1,0 +1,57 @@
+import { priceOfVolume } from '../stock/piece.ts';
+import { boardFeet, cubicMetres } from '../units/volume.ts';
+import type { PlanContext } from './plan.ts';
+import type { PlannedStrip } from './strips.ts';
+
+export interface Volume {
+  boardFeet: number;
+  cubicMetres: number;
+}
+
+/** What all copies of the board take and weigh. */
+export interface Materials {
+  /** Wood in one finished board. */
+  finished: Volume;
+  /** Wood crosscut from the rack for all copies: blanks at full stock width and thickness, with their kerfs. */
+  taken: Volume;
+  /** Share of the wood taken that ends up in the boards, 0 to 1; null when nothing is taken. */
+  yield: number | null;
+  /** Grams of one board; null when a species has no density. */
+  gramsEach: number | null;
+  /** Wood cost of all copies in the shop's currency, priced pieces only. */
+  cost: number;
+  costEach: number;
+  currency: string;
+  /** Marks of pieces in use that have no price, so that the cost is not the whole cost. */
+  unpriced: string[];
+}
+
+function volumeOf(mm3: number): Volume {
+  return { boardFeet: boardFeet(mm3), cubicMetres: cubicMetres(mm3) };
+}
+
+export function materialsOf(context: PlanContext, strips: readonly PlannedStrip[]): Materials {
+  const { board, cutting, pieces, shop } = context;
+  let taken = 0;
+  let cost = 0;
+  const unpriced = new Set<string>();
+  for (const blank of cutting.blanks) {
+    const piece = pieces.get(blank.pieceId);
+    if (!piece) continue;
+    const length = Math.min(blank.length + shop.saw.kerf, piece.length - blank.from);
+    const volume = length * piece.width * piece.thickness;
+    taken += volume;
+    const price = priceOfVolume(piece, volume);
+    if (price === null) unpriced.add(piece.mark);
+    else cost += price;
+  }
+  const each = strips.reduce((sum, { finished: f }) => sum + f.length * f.width * f.thickness, 0);
+  const grams = strips.map((s) => s.grams);
+  // Copies that the rack cannot give in full are not in the wood taken; the yield counts only strips that have a source.
+  const cutVolume = strips.reduce((sum, { finished: f, sources }) => sum + sources.length * f.length * f.width * f.thickness, 0);
+  return {
+    finished: volumeOf(each), taken: volumeOf(taken), yield: taken > 0 ? cutVolume / taken : null,
+    gramsEach: grams.some((g) => g === null) ? null : grams.reduce<number>((sum, g) => sum + (g ?? 0), 0),
+    cost, costEach: cost / board.count, currency: shop.currency, unpriced: [...unpriced].sort(),
+  };
+}

@@ -1,0 +1,232 @@
+import type { GluePlan, GlueUp } from '../gluing/glueUps.ts';
+import { passCount } from '../shop/shop.ts';
+import type { Piece } from '../stock/piece.ts';
+import { atLeast, length, say, type Phrase } from '../units/phrase.ts';
+import { cautionsFor } from './cautions.ts';
+import type { Ladder } from './ladder.ts';
+import { glueThicknessReached } from './ladders.ts';
+import { listNumbers } from './numberList.ts';
+import type { Operation, OperationKind } from './operation.ts';
+import type { PlanContext } from './plan.ts';
+
+type Draft = Pick<Operation, 'kind' | 'title' | 'lines' | 'why'> & Partial<Operation>;
+
+/** Blanks of one piece, with what is to be planed off them. */
+interface PieceWork {
+  piece: Piece;
+  blanks: number;
+  /** Thickness its blanks are planed to before ripping, mm. */
+  planeTo: number;
+  /** Strips by rip width, mm. */
+  rips: Map<number, number[]>;
+  /** Strips that are planed further after the rip, by their width, mm. */
+  thinner: Map<number, number[]>;
+}
+
+/**
+ * The ordered steps from rough crosscut to the trimmed, sanded panel, batched as a maker works: all pieces through one machine at one setting.
+ * @returns an empty list while there are no strips
+ */
+export function operationsFor(context: PlanContext, ladders: { thickness: Ladder; width: Ladder }, gluing: GluePlan): Operation[] {
+  if (context.board.strips.length === 0) return [];
+  const work = pieceWork(context);
+  const drafts = [...millingSteps(context, work), ...gluingSteps(context, gluing), ...panelSteps(context, ladders)];
+  return drafts.map((draft, i) => ({
+    settings: [], passes: null, waitMinutes: null, habit: null, cautions: cautionsFor(draft.kind), ...draft, number: i + 1,
+  }));
+}
+
+function pieceWork(context: PlanContext): PieceWork[] {
+  const { board, cutting, pieces } = context;
+  const glued = glueThicknessReached(context);
+  const byPiece = new Map<string, PieceWork>();
+  for (const blank of cutting.blanks) {
+    const piece = pieces.get(blank.pieceId);
+    if (!piece) continue;
+    const work = byPiece.get(piece.id) ?? { piece, blanks: 0, planeTo: board.construction === 'face' ? glued : 0, rips: new Map(), thinner: new Map() };
+    byPiece.set(piece.id, work);
+    work.blanks += 1;
+    for (const { demand } of blank.strips) {
+      append(work.rips, demand.rip, demand.strip);
+      if (board.construction === 'edge') {
+        work.planeTo = Math.max(work.planeTo, demand.thickness);
+        append(work.thinner, demand.thickness, demand.strip);
+      }
+    }
+  }
+  for (const work of byPiece.values()) work.thinner.delete(work.planeTo);
+  return [...byPiece.values()];
+}
+
+function append(map: Map<number, number[]>, key: number, value: number): void {
+  map.set(key, [...(map.get(key) ?? []), value]);
+}
+
+function millingSteps(context: PlanContext, work: PieceWork[]): Draft[] {
+  const { allowances, board, shop: { habits, planer, saw } } = context;
+  if (work.length === 0) return [];
+  const fallingThickness = [...work].sort((a, b) => b.planeTo - a.planeTo);
+  const removal = (w: PieceWork) => w.piece.thickness - w.planeTo;
+  const steps: Draft[] = [
+    {
+      kind: 'crosscut', title: say`Crosscut the blanks`, habit: 'stockEndTrim',
+      settings: [{ label: 'Stop', value: atLeast(allowances.roughLength) }],
+      lines: work.map((w) => say`${w.piece.mark}: trim ${length(habits.stockEndTrim)} off the end, then ${w.blanks} × ${length(allowances.roughLength)}`),
+      why: say`Short blanks lose less thickness to bow than a whole plank. The length carries ${length(allowances.roughLength - board.length)} for creep, snipe and both end cuts.`,
+    },
+    {
+      kind: 'flatten', title: say`Flatten one face, plane the other parallel`,
+      settings: [...new Set(fallingThickness.map((w) => w.planeTo))].map((mm) => ({ label: 'Planer', value: atLeast(mm) })),
+      lines: fallingThickness.map((w) => say`${w.piece.mark}: ${length(w.piece.thickness)} to ${length(w.planeTo)}, ${passes(passCount(planer, w.piece.width, removal(w)))}${
+        w.piece.width > planer.width ? say`; ${length(w.piece.width)} is wider than the planer, so rip the blank in two first` : ''}`),
+      passes: Math.max(...work.map((w) => passCount(planer, w.piece.width, removal(w)))),
+      why: board.construction === 'edge' ? say`Turned on edge, these faces are the glue joints, and their distance is the width that shows.`
+        : say`All strips are planed to the one thickness the panel is glued at.`,
+    },
+    {
+      kind: 'jointEdge', title: say`Straighten one edge of each blank`, habit: 'stockEdgeJoint',
+      lines: [say`${listMarks(work)}: take off up to ${length(habits.stockEdgeJoint)}, square to the flat face`],
+      why: say`A straight edge against the fence keeps the rip parallel and the piece from binding.`,
+    },
+    ripStep(context, work),
+  ];
+
+  const thinner = work.flatMap((w) => [...w.thinner].map(([width, strips]) => ({ w, width, strips }))).sort((a, b) => b.width - a.width);
+  if (thinner.length > 0) {
+    steps.push({
+      kind: 'planeStrips', title: say`Plane the thinner strips to width`,
+      settings: [...new Set(thinner.map((t) => t.width))].map((mm) => ({ label: 'Planer', value: atLeast(mm) })),
+      lines: thinner.map(({ w, width, strips }) => say`${stripList(strips)} from ${w.piece.mark}: ${length(w.planeTo)} to ${length(width)}, ${
+        passes(passCount(planer, allowances.glueThickness, w.planeTo - width))}`),
+      passes: Math.max(...thinner.map((t) => passCount(planer, allowances.glueThickness, t.w.planeTo - t.width))),
+      why: say`These strips share a blank with wider ones.`,
+    });
+  }
+  if (board.construction === 'face') {
+    steps.push({
+      kind: 'jointStrips', title: say`Joint both edges of each strip`, habit: 'glueEdgeJoint',
+      lines: [
+        say`Take ${length(habits.glueEdgeJoint)} off each edge: the strips come to their width in the panel`,
+        say`Neighbours folded like a book, or faces alternately to the fence: then a fence that is slightly off 90° cancels`,
+      ],
+      why: say`A glue joint wants a fresh, straight, square edge. The saw's kerf is ${length(saw.kerf)}; its marks go here.`,
+    });
+  }
+  return steps;
+}
+
+function ripStep(context: PlanContext, work: PieceWork[]): Draft {
+  const byFence = new Map<number, { marks: string[]; strips: number[] }>();
+  for (const w of work) {
+    for (const [rip, strips] of w.rips) {
+      const entry = byFence.get(rip) ?? { marks: [], strips: [] };
+      byFence.set(rip, { marks: [...entry.marks, w.piece.mark], strips: [...entry.strips, ...strips] });
+    }
+  }
+  const fences = [...byFence].sort(([a], [b]) => b - a);
+  return {
+    kind: 'rip', title: say`Rip the strips`,
+    settings: fences.map(([rip]) => ({ label: 'Fence', value: atLeast(rip) })),
+    lines: fences.map(([rip, { marks, strips }]) => say`${atLeast(rip)}: ${strips.length} ${strips.length === 1 ? 'strip' : 'strips'} from ${marks.join(', ')} for ${stripList(strips)}`),
+    why: context.board.construction === 'edge'
+      ? say`The rip is the panel's thickness as glued: finished ${length(context.board.thickness)} and what flattening and sanding take.`
+      : say`The rip is the strip's width in the panel and what jointing takes off both edges.`,
+  };
+}
+
+function gluingSteps(context: PlanContext, gluing: GluePlan): Draft[] {
+  const { board, shop } = context;
+  const each = board.count > 1 ? say` (${board.count} boards)` : say``;
+  const steps: Draft[] = [{
+    kind: 'layOut', title: say`Lay out and mark`,
+    lines: [
+      say`Strips 1 to ${board.strips.length} in order, best side up, grain arrows as drawn${each}`,
+      board.construction === 'edge' ? say`Each strip stands on edge: its planed faces meet its neighbours` : say`Each strip lies flat: its jointed edges meet its neighbours`,
+      say`Number the strips and draw a triangle across them`,
+    ],
+    why: say`Once glue is on there is no time to think; the triangle shows at a glance that nothing turned.`,
+  }];
+  if (gluing.glueUps.length === 0) return steps;
+  steps.push({
+    kind: 'dryRun', title: say`Dry run with every clamp`,
+    lines: [
+      say`${Math.max(...gluing.glueUps.map((g) => g.clamps))} clamps, alternately above and below, pads under the jaws, cauls taped where they cross a joint`,
+      say`Open joints and cauls in the way of a clamp are found now`,
+    ],
+    why: say`${shop.glue.name} leaves ${minutes(gluing.usableMinutes)} of safe time from first glue to last clamp.`,
+  });
+  for (const glueUp of gluing.glueUps) steps.push(glueStep(glueUp, gluing, board.count));
+  return steps;
+}
+
+function glueStep(glueUp: GlueUp, gluing: GluePlan, copies: number): Draft {
+  const kind: OperationKind = glueUp.joins.length === 0 ? 'glue' : 'join';
+  const range = say`strips ${glueUp.firstStrip} to ${glueUp.lastStrip}`;
+  return {
+    kind, title: kind === 'glue' ? say`Glue ${range}` : say`Join ${glueUp.parts} groups into ${range}`,
+    lines: [
+      say`${glueUp.parts} pieces, ${glueUp.joints} ${glueUp.joints === 1 ? 'joint' : 'joints'}, ${glueUp.clamps} clamps: ready in ${minutes(glueUp.assemblyMinutes)} of ${minutes(gluing.usableMinutes)}`,
+      say`Snug one clamp after the other, level the strips, then tighten in turn`,
+      ...(copies > 1 ? [say`The same for each of the ${copies} boards`] : []),
+    ],
+    waitMinutes: gluing.clampMinutesEach,
+    why: kind === 'glue' ? say`At most ${gluing.mostParts} pieces close before the glue skins over.` : say`Groups are flat and few, so the last joints close in time too.`,
+  };
+}
+
+function panelSteps(context: PlanContext, ladders: { thickness: Ladder; width: Ladder }): Draft[] {
+  const { allowances, board, shop: { habits, planer, saw }, panelWidth } = context;
+  const glued = glueThicknessReached(context);
+  const flat = glued - habits.panelFlatten;
+  const fits = panelWidth <= planer.width;
+  const planes = passCount(planer, panelWidth, habits.panelFlatten);
+  const trimEach = (panelWidth - ladders.width.reached) / 2;
+  return [
+    {
+      kind: 'flattenPanel', title: say`Flatten the panel`, habit: 'panelFlatten', passes: fits ? planes : null,
+      settings: fits ? [{ label: 'Planer', value: atLeast(flat) }] : [],
+      lines: [
+        say`${length(glued)} to ${length(flat)}, cleanest side down first, turning it over between passes`,
+        fits ? say`${passes(planes)} on the planer` : say`The panel is ${length(panelWidth)} wide and the planer ${length(planer.width)}: drum sander, router sled, belt sander or a long hand plane; light passes`,
+      ],
+      why: say`Strips never lie quite level; the thinnest place decides what is left.`,
+    },
+    {
+      kind: 'trimEdges', title: say`Trim both long edges`, habit: 'panelEdgeTrim',
+      settings: [{ label: 'Fence', value: length(ladders.width.reached + trimEach) }, { label: 'Fence', value: length(ladders.width.reached) }],
+      lines: [say`${length(panelWidth)} to ${length(ladders.width.reached)}: ${length(trimEach)} off each side, kerf within the waste; the first cut edge is the reference`],
+      why: say`One straight long edge squares everything after it.`,
+    },
+    {
+      kind: 'trimEnds', title: say`Trim both ends`, habit: planer.snipe > habits.panelEndTrim ? null : 'panelEndTrim',
+      settings: [{ label: 'Stop', value: length(board.length) }],
+      lines: [
+        say`Cut one end ${length(allowances.endTrim)} in, turn end for end keeping the same long edge to the fence, cut the other to ${length(board.length)}`,
+        say`Each cut takes ${length(saw.kerf)} more for its kerf`,
+      ],
+      why: say`The same edge to the fence makes both ends square to it, even if the fence is not perfect.`,
+    },
+    {
+      kind: 'sand', title: say`Sand to thickness`, habit: 'sanding',
+      lines: [say`${length(flat)} to ${length(ladders.thickness.reached)}: ${length(habits.sanding)} off each face, pencil lines gone before the next grit`],
+      why: say`The coarse grit must reach the bottom of the deepest pit; finer paper never will.`,
+    },
+  ];
+}
+
+function passes(count: number): string {
+  return count === 1 ? '1 pass' : `${count} passes, the last one light`;
+}
+
+function minutes(value: number): string {
+  return `${Math.round(value * 10) / 10} min`;
+}
+
+function listMarks(work: PieceWork[]): string {
+  return work.map((w) => w.piece.mark).join(', ');
+}
+
+function stripList(numbers: number[]): Phrase {
+  const unique = [...new Set(numbers)];
+  return say`${unique.length === 1 ? 'strip' : 'strips'} ${listNumbers(unique)}`;
+}

@@ -1,0 +1,73 @@
+import type { Allowances } from '../board/allowances.ts';
+import { allowancesFor } from '../board/allowances.ts';
+import { panelWidth, type Board } from '../board/board.ts';
+import type { CutPlan } from '../cutting/cutPlan.ts';
+import { firstFit } from '../cutting/firstFit.ts';
+import { sectionsFor, type Section } from '../cutting/sections.ts';
+import { planGlueUps, type GluePlan } from '../gluing/glueUps.ts';
+import type { Shop } from '../shop/shop.ts';
+import type { Piece } from '../stock/piece.ts';
+import type { Species } from '../wood/species.ts';
+import { demandsFor } from './demands.ts';
+import { lengthLadder, thicknessLadder, widthLadder } from './ladders.ts';
+import type { Ladder } from './ladder.ts';
+import { materialsOf, type Materials } from './materials.ts';
+import type { Operation } from './operation.ts';
+import { operationsFor } from './operations.ts';
+import { plannedStrips, type PlannedStrip } from './strips.ts';
+
+/** Everything a plan is made from. */
+export interface PlanInput {
+  board: Board;
+  rack: readonly Piece[];
+  shop: Shop;
+  species: readonly Species[];
+}
+
+/** Everything a screen or a sheet shows of a board; computed, never stored. Lengths in mm. */
+export interface Plan {
+  allowances: Allowances;
+  /** Width of the panel as glued, mm. */
+  panelWidth: number;
+  strips: PlannedStrip[];
+  sections: Section[];
+  ladders: { thickness: Ladder; width: Ladder; length: Ladder };
+  cutting: CutPlan;
+  gluing: GluePlan;
+  operations: Operation[];
+  materials: Materials;
+}
+
+/**
+ * The one entry of the engine: what it takes to make this board from this rack in this shop.
+ * Pure: the same input gives the same plan. Never throws for valid input; what cannot be done is in the plan as shortages and short ladders.
+ *
+ * @example makePlan({ board, rack, shop: DEFAULT_SHOP, species: HANDBOOK_SPECIES }).ladders.thickness.reached
+ */
+export function makePlan(input: PlanInput): Plan {
+  const { board, rack, shop } = input;
+  const allowances = allowancesFor(board, shop);
+  const cutting = firstFit(demandsFor(board, allowances), rack, shop, board.construction === 'face');
+  const context: PlanContext = {
+    ...input, allowances, cutting,
+    pieces: new Map(rack.map((piece) => [piece.id, piece])),
+    panelWidth: panelWidth(board),
+  };
+  const ladders = { thickness: thicknessLadder(context), width: widthLadder(context), length: lengthLadder(context) };
+  const strips = plannedStrips(context, ladders);
+  const gluing = planGlueUps(board.strips.length, allowances.roughLength, allowances.glueThickness, shop);
+  return {
+    allowances, panelWidth: context.panelWidth, strips, ladders, cutting, gluing,
+    sections: sectionsFor(board, allowances, rack, shop),
+    operations: operationsFor(context, ladders, gluing),
+    materials: materialsOf(context, strips),
+  };
+}
+
+/** What the parts of a plan share while it is made. */
+export interface PlanContext extends PlanInput {
+  allowances: Allowances;
+  cutting: CutPlan;
+  pieces: ReadonlyMap<string, Piece>;
+  panelWidth: number;
+}

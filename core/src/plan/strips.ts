@@ -1,0 +1,77 @@
+import { panelWidth } from '../board/board.ts';
+import { cubicMetres } from '../units/volume.ts';
+import type { Ladder } from './ladder.ts';
+import { glueThicknessReached } from './ladders.ts';
+import type { PlanContext } from './plan.ts';
+
+export interface Size {
+  length: number;
+  width: number;
+  thickness: number;
+}
+
+/** Where one copy's strip comes from. */
+export interface StripSource {
+  copy: number;
+  pieceId: string;
+  mark: string;
+  blank: number;
+}
+
+/** A strip as the plan sees it. Sizes in mm: `width` across the panel, `thickness` up through it, `length` along it. */
+export interface PlannedStrip {
+  /** Number on the board, from 1. */
+  number: number;
+  id: string;
+  species: string;
+  /** Off the saw, before planing or jointing its glue faces. */
+  rough: Size;
+  /** Ready for glue. */
+  milled: Size;
+  /** In the finished board. */
+  finished: Size;
+  /** Grams in the finished board; null for a species without figures. */
+  grams: number | null;
+  sources: StripSource[];
+}
+
+export function plannedStrips(context: PlanContext, ladders: { thickness: Ladder; width: Ladder }): PlannedStrip[] {
+  const { allowances, board, cutting, pieces, species } = context;
+  const densities = new Map(species.map((s) => [s.code, s.density]));
+  const sourcesByStrip = new Map<number, StripSource[]>();
+  for (const blank of cutting.blanks) {
+    const mark = pieces.get(blank.pieceId)?.mark ?? '';
+    for (const { demand } of blank.strips) {
+      const list = sourcesByStrip.get(demand.strip) ?? [];
+      list.push({ copy: demand.copy, pieceId: blank.pieceId, mark, blank: blank.number });
+      sourcesByStrip.set(demand.strip, list);
+    }
+  }
+
+  const glued = glueThicknessReached(context);
+  const trimEachSide = (panelWidth(board) - ladders.width.reached) / 2;
+  const rightEdge = panelWidth(board) - trimEachSide;
+  let left = 0;
+  return board.strips.map((strip, i) => {
+    const right = left + strip.width;
+    const shown = Math.max(0, Math.min(right, rightEdge) - Math.max(left, trimEachSide));
+    left = right;
+    const sources = (sourcesByStrip.get(i + 1) ?? []).sort((a, b) => a.copy - b.copy);
+    const stock = sources[0] ? pieces.get(sources[0].pieceId) : undefined;
+    const stockThickness = stock?.thickness ?? (board.construction === 'edge' ? strip.width : glued);
+    const rough = board.construction === 'edge'
+      ? { width: stockThickness, thickness: allowances.glueThickness }
+      : { width: strip.width + allowances.ripExtra, thickness: stockThickness };
+    const finished = { length: board.length, width: shown, thickness: ladders.thickness.reached };
+    const density = densities.get(strip.species);
+    const volume = finished.length * finished.width * finished.thickness;
+    return {
+      number: i + 1, id: strip.id, species: strip.species,
+      rough: { length: allowances.roughLength, ...rough },
+      milled: { length: allowances.roughLength, width: strip.width, thickness: glued },
+      finished,
+      grams: density === undefined ? null : cubicMetres(volume) * density * 1000,
+      sources,
+    };
+  });
+}

@@ -1,0 +1,51 @@
+import { formatLength, type LengthDisplay, type Rounding } from './formatLength.ts';
+
+/**
+ * A sentence with lengths left as lengths, so that each reader sees them in their own unit and with true fractions. The core
+ * never prints a number of millimetres into text.
+ */
+export type Phrase = readonly PhrasePart[];
+export type PhrasePart = string | Measure;
+
+/** A length inside a phrase; `rounding` says which way is safe when it is a setting. */
+export interface Measure {
+  mm: number;
+  rounding?: Rounding;
+}
+
+/** A length to be read. */
+export function length(mm: number): Measure {
+  return { mm };
+}
+
+/** A length to be set on a machine or marked, rounded so that the part is never too small. */
+export function atLeast(mm: number): Measure {
+  return { mm, rounding: 'up' };
+}
+
+/** A length that must not be exceeded, rounded down. */
+export function atMost(mm: number): Measure {
+  return { mm, rounding: 'down' };
+}
+
+/**
+ * Builds a phrase from a template.
+ * @example say`Trim ${length(10)} off each end of ${'R4'}`
+ */
+export function say(texts: TemplateStringsArray, ...values: (string | number | Measure | Phrase)[]): Phrase {
+  const parts: PhrasePart[] = [];
+  texts.forEach((text, i) => {
+    if (text !== '') parts.push(text);
+    const value = values[i];
+    if (value === undefined) return;
+    if (typeof value === 'number') parts.push(String(value));
+    else if (typeof value === 'string' || 'mm' in value) parts.push(value as PhrasePart);
+    else parts.push(...(value as Phrase));
+  });
+  return parts;
+}
+
+/** The phrase as plain text in a reader's unit. */
+export function phraseText(phrase: Phrase, display: LengthDisplay): string {
+  return phrase.map((part) => (typeof part === 'string' ? part : formatLength(part.mm, display, part.rounding))).join('');
+}

@@ -1,0 +1,7 @@
+import type { Knex } from 'knex';
+import * as firstTables from './001-first-tables.ts';
+
+/** Every migration by name, run in the order of the names, each once. */
+export const migrations: Record<string, Knex.Migration> = {
+  '001-first-tables': firstTables,
+};

@@ -1,0 +1,105 @@
+import type { Knex } from 'knex';
+import { nanoid } from 'nanoid';
+import type { Piece, PieceFields } from '#core/stock/piece.ts';
+import { notFound, Problem } from '../problem.ts';
+
+/** A piece with the version a change must be based on. */
+export interface StoredPiece {
+  piece: Piece;
+  version: number;
+}
+
+interface PieceRow extends Omit<Piece, 'price'> {
+  present_mark: string | null;
+  price_amount: number | null;
+  price_per: 'boardFoot' | 'cubicMetre' | 'piece' | null;
+  version: number;
+  updated_at: Date;
+  removed_at: Date | null;
+}
+
+function toStored(row: PieceRow): StoredPiece {
+  const { id, mark, species, length, width, thickness, surface, rings, note, price_amount, price_per, version } = row;
+  return { piece: { id, mark, species, length, width, thickness, surface, rings, note, price: price_amount === null || price_per === null ? null : { amount: price_amount, per: price_per } }, version };
+}
+
+function toColumns({ price, ...fields }: PieceFields) {
+  return { ...fields, price_amount: price?.amount ?? null, price_per: price?.per ?? null, updated_at: new Date() };
+}
+
+/** The pieces in the rack, in the order of their marks. */
+export async function piecesInRack(db: Knex): Promise<StoredPiece[]> {
+  const rows = await db<PieceRow>('pieces').select().whereNull('removed_at').orderBy([{ column: 'species' }, { column: 'mark' }]);
+  return rows.map(toStored);
+}
+
+/** @throws Problem 409 when the mark is taken, 400 when the species is unknown */
+export async function addPiece(db: Knex, fields: PieceFields, id: string = nanoid()): Promise<StoredPiece> {
+  await sayWhy(fields, db('pieces').insert({ id, ...toColumns(fields), version: 1 }));
+  return readPiece(db, id);
+}
+
+/** Adds pieces of a file whose ids the rack has never seen; others are left alone, also those with a mark that is taken. */
+export async function addMissingPieces(db: Knex, pieces: readonly Piece[]): Promise<void> {
+  for (const { id, ...fields } of pieces) await db('pieces').insert({ id, ...toColumns(fields), version: 1 }).onConflict().ignore();
+}
+
+/** @throws Problem 404, 409 stale with the stored piece, 409 when the mark is taken */
+export async function changePiece(db: Knex, id: string, version: number, fields: PieceFields): Promise<StoredPiece> {
+  return db.transaction(async (tx) => {
+    await lockAt(tx, id, version, false);
+    await sayWhy(fields, tx('pieces').where({ id }).update({ ...toColumns(fields), version: version + 1 }));
+    return readPiece(tx, id);
+  });
+}
+
+/** Takes a piece out of the rack; it can be put back. */
+export async function removePiece(db: Knex, id: string, version: number): Promise<StoredPiece> {
+  return setRemoved(db, id, version, true);
+}
+
+/** Puts a removed piece back. */
+export async function restorePiece(db: Knex, id: string, version: number): Promise<StoredPiece> {
+  return setRemoved(db, id, version, false);
+}
+
+async function setRemoved(db: Knex, id: string, version: number, removed: boolean): Promise<StoredPiece> {
+  return db.transaction(async (tx) => {
+    const { piece } = await lockAt(tx, id, version, !removed);
+    await sayWhy(piece, tx('pieces').where({ id }).update({ removed_at: removed ? new Date() : null, updated_at: new Date(), version: version + 1 }));
+    return readPiece(tx, id);
+  });
+}
+
+async function readPiece(db: Knex, id: string): Promise<StoredPiece> {
+  const row = await db<PieceRow>('pieces').where({ id }).first();
+  if (!row) throw notFound('This piece');
+  return toStored(row);
+}
+
+/** Locks a piece at the version a write is based on. */
+async function lockAt(tx: Knex.Transaction, id: string, version: number, removed: boolean): Promise<StoredPiece> {
+  const row = await tx<PieceRow>('pieces').where({ id }).forUpdate().first();
+  if (!row || (row.removed_at !== null) !== removed) throw notFound('This piece');
+  const stored = toStored(row);
+  if (stored.version !== version) throw new Problem(409, 'stale', `Piece ${stored.piece.mark} was changed elsewhere meanwhile.`, [], { current: stored });
+  return stored;
+}
+
+/** Turns what the database's own rules refuse into sentences. */
+async function sayWhy(fields: PieceFields, write: PromiseLike<unknown>): Promise<void> {
+  try {
+    await write;
+  } catch (error) {
+    const code = (error as { code?: string }).code;
+    if (code === 'ER_DUP_ENTRY') {
+      const message = `Mark ${fields.mark} is already on another piece in the rack.`;
+      throw new Problem(409, 'mark-taken', message, [{ path: 'mark', message }]);
+    }
+    if (code === 'ER_NO_REFERENCED_ROW_2') {
+      const message = `Species "${fields.species}" is not known.`;
+      throw new Problem(400, 'invalid', message, [{ path: 'species', message }]);
+    }
+    throw error;
+  }
+}
