@@ -10,7 +10,7 @@ import { healthRoutes } from './routes/health.ts';
 import { rackRoutes } from './routes/rack.ts';
 import { shopRoutes } from './routes/shop.ts';
 
-const POLICY = "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'";
+const POLICY = "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'";
 
 /**
  * The whole server: the API under /api and, when built, the interface. It keeps no state of its own, so several can run on one database.

@@ -24,7 +24,7 @@ export function allowancesFor(board: Board, shop: Shop): Allowances {
   return {
     roughLength: board.length + habits.creep + 2 * (endTrim + saw.kerf),
     endTrim,
-    glueThickness: board.thickness + 2 * habits.sanding + habits.panelFlatten,
+    glueThickness: board.thickness + habits.sanding + habits.panelFlatten,
     wantedPanelWidth: board.width + 2 * habits.panelEdgeTrim,
     ripExtra: board.construction === 'face' ? 2 * habits.glueEdgeJoint : 0,
   };

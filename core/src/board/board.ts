@@ -49,3 +49,13 @@ export const NEW_BOARD: Board = {
 export function panelWidth(board: Pick<Board, 'strips'>): number {
   return board.strips.reduce((sum, strip) => sum + strip.width, 0);
 }
+
+/** Where each strip begins across the panel, mm from the first edge. */
+export function stripTops(strips: readonly Pick<Strip, 'width'>[]): number[] {
+  let top = 0;
+  return strips.map((strip) => {
+    const begins = top;
+    top += strip.width;
+    return begins;
+  });
+}

@@ -38,13 +38,13 @@ export function glueThicknessReached(context: PlanContext): number {
 }
 
 const PANEL_FLATTEN_WHY: Phrase = say`Strips never lie quite level; both faces of the panel are flattened.`;
-const SANDING_WHY: Phrase = say`Sanding marks and the planer's ripples go, off each face.`;
+const SANDING_WHY: Phrase = say`Sanding marks and the planer's ripples go, half off each face.`;
 
 export function thicknessLadder(context: PlanContext): Ladder {
   const { allowances, board, shop: { habits } } = context;
   const finish = [
     { id: 'flatten-panel', label: say`Flatten the panel`, taken: habits.panelFlatten, why: PANEL_FLATTEN_WHY, habit: 'panelFlatten' as const },
-    { id: 'sand', label: say`Sand both faces`, taken: 2 * habits.sanding, why: SANDING_WHY, habit: 'sanding' as const },
+    { id: 'sand', label: say`Sand both faces`, taken: habits.sanding, why: SANDING_WHY, habit: 'sanding' as const },
   ];
 
   if (board.construction === 'edge') {

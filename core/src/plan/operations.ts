@@ -43,7 +43,7 @@ function pieceWork(context: PlanContext): PieceWork[] {
   for (const blank of cutting.blanks) {
     const piece = pieces.get(blank.pieceId);
     if (!piece) continue;
-    const work = byPiece.get(piece.id) ?? { piece, blanks: 0, planeTo: board.construction === 'face' ? glued : 0, rips: new Map(), thinner: new Map() };
+    const work: PieceWork = byPiece.get(piece.id) ?? { piece, blanks: 0, planeTo: board.construction === 'face' ? glued : 0, rips: new Map(), thinner: new Map() };
     byPiece.set(piece.id, work);
     work.blanks += 1;
     for (const { demand } of blank.strips) {
@@ -193,7 +193,9 @@ function panelSteps(context: PlanContext, ladders: { thickness: Ladder; width: L
     },
     {
       kind: 'trimEdges', title: say`Trim both long edges`, habit: 'panelEdgeTrim',
-      settings: [{ label: 'Fence', value: length(ladders.width.reached + trimEach) }, { label: 'Fence', value: length(ladders.width.reached) }],
+      settings: [
+        { label: 'Fence, first edge', value: length(ladders.width.reached + trimEach) }, { label: 'Fence, second edge', value: length(ladders.width.reached) },
+      ],
       lines: [say`${length(panelWidth)} to ${length(ladders.width.reached)}: ${length(trimEach)} off each side, kerf within the waste; the first cut edge is the reference`],
       why: say`One straight long edge squares everything after it.`,
     },
@@ -208,7 +210,7 @@ function panelSteps(context: PlanContext, ladders: { thickness: Ladder; width: L
     },
     {
       kind: 'sand', title: say`Sand to thickness`, habit: 'sanding',
-      lines: [say`${length(flat)} to ${length(ladders.thickness.reached)}: ${length(habits.sanding)} off each face, pencil lines gone before the next grit`],
+      lines: [say`${length(flat)} to ${length(ladders.thickness.reached)}: ${length(habits.sanding)} in all, half off each face; pencil lines gone before the next grit`],
       why: say`The coarse grit must reach the bottom of the deepest pit; finer paper never will.`,
     },
   ];

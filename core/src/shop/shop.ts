@@ -58,8 +58,8 @@ const habitsSchema = z.strictObject({
   skimSurfaced: lengthBetween(0, 5),
   /** Taken off the glued panel, both faces together, to make it flat: 1 to 3 mm usual. */
   panelFlatten: lengthBetween(0, 10),
-  /** Taken off each face by sanding. */
-  sanding: lengthBetween(0, 3),
+  /** Taken off by sanding, both faces together. */
+  sanding: lengthBetween(0, 6),
   /** Offcuts at least this long go back to the rack. */
   keepLength: lengthBetween(20, 2000),
 });
@@ -103,7 +103,7 @@ export const DEFAULT_SHOP: Shop = {
   glue: { name: 'Type II wood glue', assemblyMinutes: 10, clampMinutes: 120 },
   habits: {
     stockEndTrim: 10, panelEndTrim: 8, creep: 3, panelEdgeTrim: 3, stockEdgeJoint: 2, glueEdgeJoint: 0.5,
-    flattenRough: 1.6, flattenSurfaced: 0, skimRough: 0.8, skimSurfaced: 0.3, panelFlatten: 1.5, sanding: 0.25, keepLength: 250,
+    flattenRough: 1.6, flattenSurfaced: 0, skimRough: 0.8, skimSurfaced: 0.3, panelFlatten: 1.5, sanding: 0.5, keepLength: 250,
   },
   pace: { spreadMinutesPerM2: 45, placeMinutes: 0.2, clampMinutes: 0.4, clampSpacing: 100, reserve: 0.7 },
 };

@@ -20,6 +20,6 @@ export function lineOfText(least: number, greatest: number) {
     .trim()
     .min(least, { error: 'must not be empty' })
     .max(greatest, { error: `must be at most ${greatest} characters` })
-    // eslint-disable-next-line no-control-regex -- control characters are exactly what is refused
+     
     .regex(/^[^\u0000-\u001f\u007f]*$/, { error: 'must not hold control characters' });
 }

@@ -39,8 +39,8 @@ export function say(texts: TemplateStringsArray, ...values: (string | number | M
     const value = values[i];
     if (value === undefined) return;
     if (typeof value === 'number') parts.push(String(value));
-    else if (typeof value === 'string' || 'mm' in value) parts.push(value as PhrasePart);
-    else parts.push(...(value as Phrase));
+    else if (typeof value === 'string' || 'mm' in value) parts.push(value);
+    else parts.push(...(value));
   });
   return parts;
 }

@@ -3,6 +3,7 @@ import { nanoid } from 'nanoid';
 import { boardSchema, type Board } from '#core/board/board.ts';
 import { BOARD_FILE_VERSION } from '#core/format/boardFile.ts';
 import { notFound, Problem } from '../problem.ts';
+import { readDocument } from './document.ts';
 
 /** A board at its newest revision. */
 export interface StoredBoard {
@@ -17,12 +18,12 @@ export interface StoredBoard {
 interface BoardRow {
   id: string;
   revision: number;
-  document: string;
+  document: unknown;
   made_at: Date;
 }
 
 function toStored(row: BoardRow): StoredBoard {
-  return { id: row.id, revision: row.revision, savedAt: row.made_at.toISOString(), board: boardSchema.parse(JSON.parse(row.document)) };
+  return { id: row.id, revision: row.revision, savedAt: row.made_at.toISOString(), board: readDocument(boardSchema, row.document) };
 }
 
 function newest(db: Knex) {
@@ -60,7 +61,7 @@ export async function addBoard(db: Knex, board: Board): Promise<StoredBoard> {
  */
 export async function saveBoard(db: Knex, id: string, basedOn: number, board: Board): Promise<StoredBoard> {
   return db.transaction(async (tx) => {
-    const locked = await tx('boards').where({ id }).whereNull('removed_at').forUpdate().first('revision');
+    const locked = await tx<BoardRow>('boards').where({ id }).whereNull('boards.removed_at').forUpdate().first('revision');
     if (!locked) throw notFound('This board');
     const current = await readBoard(tx, id);
     if (JSON.stringify(current.board) === JSON.stringify(board)) return current;
@@ -74,7 +75,7 @@ export async function saveBoard(db: Knex, id: string, basedOn: number, board: Bo
 /** Takes a board off the list; it can be brought back. @throws Problem 404, 409 stale with the stored board */
 export async function removeBoard(db: Knex, id: string, basedOn: number): Promise<void> {
   await db.transaction(async (tx) => {
-    const locked = await tx('boards').where({ id }).whereNull('removed_at').forUpdate().first('revision');
+    const locked = await tx<BoardRow>('boards').where({ id }).whereNull('boards.removed_at').forUpdate().first('revision');
     if (!locked) throw notFound('This board');
     if (locked.revision !== basedOn) throw new Problem(409, 'stale', 'The board was changed elsewhere meanwhile.', [], { current: await readBoard(tx, id) });
     await tx('boards').where({ id }).update({ removed_at: new Date() });

@@ -18,7 +18,7 @@ const OWN_TABLES = ['species', 'pieces', 'shops', 'boards', 'revisions', 'knex_m
 
 /** Names of tables that do not belong to Cadenza. */
 export async function foreignTables(db: Knex): Promise<string[]> {
-  const rows = (await db('information_schema.tables').select('table_name as name').whereRaw('table_schema = database()')) as { name: string }[];
+  const rows = await db<{ name: string }>('information_schema.tables').select({ name: 'table_name' }).whereRaw('table_schema = database()');
   return rows.map((r) => r.name).filter((name) => !OWN_TABLES.includes(name));
 }
 
@@ -26,9 +26,9 @@ export async function foreignTables(db: Knex): Promise<string[]> {
 export async function migrate(db: Knex): Promise<void> {
   await db.migrate.latest({
     migrationSource: {
-      getMigrations: async () => Object.keys(migrations).sort(),
+      getMigrations: () => Promise.resolve(Object.keys(migrations).sort()),
       getMigrationName: (name: string) => name,
-      getMigration: async (name: string) => migrations[name]!,
+      getMigration: (name: string) => Promise.resolve(migrations[name]!),
     },
   });
 }

@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import { DEFAULT_SHOP, shopSchema, type Shop } from '#core/shop/shop.ts';
 import { Problem } from '../problem.ts';
+import { readDocument } from './document.ts';
 
 export interface StoredShop {
   shop: Shop;
@@ -13,12 +14,12 @@ const SHOP_ID = 1;
 interface ShopRow {
   id: number;
   version: number;
-  document: string;
+  document: unknown;
   updated_at: Date;
 }
 
 function toStored(row: Pick<ShopRow, 'document' | 'version'>): StoredShop {
-  return { shop: shopSchema.parse(JSON.parse(row.document)), version: row.version };
+  return { shop: readDocument(shopSchema, row.document), version: row.version };
 }
 
 /** The shop; common-practice defaults (version 0) until somebody describes it. */

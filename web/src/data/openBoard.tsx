@@ -1,0 +1,90 @@
+import { useQuery } from '@tanstack/react-query';
+import { createContext, use, useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
+import { checkPlan } from '#core/checks/checkPlan.ts';
+import type { Finding } from '#core/checks/finding.ts';
+import { makePlan, type Plan, type PlanInput } from '#core/plan/plan.ts';
+import { api, type StoredBoard } from './api.ts';
+import { BoardSession, type SessionState } from './boardSession.ts';
+import { keys, queryClient, useRack, useShop, useSpecies } from './queries.ts';
+
+/** A board open in this tab, with the plan that follows from it. */
+export interface OpenBoard extends SessionState {
+  id: string;
+  session: BoardSession;
+  input: PlanInput;
+  plan: Plan;
+  findings: Finding[];
+}
+
+const OpenBoardContext = createContext<OpenBoard | null>(null);
+
+/** The open board. @throws when used outside `OpenBoardProvider` */
+export function useOpenBoard(): OpenBoard {
+  const open = use(OpenBoardContext);
+  if (!open) throw new Error('useOpenBoard belongs inside OpenBoardProvider');
+  return open;
+}
+
+interface ProviderProps {
+  id: string;
+  loading: ReactNode;
+  failed(message: string): ReactNode;
+  children: ReactNode;
+}
+
+/** Loads a board and all that its plan needs, then shows the children. */
+export function OpenBoardProvider({ id, loading, failed, children }: ProviderProps) {
+  // Loaded once for this tab: from then on the session is the truth, and it watches for changes itself.
+  const board = useQuery({ queryKey: ['board', id], queryFn: () => api.board(id), staleTime: 0, gcTime: 0, refetchOnWindowFocus: false, refetchOnReconnect: false });
+  const rack = useRack();
+  const shop = useShop();
+  const species = useSpecies();
+  const error = board.error ?? rack.error ?? shop.error ?? species.error;
+  if (board.data && rack.data && shop.data && species.data) {
+    const rest = { pieces: rack.data, shop: shop.data.shop, species: species.data };
+    return <WithSession key={id} id={id} loaded={board.data} {...rest}>{children}</WithSession>;
+  }
+  return error ? failed(error.message) : loading;
+}
+
+interface WithSessionProps {
+  id: string;
+  loaded: StoredBoard;
+  pieces: { piece: PlanInput['rack'][number] }[];
+  shop: PlanInput['shop'];
+  species: PlanInput['species'];
+  children: ReactNode;
+}
+
+function WithSession({ id, loaded, pieces, shop, species, children }: WithSessionProps) {
+  const [session] = useState(() => new BoardSession(id, loaded));
+  const state = useSyncExternalStore(session.subscribe, session.snapshot);
+  const rack = useMemo(() => pieces.map((p) => p.piece), [pieces]);
+
+  useEffect(() => {
+    const onVisible = () => {
+      if (document.visibilityState === 'visible') void session.refresh();
+      else void session.flush(true);
+    };
+    const onUnload = (event: BeforeUnloadEvent) => {
+      if (session.unsaved) event.preventDefault();
+    };
+    document.addEventListener('visibilitychange', onVisible);
+    window.addEventListener('beforeunload', onUnload);
+    window.addEventListener('focus', onVisible);
+    return () => {
+      document.removeEventListener('visibilitychange', onVisible);
+      window.removeEventListener('beforeunload', onUnload);
+      window.removeEventListener('focus', onVisible);
+      void session.flush(true).then(() => queryClient.invalidateQueries({ queryKey: keys.boards }));
+    };
+  }, [session]);
+
+  const input = useMemo<PlanInput>(() => ({ board: state.board, rack, shop, species }), [state.board, rack, shop, species]);
+  const { plan, findings } = useMemo(() => {
+    const made = makePlan(input);
+    return { plan: made, findings: checkPlan(made, input) };
+  }, [input]);
+  const open = useMemo<OpenBoard>(() => ({ id, session, ...state, input, plan, findings }), [id, session, state, input, plan, findings]);
+  return <OpenBoardContext value={open}>{children}</OpenBoardContext>;
+}

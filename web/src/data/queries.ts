@@ -1,0 +1,20 @@
+import { QueryClient, useQuery } from '@tanstack/react-query';
+import { api, ApiProblem } from './api.ts';
+
+/** What the server knows, cached; refetched when the window comes back into view. */
+export const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 2000,
+      retry: (failures, error) => failures < 5 && error instanceof ApiProblem && error.passing,
+      retryDelay: (attempt) => Math.min(4000, 400 * 2 ** attempt),
+    },
+  },
+});
+
+export const keys = { boards: ['boards'], rack: ['rack'], shop: ['shop'], species: ['species'] } as const;
+
+export const useBoards = () => useQuery({ queryKey: keys.boards, queryFn: api.boards });
+export const useRack = () => useQuery({ queryKey: keys.rack, queryFn: api.rack });
+export const useShop = () => useQuery({ queryKey: keys.shop, queryFn: api.shop });
+export const useSpecies = () => useQuery({ queryKey: keys.species, queryFn: api.species, staleTime: 60_000 });

@@ -1,0 +1,14 @@
+import type { Board } from '#core/board/board.ts';
+import { Length } from '../quantities/Length.tsx';
+
+const CONSTRUCTION_WORDS = { edge: 'edge grain', face: 'face grain' } as const;
+
+/** A board in one line: length x width x thickness, construction, strips, how many. */
+export function BoardSizeLine({ board }: { board: Board }) {
+  return (
+    <>
+      <Length mm={board.length} bare /> × <Length mm={board.width} bare /> × <Length mm={board.thickness} />, {CONSTRUCTION_WORDS[board.construction]},{' '}
+      {board.strips.length} {board.strips.length === 1 ? 'strip' : 'strips'}{board.count > 1 && `, ${board.count} boards`}
+    </>
+  );
+}

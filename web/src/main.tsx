@@ -1,0 +1,55 @@
+import '@mantine/core/styles.css';
+import '@mantine/notifications/styles.css';
+import './theme/tokens.css';
+import { MantineProvider } from '@mantine/core';
+import { Notifications } from '@mantine/notifications';
+import { QueryClientProvider } from '@tanstack/react-query';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, RouterProvider } from 'react-router';
+import { queryClient } from './data/queries.ts';
+import { BoardsPlace } from './places/boards/BoardsPlace.tsx';
+import { DisplayProvider } from './quantities/display.tsx';
+import { NothingHere, Shell } from './shell/Shell.tsx';
+import { ShortcutProvider } from './shortcuts/Shortcuts.tsx';
+import { theme } from './theme/theme.ts';
+import { config } from 'zod';
+
+// The page forbids code made from text; without this Zod would try it first.
+config({ jitless: true });
+
+const router = createBrowserRouter([
+  {
+    Component: Shell,
+    ErrorBoundary: NothingHere,
+    HydrateFallback: () => null,
+    children: [
+      { index: true, Component: BoardsPlace },
+      { path: 'rack', lazy: async () => ({ Component: (await import('./places/rack/RackPlace.tsx')).RackPlace }) },
+      { path: 'shop', lazy: async () => ({ Component: (await import('./places/shop/ShopPlace.tsx')).ShopPlace }) },
+      {
+        path: 'boards/:id',
+        lazy: async () => ({ Component: (await import('./shell/BoardFrame.tsx')).BoardFrame }),
+        children: [
+          { path: 'brief', lazy: async () => ({ Component: (await import('./places/brief/BriefPlace.tsx')).BriefPlace }) },
+          { path: 'layout', lazy: async () => ({ Component: (await import('./places/layout/LayoutPlace.tsx')).LayoutPlace }) },
+          { path: 'plan', lazy: async () => ({ Component: (await import('./places/plan/PlanPlace.tsx')).PlanPlace }) },
+          { path: 'sheet', lazy: async () => ({ Component: (await import('./places/sheet/SheetPlace.tsx')).SheetPlace }) },
+        ],
+      },
+      { path: '*', Component: NothingHere },
+    ],
+  },
+]);
+
+createRoot(document.getElementById('root')!).render(
+  <MantineProvider theme={theme} defaultColorScheme="auto">
+    <Notifications position="bottom-left" />
+    <QueryClientProvider client={queryClient}>
+      <DisplayProvider>
+        <ShortcutProvider>
+          <RouterProvider router={router} />
+        </ShortcutProvider>
+      </DisplayProvider>
+    </QueryClientProvider>
+  </MantineProvider>,
+);

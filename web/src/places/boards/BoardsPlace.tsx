@@ -1,0 +1,109 @@
+import { ActionIcon, Button, Menu } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { IconCopy, IconDots, IconDownload, IconFolderOpen, IconPlus, IconTrash } from '@tabler/icons-react';
+import { useRef, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { NEW_BOARD, type Board } from '#core/board/board.ts';
+import { type BoardFile, GREATEST_FILE_BYTES, readBoardFile } from '#core/format/boardFile.ts';
+import { api, type StoredBoard } from '../../data/api.ts';
+import { keys, queryClient, useBoards, useSpecies } from '../../data/queries.ts';
+import { BoardMiniature } from '../../drawing/BoardMiniature.tsx';
+import { BoardSizeLine } from '../../drawing/BoardSizeLine.tsx';
+import { fitScale, scaleWords } from '../../drawing/scale.ts';
+import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
+import { showProblem, showUndo } from '../../shell/notices.tsx';
+import classes from './BoardsPlace.module.css';
+import { ImportDialog } from './ImportDialog.tsx';
+
+/** Room for a miniature, pixels. */
+const ROOM: [number, number] = [340, 250];
+const WHEN = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+
+const reload = () => queryClient.invalidateQueries({ queryKey: keys.boards });
+
+/** All boards, drawn to one scale, the one changed last first. */
+export function BoardsPlace() {
+  const boards = useBoards();
+  const species = useSpecies();
+  const navigate = useNavigate();
+  const input = useRef<HTMLInputElement>(null);
+  const [opened, setOpened] = useState<BoardFile | null>(null);
+
+  const add = async (board: Board, station: string) => {
+    try {
+      const stored = await api.addBoard(board);
+      void reload();
+      await navigate(`/boards/${stored.id}/${station}`);
+    } catch (error) {
+      showProblem(error);
+    }
+  };
+  const openFile = async (file: File | undefined) => {
+    if (input.current) input.current.value = '';
+    if (!file) return;
+    if (file.size > GREATEST_FILE_BYTES) {
+      showProblem(new Error(`${file.name}: the file is larger than ${GREATEST_FILE_BYTES / 1e6} MB; that is not a board file.`));
+      return;
+    }
+    const read = readBoardFile(await file.text());
+    if (read.ok) setOpened(read.file);
+    else notifications.show({ color: 'red', autoClose: 12000, title: `${file.name} cannot be opened`, message: read.problems.slice(0, 3).map((p) => p.message).join(' ') });
+  };
+  const remove = async (stored: StoredBoard) => {
+    try {
+      await api.removeBoard(stored.id, stored.revision);
+      await reload();
+      showUndo(`“${stored.board.name}” removed.`, async () => {
+        await api.restoreBoard(stored.id);
+        await reload();
+      });
+    } catch (error) {
+      showProblem(error);
+      void reload();
+    }
+  };
+  useShortcuts('Boards', [
+    { keys: 'n', does: 'New board', run: () => void add(NEW_BOARD, 'brief') },
+    { keys: 'o', does: 'Open a board file', run: () => input.current?.click() },
+  ]);
+
+  const all = boards.data ?? [];
+  const scale = fitScale([Math.max(400, ...all.map((b) => b.board.length)), Math.max(250, ...all.map((b) => b.board.width))], ROOM, 1);
+
+  return (
+    <div className={classes.page}>
+      <header>
+        <h1>Boards</h1>
+        <Button leftSection={<IconPlus size={17} />} onClick={() => void add(NEW_BOARD, 'brief')}>New board</Button>
+        <Button variant="default" leftSection={<IconFolderOpen size={17} />} onClick={() => input.current?.click()}>Open a file</Button>
+        <input ref={input} type="file" accept=".json,application/json" hidden aria-label="Board file" onChange={(event) => void openFile(event.currentTarget.files?.[0])} />
+        {all.length > 0 && <p>All drawn at {scaleWords(scale)}</p>}
+      </header>
+      {boards.error && <p role="alert" className={classes.problem}>{boards.error.message} Cadenza keeps trying.</p>}
+      {boards.data?.length === 0 && (
+        <p className={classes.empty}>No boards yet. A new board begins with its brief: what it is for, how large, edge or face grain. Then you lay it out from what is in the <Link to="/rack">rack</Link>.</p>
+      )}
+      <ul className={classes.grid}>
+        {all.map((stored) => (
+          <li key={stored.id}>
+            <Link to={`/boards/${stored.id}/layout`} className={classes.card}>
+              <span className={classes.picture} style={{ minHeight: ROOM[1] * 0.6 }}><BoardMiniature board={stored.board} species={species.data ?? []} scale={scale} /></span>
+              <b>{stored.board.name}</b>
+              <span><BoardSizeLine board={stored.board} /></span>
+              <small>Saved {WHEN.format(new Date(stored.savedAt))}</small>
+            </Link>
+            <Menu position="bottom-end">
+              <Menu.Target><ActionIcon className={classes.more} variant="subtle" color="gray" c="var(--ink-soft)" aria-label={`More for ${stored.board.name}`}><IconDots size={18} /></ActionIcon></Menu.Target>
+              <Menu.Dropdown>
+                <Menu.Item leftSection={<IconCopy size={16} />} onClick={() => void add({ ...stored.board, name: `${stored.board.name} (copy)`.slice(0, 120) }, 'layout')}>Duplicate</Menu.Item>
+                <Menu.Item leftSection={<IconDownload size={16} />} component="a" href={`/api/boards/${stored.id}/file`}>Save as file</Menu.Item>
+                <Menu.Item leftSection={<IconTrash size={16} />} onClick={() => void remove(stored)}>Remove</Menu.Item>
+              </Menu.Dropdown>
+            </Menu>
+          </li>
+        ))}
+      </ul>
+      {opened && <ImportDialog file={opened} onClose={() => setOpened(null)} />}
+    </div>
+  );
+}

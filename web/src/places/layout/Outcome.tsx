@@ -1,0 +1,48 @@
+import { useOpenBoard } from '../../data/openBoard.tsx';
+import { FindingCard } from '../plan/FindingCard.tsx';
+import { MaterialFigures } from '../plan/MaterialFigures.tsx';
+import { Length } from '../../quantities/Length.tsx';
+import classes from './Outcome.module.css';
+
+/** What comes of the layout, always in sight: the sum against the wanted width, the other sizes, the wood, and what to mind. */
+export function Outcome({ onSelect }: { onSelect(index: number): void }) {
+  const { board, plan, findings } = useOpenBoard();
+  const { panelWidth, allowances, ladders, materials } = plan;
+  const difference = panelWidth - allowances.wantedPanelWidth;
+  const short = difference < -1e-6;
+  const share = Math.min(1, panelWidth / Math.max(1, allowances.wantedPanelWidth));
+
+  return (
+    <aside className={classes.outcome} aria-label="What comes of it">
+      <section className={classes.sum} data-short={short || undefined} aria-label="Sum of the strips">
+        <h2>Strips together</h2>
+        <p className={classes.big}><Length mm={panelWidth} /></p>
+        <div className={classes.bar} aria-hidden="true"><span style={{ width: `${share * 100}%` }} /></div>
+        <p>
+          {short ? <><b><Length mm={-difference} /> to go</b> to </> : difference > 0.05 ? <><b><Length mm={difference} /> over</b> </> : 'exactly '}
+          <Length mm={allowances.wantedPanelWidth} />: board <Length mm={board.width} bare /> + trim <Length mm={allowances.wantedPanelWidth - board.width} bare />
+        </p>
+      </section>
+      <dl className={classes.sizes} aria-label="Finished sizes that come out">
+        <Size label="Length" mm={ladders.length.reached} wanted={board.length} />
+        <Size label="Width" mm={ladders.width.reached} wanted={board.width} />
+        <Size label="Thickness" mm={ladders.thickness.reached} wanted={board.thickness} />
+      </dl>
+      <MaterialFigures materials={materials} count={board.count} />
+      <section aria-label="What to mind">
+        {findings.map((finding, i) => <FindingCard key={i} finding={finding} onSelect={onSelect} />)}
+        {findings.length === 0 && board.strips.length > 0 && <p className={classes.fine}>Nothing to mind: this can be made from the rack.</p>}
+      </section>
+    </aside>
+  );
+}
+
+function Size({ label, mm, wanted }: { label: string; mm: number; wanted: number }) {
+  const short = wanted - mm > 1e-6;
+  return (
+    <div data-short={short || undefined}>
+      <dt>{label}</dt>
+      <dd><Length mm={mm} />{short && <small> of <Length mm={wanted} /></small>}</dd>
+    </div>
+  );
+}

@@ -1,0 +1,130 @@
+import { useState, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
+import type { Species } from '#core/wood/species.ts';
+import { formatLength } from '#core/units/formatLength.ts';
+import { useOpenBoard } from '../../data/openBoard.tsx';
+import { WoodEnd } from '../../drawing/Wood.tsx';
+import { scaleWords } from '../../drawing/scale.ts';
+import { useDisplay } from '../../quantities/display.tsx';
+import { Length } from '../../quantities/Length.tsx';
+import classes from './SectionShelf.module.css';
+import type { ShelfSection } from './offers.ts';
+
+interface SectionShelfProps {
+  sections: readonly ShelfSection[];
+  /** Put a section into the board: where it was dropped on the drawing, or (null) behind the strip in hand. */
+  onTake(section: ShelfSection, clientY: number | null): void;
+  drawing: RefObject<SVGSVGElement | null>;
+}
+
+/** Height that sections are drawn in, pixels, and the largest scale. */
+const SECTION_PX = 46;
+const MOST_SCALE = 1.2;
+const WIDEST_PX = 120;
+const DRAG_START_PX = 6;
+
+interface Drag {
+  section: ShelfSection;
+  pointer: number;
+  from: [number, number];
+  at: [number, number];
+  moving: boolean;
+}
+
+/** What the rack gives for this board, end on and to one scale, standing as it would stand in the board. */
+export function SectionShelf({ sections, onTake, drawing }: SectionShelfProps) {
+  const { board, plan, input } = useOpenBoard();
+  const { display } = useDisplay();
+  const [drag, setDrag] = useState<Drag | null>(null);
+  const thickness = plan.allowances.glueThickness;
+  const scale = Math.min(MOST_SCALE, SECTION_PX / thickness, WIDEST_PX / Math.max(1, ...sections.map((s) => s.width)));
+  const codes = [...new Set(sections.map((s) => s.species))];
+  const speciesOf = (code: string) => input.species.find((s) => s.code === code);
+
+  const overDrawing = ([x, y]: [number, number]) => {
+    const box = drawing.current?.getBoundingClientRect();
+    return box !== undefined && x >= box.left && x <= box.right && y >= box.top && y <= box.bottom;
+  };
+  const begin = (section: ShelfSection) => (event: PointerEvent<HTMLButtonElement>) => {
+    if (drag || event.button !== 0) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    const at: [number, number] = [event.clientX, event.clientY];
+    setDrag({ section, pointer: event.pointerId, from: at, at, moving: false });
+  };
+  const move = (event: PointerEvent<HTMLButtonElement>) => {
+    if (!drag || drag.pointer !== event.pointerId) return;
+    const at: [number, number] = [event.clientX, event.clientY];
+    setDrag({ ...drag, at, moving: drag.moving || Math.hypot(at[0] - drag.from[0], at[1] - drag.from[1]) > DRAG_START_PX });
+  };
+  const end = (event: PointerEvent<HTMLButtonElement>) => {
+    if (!drag || drag.pointer !== event.pointerId) return;
+    setDrag(null);
+    const at: [number, number] = [event.clientX, event.clientY];
+    if (!drag.moving) onTake(drag.section, null);
+    else if (overDrawing(at)) onTake(drag.section, at[1]);
+  };
+  const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
+    const step = { ArrowRight: 1, ArrowLeft: -1 }[event.key];
+    if (step === undefined) return;
+    const buttons = [...event.currentTarget.querySelectorAll('button')];
+    buttons[buttons.indexOf(document.activeElement as HTMLButtonElement) + step]?.focus();
+    event.preventDefault();
+  };
+
+  return (
+    <section className={classes.shelf} data-shelf aria-label="Sections the rack gives" onKeyDown={onKeyDown}>
+      <p className={classes.head}>
+        From the rack, end on, {scaleWords(scale)}{' '}
+        <span>{board.construction === 'edge' ? 'stock on edge: its planed thickness is the width that shows' : 'stock lying flat: what rips from it is the width that shows'}</span>
+      </p>
+      {sections.length === 0 && <p className={classes.none}>No piece in the rack gives a strip for this board. Make it shorter or thinner, or add stock to the rack.</p>}
+      <div className={classes.boards}>
+        {codes.map((code) => (
+          <div key={code} className={classes.group}>
+            <h3>{speciesOf(code)?.name ?? code}</h3>
+            <div className={classes.row}>
+              {sections.filter((s) => s.species === code).map((section) => (
+                <button key={`${section.width}|${section.tooThinBy}|${section.marks[0]}`} type="button" className={classes.section}
+                  onPointerDown={begin(section)} onPointerMove={move} onPointerUp={end} onPointerCancel={() => setDrag(null)}
+                  // A click without a pointer is the keyboard's or a screen reader's.
+                  onClick={(event) => event.detail === 0 && onTake(section, null)}
+                  aria-label={`Put in ${speciesOf(code)?.name ?? code} ${formatLength(section.width, display)} from ${section.marks.join(', ')}`}
+                  title={`${section.marks.join(', ')}: ${section.count} strips`}>
+                  <SectionEnd section={section} thickness={thickness} scale={scale} species={speciesOf(code)} turned={board.construction === 'edge'} />
+                  <b><Length mm={section.width} bare /></b>
+                  <small data-thin={section.tooThinBy > 0 || undefined}>
+                    {section.tooThinBy > 0 ? <><Length mm={section.tooThinBy} bare /> too thin</> : <>{section.marks.length > 2 ? `${section.marks.length} pieces` : section.marks.join(' ')} · {section.count}</>}
+                  </small>
+                </button>
+              ))}
+            </div>
+          </div>
+        ))}
+      </div>
+      {drag?.moving && (
+        <div className={classes.ghost} style={{ translate: `${drag.at[0]}px ${drag.at[1]}px` }} data-over={overDrawing(drag.at) || undefined}>
+          <SectionEnd section={drag.section} thickness={thickness} scale={scale} species={speciesOf(drag.section.species)} turned={board.construction === 'edge'} />
+        </div>
+      )}
+    </section>
+  );
+}
+
+interface SectionEndProps {
+  section: ShelfSection;
+  thickness: number;
+  scale: number;
+  species: Species | undefined;
+  turned: boolean;
+}
+
+function SectionEnd({ section, thickness, scale, species, turned }: SectionEndProps) {
+  const height = Math.max(2, (thickness - section.tooThinBy) * scale);
+  return (
+    <svg width={section.width * scale + 2} height={thickness * scale + 2} aria-hidden="true">
+      <g transform={`translate(1 ${thickness * scale - height + 1})`}>
+        <WoodEnd x={0} y={0} scale={scale} species={species} rings={section.rings} seed={section.marks[0]!} across={section.width} up={height / scale} turned={turned} />
+        <rect width={section.width * scale} height={height} fill="none" stroke="rgb(30 25 20 / 55%)" />
+      </g>
+    </svg>
+  );
+}

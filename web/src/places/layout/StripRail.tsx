@@ -1,0 +1,79 @@
+import { ActionIcon, Select, Tooltip } from '@mantine/core';
+import { IconArrowDown, IconArrowUp, IconArrowsExchange, IconArrowsLeftRight, IconCopy, IconFlipHorizontal, IconTrash } from '@tabler/icons-react';
+import type { ReactNode } from 'react';
+import { stripSchema, type Board } from '#core/board/board.ts';
+import type { Finding } from '#core/checks/finding.ts';
+import type { Plan, PlanInput } from '#core/plan/plan.ts';
+import { LengthInput } from '../../quantities/LengthInput.tsx';
+import { Say } from '../../quantities/Length.tsx';
+import classes from './StripRail.module.css';
+
+/** What can be done with the strip in hand. */
+export interface StripActions {
+  move(by: 1 | -1): void;
+  duplicate(): void;
+  mirror(): void;
+  reverse(): void;
+  turn(): void;
+  remove(): void;
+  setWidth(mm: number): void;
+  setSpecies(code: string): void;
+}
+
+interface StripRailProps {
+  board: Board;
+  selected: number;
+  plan: Plan;
+  input: PlanInput;
+  findings: readonly Finding[];
+  actions: StripActions;
+}
+
+/** The strip in hand: what it is, where it comes from, and what hands can do with it. */
+export function StripRail({ board, selected, plan, input, findings, actions }: StripRailProps) {
+  const strip = board.strips[selected];
+  if (!strip) {
+    return (
+      <div className={classes.rail}>
+        <p className={classes.empty}>Nothing laid out yet. Take a section from the shelf below: click it, drag it onto the board, or press <kbd>I</kbd>.</p>
+      </div>
+    );
+  }
+  const inRack = new Set(input.rack.map((p) => p.species));
+  const options = [
+    { group: 'In the rack', items: input.species.filter((s) => inRack.has(s.code)).map((s) => ({ value: s.code, label: s.name })) },
+    { group: 'Not in the rack', items: input.species.filter((s) => !inRack.has(s.code)).map((s) => ({ value: s.code, label: s.name })) },
+  ];
+  const marks = [...new Set(plan.strips[selected]?.sources.map((s) => s.mark) ?? [])];
+  const concern = findings.find((f) => f.strips.includes(selected + 1));
+
+  return (
+    <div className={classes.rail} role="toolbar" aria-label={`Strip ${selected + 1}`}>
+      <span className={classes.which}><b>{selected + 1}</b> of {board.strips.length}</span>
+      <Select id="strip-species" aria-label="Species" size="xs" w={170} data={options} value={strip.species} allowDeselect={false} searchable
+        comboboxProps={{ width: 220, position: 'bottom-start' }} onChange={(code) => code && actions.setSpecies(code)} />
+      <LengthInput id="strip-width" key={strip.id} field="Strip width" label={null} size="xs" w={110} mm={strip.width} schema={stripSchema.shape.width} onCommit={actions.setWidth} />
+      <span className={classes.buttons}>
+        <RailButton label="Towards the start" keys="Alt ↑" onClick={() => actions.move(-1)}><IconArrowUp size={17} /></RailButton>
+        <RailButton label="Towards the end" keys="Alt ↓" onClick={() => actions.move(1)}><IconArrowDown size={17} /></RailButton>
+        <RailButton label="Duplicate" keys="D" onClick={actions.duplicate}><IconCopy size={17} /></RailButton>
+        <RailButton label="Mirror the board about this strip" keys="M" onClick={actions.mirror}><IconFlipHorizontal size={17} /></RailButton>
+        <RailButton label="Reverse the order of all strips" keys="R" onClick={actions.reverse}><IconArrowsExchange size={17} style={{ rotate: '90deg' }} /></RailButton>
+        <RailButton label="Turn end for end" keys="T" onClick={actions.turn}><IconArrowsLeftRight size={17} /></RailButton>
+        <RailButton label="Remove" keys="Del" onClick={actions.remove}><IconTrash size={17} /></RailButton>
+      </span>
+      <span className={classes.source}>
+        {marks.length > 0 ? <>from <b>{marks.join(', ')}</b></> : <span className={classes.stop}>no piece gives it</span>}
+        {concern && <span className={classes.concern} data-severity={concern.severity} title={concern.what.map((p) => (typeof p === 'string' ? p : '')).join('')}><Say phrase={concern.what} /></span>}
+      </span>
+    </div>
+  );
+}
+
+function RailButton({ label, keys, onClick, children }: { label: string; keys: string; onClick(): void; children: ReactNode }) {
+  return (
+    <Tooltip label={`${label} (${keys})`}>
+      <ActionIcon variant="subtle" color="gray" c="var(--ink)" aria-label={label} onClick={onClick}>{children}</ActionIcon>
+    </Tooltip>
+  );
+}

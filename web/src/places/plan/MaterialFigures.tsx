@@ -1,0 +1,20 @@
+import type { Materials } from '#core/plan/materials.ts';
+import classes from './MaterialFigures.module.css';
+
+/** Wood, weight and cost of a board, with what is not known said. */
+export function MaterialFigures({ materials, count }: { materials: Materials; count: number }) {
+  const { taken, finished, gramsEach, costEach, cost, currency, unpriced } = materials;
+  const money = new Intl.NumberFormat(undefined, { style: 'currency', currency });
+  return (
+    <dl className={classes.figures} aria-label="Wood, weight and cost">
+      <div><dt>Wood from the rack</dt><dd>{taken.boardFeet.toFixed(2)} bf <small>{(taken.cubicMetres * 1000).toFixed(2)} dm³</small></dd></div>
+      <div><dt>In the board</dt><dd>{finished.boardFeet.toFixed(2)} bf <small>{(finished.cubicMetres * 1000).toFixed(2)} dm³</small></dd></div>
+      <div><dt>Weight</dt><dd>{gramsEach === null ? 'unknown' : `${(gramsEach / 1000).toFixed(2)} kg`} <small>at 12 % moisture</small></dd></div>
+      <div>
+        <dt>Wood cost</dt>
+        <dd>{money.format(costEach)}{count > 1 && <small> each, {money.format(cost)} in all</small>}</dd>
+        {unpriced.length > 0 && <dd><small>{unpriced.join(', ')} without a price</small></dd>}
+      </div>
+    </dl>
+  );
+}

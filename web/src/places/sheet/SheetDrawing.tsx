@@ -1,0 +1,57 @@
+import { stripTops } from '#core/board/board.ts';
+import type { RingOrientation } from '#core/stock/piece.ts';
+import { useOpenBoard } from '../../data/openBoard.tsx';
+import { DimensionLine } from '../../drawing/DimensionLine.tsx';
+import { GrainArrow } from '../../drawing/GrainArrow.tsx';
+import { fitScale } from '../../drawing/scale.ts';
+import { WoodEnd, WoodFace } from '../../drawing/Wood.tsx';
+import { LengthTspans } from '../../quantities/Length.tsx';
+import classes from './SheetDrawing.module.css';
+
+/** The drawing's own units; the page scales it to its width. */
+const WIDTH = 720;
+const ROOM = { left: 96, right: 8, top: 26, bottom: 8, gap: 26, height: 330 };
+/** A row lower than this holds its number but no width. */
+const LEAST_ROW = 11;
+
+/** The panel with numbered strips, grain arrows and the triangle across them, as it is laid on the bench. */
+export function SheetDrawing() {
+  const { board, plan, input } = useOpenBoard();
+  const { roughLength, glueThickness } = plan.allowances;
+  const { panelWidth } = plan;
+  const scale = fitScale([roughLength + glueThickness, panelWidth], [WIDTH - ROOM.left - ROOM.right - ROOM.gap, ROOM.height], 2);
+  const [x0, y0] = [ROOM.left, ROOM.top];
+  const [w, h] = [roughLength * scale, panelWidth * scale];
+  const endX = x0 + w + ROOM.gap;
+  const trim = ((panelWidth - plan.ladders.width.reached) / 2) * scale;
+  const endTrim = ((roughLength - board.length) / 2) * scale;
+  const ringsOf = (number: number): RingOrientation => input.rack.find((p) => p.id === plan.strips[number - 1]?.sources[0]?.pieceId)?.rings ?? 'flat';
+  const tops = stripTops(board.strips);
+
+  return (
+    <svg className={classes.drawing} viewBox={`0 0 ${WIDTH} ${y0 + h + ROOM.bottom}`} role="img" aria-label="The panel with numbered strips, to scale">
+      <DimensionLine from={[x0 + endTrim, y0 - 8]} to={[x0 + w - endTrim, y0 - 8]} mm={board.length} />
+      <DimensionLine from={[18, y0 + trim]} to={[18, y0 + h - trim]} mm={plan.ladders.width.reached} />
+      {board.strips.map((strip, i) => {
+        const y = y0 + tops[i]! * scale;
+        const height = strip.width * scale;
+        const shared = { scale, species: input.species.find((s) => s.code === strip.species), rings: ringsOf(i + 1), seed: strip.id };
+        return (
+          <g key={strip.id}>
+            <g className={classes.wood}>
+              <WoodFace {...shared} x={x0} y={y} length={roughLength} width={strip.width} face={board.construction === 'edge' ? 'edge' : 'broad'} />
+              <WoodEnd {...shared} x={endX} y={y} across={glueThickness} up={strip.width} turned={board.construction === 'face'} />
+            </g>
+            <rect className={classes.edge} x={x0} y={y} width={w} height={height} />
+            <rect className={classes.edge} x={endX} y={y} width={glueThickness * scale} height={height} />
+            {height >= 8 && <GrainArrow x={x0 + w - Math.max(0, endTrim) - 26} y={y + height / 2} size={32} reversed={strip.endForEnd} />}
+            <text className={classes.number} x={x0 + Math.max(0, endTrim) + 6} y={y + height / 2} dominantBaseline="central" fontSize={Math.min(13, Math.max(6, height - 1))}>{i + 1}</text>
+            {height >= LEAST_ROW && <text className={classes.width} x={x0 - 8} y={y + height / 2} dominantBaseline="central" textAnchor="end"><LengthTspans mm={strip.width} /></text>}
+          </g>
+        );
+      })}
+      <rect className={classes.finished} x={x0 + endTrim} y={y0 + trim} width={board.length * scale} height={Math.max(0, h - 2 * trim)} />
+      <path className={classes.triangle} d={`M${x0 + w * 0.34} ${y0 + h - 6}L${x0 + w / 2} ${y0 + 6}L${x0 + w * 0.66} ${y0 + h - 6}z`} />
+    </svg>
+  );
+}

@@ -1,0 +1,115 @@
+import { NumberInput, TextInput } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { useMutation } from '@tanstack/react-query';
+import type { z } from 'zod';
+import { shopSchema, type Shop } from '#core/shop/shop.ts';
+import { api, ApiProblem, type StoredShop } from '../../data/api.ts';
+import { keys, queryClient, useShop } from '../../data/queries.ts';
+import { CommitField } from '../../quantities/CommitField.tsx';
+import { LengthInput } from '../../quantities/LengthInput.tsx';
+import { HABIT_WORDS } from './habitWords.ts';
+import classes from './ShopPlace.module.css';
+
+type Group = 'saw' | 'planer' | 'glue' | 'habits' | 'pace';
+type Unit = 'length' | 'minutes' | 'number';
+type FieldSpec = { [G in Group]: [group: G, key: keyof Shop[G] & string, label: string, unit: Unit, hint?: string] }[Group];
+
+const MACHINES: FieldSpec[] = [
+  ['saw', 'kerf', 'Saw kerf', 'length', 'What the blade turns to dust'],
+  ['saw', 'cutDepth', 'Saw cuts up to', 'length'],
+  ['planer', 'width', 'Jointer and planer width', 'length'],
+  ['planer', 'passDepth', 'Deepest pass', 'length', 'On a piece of half the width or less; half of it at full width'],
+  ['planer', 'leastLength', 'Shortest piece it may take', 'length', 'From the machine\'s manual'],
+  ['planer', 'snipe', 'Snipe at each end', 'length'],
+];
+const GLUING: FieldSpec[] = [
+  ['glue', 'assemblyMinutes', 'Open and closed time', 'minutes', 'From the first glue until all is under pressure, at 20 °C'],
+  ['glue', 'clampMinutes', 'In clamps', 'minutes'],
+  ['pace', 'reserve', 'Share of the time planned with', 'number', '0.7 leaves three tenths for surprises'],
+  ['pace', 'spreadMinutesPerM2', 'Spreading, minutes per m² of joint', 'number'],
+  ['pace', 'placeMinutes', 'Placing a strip', 'minutes'],
+  ['pace', 'clampMinutes', 'Closing a clamp', 'minutes'],
+  ['pace', 'clampSpacing', 'A clamp every', 'length'],
+];
+const HABITS = Object.entries(HABIT_WORDS).map(([key, label]): FieldSpec => ['habits', key as keyof Shop['habits'], label, 'length']);
+
+/** The figures that every plan is made with: machines, glue, habits. Each is saved as it is left. */
+export function ShopPlace() {
+  const stored = useShop();
+  const save = useMutation({
+    mutationFn: ({ shop, version }: StoredShop) => api.saveShop(version, shop),
+    onSuccess: (saved) => queryClient.setQueryData(keys.shop, saved),
+    onError: (error) => {
+      const stale = error instanceof ApiProblem && error.code === 'stale';
+      if (stale) queryClient.setQueryData(keys.shop, error.current);
+      notifications.show({ color: 'red', message: stale ? `${error.message} The newer figures are shown now; make your change again.` : error.message });
+    },
+  });
+  if (!stored.data) return <p className={classes.loading} role={stored.error ? 'alert' : undefined}>{stored.error?.message ?? 'Loading …'}</p>;
+  const { shop, version } = stored.data;
+  const change = (next: Shop) => save.mutate({ shop: next, version });
+  const section = (title: string, text: string, specs: FieldSpec[]) => (
+    <section>
+      <h2>{title}</h2>
+      <p>{text}</p>
+      <div className={classes.grid}>{specs.map((spec) => <Figure key={`${spec[0]}.${spec[1]}`} spec={spec} shop={shop} onChange={change} />)}</div>
+    </section>
+  );
+
+  return (
+    <div className={classes.page}>
+      <h1>Shop</h1>
+      <p className={classes.lead}>
+        Every plan is made with these figures. Change one, and all boards follow.{' '}
+        <span role="status">{save.isPending ? 'Saving …' : save.isSuccess ? 'Saved.' : ''}</span>
+      </p>
+      <section>
+        <div className={classes.grid}>
+          <Text field="Name of the shop" value={shop.name} schema={shopSchema.shape.name} onCommit={(name) => change({ ...shop, name })} />
+          <Text field="Currency" value={shop.currency} schema={shopSchema.shape.currency} onCommit={(currency) => change({ ...shop, currency: currency.toUpperCase() })} />
+          <Text field="Glue" value={shop.glue.name} schema={shopSchema.shape.glue.shape.name} onCommit={(name) => change({ ...shop, glue: { ...shop.glue, name } })} />
+        </div>
+      </section>
+      {section('Machines', 'The figures that decide a plan.', MACHINES)}
+      {section('Glue and pace', 'They decide how many strips close before the glue skins over.', GLUING)}
+      {section('Allowances', 'What each operation takes. Usual figures to begin with; yours are better.', HABITS)}
+    </div>
+  );
+}
+
+function Figure({ spec, shop, onChange }: { spec: FieldSpec; shop: Shop; onChange(shop: Shop): void }) {
+  const [group, key, label, unit, hint] = spec;
+  const schema = (shopSchema.shape[group].shape as Record<string, z.ZodType<number>>)[key]!;
+  const value = (shop[group] as Record<string, number>)[key]!;
+  const commit = (next: number) => onChange({ ...shop, [group]: { ...shop[group], [key]: next } });
+  if (unit === 'length') return <LengthInput field={label} description={hint} mm={value} schema={schema} onCommit={commit} />;
+  return <NumberField field={label} description={hint} value={value} schema={schema} suffix={unit === 'minutes' ? ' min' : ''} onCommit={commit} />;
+}
+
+interface FieldProps<T> {
+  field: string;
+  value: T;
+  schema: z.ZodType<T>;
+  onCommit(value: T): void;
+}
+
+function NumberField({ field, value, schema, onCommit, suffix, description }: FieldProps<number> & { suffix: string; description?: string }) {
+  return (
+    <CommitField value={value} schema={schema} field={field} onCommit={onCommit}>
+      {(typed, set, problem, leave) => (
+        <NumberInput label={field} description={description} value={typed} suffix={suffix} min={0} hideControls error={problem}
+          onChange={(next) => set(typeof next === 'number' ? next : Number.NaN)} onBlur={leave} onKeyDown={(e) => e.key === 'Enter' && leave()} />
+      )}
+    </CommitField>
+  );
+}
+
+function Text(props: FieldProps<string>) {
+  return (
+    <CommitField {...props}>
+      {(typed, set, problem, leave) => (
+        <TextInput label={props.field} value={typed} error={problem} onChange={(e) => set(e.currentTarget.value)} onBlur={leave} onKeyDown={(e) => e.key === 'Enter' && leave()} />
+      )}
+    </CommitField>
+  );
+}

@@ -1,0 +1,52 @@
+import { lengthParts, type LengthDisplay, type Rounding } from '#core/units/formatLength.ts';
+import type { Phrase } from '#core/units/phrase.ts';
+import { useDisplay } from './display.tsx';
+
+interface LengthProps {
+  mm: number;
+  rounding?: Rounding;
+  /** Leave the unit out where a heading says it. */
+  bare?: boolean;
+}
+
+/** A length in the reader's unit, with a true fraction. Works in HTML and, as `LengthTspans`, in SVG text. */
+export function Length({ mm, rounding, bare = false }: LengthProps) {
+  const { display } = useDisplay();
+  const { sign, whole, fraction, remainder, unit } = pieces(mm, display, rounding);
+  return (
+    <span style={{ whiteSpace: 'nowrap' }}>
+      {sign}{whole}{fraction && <>{whole && ' '}<span className="fraction">{fraction}</span></>}
+      {unit === 'in' ? !bare && '"' : !bare && ' mm'}{remainder && ` ${remainder}`}
+    </span>
+  );
+}
+
+/** The same as SVG text content. */
+export function LengthTspans({ mm, bare = true }: LengthProps) {
+  const { display } = useDisplay();
+  const { sign, whole, fraction, remainder, unit } = pieces(mm, display);
+  return (
+    <>
+      <tspan>{sign}{whole}{fraction && whole ? ' ' : ''}</tspan>
+      {fraction && <tspan className="fraction">{fraction}</tspan>}
+      <tspan>{unit === 'in' ? (bare ? '' : '"') : bare ? '' : ' mm'}{remainder && ` ${remainder}`}</tspan>
+    </>
+  );
+}
+
+function pieces(mm: number, display: LengthDisplay, rounding?: Rounding) {
+  const parts = lengthParts(mm, display, rounding);
+  const fraction = parts.numerator > 0 ? `${parts.numerator}/${parts.denominator}` : '';
+  return {
+    sign: parts.negative ? '−' : '', whole: fraction && parts.whole === '0' ? '' : parts.whole, fraction, remainder: parts.remainder, unit: parts.unit,
+  };
+}
+
+/** A phrase of the core with its lengths in the reader's unit. */
+export function Say({ phrase }: { phrase: Phrase }) {
+  return (
+    <>
+      {phrase.map((part, i) => (typeof part === 'string' ? part : <Length key={i} mm={part.mm} rounding={part.rounding} />))}
+    </>
+  );
+}

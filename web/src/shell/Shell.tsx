@@ -1,0 +1,69 @@
+import { ActionIcon, Button, SegmentedControl, Tooltip, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
+import { IconKeyboard, IconMoon, IconSun } from '@tabler/icons-react';
+import { Link, NavLink, Outlet, useNavigate } from 'react-router';
+import { useDisplay } from '../quantities/display.tsx';
+import { useShortcuts, useShortcutSheet } from '../shortcuts/Shortcuts.tsx';
+import classes from './Shell.module.css';
+
+/** The frame around every place: where to go, the unit, light or dark, the keys. */
+export function Shell() {
+  const { display, setDisplay } = useDisplay();
+  const { setColorScheme } = useMantineColorScheme();
+  const dark = useComputedColorScheme('light') === 'dark';
+  const navigate = useNavigate();
+  const openSheet = useShortcutSheet();
+  const toggleUnit = () => setDisplay({ system: display.system === 'metric' ? 'inch' : 'metric' });
+
+  useShortcuts('Places', [
+    { keys: 'g', does: 'Go to the boards', run: () => void navigate('/') },
+    { keys: 'k', does: 'Go to the rack', run: () => void navigate('/rack') },
+    { keys: 'h', does: 'Go to the shop', run: () => void navigate('/shop') },
+    { keys: 'u', does: 'Switch between millimetres and inches', run: toggleUnit },
+  ]);
+
+  return (
+    <>
+      <a className={classes.skip} href="#main">Skip to the content</a>
+      <header className={classes.bar}>
+        <Link to="/" className={classes.mark} aria-label="Cadenza, all boards">
+          <svg viewBox="0 0 32 32" width="22" height="22" aria-hidden="true"><path d="M4 8h24M4 14h24M4 18h24M4 24h24" stroke="currentColor" strokeWidth="2.2" /><path d="M9 28 23 4" stroke="var(--blue)" strokeWidth="2.4" /></svg>
+          <span>Cadenza</span>
+        </Link>
+        <nav aria-label="Places" className={classes.places}>
+          <NavLink to="/" end>Boards</NavLink>
+          <NavLink to="/rack">Rack</NavLink>
+          <NavLink to="/shop">Shop</NavLink>
+        </nav>
+        <div className={classes.tools}>
+          <SegmentedControl size="xs" aria-label="Unit of length" value={display.system} onChange={(system) => setDisplay({ system: system })}
+            data={[{ value: 'metric', label: 'mm' }, { value: 'inch', label: 'inch' }]} />
+          {display.system === 'inch' && (
+            <SegmentedControl size="xs" aria-label="Smallest fraction" value={String(display.denominator)}
+              onChange={(d) => setDisplay({ denominator: Number(d) as 16 | 32 | 64 })}
+              data={['16', '32', '64'].map((d) => ({ value: d, label: `1/${d}` }))} />
+          )}
+          <Tooltip label={dark ? 'Light page' : 'Dark page'}>
+            <ActionIcon variant="subtle" color="gray" c="var(--ink-soft)" aria-label={dark ? 'Light page' : 'Dark page'} onClick={() => setColorScheme(dark ? 'light' : 'dark')}>
+              {dark ? <IconSun size={18} /> : <IconMoon size={18} />}
+            </ActionIcon>
+          </Tooltip>
+          <Tooltip label="Keys (?)">
+            <ActionIcon variant="subtle" color="gray" c="var(--ink-soft)" aria-label="Show all keys" onClick={openSheet}><IconKeyboard size={18} /></ActionIcon>
+          </Tooltip>
+        </div>
+      </header>
+      <main id="main" className={classes.main}><Outlet /></main>
+    </>
+  );
+}
+
+/** An address that leads nowhere, or a page that broke. */
+export function NothingHere() {
+  return (
+    <div className={classes.nothing}>
+      <h1>There is nothing here</h1>
+      <p>The address may be mistyped, or the board was removed.</p>
+      <Button component={Link} to="/">All boards</Button>
+    </div>
+  );
+}

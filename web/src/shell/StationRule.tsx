@@ -1,0 +1,57 @@
+import { NavLink } from 'react-router';
+import type { Finding } from '#core/checks/finding.ts';
+import { NEW_BOARD, type Board } from '#core/board/board.ts';
+import { useOpenBoard } from '../data/openBoard.tsx';
+import classes from './StationRule.module.css';
+
+type StationState = 'untouched' | 'planned' | 'attention';
+
+interface Station {
+  path: string;
+  label: string;
+  state: StationState;
+  /** What the state means here, for screen readers and the tooltip. */
+  says: string;
+}
+
+const WORDS: Record<StationState, string> = { untouched: 'not begun', planned: 'planned', attention: 'needs attention' };
+
+function stationsOf(board: Board, findings: readonly Finding[]): Station[] {
+  const stops = findings.filter((f) => f.severity === 'stop').length;
+  const layoutStops = findings.filter((f) => f.severity === 'stop' && ['panel-width', 'width-not-in-rack', 'strip-wider-than-board'].includes(f.rule)).length;
+  const empty = board.strips.length === 0;
+  const states: [string, string, StationState][] = [
+    ['brief', 'Brief', board.name === NEW_BOARD.name ? 'untouched' : 'planned'],
+    ['layout', 'Layout', empty ? 'untouched' : layoutStops > 0 ? 'attention' : 'planned'],
+    ['plan', 'Plan', empty ? 'untouched' : stops > 0 ? 'attention' : 'planned'],
+    ['sheet', 'Bench sheet', empty ? 'untouched' : stops > 0 ? 'attention' : 'planned'],
+  ];
+  return states.map(([path, label, state]) => ({ path, label, state, says: WORDS[state] }));
+}
+
+/** The stations of a board in working order, drawn as a graduated rule. None is locked. */
+export function StationRule() {
+  const { board, findings, id } = useOpenBoard();
+  return (
+    <nav className={classes.rule} aria-label="Stations of the board">
+      {stationsOf(board, findings).map(({ path, label, state, says }) => (
+        <NavLink key={path} to={`/boards/${id}/${path}`} className={classes.station} data-state={state} title={`${label}: ${says}`}>
+          <StateMark state={state} />
+          <span>{label}</span>
+          <span className={classes.says}>{says}</span>
+        </NavLink>
+      ))}
+    </nav>
+  );
+}
+
+/** State by shape first, colour second: an open ring, a filled dot, a flag. */
+function StateMark({ state }: { state: StationState }) {
+  return (
+    <svg width="12" height="12" viewBox="0 0 12 12" aria-hidden="true">
+      {state === 'untouched' && <circle cx="6" cy="6" r="4" fill="none" stroke="currentColor" strokeWidth="1.5" />}
+      {state === 'planned' && <circle cx="6" cy="6" r="4.5" fill="var(--blue)" />}
+      {state === 'attention' && <path d="M2.5 11V1h8L8 4l2.5 3h-6.5" fill="var(--red)" stroke="var(--red)" strokeWidth="1.4" />}
+    </svg>
+  );
+}

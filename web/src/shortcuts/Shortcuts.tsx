@@ -1,0 +1,124 @@
+import { Kbd, Modal } from '@mantine/core';
+import { createContext, use, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import classes from './Shortcuts.module.css';
+
+/** One key with what it does. */
+export interface Shortcut {
+  /** `z`, `Delete`, `ArrowUp`, with `mod+` (Ctrl or Cmd), `alt+`, `shift+` before. */
+  keys: string;
+  /** What it does, as on a button: a verb first. */
+  does: string;
+  run(): void;
+}
+
+interface Registry {
+  register(group: string, shortcuts: () => readonly Shortcut[]): () => void;
+  openSheet(): void;
+}
+
+const RegistryContext = createContext<Registry>({ register: () => () => {}, openSheet: () => {} });
+
+/** Keeps every shortcut that is in force and runs them; `?` shows the sheet of them all. */
+export function ShortcutProvider({ children }: { children: ReactNode }) {
+  const groups = useRef(new Map<symbol, { group: string; shortcuts: () => readonly Shortcut[] }>());
+  const [sheet, setSheet] = useState<{ group: string; shortcuts: readonly Shortcut[] }[] | null>(null);
+
+  const registry = useMemo<Registry>(() => {
+    const current = () => [...groups.current.values()].map(({ group, shortcuts }) => ({ group, shortcuts: shortcuts() }));
+    return {
+      register: (group, shortcuts) => {
+        const key = Symbol(group);
+        groups.current.set(key, { group, shortcuts });
+        return () => groups.current.delete(key);
+      },
+      openSheet: () => setSheet(current()),
+    };
+  }, []);
+
+  useEffect(() => {
+    const onKeyDown = (event: KeyboardEvent) => {
+      if (event.defaultPrevented || isTyping(event.target) || document.querySelector('[role="dialog"]')) return;
+      if (event.key === '?') {
+        event.preventDefault();
+        registry.openSheet();
+        return;
+      }
+      // The latest registered group wins: what is nearest to the hands comes first.
+      for (const { shortcuts } of [...groups.current.values()].reverse()) {
+        const shortcut = shortcuts().find((s) => matches(s.keys, event));
+        if (!shortcut) continue;
+        event.preventDefault();
+        shortcut.run();
+        return;
+      }
+    };
+    window.addEventListener('keydown', onKeyDown);
+    return () => window.removeEventListener('keydown', onKeyDown);
+  }, [registry]);
+
+  return (
+    <RegistryContext value={registry}>
+      {children}
+      <Modal opened={sheet !== null} onClose={() => setSheet(null)} title="Keys" size="lg" closeButtonProps={{ 'aria-label': 'Close' }}>
+        <div className={classes.sheet}>
+          {(sheet ?? []).filter((g) => g.shortcuts.length > 0).map(({ group, shortcuts }) => (
+            <section key={group}>
+              <h3>{group}</h3>
+              <dl>
+                {shortcuts.map((s) => (
+                  <div key={s.keys}>
+                    <dt><KeyCaps keys={s.keys} /></dt>
+                    <dd>{s.does}</dd>
+                  </div>
+                ))}
+              </dl>
+            </section>
+          ))}
+          <section>
+            <h3>Everywhere</h3>
+            <dl><div><dt><Kbd>?</Kbd></dt><dd>Show this sheet</dd></div></dl>
+          </section>
+        </div>
+      </Modal>
+    </RegistryContext>
+  );
+}
+
+/** Puts shortcuts in force while the calling component is shown. */
+export function useShortcuts(group: string, shortcuts: readonly Shortcut[]): void {
+  const { register } = use(RegistryContext);
+  const latest = useRef(shortcuts);
+  useEffect(() => {
+    latest.current = shortcuts;
+  });
+  useEffect(() => register(group, () => latest.current), [register, group]);
+}
+
+export function useShortcutSheet(): () => void {
+  return use(RegistryContext).openSheet;
+}
+
+/** A shortcut as key caps. */
+export function KeyCaps({ keys }: { keys: string }) {
+  return <>{keys.split('+').map((key, i) => <Kbd key={i} mr={2}>{CAPS[key] ?? (key === '' ? '+' : key.length === 1 ? key.toUpperCase() : key)}</Kbd>)}</>;
+}
+
+const CAPS: Record<string, string> = {
+  ArrowUp: '↑', ArrowDown: '↓', ArrowLeft: '←', ArrowRight: '→', mod: 'Ctrl', alt: 'Alt', shift: 'Shift', Delete: 'Del', plus: '+',
+};
+
+function matches(keys: string, event: KeyboardEvent): boolean {
+  const parts = keys.split('+');
+  const key = parts.pop() === 'plus' ? '+' : keys.split('+').at(-1)!;
+  const wants = (modifier: string) => parts.includes(modifier);
+  const letter = key.length === 1 && /[a-z]/i.test(key);
+  return event.key.toLowerCase() === key.toLowerCase()
+    && wants('mod') === (event.ctrlKey || event.metaKey)
+    && wants('alt') === event.altKey
+    // Signs need Shift on some keyboards and not on others.
+    && (letter || key.length > 1 ? wants('shift') === event.shiftKey : true);
+}
+
+function isTyping(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+}
