@@ -191,7 +191,8 @@ function launch(mariadbd: string, files: DatabaseFolder, connection: Connection,
   writeFileSync(files.initFile, [
     `CREATE DATABASE IF NOT EXISTS ${DATABASE} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;`,
     `CREATE OR REPLACE USER '${USER}'@'127.0.0.1' IDENTIFIED BY '${password}';`,
-    `GRANT ALL ON ${DATABASE}.* TO '${USER}'@'127.0.0.1';`,
+    // Also databases named cadenza_…: the tests make one for each of their runs.
+    `GRANT ALL ON \`${DATABASE}%\`.* TO '${USER}'@'127.0.0.1';`,
     `ALTER USER 'root'@'localhost' IDENTIFIED BY '${password}';`,
   ].join('\n'), { mode: 0o600 });
   const log = openSync(files.log, 'a');

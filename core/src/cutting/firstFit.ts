@@ -49,7 +49,8 @@ export function firstFit(demands: readonly StripDemand[], rack: readonly Piece[]
     if (!candidates.some((open) => place(demand, open, shop.saw.kerf))) unmet.push(demand);
   }
 
-  const open = [...bySpecies.values()].flat().filter((p) => p.blanks.length > 0);
+  // By species, so that the plan does not depend on the order of the rack.
+  const open = [...bySpecies.keys()].sort().flatMap((code) => bySpecies.get(code)!).filter((p) => p.blanks.length > 0);
   return {
     method: 'first-fit',
     blanks: open.flatMap((p) => p.blanks.map(({ blank, next }) => ({ ...blank, leftoverWidth: Math.max(0, p.usable.width - next) }))),

@@ -3,6 +3,8 @@ import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';
 
 /** Species, rack, shop, boards with their immutable revisions. Lengths are DECIMAL(12,6) millimetres: 1/64 in is exact. */
 export async function up(db: Knex): Promise<void> {
+  // A first start that was killed half way left tables that nobody has used yet.
+  await down(db);
   await db.schema.createTable('species', (t) => {
     t.string('code', 40).primary();
     t.string('name', 60).notNullable();

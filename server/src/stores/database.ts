@@ -10,6 +10,8 @@ export function openDatabase(url: string): Knex {
     connection: { uri: url, connectTimeout: 3000, decimalNumbers: true, timezone: 'Z', charset: 'utf8mb4', supportBigNumbers: true } as Knex.MySql2ConnectionConfig,
     pool: { min: 0, max: 8 },
     acquireConnectionTimeout: 4000,
+    // Every failed request says so itself; the pool's own lines would only repeat it.
+    log: { warn: () => {}, error: () => {}, debug: () => {}, deprecate: () => {} },
   });
 }
 
@@ -18,12 +20,31 @@ const OWN_TABLES = ['species', 'pieces', 'shops', 'boards', 'revisions', 'knex_m
 
 /** Names of tables that do not belong to Cadenza. */
 export async function foreignTables(db: Knex): Promise<string[]> {
-  const rows = await db<{ name: string }>('information_schema.tables').select({ name: 'table_name' }).whereRaw('table_schema = database()');
+  const [rows] = (await db.raw('select table_name as name from information_schema.tables where table_schema = database()')) as [{ name: string }[]];
   return rows.map((r) => r.name).filter((name) => !OWN_TABLES.includes(name));
 }
 
-/** Brings the tables up to date. Several servers may do it at once: Knex holds a lock. */
+/** How long a server waits for another one that is bringing the tables up to date, seconds. */
+const MIGRATION_WAIT_SECONDS = 120;
+
+/**
+ * Brings the tables up to date. Several servers may start at once: a lock of the database lets one after the other in, and goes away with
+ * the connection of one that is killed.
+ */
 export async function migrate(db: Knex): Promise<void> {
+  await db.transaction(async (holder) => {
+    await holder.raw("select get_lock(concat('cadenza.', database()), ?)", [MIGRATION_WAIT_SECONDS]);
+    try {
+      await runMigrations(db);
+    } finally {
+      await holder.raw("select release_lock(concat('cadenza.', database()))");
+    }
+  });
+}
+
+async function runMigrations(db: Knex): Promise<void> {
+  // A server killed in the middle leaves Knex's own lock behind; the one held here makes it safe to take it away.
+  if (await db.schema.hasTable('knex_migrations_lock')) await db.migrate.forceFreeMigrationsLock();
   await db.migrate.latest({
     migrationSource: {
       getMigrations: () => Promise.resolve(Object.keys(migrations).sort()),

@@ -5,7 +5,7 @@ import type { Finding } from '#core/checks/finding.ts';
 import { makePlan, type Plan, type PlanInput } from '#core/plan/plan.ts';
 import { api, type StoredBoard } from './api.ts';
 import { BoardSession, type SessionState } from './boardSession.ts';
-import { keys, queryClient, useRack, useShop, useSpecies } from './queries.ts';
+import { keys, queryClient, trouble, useRack, useShop, useSpecies } from './queries.ts';
 
 /** A board open in this tab, with the plan that follows from it. */
 export interface OpenBoard extends SessionState {
@@ -39,7 +39,7 @@ export function OpenBoardProvider({ id, loading, failed, children }: ProviderPro
   const rack = useRack();
   const shop = useShop();
   const species = useSpecies();
-  const error = board.error ?? rack.error ?? shop.error ?? species.error;
+  const error = trouble(board, rack, shop, species);
   if (board.data && rack.data && shop.data && species.data) {
     const rest = { pieces: rack.data, shop: shop.data.shop, species: species.data };
     return <WithSession key={id} id={id} loaded={board.data} {...rest}>{children}</WithSession>;

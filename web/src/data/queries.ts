@@ -6,11 +6,18 @@ export const queryClient = new QueryClient({
   defaultOptions: {
     queries: {
       staleTime: 2000,
-      retry: (failures, error) => failures < 5 && error instanceof ApiProblem && error.passing,
+      // What may pass is tried until it works; `trouble` tells about it meanwhile.
+      retry: (_failures, error) => error instanceof ApiProblem && error.passing,
       retryDelay: (attempt) => Math.min(4000, 400 * 2 ** attempt),
     },
   },
 });
+
+/** What keeps queries from having data: a refusal, or a passing trouble while it is tried again. */
+export function trouble(...queries: { data: unknown; error: Error | null; failureReason: Error | null }[]): Error | null {
+  for (const query of queries) if (query.data === undefined && (query.error ?? query.failureReason)) return query.error ?? query.failureReason;
+  return null;
+}
 
 export const keys = { boards: ['boards'], rack: ['rack'], shop: ['shop'], species: ['species'] } as const;
 

@@ -11,7 +11,7 @@ export const theme = createTheme({
   headings: { fontFamily: "'Overpass Variable', system-ui, sans-serif", fontWeight: '650' },
   colors: { marking, dark: graphite },
   primaryColor: 'marking',
-  primaryShade: { light: 6, dark: 4 },
+  primaryShade: { light: 6, dark: 5 },
   defaultRadius: 3,
   autoContrast: true,
   cursorType: 'pointer',

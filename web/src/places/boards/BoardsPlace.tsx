@@ -6,7 +6,7 @@ import { Link, useNavigate } from 'react-router';
 import { NEW_BOARD, type Board } from '#core/board/board.ts';
 import { type BoardFile, GREATEST_FILE_BYTES, readBoardFile } from '#core/format/boardFile.ts';
 import { api, type StoredBoard } from '../../data/api.ts';
-import { keys, queryClient, useBoards, useSpecies } from '../../data/queries.ts';
+import { keys, queryClient, trouble, useBoards, useSpecies } from '../../data/queries.ts';
 import { BoardMiniature } from '../../drawing/BoardMiniature.tsx';
 import { BoardSizeLine } from '../../drawing/BoardSizeLine.tsx';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
@@ -68,6 +68,7 @@ export function BoardsPlace() {
   ]);
 
   const all = boards.data ?? [];
+  const problem = trouble(boards, species);
   const scale = fitScale([Math.max(400, ...all.map((b) => b.board.length)), Math.max(250, ...all.map((b) => b.board.width))], ROOM, 1);
 
   return (
@@ -79,7 +80,7 @@ export function BoardsPlace() {
         <input ref={input} type="file" accept=".json,application/json" hidden aria-label="Board file" onChange={(event) => void openFile(event.currentTarget.files?.[0])} />
         {all.length > 0 && <p>All drawn at {scaleWords(scale)}</p>}
       </header>
-      {boards.error && <p role="alert" className={classes.problem}>{boards.error.message} Cadenza keeps trying.</p>}
+      {problem && <p role="alert" className={classes.problem}>{problem.message} Cadenza keeps trying.</p>}
       {boards.data?.length === 0 && (
         <p className={classes.empty}>No boards yet. A new board begins with its brief: what it is for, how large, edge or face grain. Then you lay it out from what is in the <Link to="/rack">rack</Link>.</p>
       )}

@@ -129,7 +129,7 @@ export function LayoutPlace() {
 
 /** Between which strips a point on the drawing lies. */
 function insertionIndex(svg: SVGSVGElement | null, clientY: number): number {
-  const rows = [...(svg?.querySelectorAll('[data-strip]') ?? [])];
+  const rows = [...(svg?.querySelectorAll('[data-strip-face]') ?? [])];
   const before = rows.filter((row) => {
     const box = row.getBoundingClientRect();
     return (box.top + box.bottom) / 2 < clientY;

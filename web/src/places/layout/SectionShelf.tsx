@@ -80,7 +80,7 @@ export function SectionShelf({ sections, onTake, drawing }: SectionShelfProps) {
       <div className={classes.boards}>
         {codes.map((code) => (
           <div key={code} className={classes.group}>
-            <h3>{speciesOf(code)?.name ?? code}</h3>
+            <h2>{speciesOf(code)?.name ?? code}</h2>
             <div className={classes.row}>
               {sections.filter((s) => s.species === code).map((section) => (
                 <button key={`${section.width}|${section.tooThinBy}|${section.marks[0]}`} type="button" className={classes.section}

@@ -55,7 +55,7 @@ export const StripRow = memo(function StripRow(props: StripRowProps) {
       aria-label={`Strip ${number}, ${species?.name ?? strip.species}, ${formatLength(strip.width, display)}, grain to the ${direction}${flag ? `, ${flag}` : ''}`}>
       <WoodFace x={x} y={y} scale={scale} species={species} rings={rings} seed={`${seed}${strip.id}`} length={length} width={strip.width} face={construction === 'edge' ? 'edge' : 'broad'} />
       <WoodEnd x={endX} y={y} scale={scale} species={species} rings={rings} seed={`${seed}${strip.id}`} across={thickness} up={strip.width} turned={construction === 'face'} />
-      <rect className={classes.edge} x={x} y={y} width={length * scale} height={height} />
+      <rect data-strip-face className={classes.edge} x={x} y={y} width={length * scale} height={height} />
       <rect className={classes.edge} x={endX} y={y} width={thickness * scale} height={height} />
       {labelled && height >= 9 && <GrainArrow x={x + length * scale - (labelX - x) - 24} y={middle} size={30} reversed={strip.endForEnd} />}
       {labelled && (

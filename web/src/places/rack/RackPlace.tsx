@@ -4,7 +4,7 @@ import { IconCopy, IconPencil, IconPlus, IconTrash } from '@tabler/icons-react';
 import { useState } from 'react';
 import type { Piece } from '#core/stock/piece.ts';
 import { api, ApiProblem, type StoredPiece } from '../../data/api.ts';
-import { keys, queryClient, useRack, useShop, useSpecies } from '../../data/queries.ts';
+import { keys, queryClient, trouble, useRack, useShop, useSpecies } from '../../data/queries.ts';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { showProblem, showUndo } from '../../shell/notices.tsx';
@@ -27,6 +27,7 @@ export function RackPlace() {
   const [chosen, setChosen] = useState<string | null>(null);
   const [editing, setEditing] = useState<Editing | null>(null);
   const pieces = rack.data ?? [];
+  const problem = trouble(rack, species);
   const selected = pieces.find((p) => p.piece.id === chosen);
   const longest = Math.max(600, ...pieces.map((p) => p.piece.length));
   // On a wide page the longest plank leaves room for offcuts beside it.
@@ -80,7 +81,7 @@ export function RackPlace() {
         </span>
         <p>{pieces.length} pieces, all drawn at {scaleWords(scale)}</p>
       </header>
-      {rack.error && <p role="alert" className={classes.problem}>{rack.error.message} Cadenza keeps trying.</p>}
+      {problem && <p role="alert" className={classes.problem}>{problem.message} Cadenza keeps trying.</p>}
       {rack.data?.length === 0 && <p className={classes.empty}>The rack is empty. Add what really stands there: planks, offcuts, salvage. Boards are laid out from it.</p>}
       <div ref={ref}>
         {width > 0 && shelves.map((shelf) => (

@@ -4,7 +4,7 @@ import { useMutation } from '@tanstack/react-query';
 import type { z } from 'zod';
 import { shopSchema, type Shop } from '#core/shop/shop.ts';
 import { api, ApiProblem, type StoredShop } from '../../data/api.ts';
-import { keys, queryClient, useShop } from '../../data/queries.ts';
+import { keys, queryClient, trouble, useShop } from '../../data/queries.ts';
 import { CommitField } from '../../quantities/CommitField.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
 import { HABIT_WORDS } from './habitWords.ts';
@@ -45,7 +45,8 @@ export function ShopPlace() {
       notifications.show({ color: 'red', message: stale ? `${error.message} The newer figures are shown now; make your change again.` : error.message });
     },
   });
-  if (!stored.data) return <p className={classes.loading} role={stored.error ? 'alert' : undefined}>{stored.error?.message ?? 'Loading …'}</p>;
+  const problem = trouble(stored);
+  if (!stored.data) return <p className={classes.loading} role={problem ? 'alert' : undefined}>{problem ? `${problem.message} Cadenza keeps trying.` : 'Loading …'}</p>;
   const { shop, version } = stored.data;
   const change = (next: Shop) => save.mutate({ shop: next, version });
   const section = (title: string, text: string, specs: FieldSpec[]) => (

@@ -1,0 +1,103 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Ajv2020 } from 'ajv/dist/2020.js';
+import { afterAll, describe, expect, it } from 'vitest';
+import { startProjectDatabase } from './database.ts';
+import { projectFiles } from './projectFiles.ts';
+import { ROOT } from './root.ts';
+
+const folder = mkdtempSync(join(tmpdir(), 'cadenza-commands-'));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+describe('files made from code', () => {
+  const files = projectFiles();
+
+  it('are as the code makes them now (npm run schema)', () => {
+    for (const [path, text] of Object.entries(files)) expect(readFileSync(join(ROOT, path), 'utf8'), path).toBe(text);
+  });
+
+  it('examples satisfy the published JSON Schema, read by an independent validator; broken ones do not', () => {
+    const schema = JSON.parse(files['docs/format/board.v1.schema.json']!) as object;
+    const validate = new Ajv2020({ strict: false }).compile(schema);
+    const examples = Object.entries(files).filter(([path]) => path.startsWith('examples/'));
+    expect(examples.length).toBeGreaterThanOrEqual(2);
+    for (const [, text] of examples) {
+      const file = JSON.parse(text) as { board: { width: number } };
+      expect(validate(file), JSON.stringify(validate.errors)).toBe(true);
+      file.board.width = -1;
+      expect(validate(file)).toBe(false);
+    }
+  });
+});
+
+describe('npm run plan', () => {
+  const plan = (...args: string[]) => spawnSync(process.execPath, [join(ROOT, 'bin/run.mjs'), 'plan', ...args], { encoding: 'utf8', cwd: folder });
+  const example = join(ROOT, 'examples/bread-boards-edge-grain.cadenza.json');
+
+  it('prints the plan of an example as JSON and nothing else', () => {
+    const { status, stdout, stderr } = plan(example);
+    expect([status, stderr]).toEqual([0, '']);
+    const printed = JSON.parse(stdout) as { plan: { ladders: Record<string, { reached: number }>; cutting: { shortages: unknown[] } } };
+    expect(printed.plan.ladders.width?.reached).toBe(250);
+    expect(printed.plan.cutting.shortages).toEqual([]);
+  });
+
+  it('refuses a bad file in one line that names file and field, with exit code 2', () => {
+    const broken = join(folder, 'broken.json');
+    writeFileSync(broken, readFileSync(example, 'utf8').replace('"count": 3', '"count": 0'));
+    for (const [path, words] of [[broken, 'board.count: Board, number of boards must be at least 1.'], ['missing.json', 'ENOENT'], [folder, 'cannot be read']] as const) {
+      const { status, stdout, stderr } = plan(path);
+      expect([status, stdout]).toEqual([2, '']);
+      expect(stderr.trim().split('\n')).toHaveLength(1);
+      expect(stderr).toContain(path);
+      expect(stderr).toContain(words);
+    }
+  });
+});
+
+describe('the project database', () => {
+  const pidOf = (path: string) => Number(readFileSync(join(path, 'mariadb.pid'), 'utf8'));
+  const until = async (done: () => boolean) => {
+    for (let i = 0; i < 200 && !done(); i += 1) await new Promise((resolve) => setTimeout(resolve, 100));
+    expect(done()).toBe(true);
+  };
+  const alive = (pid: number) => {
+    try {
+      process.kill(pid, 0);
+      return !readFileSync(`/proc/${pid}/stat`, 'utf8').includes(') Z ');
+    } catch {
+      return false;
+    }
+  };
+
+  it('comes back after kill -9 with the same address, and ends when it is stopped', async () => {
+    const data = join(folder, 'database');
+    const database = await startProjectDatabase(data);
+    const first = pidOf(data);
+    process.kill(first, 'SIGKILL');
+    await until(() => {
+      try {
+        return pidOf(data) !== first && alive(pidOf(data));
+      } catch {
+        return false;
+      }
+    });
+    const second = pidOf(data);
+    await database.stop();
+    expect(alive(second)).toBe(false);
+    // A second start on the same folder finds the same port and password.
+    const again = await startProjectDatabase(data);
+    expect(again.url).toBe(database.url);
+    await again.stop();
+  }, 60_000);
+
+  it('never touches a database that was not made here', async () => {
+    const foreign = join(folder, 'foreign');
+    spawnSync('mkdir', ['-p', join(foreign, 'data')]);
+    writeFileSync(join(foreign, 'data', 'precious.ibd'), 'x');
+    await expect(startProjectDatabase(foreign)).rejects.toThrow(/that Cadenza did not make/);
+    expect(readFileSync(join(foreign, 'data', 'precious.ibd'), 'utf8')).toBe('x');
+  });
+});

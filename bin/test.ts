@@ -1,0 +1,68 @@
+import { spawn } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { buildWeb } from './buildWeb.ts';
+import { ensureProgram } from './debianPackages.ts';
+import { ROOT } from './root.ts';
+import { runCommand, tell } from './sentence.ts';
+
+interface Count {
+  passed: number;
+  failed: number;
+}
+
+/** Runs one of the project's tools; its output goes straight through. @returns its exit code */
+function runTool(tool: string, args: string[], env: Record<string, string> = {}): Promise<number> {
+  return new Promise((resolve) => {
+    const child = spawn(process.execPath, [join(ROOT, 'node_modules', tool), ...args], { cwd: ROOT, stdio: 'inherit', env: { ...process.env, ...env } });
+    child.on('close', (code) => resolve(code ?? 1));
+  });
+}
+
+/** A check without cases of its own counts as one test. */
+async function checkOnce(name: string, tool: string, args: string[]): Promise<Count> {
+  const code = await runTool(tool, args);
+  tell(`${name}: ${code === 0 ? 'passed' : 'FAILED'}`);
+  return code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 };
+}
+
+/** Counts what a runner reported; a runner that ended badly without a failed test to show counts as one failure. */
+function counted(code: number, read: () => Count): Count {
+  try {
+    const count = read();
+    return code !== 0 && count.failed === 0 ? { ...count, failed: 1 } : count;
+  } catch {
+    return { passed: 0, failed: 1 };
+  }
+}
+
+/** `npm test`: type check, lint, unit and API tests, the interface in Chromium; one closing line for all. */
+await runCommand(async () => {
+  ensureProgram('mariadbd', 'mariadb-server');
+  ensureProgram('chromium', 'chromium');
+  const reports = mkdtempSync(join(tmpdir(), 'cadenza-reports-'));
+  const json = (name: string) => JSON.parse(readFileSync(join(reports, name), 'utf8')) as Record<string, unknown>;
+
+  const counts = await Promise.all([
+    checkOnce('Type check', 'typescript/bin/tsc', ['--noEmit', '-p', 'tsconfig.json']),
+    checkOnce('Lint', 'eslint/bin/eslint.js', ['.', '--max-warnings', '0']),
+  ]);
+  const unit = await runTool('vitest/vitest.mjs', ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${join(reports, 'unit.json')}`]);
+  counts.push(counted(unit, () => {
+    const { numPassedTests, numFailedTests } = json('unit.json') as { numPassedTests: number; numFailedTests: number };
+    return { passed: numPassedTests, failed: numFailedTests };
+  }));
+  buildWeb();
+  const interfaceTests = await runTool('@playwright/test/cli.js', ['test'], { CADENZA_E2E_JSON: join(reports, 'e2e.json') });
+  counts.push(counted(interfaceTests, () => {
+    const { expected, unexpected, flaky } = (json('e2e.json') as { stats: { expected: number; unexpected: number; flaky: number } }).stats;
+    return { passed: expected, failed: unexpected + flaky };
+  }));
+  rmSync(reports, { recursive: true, force: true });
+
+  const passed = counts.reduce((sum, c) => sum + c.passed, 0);
+  const failed = counts.reduce((sum, c) => sum + c.failed, 0);
+  process.stdout.write(`\n${passed} passed, ${failed} failed\n`);
+  process.exitCode = failed > 0 ? 1 : 0;
+});

@@ -1,0 +1,59 @@
+import { describe, expect, it } from 'vitest';
+import { makePlan } from '../plan/plan.ts';
+import { plainBoard, plainPiece, planInput } from '../plan/planArbitrary.ts';
+import type { Board } from '../board/board.ts';
+import { DEFAULT_SHOP, type Shop } from '../shop/shop.ts';
+import type { Piece } from '../stock/piece.ts';
+import { DEFAULT_DISPLAY } from '../units/formatLength.ts';
+import { phraseText } from '../units/phrase.ts';
+import { checkPlan } from './checkPlan.ts';
+
+function found(board: Board, rack: Piece[] = [plainPiece({ length: 4000 })], shop: Shop = DEFAULT_SHOP) {
+  const input = planInput(board, rack, shop);
+  return checkPlan(makePlan(input), input).map((f) => ({ rule: f.rule, strips: f.strips, severity: f.severity, what: phraseText(f.what, DEFAULT_DISPLAY), ways: f.waysOut.length }));
+}
+const planerAt = (change: Partial<Shop['planer']>): Shop => ({ ...DEFAULT_SHOP, planer: { ...DEFAULT_SHOP.planer, ...change } });
+const wide = planerAt({ width: 400 });
+
+describe('checkPlan', () => {
+  it('finds nothing on a board that works', () => {
+    expect(found(plainBoard({ width: 270 }), undefined, wide)).toEqual([]);
+  });
+
+  const strips = (widths: number[], change: (s: Board['strips'][number], i: number) => object = () => ({})) =>
+    plainBoard({}, widths).strips.map((s, i) => ({ ...s, ...change(s, i) }));
+  const six = [46, 46, 46, 46, 46, 46];
+
+  it.each<[string, string, Board, Piece[] | undefined, Shop, number[]]>([
+    ['empty-board', 'No strips', plainBoard({}, []), undefined, wide, []],
+    ['panel-width', '10 mm more', plainBoard({ width: 280 }), undefined, wide, []],
+    ['panel-width', '24 mm wider', plainBoard({ width: 246 }), undefined, wide, []],
+    ['board-thickness', 'comes out 44.8 mm thick, 5.2 mm short of 50 mm', plainBoard({ construction: 'face', thickness: 50 }), undefined, wide, []],
+    ['thin-board', '12 mm', plainBoard({ thickness: 12 }), undefined, wide, []],
+    ['strip-wider-than-board', '300 mm', plainBoard({ width: 260, strips: strips([300]) }), undefined, wide, [1]],
+    ['width-not-in-rack', 'widest the rack gives in this species is 46.8 mm', plainBoard({ strips: strips([46, 60, 46, 46, 46]) }), undefined, wide, [2]],
+    ['stock-shortage', 'Hard maple: 5 strips missing (number 2–6)', plainBoard(), [plainPiece({ length: 450, width: 40 })], wide, [2, 3, 4, 5, 6]],
+    ['planed-away', 'Strip 6 comes from P1 and is planed 16.8 mm further', plainBoard({ strips: strips([46, 46, 46, 46, 46, 30]) }), undefined, wide, [6]],
+    ['narrow-strip', 'only 8 mm wide', plainBoard({ strips: strips([46, 46, 46, 46, 46, 46, 8]) }), undefined, wide, [7]],
+    ['blank-wider-than-planer', 'P1 is 150 mm wide; the planer takes 120 mm', plainBoard(), undefined, planerAt({ width: 120 }), [1, 2, 3, 4, 5, 6]],
+    ['panel-wider-than-planer', 'The panel is 276 mm wide; the planer takes 260 mm', plainBoard(), undefined, DEFAULT_SHOP, []],
+    ['short-for-planer', 'Blanks are 229 mm long', plainBoard({ length: 200 }), undefined, wide, []],
+    ['deeper-than-saw', 'The panel is 82 mm thick; the saw cuts 80 mm', plainBoard({ thickness: 80 }), undefined, wide, []],
+    ['glue-time', 'Gluing 2 pieces takes', plainBoard(), undefined, { ...wide, glue: { ...wide.glue, assemblyMinutes: 2 } }, []],
+    ['grain-direction', 'Strips 3, 4 run against', plainBoard({ strips: strips(six, (_, i) => ({ endForEnd: i === 2 })) }), undefined, wide, [3, 4]],
+    ['open-pores', 'White oak has open pores', plainBoard({ strips: strips(six, (_, i) => ({ species: i === 0 ? 'oak-white' : 'maple-hard' })) }), undefined, wide, [1]],
+    ['soft-wood', 'Yellow-poplar is soft: 2400 N', plainBoard({ strips: strips(six, (_, i) => ({ species: i === 5 ? 'poplar-yellow' : 'maple-hard' })) }), undefined, wide, [6]],
+  ])('%s: %s', (rule, words, board, rack, shop, where) => {
+    const hit = found(board, rack, shop).find((f) => f.rule === rule);
+    expect(hit?.what).toContain(words);
+    expect(hit?.strips).toEqual(where);
+    expect(hit?.ways).toBeGreaterThan(0);
+  });
+
+  it('puts stops before cautions before notes', () => {
+    const order = ['stop', 'caution', 'note'];
+    const severities = found(plainBoard({ width: 290, thickness: 12, strips: strips([46, 46, 46, 46, 46, 30, 8]) })).map((f) => order.indexOf(f.severity));
+    expect(new Set(severities).size).toBe(3);
+    expect(severities).toEqual([...severities].sort());
+  });
+});

@@ -1,0 +1,53 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { planInputArbitrary } from '../plan/planArbitrary.ts';
+import { readBoardFile, writeBoardFile } from './boardFile.ts';
+
+describe('board files', () => {
+  it('come back identical', () => {
+    fc.assert(fc.property(planInputArbitrary, fc.string({ maxLength: 100 }), ({ board, rack, shop, species }, noise) => {
+      const name = `Board ${noise.replace(/[\u0000-\u001f\u007f]/g, '')} <b>&"'`.trim().slice(0, 120).trim();
+      const text = writeBoardFile({ board: { ...board, name }, rack: [...rack], shop, species: [...species] });
+      const read = readBoardFile(text);
+      expect(read).toMatchObject({ ok: true });
+      if (read.ok) expect(writeBoardFile(read.file)).toBe(text);
+    }), { numRuns: 60 });
+  });
+
+  const sample = fc.sample(planInputArbitrary.filter((i) => i.board.strips.length > 3 && i.rack.length > 1), { numRuns: 1, seed: 7 })[0]!;
+  const good = writeBoardFile({ board: sample.board, rack: [...sample.rack], shop: sample.shop, species: [...sample.species] });
+  const changed = (change: (file: Record<string, never> & { board: { strips: Record<string, unknown>[] } & Record<string, unknown>; rack: Record<string, unknown>[] }) => void) => {
+    const file = JSON.parse(good) as Parameters<typeof change>[0];
+    change(file);
+    return JSON.stringify(file);
+  };
+
+  it('may begin with a byte-order mark', () => {
+    expect(readBoardFile(`\uFEFF${good}`).ok).toBe(true);
+  });
+
+  it.each<[string, string, string, RegExp]>([
+    ['cut in half', good.slice(0, good.length / 2), '', /not complete JSON/],
+    ['empty', '  ', '', /empty/],
+    ['something else', '{"format":"other"}', 'format', /not a Cadenza board file/],
+    ['an array', '[1,2]', 'format', /not a Cadenza board file/],
+    ['a newer version', changed((f) => Object.assign(f, { version: 2 })), 'version', /Version 2 is newer/],
+    ['no version', changed((f) => Object.assign(f, { version: 'one' })), 'version', /whole number/],
+    ['a negative width', changed((f) => { f.board.strips[2]!.width = -4; }), 'board.strips[2].width', /Board, strip 3, width must be at least/],
+    ['an absurd length', changed((f) => { f.board.length = 9_999_000; }), 'board.length', /length must be at most 3000 mm/],
+    ['no number', changed((f) => { f.board.thickness = '30'; }), 'board.thickness', /thickness must be a length/],
+    ['half a board', changed((f) => { f.board.count = 1.5; }), 'board.count', /number of boards must be a whole number/],
+    ['a name too long', changed((f) => { f.board.name = 'x'.repeat(10_000); }), 'board.name', /name must be at most 120 characters/],
+    ['an empty name', changed((f) => { f.board.name = '   '; }), 'board.name', /name must not be empty/],
+    ['500 strips', changed((f) => { f.board.strips = Array.from({ length: 500 }, (_, i) => ({ ...f.board.strips[0], id: `x${i}` })); }), 'board.strips', /at most 200 strips/],
+    ['twin ids', changed((f) => { f.board.strips[1]!.id = f.board.strips[0]!.id; }), 'board.strips', /id of their own/],
+    ['an unknown species', changed((f) => { f.board.strips[0]!.species = 'plywood'; }), 'board.strips[0].species', /must be one of the file's species/],
+    ['an unknown field', changed((f) => { f.rack[1]!.colour = 'red'; }), 'rack[1]', /unknown field "colour"/],
+  ])('%s is refused with the field and a sentence', (_, text, path, sentence) => {
+    const read = readBoardFile(text);
+    expect(read.ok).toBe(false);
+    if (read.ok) return;
+    expect(read.problems[0]!.path).toBe(path);
+    expect(read.problems[0]!.message).toMatch(sentence);
+  });
+});

@@ -1,0 +1,156 @@
+import { expect, test } from '@playwright/test';
+import { openPlace, saved, storedBoard, stripFace, strips, typeLength } from './pages.ts';
+
+test('an edge-grain board from the rack by mouse, saved as it is made', async ({ page }) => {
+  await openPlace(page, '/');
+  await page.getByRole('button', { name: 'New board' }).click();
+  await expect(page).toHaveURL(/brief$/);
+  await page.getByLabel('Name', { exact: true }).fill('Mule <b>bread</b> board');
+  await page.getByRole('button', { name: 'Cheese' }).click();
+  await typeLength(page, 'Length', '15 3/4"');
+  await typeLength(page, 'Width', '15 cm');
+  await page.getByRole('link', { name: 'Lay out strips' }).click();
+
+  // Two by click, one dragged onto the drawing above the others.
+  const shelf = page.getByRole('region', { name: 'Sections the rack gives' });
+  await shelf.getByRole('button', { name: /European beech 48.8 mm/ }).click();
+  await shelf.getByRole('button', { name: /Wild cherry 36.8 mm/ }).click();
+  const walnut = (await shelf.getByRole('button', { name: /European walnut 36.8 mm/ }).boundingBox())!;
+  const first = (await stripFace(page, 0).boundingBox())!;
+  await page.mouse.move(walnut.x + 20, walnut.y + 20);
+  await page.mouse.down();
+  await page.mouse.move(first.x + 200, first.y + 30, { steps: 6 });
+  await page.mouse.move(first.x + 200, first.y + 3);
+  await page.mouse.up();
+  await expect(strips(page)).toHaveCount(3);
+  await expect(strips(page).nth(0)).toHaveAccessibleName(/European walnut/);
+
+  // Drag the joint behind the first strip down: its width grows to a snapped or half-millimetre value, the others move along.
+  const joint = (await page.getByRole('slider', { name: /Joint behind strip 1/ }).boundingBox())!;
+  await page.mouse.move(joint.x + 300, joint.y + joint.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(joint.x + 300, joint.y - 20, { steps: 4 });
+  await page.mouse.up();
+  await saved(page);
+  const after = (await storedBoard(page)).board;
+  expect(after.name).toBe('Mule <b>bread</b> board');
+  expect([after.length, after.width, after.use]).toEqual([15.75 * 25.4, 150, 'Cheese']);
+  expect(after.strips[0]!.width).toBeLessThan(36.8);
+  // Walnut of the rack gives 21.4 and 36.8; between them half millimetres.
+  expect(after.strips[0]!.width === 21.4 || (after.strips[0]!.width * 2) % 1 === 0).toBe(true);
+  expect(after.strips.slice(1).map((s) => s.width)).toEqual([48.8, 36.8]);
+
+  // One undo takes the whole drag back; the picked-up strip can be moved by dragging it.
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await saved(page);
+  expect((await storedBoard(page)).board.strips[0]!.width).toBe(36.8);
+  const from = (await stripFace(page, 0).boundingBox())!;
+  const to = (await stripFace(page, 2).boundingBox())!;
+  await page.mouse.move(from.x + 250, from.y + from.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(to.x + 250, to.y + to.height - 4, { steps: 8 });
+  await page.mouse.up();
+  await expect(strips(page).nth(2)).toHaveAccessibleName(/European walnut/);
+  await saved(page);
+
+  // The sum is in sight and short; the plan follows and survives a reload.
+  await expect(page.getByLabel('Sum of the strips')).toContainText('122.4 mm');
+  await expect(page.getByLabel('Sum of the strips')).toContainText('33.6 mm to go');
+  await page.getByRole('link', { name: /^Plan/ }).click();
+  await expect(page.getByLabel('Width ladder')).toContainText('33.6 mm short of 150 mm');
+  await page.reload();
+  await expect(page.getByLabel('Thickness ladder')).toContainText('30 mm as wanted');
+  await expect(page.getByText('Rip the strips')).toBeVisible();
+});
+
+test('a face-grain board by keyboard alone', async ({ page }) => {
+  await openPlace(page, '/');
+  const key = (k: string) => page.keyboard.press(k);
+  await key('n');
+  await expect(page.getByLabel('Name', { exact: true })).toBeVisible();
+  const tabTo = async (name: string | RegExp) => {
+    for (let i = 0; i < 40; i += 1) {
+      const label = await page.evaluate(() => (document.activeElement as HTMLInputElement | null)?.labels?.[0]?.textContent ?? document.activeElement?.getAttribute('aria-label') ?? '');
+      if (typeof name === 'string' ? label === name : name.test(label)) return;
+      await key('Tab');
+    }
+    throw new Error(`Tab never reached ${name.toString()}`);
+  };
+  await tabTo('Name');
+  await page.keyboard.type('Made by keys');
+  await tabTo(/^Edge grain/);
+  await key('ArrowDown');
+  await tabTo('Width');
+  await key('Control+a');
+  await page.keyboard.type('170');
+  await tabTo('Thickness');
+  await key('Control+a');
+  await page.keyboard.type('24');
+  await key('Enter');
+  await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+  await key('2');
+  await expect(page.getByRole('region', { name: 'Sections the rack gives' })).toBeVisible();
+
+  await key('i');
+  const offered = await page.evaluate(() => document.activeElement!.getAttribute('aria-label'));
+  expect(offered).toMatch(/^Put in European beech/);
+  await key('ArrowRight');
+  await key('Enter');
+  await expect(strips(page)).toHaveCount(1);
+  await key('w');
+  await key('Control+a');
+  await page.keyboard.type('2"');
+  await key('Enter');
+  await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+  await expect(strips(page).first()).toHaveAccessibleName(/50.8 mm/);
+
+  await key('d');
+  await key('t');
+  await key('+');
+  await expect(strips(page).nth(1)).toHaveAccessibleName(/51.3 mm, grain to the left/);
+  await key('m');
+  await expect(strips(page)).toHaveCount(3);
+  await key('Alt+ArrowUp');
+  await expect(strips(page).nth(0)).toHaveAccessibleName(/grain to the left/);
+  await key('r');
+  await expect(strips(page).nth(2)).toHaveAccessibleName(/grain to the left/);
+  await key('ArrowUp');
+  await key('Delete');
+  await expect(strips(page)).toHaveCount(2);
+  await key('Control+z');
+  await expect(strips(page)).toHaveCount(3);
+  await key('Control+y');
+  await expect(strips(page)).toHaveCount(2);
+  await key('Control+z');
+  await key(']');
+  await saved(page);
+  const { board } = await storedBoard(page);
+  expect(board).toMatchObject({ name: 'Made by keys', construction: 'face', width: 170, thickness: 24 });
+  expect(board.strips).toHaveLength(3);
+
+  await key('?');
+  await expect(page.getByRole('dialog')).toContainText('Mirror');
+  await key('Escape');
+  await key('3');
+  await expect(page.getByLabel('Thickness ladder')).toBeVisible();
+});
+
+test('species can be changed on the rail and a width the rack does not give is allowed and flagged', async ({ page }) => {
+  await openPlace(page, '/');
+  await page.keyboard.press('n');
+  await expect(page.getByLabel('Name', { exact: true })).toBeVisible();
+  await page.keyboard.press('2');
+  await page.getByRole('button', { name: /Pear 30.8 mm/ }).click();
+  await page.getByRole('combobox', { name: 'Species' }).click();
+  await page.getByRole('combobox', { name: 'Species' }).fill('walnut');
+  await page.getByRole('option', { name: 'European walnut' }).click();
+  await expect(strips(page).first()).toHaveAccessibleName(/European walnut/);
+  await typeLength(page, 'Strip width', '60');
+  await expect(page.getByRole('toolbar')).toContainText('the widest the rack gives in this species is 36.8 mm');
+  await typeLength(page, 'Strip width', 'sixty');
+  await expect(page.getByText('Strip width is not a length Cadenza can read')).toBeVisible();
+  await expect(page.getByRole('textbox', { name: 'Strip width' })).toHaveValue('sixty');
+  await page.getByRole('textbox', { name: 'Strip width' }).press('Escape');
+  await saved(page);
+  expect((await storedBoard(page)).board.strips[0]!.width).toBe(60);
+});

@@ -1,0 +1,42 @@
+import { expect, type APIRequestContext, type Page } from '@playwright/test';
+import type { Board } from '#core/board/board.ts';
+
+/** The address of the server under test. */
+export const at = (path: string) => new URL(path, process.env.CADENZA_URL).href;
+
+export async function openPlace(page: Page, path: string): Promise<void> {
+  await page.goto(at(path));
+  await page.waitForLoadState('networkidle');
+}
+
+/** Adds a board over the API. @returns its id */
+export async function makeBoard(request: APIRequestContext, change: Partial<Board> = {}): Promise<string> {
+  const strips = [30.8, 48.8, 36.8].map((width, i) => ({ id: `t${i}`, species: ['pear', 'beech-european', 'cherry-wild'][i]!, width, endForEnd: false }));
+  const board = { name: `Test ${Math.random().toString(36).slice(2, 8)}`, use: 'Tests', construction: 'edge', length: 400, width: 110, thickness: 30, count: 1, strips, ...change };
+  const answer = await request.post(at('/api/boards'), { data: board });
+  expect(answer.status()).toBe(201);
+  return ((await answer.json()) as { id: string }).id;
+}
+
+/** What the server has stored of the board that the page shows. */
+export async function storedBoard(page: Page): Promise<{ revision: number; board: Board }> {
+  const id = /boards\/([^/]+)/.exec(page.url())![1]!;
+  return (await (await page.request.get(at(`/api/boards/${id}`))).json()) as { revision: number; board: Board };
+}
+
+/** Waits until the page says that all is saved. */
+export async function saved(page: Page): Promise<void> {
+  await expect(page.getByRole('status').filter({ hasText: /^\s*Saved \d/ })).toBeVisible();
+}
+
+export const strips = (page: Page) => page.getByRole('option', { name: /^Strip \d/ });
+
+/** The face of a strip in the top view: what hands take hold of. */
+export const stripFace = (page: Page, index: number) => strips(page).nth(index).locator('[data-strip-face]');
+
+/** A length field: clear it, type, leave it. */
+export async function typeLength(page: Page, label: string, text: string): Promise<void> {
+  const field = page.getByRole('textbox', { name: label, exact: true });
+  await field.fill(text);
+  await field.press('Enter');
+}

@@ -1,0 +1,63 @@
+import { expect, test } from '@playwright/test';
+import { openPlace } from './pages.ts';
+
+test('pieces are added in any notation, edited, duplicated, removed and put back', async ({ page }) => {
+  await openPlace(page, '/rack');
+  await expect(page.getByRole('button', { name: /^B1, European beech, 2400 mm by 180 mm by 52 mm, rough/ })).toBeVisible();
+  await page.keyboard.press('a');
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('Mark').fill('Z7');
+  await dialog.getByRole('combobox', { name: 'Species' }).click();
+  await page.getByRole('option', { name: 'White ash' }).click();
+  await dialog.getByLabel('Length', { exact: true }).fill(`8'`);
+  await dialog.getByLabel('Width', { exact: true }).fill('-7');
+  await dialog.getByLabel('Thickness', { exact: true }).fill('');
+  await dialog.getByRole('button', { name: 'Put it in the rack' }).click();
+  await expect(dialog).toContainText('Width cannot be negative.');
+  await expect(dialog).toContainText('Thickness is empty.');
+  await dialog.getByLabel('Width', { exact: true }).fill('7 1/2"');
+  await dialog.getByLabel('Thickness', { exact: true }).fill('4/4');
+  await dialog.getByRole('button', { name: 'Put it in the rack' }).click();
+  const piece = page.getByRole('button', { name: /^Z7, White ash, 2438.4 mm by 190.5 mm by 25.4 mm, rough/ });
+  await expect(piece).toHaveAttribute('aria-pressed', 'true');
+
+  await piece.focus();
+  await page.keyboard.press('d');
+  await expect(dialog.getByLabel('Mark')).toHaveValue('Z8');
+  await dialog.getByLabel('Mark').fill('Z7');
+  await dialog.getByRole('button', { name: 'Put it in the rack' }).click();
+  await expect(dialog).toContainText('Mark Z7 is already on another piece');
+  await dialog.getByLabel('Mark').fill('Z8');
+  await dialog.getByText('Surfaced').click();
+  await dialog.getByRole('button', { name: 'Put it in the rack' }).click();
+  const twin = page.getByRole('button', { name: /^Z8, White ash.*surfaced/ });
+  await expect(twin).toBeVisible();
+
+  await twin.focus();
+  await page.keyboard.press('Enter');
+  await dialog.getByLabel('Length', { exact: true }).fill('9999 m');
+  await dialog.getByRole('button', { name: 'Save' }).click();
+  await expect(dialog).toContainText('Length must be at most 8000 mm');
+  await dialog.getByLabel('Length', { exact: true }).fill('1 m 5 cm');
+  await dialog.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('button', { name: /^Z8, White ash, 1050 mm/ })).toBeVisible();
+
+  await page.getByRole('button', { name: /^Z8/ }).focus();
+  await page.keyboard.press('Delete');
+  await expect(page.getByRole('button', { name: /^Z8/ })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('button', { name: /^Z8, White ash, 1050 mm/ })).toBeVisible();
+});
+
+test('a figure of the shop is saved as it is left, and every plan follows', async ({ page }) => {
+  await openPlace(page, '/shop');
+  const field = page.getByRole('textbox', { name: 'Keep offcuts from this length' });
+  await field.fill('5 m');
+  await field.press('Enter');
+  await expect(page.getByText('Keep offcuts from this length must be at most 2000 mm')).toBeVisible();
+  await field.fill('12"');
+  await field.press('Enter');
+  await expect(page.getByText('Saved.')).toBeVisible();
+  await page.reload();
+  await expect(field).toHaveValue('304.8');
+});

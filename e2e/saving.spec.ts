@@ -1,0 +1,126 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, test, type Page } from '@playwright/test';
+import { ROOT } from '../bin/root.ts';
+import { startTestDatabase } from '../bin/testDatabase.ts';
+import { startServer } from '../server/src/serve.ts';
+import { at, makeBoard, openPlace, saved, storedBoard, stripFace, strips, typeLength } from './pages.ts';
+
+async function setFirstWidth(page: Page, text: string): Promise<void> {
+  await stripFace(page, 0).click({ position: { x: 200, y: 12 } });
+  await typeLength(page, 'Strip width', text);
+}
+
+test('two tabs never overwrite each other silently: both versions are offered', async ({ page, context, request }) => {
+  const id = await makeBoard(request);
+  const other = await context.newPage();
+  for (const p of [page, other]) await openPlace(p, `/boards/${id}/layout`);
+  await setFirstWidth(page, '40');
+  await saved(page);
+  await setFirstWidth(other, '25');
+  const dialog = other.getByRole('dialog', { name: 'This board was changed elsewhere' });
+  await expect(dialog).toContainText('Both versions are safe');
+  expect((await storedBoard(page)).board.strips[0]!.width).toBe(40);
+
+  await dialog.getByRole('button', { name: 'Keep both' }).click();
+  await expect(other).not.toHaveURL(new RegExp(id));
+  await saved(other);
+  expect((await storedBoard(other)).board).toMatchObject({ strips: [{ width: 25 }, {}, {}] });
+  expect((await storedBoard(page)).board.strips[0]!.width).toBe(40);
+
+  // The other way: take the other version, then bring one's own back with undo.
+  const third = await context.newPage();
+  await openPlace(third, `/boards/${id}/layout`);
+  await setFirstWidth(page, '41');
+  await saved(page);
+  await setFirstWidth(third, '26');
+  await third.getByRole('button', { name: 'Take the other' }).click();
+  await expect(strips(third).first()).toHaveAccessibleName(/41 mm/);
+  await third.getByRole('button', { name: 'Undo' }).click();
+  await saved(third);
+  expect((await storedBoard(third)).board.strips[0]!.width).toBe(26);
+});
+
+test('a database killed in the middle of a save costs nothing, not even over a reload', async ({ page }) => {
+  test.setTimeout(120_000);
+  const database = await startTestDatabase();
+  const server = await startServer({ databaseUrl: database.url, host: '127.0.0.1', port: 0, webFolder: join(ROOT, 'web', 'dist'), demo: true, tell: () => {} });
+  try {
+    const [first] = (await (await page.request.get(`${server.address}api/boards`)).json()) as { id: string }[];
+    const width = async () => ((await (await page.request.get(`${server.address}api/boards/${first!.id}`)).json()) as { board: { strips: { width: number }[] } }).board.strips[0]!.width;
+    page.on('dialog', (dialog) => void dialog.accept());
+    await page.goto(`${server.address}boards/${first!.id}/layout`);
+    await stripFace(page, 0).waitFor();
+    const kill = () => process.kill(Number(readFileSync(join(database.folder, 'mariadb.pid'), 'utf8')), 'SIGKILL');
+
+    kill();
+    await setFirstWidth(page, '33');
+    await expect(page.getByRole('status').filter({ hasText: 'Not saved yet' })).toContainText('kept here');
+    // The start command brings the database back; the change is sent without anybody doing anything.
+    await expect(page.getByRole('status').filter({ hasText: /^\s*Saved \d/ })).toBeVisible({ timeout: 30_000 });
+    expect(await width()).toBe(33);
+
+    kill();
+    await setFirstWidth(page, '34');
+    await page.reload();
+    await expect(strips(page).first()).toHaveAccessibleName(/34 mm/, { timeout: 30_000 });
+    await expect(page.getByRole('status').filter({ hasText: /^\s*Saved \d/ })).toBeVisible({ timeout: 30_000 });
+    expect(await width()).toBe(34);
+  } finally {
+    await server.stop();
+    await database.stop();
+  }
+});
+
+test('switching units any number of times changes no stored value', async ({ page, request }) => {
+  const id = await makeBoard(request, { width: 123.456, length: 401.123457 });
+  await openPlace(page, `/boards/${id}/brief`);
+  const before = await storedBoard(page);
+  for (const unit of ['inch', 'mm', 'inch']) {
+    await page.getByText(unit, { exact: true }).first().click();
+    for (const field of ['Length', 'Width', 'Thickness']) {
+      await page.getByRole('textbox', { name: field, exact: true }).focus();
+      await page.keyboard.press('Tab');
+    }
+  }
+  await page.getByRole('link', { name: /^Layout/ }).click();
+  await expect(page.getByLabel('Sum of the strips')).toContainText(/4 19\/32" −|4 37\/64/);
+  await page.waitForTimeout(600);
+  expect(await storedBoard(page)).toEqual(before);
+});
+
+test('a board goes out to a file and comes back identical; a broken file gets a sentence', async ({ page, request }, info) => {
+  const id = await makeBoard(request, { name: 'Round trip "µ" <i>' });
+  await openPlace(page, `/boards/${id}/layout`);
+  const original = (await storedBoard(page)).board;
+  await page.getByRole('button', { name: 'More for this board' }).click();
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: 'Save as file' }).click()]);
+  const path = info.outputPath('board.json');
+  await download.saveAs(path);
+  expect(download.suggestedFilename()).toBe('Round-trip-µ-i.cadenza.json');
+
+  await openPlace(page, '/');
+  await page.getByLabel('Board file').setInputFiles(path);
+  await expect(page.getByRole('dialog')).toContainText('all of them in your rack');
+  await page.getByRole('button', { name: 'Open the board' }).click();
+  await page.waitForURL(/layout$/);
+  expect(page.url()).not.toContain(id);
+  expect((await storedBoard(page)).board).toEqual(original);
+
+  await openPlace(page, '/');
+  await page.getByLabel('Board file').setInputFiles({ name: 'half.json', mimeType: 'application/json', buffer: Buffer.from('{"format":"cadenza-board","ver') });
+  await expect(page.getByText('may have been cut off')).toBeVisible();
+});
+
+test('boards and pieces that are removed come back with undo', async ({ page, request }) => {
+  const id = await makeBoard(request, { name: 'Removed and back' });
+  await openPlace(page, '/');
+  await page.getByRole('button', { name: 'More for Removed and back' }).click();
+  await page.getByRole('menuitem', { name: 'Remove' }).click();
+  await expect(page.getByRole('link', { name: /Removed and back/ })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('link', { name: /Removed and back/ })).toBeVisible();
+  expect((await request.get(at(`/api/boards/${id}`))).status()).toBe(200);
+  await openPlace(page, '/boards/no-such-board/layout');
+  await expect(page.getByRole('heading', { name: 'There is nothing here' })).toBeVisible();
+});

@@ -1,0 +1,17 @@
+import { join } from 'node:path';
+import { buildWeb } from '../bin/buildWeb.ts';
+import { ROOT } from '../bin/root.ts';
+import { startTestDatabase } from '../bin/testDatabase.ts';
+import { startServer } from '../server/src/serve.ts';
+
+/** Serves the built interface on a database and port of its own for the browser tests. */
+export default async function setup(): Promise<() => Promise<void>> {
+  buildWeb();
+  const database = await startTestDatabase();
+  const server = await startServer({ databaseUrl: database.url, host: '127.0.0.1', port: 0, webFolder: join(ROOT, 'web', 'dist'), demo: true, tell: () => {} });
+  process.env.CADENZA_URL = server.address;
+  return async () => {
+    await server.stop();
+    await database.stop();
+  };
+}

@@ -1,0 +1,72 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { at, makeBoard, openPlace } from './pages.ts';
+
+const VIEWS = ['/', '/rack', '/shop', 'brief', 'layout', 'plan', 'sheet'];
+
+for (const scheme of ['light', 'dark'] as const) {
+  test(`axe finds nothing on any view, ${scheme}`, async ({ page, request }) => {
+    const id = await makeBoard(request);
+    await page.emulateMedia({ colorScheme: scheme });
+    for (const view of VIEWS) {
+      await openPlace(page, view.startsWith('/') ? view : `/boards/${id}/${view}`);
+      await expect(page.locator('main')).not.toBeEmpty();
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      expect(violations.map((v) => `${view}: ${v.id} ${v.nodes.map((n) => n.target.join(' ')).slice(0, 3).join(' | ')}`)).toEqual([]);
+    }
+  });
+}
+
+test('nothing sticks out sideways at 768 and 390 pixels, and the layout works by touch sizes', async ({ page, request }) => {
+  const id = await makeBoard(request);
+  for (const width of [768, 390]) {
+    await page.setViewportSize({ width, height: 844 });
+    for (const view of VIEWS) {
+      await openPlace(page, view.startsWith('/') ? view : `/boards/${id}/${view}`);
+      expect(await page.evaluate(() => document.documentElement.scrollWidth), `${view} at ${width}`).toBeLessThanOrEqual(width);
+    }
+  }
+});
+
+interface PrintedPage {
+  width: number;
+  height: number;
+  items: { text: string; x: number; right: number; y: number }[];
+}
+
+async function printed(pdf: Buffer): Promise<PrintedPage[]> {
+  const document = await getDocument({ data: new Uint8Array(pdf), verbosity: 0 }).promise;
+  const pages: PrintedPage[] = [];
+  for (let n = 1; n <= document.numPages; n += 1) {
+    const page = await document.getPage(n);
+    const [, , width = 0, height = 0] = page.view;
+    const { items } = await page.getTextContent();
+    pages.push({ width, height, items: items.flatMap((i) => ('str' in i && i.str.trim() !== '' ? [{ text: i.str, x: (i.transform as number[])[4]!, right: (i.transform as number[])[4]! + i.width, y: (i.transform as number[])[5]! }] : [])) });
+  }
+  return pages;
+}
+
+// A4 is 210 x 297 mm (ISO 216), Letter 8.5 x 11 in; a PDF point is 1/72 in.
+for (const [format, width, height] of [['A4', 595, 842], ['Letter', 612, 792]] as const) {
+  test(`the bench sheet prints whole on ${format}, without the page around it`, async ({ page }) => {
+    const boards = (await (await page.request.get(at('/api/boards'))).json()) as { id: string; board: { name: string } }[];
+    const carving = boards.find((b) => b.board.name === 'Upper Hut carving board')!;
+    await openPlace(page, `/boards/${carving.id}/sheet`);
+    const steps = await page.locator('article ol > li > h3').allInnerTexts();
+    expect(steps.length).toBeGreaterThan(10);
+    const pages = await printed(await page.pdf({ format, preferCSSPageSize: false }));
+    const text = pages.map((p) => p.items.map((i) => i.text).join(' ')).join(' ').replace(/\s+/g, ' ');
+    for (const step of steps) expect(text).toContain(step.replace(/\s+/g, ' ').trim());
+    for (const words of ['Upper Hut carving board', 'The Tram Shed', 'Cut list', 'European walnut', 'Riving knife and guard', 'manual, local rules and trained practice come first']) expect(text).toContain(words);
+    for (const chrome of ['Saved', 'Boards Rack', 'Bench sheet', 'Fits A4']) expect(text).not.toContain(chrome);
+    for (const p of pages) {
+      expect(Math.abs(p.width - width) + Math.abs(p.height - height)).toBeLessThan(3);
+      for (const item of p.items) {
+        expect(item.x, item.text).toBeGreaterThan(20);
+        expect(item.right, item.text).toBeLessThan(p.width - 20);
+        expect(item.y, item.text).toBeGreaterThan(20);
+      }
+    }
+  });
+}

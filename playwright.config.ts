@@ -1,0 +1,21 @@
+import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+  testDir: 'e2e',
+  globalSetup: './e2e/serveForTests.ts',
+  workers: 2,
+  fullyParallel: true,
+  timeout: 60_000,
+  expect: { timeout: 8000 },
+  reporter: process.env.CADENZA_E2E_JSON ? [['json', { outputFile: process.env.CADENZA_E2E_JSON }], ['line']] : 'line',
+  outputDir: 'test-results',
+  use: {
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    timezoneId: 'UTC',
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    },
+  },
+});

@@ -1,0 +1,200 @@
+import type { Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import type { Knex } from 'knex';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Board } from '#core/board/board.ts';
+import { readBoardFile } from '#core/format/boardFile.ts';
+import { plainBoard, plainPiece } from '#core/plan/planArbitrary.ts';
+import { newDatabase } from '../../bin/testDatabase.ts';
+import { createApp } from './app.ts';
+import { seedDemo } from './demo/seed.ts';
+import { startServer } from './serve.ts';
+import { migrate, openDatabase } from './stores/database.ts';
+
+interface Answer {
+  status: number;
+  type: string;
+  // What an answer holds is what the tests are about; each looks at its own part.
+  body: any; // eslint-disable-line @typescript-eslint/no-explicit-any
+}
+
+let db: Knex;
+let server: Server;
+let base: string;
+const open: { db: Knex; server: Server }[] = [];
+
+async function serve(url: string): Promise<{ db: Knex; server: Server; base: string }> {
+  const pool = openDatabase(url);
+  const listening = createApp(pool, null).listen(0, '127.0.0.1');
+  await new Promise((resolve) => listening.once('listening', resolve));
+  open.push({ db: pool, server: listening });
+  return { db: pool, server: listening, base: `http://127.0.0.1:${(listening.address() as AddressInfo).port}/api` };
+}
+
+async function call(method: string, path: string, body?: unknown, at = base): Promise<Answer> {
+  const raw = typeof body === 'string';
+  const response = await fetch(at + path, { method, ...(body === undefined ? {} : { body: raw ? body : JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }) });
+  const text = await response.text();
+  return { status: response.status, type: response.headers.get('content-type') ?? '', body: text === '' ? null : JSON.parse(text) as unknown };
+}
+
+const { id: _id, ...fields } = plainPiece();
+
+beforeAll(async () => {
+  ({ db, server, base } = await serve(await newDatabase(process.env.TEST_DATABASE_URL!, 'api')));
+  await migrate(db);
+});
+afterAll(async () => {
+  for (const { db: pool, server: listening } of open) {
+    listening.close();
+    await pool.destroy();
+  }
+});
+
+describe('boards', () => {
+  it('are saved as revisions, each based on the one before; a stale write is refused with what is stored', async () => {
+    const made = await call('POST', '/boards', plainBoard());
+    expect([made.status, made.body.revision]).toEqual([201, 1]);
+    const path = `/boards/${made.body.id}`;
+    const mine: Board = plainBoard({ name: 'Mine' });
+    expect((await call('PUT', path, { basedOn: 1, board: mine })).body.revision).toBe(2);
+    const stale = await call('PUT', path, { basedOn: 1, board: plainBoard({ name: 'Theirs' }) });
+    expect(stale).toMatchObject({ status: 409, type: expect.stringContaining('application/problem+json') as string, body: { code: 'stale', current: { revision: 2, board: { name: 'Mine' } } } });
+    // The answer got lost and the same save comes again: no conflict, no new revision.
+    expect((await call('PUT', path, { basedOn: 1, board: mine })).body.revision).toBe(2);
+    const rows = (await db('revisions').where('board_id', made.body.id).select('number')) as { number: number }[];
+    expect(rows.map((r) => r.number)).toEqual([1, 2]);
+  });
+
+  it('of twenty saves at once on one revision exactly one wins', async () => {
+    const { body } = await call('POST', '/boards', plainBoard());
+    const answers = await Promise.all(Array.from({ length: 20 }, (_, i) => call('PUT', `/boards/${body.id}`, { basedOn: 1, board: plainBoard({ name: `Writer ${i}` }) })));
+    expect(answers.filter((a) => a.status === 200)).toHaveLength(1);
+    expect(answers.filter((a) => a.status === 409)).toHaveLength(19);
+    const kept = await call('GET', `/boards/${body.id}`);
+    expect(kept.body).toMatchObject({ revision: 2, board: { name: answers.find((a) => a.status === 200)!.body.board.name as string } });
+  });
+
+  it('keep markup, quotes and scripts in a name as the text they are', async () => {
+    const name = `<script>alert(1)</script> '; drop table boards; -- "µ 木`;
+    const { body } = await call('POST', '/boards', plainBoard({ name }));
+    expect((await call('GET', `/boards/${body.id}`)).body.board.name).toBe(name);
+  });
+
+  it('go away and come back', async () => {
+    const { body } = await call('POST', '/boards', plainBoard({ name: 'Gone' }));
+    expect((await call('POST', `/boards/${body.id}/remove`, { basedOn: 7 })).status).toBe(409);
+    expect((await call('POST', `/boards/${body.id}/remove`, { basedOn: 1 })).status).toBe(204);
+    expect((await call('GET', `/boards/${body.id}`)).status).toBe(404);
+    expect((await call('POST', `/boards/${body.id}/restore`, {})).body.board.name).toBe('Gone');
+  });
+
+  it('go out to a file and come back identical, with the pieces when asked', async () => {
+    await call('POST', '/rack', { ...fields, mark: 'F1', length: 1234.567891, price: { amount: 12.5, per: 'boardFoot' } });
+    const { body } = await call('POST', '/boards', plainBoard({ width: 260.35, strips: plainBoard({}, [19.05, 1 / 3 + 20]).strips }));
+    const text = await (await fetch(`${base}/boards/${body.id}/file`)).text();
+    const read = readBoardFile(text);
+    if (!read.ok) throw new Error(read.problems[0]?.message);
+
+    const elsewhere = await serve(await newDatabase(process.env.TEST_DATABASE_URL!, 'elsewhere'));
+    await migrate(elsewhere.db);
+    const there = await call('POST', '/boards/import', { file: read.file, addPieces: true }, elsewhere.base);
+    expect(there.status).toBe(201);
+    await call('PUT', '/shop', { version: 0, shop: read.file.shop }, elsewhere.base);
+    const back = await (await fetch(`${elsewhere.base}/boards/${there.body.id}/file`)).text();
+    expect(back).toBe(text);
+  });
+});
+
+describe('rack', () => {
+  it('adds, changes, removes and restores pieces by version, and guards marks and species', async () => {
+    const added = await call('POST', '/rack', { ...fields, mark: 'Q1' });
+    expect(added).toMatchObject({ status: 201, body: { version: 1, piece: { mark: 'Q1', length: 2000 } } });
+    const path = `/rack/${added.body.piece.id}`;
+    expect((await call('PUT', path, { version: 1, piece: { ...fields, mark: 'Q1', length: 1 / 3 + 100 } })).body).toMatchObject({ version: 2, piece: { length: 100.333333 } });
+    expect(await call('PUT', path, { version: 1, piece: { ...fields, mark: 'Q1' } })).toMatchObject({ status: 409, body: { code: 'stale', current: { version: 2 } } });
+    expect(await call('POST', '/rack', { ...fields, mark: 'q1' })).toMatchObject({ status: 409, body: { code: 'mark-taken', fields: [{ path: 'mark' }] } });
+    expect(await call('POST', '/rack', { ...fields, mark: 'Q2', species: 'plywood' })).toMatchObject({ status: 400, body: { fields: [{ path: 'species', message: 'Species "plywood" is not known.' }] } });
+    expect((await call('POST', `${path}/remove`, { version: 2 })).status).toBe(200);
+    expect((await call('PUT', path, { version: 3, piece: { ...fields, mark: 'Q1' } })).status).toBe(404);
+    const twin = await call('POST', '/rack', { ...fields, mark: 'Q1' });
+    expect(twin.status).toBe(201);
+    expect(await call('POST', `${path}/restore`, { version: 3 })).toMatchObject({ status: 409, body: { code: 'mark-taken' } });
+    await call('POST', `/rack/${twin.body.piece.id}/remove`, { version: 1 });
+    expect((await call('POST', `${path}/restore`, { version: 3 })).body.version).toBe(4);
+  });
+
+  it('the database itself refuses sizes and prices that make no sense', async () => {
+    const row = { id: 'bad', mark: 'X', species: 'maple-hard', length: 10, width: 10, thickness: 10, surface: 'rough', rings: 'flat', note: '', version: 1, updated_at: new Date() };
+    await expect(db('pieces').insert({ ...row, length: -1 })).rejects.toThrow(/pieces_sizes_positive/);
+    await expect(db('pieces').insert({ ...row, price_amount: 3 })).rejects.toThrow(/pieces_price_whole/);
+    await expect(db('pieces').insert({ ...row, species: 'plywood' })).rejects.toThrow(/foreign key/i);
+  });
+});
+
+describe('bad requests', () => {
+  it.each<[string, string, string, unknown, number, RegExp]>([
+    ['an empty name', 'POST', '/boards', plainBoard({ name: '' }), 400, /Name must not be empty/],
+    ['10,000 characters', 'POST', '/boards', plainBoard({ name: 'x'.repeat(10_000) }), 400, /Name must be at most 120 characters/],
+    ['zero', 'POST', '/boards', plainBoard({ length: 0 }), 400, /Length must be at least 50 mm/],
+    ['9999 m', 'POST', '/rack', { ...fields, length: 9_999_000 }, 400, /Length must be at most 8000 mm/],
+    ['500 strips', 'POST', '/boards', plainBoard({}, Array<number>(500).fill(5)), 400, /Strips must be at most 200 strips/],
+    ['no body', 'POST', '/boards', undefined, 400, /must|valid/],
+    ['null', 'POST', '/boards', 'null', 400, /valid/],
+    ['half JSON', 'POST', '/boards', '{"name":', 400, /not complete JSON/],
+    ['50 MB', 'POST', '/boards', `{"name":"${'x'.repeat(50_000_000)}"}`, 413, /larger than 10 MB/],
+    ['an unknown board', 'GET', '/boards/nope', undefined, 404, /does not exist/],
+    ['an unknown piece', 'PUT', '/rack/nope', { version: 1, piece: fields }, 404, /does not exist/],
+    ['an unknown address', 'GET', '/nothing', undefined, 404, /does not exist/],
+    ['a newer file', 'POST', '/boards/import', { file: { format: 'cadenza-board', version: 9 }, addPieces: false }, 400, /Version 9 is newer/],
+    ['no version', 'PUT', '/shop', { shop: {} }, 400, /Version it was based on|Version must/],
+    ['bad percent', 'GET', '/boards/%E0%A4%A', undefined, 400, /cannot be read/],
+  ])('%s', async (_, method, path, body, status, sentence) => {
+    const answer = await call(method, path, body);
+    expect(answer.status).toBe(status);
+    expect(answer.type).toContain('application/problem+json');
+    expect(answer.body.detail).toMatch(sentence);
+    expect(JSON.stringify(answer.body)).not.toMatch(/node_modules|at .*\.ts|select |insert /);
+  });
+});
+
+describe('the server', () => {
+  it('is healthy while the database answers, and says 503 in a sentence when it is gone', async () => {
+    expect(await call('GET', '/health')).toMatchObject({ status: 200, body: { status: 'ok', database: { reachable: true } } });
+    const gone = await serve('mysql://nobody:x@127.0.0.1:9/none');
+    expect(await call('GET', '/health', undefined, gone.base)).toMatchObject({ status: 503, body: { database: { reachable: false } } });
+    expect(await call('PUT', '/boards/x', { basedOn: 1, board: plainBoard() }, gone.base)).toMatchObject({ status: 503, body: { code: 'database-gone' } });
+  });
+
+  it('describes every route it has in OpenAPI', async () => {
+    const { body } = await call('GET', '/openapi.json');
+    expect(body.openapi).toBe('3.1.0');
+    for (const [path, methods] of Object.entries(body.paths as Record<string, Record<string, unknown>>)) {
+      for (const method of Object.keys(methods).filter((m) => m !== 'parameters')) {
+        const answer = await call(method.toUpperCase(), path.replace('/api', '').replace('{id}', 'nope'), method === 'get' ? undefined : {});
+        if (answer.status === 404) expect(answer.body.detail, `${method} ${path}`).not.toContain('This address');
+      }
+    }
+  });
+
+  it('loads the demo once into an empty database, even when two start together, and never into one in use', async () => {
+    const url = await newDatabase(process.env.TEST_DATABASE_URL!, 'demo');
+    const options = { databaseUrl: url, host: '127.0.0.1', port: 0, webFolder: null, demo: true, tell: () => {} };
+    const servers = await Promise.all([startServer(options), startServer(options)]);
+    for (const s of servers) expect((await (await fetch(`${s.address}api/rack`)).json() as unknown[]).length).toBe(21);
+    await Promise.all(servers.map((s) => s.stop()));
+    expect(await seedDemo(db)).toBe(false);
+  });
+
+  it('refuses a database with tables of others, and a taken port, in one sentence each', async () => {
+    const url = await newDatabase(process.env.TEST_DATABASE_URL!, 'foreign');
+    const foreign = openDatabase(url);
+    await foreign.schema.createTable('invoices', (t) => t.integer('id'));
+    await foreign.destroy();
+    const options = { databaseUrl: url, host: '127.0.0.1', port: 0, webFolder: null, demo: false, tell: () => {} };
+    await expect(startServer(options)).rejects.toThrow(/tables that Cadenza did not make \(invoices\)/);
+    const taken = (server.address() as AddressInfo).port;
+    await expect(startServer({ ...options, databaseUrl: process.env.TEST_DATABASE_URL!.replace(/[^/]*$/, 'cadenza_api'), port: taken })).rejects.toThrow(/Port \d+ is taken.*PORT=/);
+    await expect(startServer({ ...options, databaseUrl: 'mysql://a:b@127.0.0.1:9/x' })).rejects.toThrow(/Check DATABASE_URL/);
+  });
+});
