@@ -1,7 +1,7 @@
 import { join } from 'node:path';
 import { StartError, startServer, type RunningServer } from '../server/src/serve.ts';
 import { buildWeb } from './buildWeb.ts';
-import { startProjectDatabase } from './database.ts';
+import { openProjectDatabase } from './projectDatabase.ts';
 import { ROOT } from './root.ts';
 import { runCommand, Sentence, tell } from './sentence.ts';
 
@@ -26,13 +26,9 @@ await runCommand(async () => {
   process.on('SIGTERM', () => void shutDown());
 
   buildWeb();
-  let url = process.env.DATABASE_URL;
-  if (!url) {
-    tell('Starting the database …');
-    const database = await startProjectDatabase(join(ROOT, '.data', 'mariadb'));
-    stopDatabase = database.stop;
-    url = database.url;
-  }
+  if (!process.env.DATABASE_URL) tell('Starting the database …');
+  const { url, stop } = await openProjectDatabase();
+  stopDatabase = stop;
   try {
     server = await startServer({ databaseUrl: url, host, port, webFolder: join(ROOT, 'web', 'dist'), demo: true, tell });
   } catch (error) {

@@ -131,6 +131,7 @@ test('a face-grain board by keyboard alone', async ({ page }) => {
   await key('?');
   await expect(page.getByRole('dialog')).toContainText('Mirror');
   await key('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
   await key('3');
   await expect(page.getByLabel('Thickness ladder')).toBeVisible();
 });

@@ -35,7 +35,7 @@ async function call(method: string, path: string, body?: unknown, at = base): Pr
   const raw = typeof body === 'string';
   const response = await fetch(at + path, { method, ...(body === undefined ? {} : { body: raw ? body : JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }) });
   const text = await response.text();
-  return { status: response.status, type: response.headers.get('content-type') ?? '', body: text === '' ? null : JSON.parse(text) as unknown };
+  return { status: response.status, type: response.headers.get('content-type') ?? '', body: text === '' ? null : JSON.parse(text) };
 }
 
 const { id: _id, ...fields } = plainPiece();
@@ -62,7 +62,7 @@ describe('boards', () => {
     expect(stale).toMatchObject({ status: 409, type: expect.stringContaining('application/problem+json') as string, body: { code: 'stale', current: { revision: 2, board: { name: 'Mine' } } } });
     // The answer got lost and the same save comes again: no conflict, no new revision.
     expect((await call('PUT', path, { basedOn: 1, board: mine })).body.revision).toBe(2);
-    const rows = (await db('revisions').where('board_id', made.body.id).select('number')) as { number: number }[];
+    const rows = await db<{ number: number; board_id: string }>('revisions').where('board_id', made.body.id).select('number');
     expect(rows.map((r) => r.number)).toEqual([1, 2]);
   });
 

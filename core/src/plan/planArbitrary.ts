@@ -30,12 +30,12 @@ const tenths = (least: number, greatest: number) => fc.integer({ min: least * 10
 
 const pieceArbitrary = fc.record({
   species: fc.constantFrom(...CODES), length: tenths(200, 2500), width: tenths(40, 260), thickness: tenths(8, 60),
-  surface: fc.constantFrom('rough', 'surfaced') as fc.Arbitrary<Piece['surface']>, rings: fc.constantFrom('flat', 'rift', 'quarter') as fc.Arbitrary<Piece['rings']>,
+  surface: fc.constantFrom<Piece['surface']>('rough', 'surfaced'), rings: fc.constantFrom<Piece['rings']>('flat', 'rift', 'quarter'),
 });
 
 /** Boards and racks of all kinds, good and hopeless, for the properties every plan must have. */
 export const planInputArbitrary: fc.Arbitrary<PlanInput> = fc.record({
-  construction: fc.constantFrom('edge', 'face') as fc.Arbitrary<Board['construction']>,
+  construction: fc.constantFrom<Board['construction']>('edge', 'face'),
   length: tenths(150, 900), width: tenths(80, 500), thickness: tenths(10, 60), count: fc.integer({ min: 1, max: 3 }),
   strips: fc.array(fc.record({ species: fc.constantFrom(...CODES), width: tenths(2, 90), endForEnd: fc.boolean() }), { maxLength: 16 }),
   rack: fc.array(pieceArbitrary, { maxLength: 12 }),

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { createContext, use, useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
+import { createContext, use, useDeferredValue, useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
 import { checkPlan } from '#core/checks/checkPlan.ts';
 import type { Finding } from '#core/checks/finding.ts';
 import { makePlan, type Plan, type PlanInput } from '#core/plan/plan.ts';
@@ -17,11 +17,22 @@ export interface OpenBoard extends SessionState {
 }
 
 const OpenBoardContext = createContext<OpenBoard | null>(null);
+const SettledBoardContext = createContext<OpenBoard | null>(null);
 
 /** The open board. @throws when used outside `OpenBoardProvider` */
 export function useOpenBoard(): OpenBoard {
   const open = use(OpenBoardContext);
   if (!open) throw new Error('useOpenBoard belongs inside OpenBoardProvider');
+  return open;
+}
+
+/**
+ * The open board as it was a moment ago while hands move on the drawing. For everything beside the drawing: React renders it in
+ * slices between two frames, so that a drag stays smooth however much hangs on the plan.
+ */
+export function useSettledBoard(): OpenBoard {
+  const open = use(SettledBoardContext);
+  if (!open) throw new Error('useSettledBoard belongs inside OpenBoardProvider');
   return open;
 }
 
@@ -86,5 +97,10 @@ function WithSession({ id, loaded, pieces, shop, species, children }: WithSessio
     return { plan: made, findings: checkPlan(made, input) };
   }, [input]);
   const open = useMemo<OpenBoard>(() => ({ id, session, ...state, input, plan, findings }), [id, session, state, input, plan, findings]);
-  return <OpenBoardContext value={open}>{children}</OpenBoardContext>;
+  const settled = useDeferredValue(open);
+  return (
+    <OpenBoardContext value={open}>
+      <SettledBoardContext value={settled}>{children}</SettledBoardContext>
+    </OpenBoardContext>
+  );
 }

@@ -31,7 +31,7 @@ export const WoodFace = memo(function WoodFace({ x, y, scale, species, rings, se
     <g transform={`translate(${x} ${y}) scale(${scale})`}>
       <clipPath id={clip}><rect width={length} height={width} /></clipPath>
       <rect width={length} height={width} fill={colour} />
-      <path d={figure} clipPath={`url(#${clip})`} fill="none" stroke={lineColour} strokeWidth={0.55} opacity={0.75} />
+      <path d={figure} clipPath={`url(#${clip})`} fill="none" stroke={lineColour} strokeWidth={0.55} strokeOpacity={0.75} />
     </g>
   );
 });

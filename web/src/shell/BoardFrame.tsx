@@ -2,7 +2,7 @@ import { ActionIcon, Loader, Menu, Tooltip } from '@mantine/core';
 import { IconArrowBackUp, IconArrowForwardUp, IconDots, IconDownload, IconPrinter } from '@tabler/icons-react';
 import { useEffect } from 'react';
 import { Outlet, useLocation, useNavigate, useParams } from 'react-router';
-import { OpenBoardProvider, useOpenBoard } from '../data/openBoard.tsx';
+import { OpenBoardProvider, useSettledBoard } from '../data/openBoard.tsx';
 import { useShortcuts } from '../shortcuts/Shortcuts.tsx';
 import classes from './BoardFrame.module.css';
 import { ConflictDialog } from './ConflictDialog.tsx';
@@ -22,7 +22,7 @@ export function BoardFrame() {
 }
 
 function Frame() {
-  const { board, session, canUndo, canRedo, id } = useOpenBoard();
+  const { board, session, canUndo, canRedo, id } = useSettledBoard();
   const navigate = useNavigate();
   const { pathname } = useLocation();
   useEffect(() => {

@@ -1,7 +1,7 @@
 import { NavLink } from 'react-router';
 import type { Finding } from '#core/checks/finding.ts';
 import { NEW_BOARD, type Board } from '#core/board/board.ts';
-import { useOpenBoard } from '../data/openBoard.tsx';
+import { useSettledBoard } from '../data/openBoard.tsx';
 import classes from './StationRule.module.css';
 
 type StationState = 'untouched' | 'planned' | 'attention';
@@ -31,7 +31,7 @@ function stationsOf(board: Board, findings: readonly Finding[]): Station[] {
 
 /** The stations of a board in working order, drawn as a graduated rule. None is locked. */
 export function StationRule() {
-  const { board, findings, id } = useOpenBoard();
+  const { board, findings, id } = useSettledBoard();
   return (
     <nav className={classes.rule} aria-label="Stations of the board">
       {stationsOf(board, findings).map(({ path, label, state, says }) => (

@@ -1,4 +1,4 @@
-import { useRef, useState, type PointerEvent, type RefObject } from 'react';
+import { useEffect, useRef, useState, type PointerEvent, type RefObject } from 'react';
 import { moveJoint, moveStrip, snapWidth } from '#core/board/arrange.ts';
 import { stripTops, type Strip } from '#core/board/board.ts';
 import type { RingOrientation } from '#core/stock/piece.ts';
@@ -38,6 +38,8 @@ interface Gesture {
   scale: number;
   key: string;
   moving: boolean;
+  /** Where the pointer was last, waiting for the next frame. */
+  at: { dy: number; y: number; free: boolean; trade: boolean } | null;
 }
 
 /** Top and end view of the panel at one scale, in the manner of a bench drawing; strips and joints are dragged on it. */
@@ -81,7 +83,7 @@ export function BoardDrawing({ svgRef, width, height, selected, onSelect, onStri
     gestures.current += 1;
     gesture.current = {
       pointer: event.pointerId, kind: joint ? 'joint' : 'strip', index, startY: event.clientY, startWidth: board.strips[index]!.width,
-      scale, key: `drag-${gestures.current}`, moving: false,
+      scale, key: `drag-${gestures.current}`, moving: false, at: null,
     };
   };
   const move = (event: PointerEvent<SVGSVGElement>) => {
@@ -91,15 +93,23 @@ export function BoardDrawing({ svgRef, width, height, selected, onSelect, onStri
     if (!g.moving && Math.abs(dy) < DRAG_START_PX) return;
     if (!g.moving) setFrozenScale(g.scale);
     g.moving = true;
+    // A pointer reports more often than the screen is drawn: only its last place before a frame counts.
+    const pending = g.at !== null;
+    g.at = { dy, y: event.clientY - event.currentTarget.getBoundingClientRect().top - y0, free: event.altKey, trade: event.shiftKey };
+    if (!pending) requestAnimationFrame(() => drawing.current.follow(g));
+  };
+  const follow = (g: Gesture) => {
+    if (!g.at) return;
+    const { dy, y, free, trade } = g.at;
+    g.at = null;
     if (g.kind === 'joint') {
       const strip = board.strips[g.index];
       if (!strip) return;
       const raw = g.startWidth + dy / g.scale;
-      const snapped = event.altKey ? Math.max(1, raw) : snapWidth(raw, offeredWidths(plan.sections, strip.species), SNAP_PX / g.scale, display.system);
-      onStrips((strips) => moveJoint(strips, g.index, snapped, event.shiftKey), g.key);
+      const snapped = free ? Math.max(1, raw) : snapWidth(raw, offeredWidths(plan.sections, strip.species), SNAP_PX / g.scale, display.system);
+      onStrips((strips) => moveJoint(strips, g.index, snapped, trade), g.key);
       return;
     }
-    const y = event.clientY - event.currentTarget.getBoundingClientRect().top - y0;
     const to = placeAt(board.strips, y / g.scale, g.index);
     if (to !== g.index) {
       onStrips((strips) => moveStrip(strips, g.index, to), g.key);
@@ -107,11 +117,18 @@ export function BoardDrawing({ svgRef, width, height, selected, onSelect, onStri
     }
   };
   const end = (event: PointerEvent<SVGSVGElement>) => {
-    if (gesture.current?.pointer !== event.pointerId) return;
+    const g = gesture.current;
+    if (g?.pointer !== event.pointerId) return;
+    follow(g);
     gesture.current = null;
     setFrozenScale(null);
     onGestureEnd();
   };
+  // The frame that comes must work on the board as it is then.
+  const drawing = useRef({ follow });
+  useEffect(() => {
+    drawing.current = { follow };
+  });
   const widthByKey = (index: number, by: number) => {
     const strip = board.strips[index];
     if (strip) onStrips((strips) => moveJoint(strips, index, strip.width + by, false), `joint-${strip.id}`);
@@ -153,7 +170,7 @@ export function BoardDrawing({ svgRef, width, height, selected, onSelect, onStri
 
       <g role="group" aria-label="Joints">
         {rows.map(({ strip, y, number }) => (
-          <rect key={strip.id} data-joint={number - 1} className={classes.joint} x={x0 - 4} y={y + strip.width * scale - 4} width={panel.w + 8} height={8}
+          <rect key={strip.id} data-joint={number - 1} className={classes.joint} x={x0 - 4} y={y + strip.width * scale - grip(strip.width * scale) / 2} width={panel.w + 8} height={grip(strip.width * scale)}
             role="slider" tabIndex={number - 1 === selected ? 0 : -1} aria-orientation="vertical" aria-label={`Joint behind strip ${number}: its width in mm`}
             aria-valuenow={Number(strip.width.toFixed(2))} aria-valuemin={1} aria-valuemax={1000}
             onKeyDown={(event) => {
@@ -180,6 +197,11 @@ export function BoardDrawing({ svgRef, width, height, selected, onSelect, onStri
       </g>
     </svg>
   );
+}
+
+/** Height of the handle on a joint, pixels: narrow strips must still leave room to be taken up themselves. */
+function grip(stripHeight: number): number {
+  return Math.max(3, Math.min(8, stripHeight * 0.4));
 }
 
 /** The place a strip in hand takes when it is held at `y` mm from the first edge. */

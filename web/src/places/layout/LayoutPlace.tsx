@@ -1,6 +1,6 @@
 import { useElementSize } from '@mantine/hooks';
 import { nanoid } from 'nanoid';
-import { useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import * as arrange from '#core/board/arrange.ts';
 import type { Board, Strip } from '#core/board/board.ts';
 import { GREATEST_STRIP_COUNT } from '#core/board/board.ts';
@@ -9,7 +9,8 @@ import { useDisplay } from '../../quantities/display.tsx';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { BoardDrawing } from './BoardDrawing.tsx';
 import classes from './LayoutPlace.module.css';
-import { offeredWidths, shelfSections, type ShelfSection } from './offers.ts';
+import { inHandIndex } from './inHand.ts';
+import { offeredWidths, type ShelfSection } from './offers.ts';
 import { Outcome } from './Outcome.tsx';
 import { SectionShelf } from './SectionShelf.tsx';
 import { StripRail, type StripActions } from './StripRail.tsx';
@@ -19,17 +20,14 @@ const WIDTH_STEP = { metric: 0.5, inch: 25.4 / 32 };
 
 /** The board drawn to scale, with its strips under the hands and the rack's sections on a shelf below. */
 export function LayoutPlace() {
-  const { board, session, plan, findings, input } = useOpenBoard();
+  const { board, session, plan } = useOpenBoard();
   const { display } = useDisplay();
   const { ref, width, height } = useElementSize();
   const drawing = useRef<SVGSVGElement>(null);
   const [selectedId, setSelectedId] = useState<string | null>(null);
   const [announcement, setAnnouncement] = useState('');
   const { strips } = board;
-  const found = strips.findIndex((s) => s.id === selectedId);
-  const selected = found >= 0 ? found : strips.length > 0 ? 0 : -1;
-
-  const shelf = useMemo(() => shelfSections(plan.sections), [plan.sections]);
+  const selected = inHandIndex(strips, selectedId);
 
   const change = (edit: (strips: readonly Strip[]) => Strip[], say: string, mergeKey?: string) => {
     const next = edit(session.snapshot().board.strips);
@@ -86,6 +84,21 @@ export function LayoutPlace() {
     setSpecies: (species) => change((s) => arrange.changeStrip(s, selected, { species }), 'Species changed'),
   };
 
+  // What stands beside the drawing is rendered only when its own data change; it reaches the newest actions through this.
+  const latest = useRef({ actions, insert, select, selected });
+  useEffect(() => {
+    latest.current = { actions, insert, select, selected };
+  });
+  const railActions = useMemo<StripActions>(() => ({
+    move: (by) => latest.current.actions.move(by), duplicate: () => latest.current.actions.duplicate(), mirror: () => latest.current.actions.mirror(),
+    reverse: () => latest.current.actions.reverse(), turn: () => latest.current.actions.turn(), remove: () => latest.current.actions.remove(),
+    setWidth: (mm) => latest.current.actions.setWidth(mm), setSpecies: (code) => latest.current.actions.setSpecies(code),
+  }), []);
+  const pickUp = useCallback((index: number) => latest.current.select(index), []);
+  const take = useCallback((section: ShelfSection, clientY: number | null) => {
+    latest.current.insert(section, clientY === null ? latest.current.selected + 1 : insertionIndex(drawing.current, clientY));
+  }, []);
+
   const onStrip = (run: () => void) => () => {
     if (selected >= 0) run();
   };
@@ -111,17 +124,17 @@ export function LayoutPlace() {
 
   return (
     <div className={classes.place}>
-      <StripRail board={board} selected={selected} plan={plan} input={input} findings={findings} actions={actions} />
+      <StripRail selectedId={selectedId} actions={railActions} />
       <div className={classes.bench}>
         <div ref={ref} className={classes.drawing}>
           {width > 0 && (
-            <BoardDrawing svgRef={drawing} width={width} height={height} selected={selected} onSelect={select}
+            <BoardDrawing svgRef={drawing} width={width} height={height} selected={selected} onSelect={pickUp}
               onStrips={(edit, mergeKey) => session.edit((b) => ({ ...b, strips: edit(b.strips) }), mergeKey)} onGestureEnd={() => session.endMerge()} />
           )}
         </div>
-        <SectionShelf sections={shelf} onTake={(section, clientY) => insert(section, clientY === null ? selected + 1 : insertionIndex(drawing.current, clientY))} drawing={drawing} />
+        <SectionShelf onTake={take} drawing={drawing} />
       </div>
-      <Outcome onSelect={select} />
+      <Outcome onSelect={pickUp} />
       <div className={classes.live} aria-live="polite">{announcement}</div>
     </div>
   );

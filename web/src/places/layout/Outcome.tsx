@@ -1,12 +1,13 @@
-import { useOpenBoard } from '../../data/openBoard.tsx';
+import { memo } from 'react';
+import { useSettledBoard } from '../../data/openBoard.tsx';
 import { FindingCard } from '../plan/FindingCard.tsx';
 import { MaterialFigures } from '../plan/MaterialFigures.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import classes from './Outcome.module.css';
 
 /** What comes of the layout, always in sight: the sum against the wanted width, the other sizes, the wood, and what to mind. */
-export function Outcome({ onSelect }: { onSelect(index: number): void }) {
-  const { board, plan, findings } = useOpenBoard();
+export const Outcome = memo(function Outcome({ onSelect }: { onSelect(index: number): void }) {
+  const { board, plan, findings } = useSettledBoard();
   const { panelWidth, allowances, ladders, materials } = plan;
   const difference = panelWidth - allowances.wantedPanelWidth;
   const short = difference < -1e-6;
@@ -35,7 +36,7 @@ export function Outcome({ onSelect }: { onSelect(index: number): void }) {
       </section>
     </aside>
   );
-}
+});
 
 function Size({ label, mm, wanted }: { label: string; mm: number; wanted: number }) {
   const short = wanted - mm > 1e-6;

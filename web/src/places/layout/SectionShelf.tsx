@@ -1,16 +1,15 @@
-import { useState, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
+import { memo, useState, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
 import type { Species } from '#core/wood/species.ts';
 import { formatLength } from '#core/units/formatLength.ts';
-import { useOpenBoard } from '../../data/openBoard.tsx';
+import { useSettledBoard } from '../../data/openBoard.tsx';
 import { WoodEnd } from '../../drawing/Wood.tsx';
 import { scaleWords } from '../../drawing/scale.ts';
 import { useDisplay } from '../../quantities/display.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import classes from './SectionShelf.module.css';
-import type { ShelfSection } from './offers.ts';
+import { shelfSections, type ShelfSection } from './offers.ts';
 
 interface SectionShelfProps {
-  sections: readonly ShelfSection[];
   /** Put a section into the board: where it was dropped on the drawing, or (null) behind the strip in hand. */
   onTake(section: ShelfSection, clientY: number | null): void;
   drawing: RefObject<SVGSVGElement | null>;
@@ -31,10 +30,11 @@ interface Drag {
 }
 
 /** What the rack gives for this board, end on and to one scale, standing as it would stand in the board. */
-export function SectionShelf({ sections, onTake, drawing }: SectionShelfProps) {
-  const { board, plan, input } = useOpenBoard();
+export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: SectionShelfProps) {
+  const { board, plan, input } = useSettledBoard();
   const { display } = useDisplay();
   const [drag, setDrag] = useState<Drag | null>(null);
+  const sections = shelfSections(plan.sections);
   const thickness = plan.allowances.glueThickness;
   const scale = Math.min(MOST_SCALE, SECTION_PX / thickness, WIDEST_PX / Math.max(1, ...sections.map((s) => s.width)));
   const codes = [...new Set(sections.map((s) => s.species))];
@@ -107,7 +107,7 @@ export function SectionShelf({ sections, onTake, drawing }: SectionShelfProps) {
       )}
     </section>
   );
-}
+});
 
 interface SectionEndProps {
   section: ShelfSection;

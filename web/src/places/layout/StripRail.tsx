@@ -1,11 +1,11 @@
 import { ActionIcon, Select, Tooltip } from '@mantine/core';
 import { IconArrowDown, IconArrowUp, IconArrowsExchange, IconArrowsLeftRight, IconCopy, IconFlipHorizontal, IconTrash } from '@tabler/icons-react';
-import type { ReactNode } from 'react';
-import { stripSchema, type Board } from '#core/board/board.ts';
-import type { Finding } from '#core/checks/finding.ts';
-import type { Plan, PlanInput } from '#core/plan/plan.ts';
+import { memo, type ReactNode } from 'react';
+import { stripSchema } from '#core/board/board.ts';
+import { useSettledBoard } from '../../data/openBoard.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
 import { Say } from '../../quantities/Length.tsx';
+import { inHandIndex } from './inHand.ts';
 import classes from './StripRail.module.css';
 
 /** What can be done with the strip in hand. */
@@ -21,16 +21,14 @@ export interface StripActions {
 }
 
 interface StripRailProps {
-  board: Board;
-  selected: number;
-  plan: Plan;
-  input: PlanInput;
-  findings: readonly Finding[];
+  selectedId: string | null;
   actions: StripActions;
 }
 
 /** The strip in hand: what it is, where it comes from, and what hands can do with it. */
-export function StripRail({ board, selected, plan, input, findings, actions }: StripRailProps) {
+export const StripRail = memo(function StripRail({ selectedId, actions }: StripRailProps) {
+  const { board, plan, input, findings } = useSettledBoard();
+  const selected = inHandIndex(board.strips, selectedId);
   const strip = board.strips[selected];
   if (!strip) {
     return (
@@ -68,7 +66,7 @@ export function StripRail({ board, selected, plan, input, findings, actions }: S
       </span>
     </div>
   );
-}
+});
 
 function RailButton({ label, keys, onClick, children }: { label: string; keys: string; onClick(): void; children: ReactNode }) {
   return (

@@ -34,14 +34,11 @@ interface StripRowProps {
 /** Rows lower than this, in pixels, have no room for their figures; the one in hand shows them all the same. */
 const LEAST_LABEL_PX = 12;
 
-/** One strip across both views: its face, its end, its number, width and grain arrow. */
-export const StripRow = memo(function StripRow(props: StripRowProps) {
-  const { strip, number, x, y, endX, labelX, scale, length, thickness, species, rings, construction, seed, selected, flag, onSelect } = props;
+/** One strip across both views: its face, its end, its number, width and grain arrow. Moving it down the drawing only moves its group. */
+export const StripRow = memo(function StripRow({ y, ...body }: StripRowProps) {
+  const { strip, number, species, selected, flag, onSelect } = body;
   const { display } = useDisplay();
   const row = useRef<SVGGElement>(null);
-  const height = strip.width * scale;
-  const middle = y + height / 2;
-  const labelled = height >= LEAST_LABEL_PX || selected;
   const direction = strip.endForEnd ? 'left' : 'right';
 
   // Keys move the choice; the focus follows when it was on a strip before.
@@ -50,13 +47,27 @@ export const StripRow = memo(function StripRow(props: StripRowProps) {
   }, [selected]);
 
   return (
-    <g ref={row} data-strip={number - 1} className={classes.row} role="option" aria-selected={selected} tabIndex={selected ? 0 : -1}
+    <g ref={row} transform={`translate(0 ${y})`} data-strip={number - 1} className={classes.row} role="option" aria-selected={selected} tabIndex={selected ? 0 : -1}
       onFocus={() => onSelect(number - 1)} data-selected={selected || undefined}
       aria-label={`Strip ${number}, ${species?.name ?? strip.species}, ${formatLength(strip.width, display)}, grain to the ${direction}${flag ? `, ${flag}` : ''}`}>
-      <WoodFace x={x} y={y} scale={scale} species={species} rings={rings} seed={`${seed}${strip.id}`} length={length} width={strip.width} face={construction === 'edge' ? 'edge' : 'broad'} />
-      <WoodEnd x={endX} y={y} scale={scale} species={species} rings={rings} seed={`${seed}${strip.id}`} across={thickness} up={strip.width} turned={construction === 'face'} />
-      <rect data-strip-face className={classes.edge} x={x} y={y} width={length * scale} height={height} />
-      <rect className={classes.edge} x={endX} y={y} width={thickness * scale} height={height} />
+      <StripBody {...body} />
+    </g>
+  );
+});
+
+type StripBodyProps = Omit<StripRowProps, 'y'>;
+
+const StripBody = memo(function StripBody(props: StripBodyProps) {
+  const { strip, number, x, endX, labelX, scale, length, thickness, species, rings, construction, seed, selected, flag } = props;
+  const height = strip.width * scale;
+  const middle = height / 2;
+  const labelled = height >= LEAST_LABEL_PX || selected;
+  return (
+    <>
+      <WoodFace x={x} y={0} scale={scale} species={species} rings={rings} seed={`${seed}${strip.id}`} length={length} width={strip.width} face={construction === 'edge' ? 'edge' : 'broad'} />
+      <WoodEnd x={endX} y={0} scale={scale} species={species} rings={rings} seed={`${seed}${strip.id}`} across={thickness} up={strip.width} turned={construction === 'face'} />
+      <rect data-strip-face className={classes.edge} x={x} y={0} width={length * scale} height={height} />
+      <rect className={classes.edge} x={endX} y={0} width={thickness * scale} height={height} />
       {labelled && height >= 9 && <GrainArrow x={x + length * scale - (labelX - x) - 24} y={middle} size={30} reversed={strip.endForEnd} />}
       {labelled && (
         <>
@@ -67,8 +78,8 @@ export const StripRow = memo(function StripRow(props: StripRowProps) {
           <text className={classes.width} x={x - 54} y={middle} dominantBaseline="central" textAnchor="end"><LengthTspans mm={strip.width} /></text>
         </>
       )}
-      <path className={classes.chain} d={`M${x - 51} ${y}h8M${x - 51} ${y + height}h8M${x - 47} ${y}v${height}`} />
+      <path className={classes.chain} d={`M${x - 51} 0h8M${x - 51} ${height}h8M${x - 47} 0v${height}`} />
       {flag && <path className={classes.flag} data-flag={flag} d={`M${x + length * scale + 8} ${middle + 8}v-16h13l-4 4.5 4 4.5h-13`} />}
-    </g>
+    </>
   );
 });

@@ -1,0 +1,94 @@
+import { join } from 'node:path';
+import { gzipSync } from 'node:zlib';
+import { readFileSync } from 'node:fs';
+import { checkPlan } from '#core/checks/checkPlan.ts';
+import { makePlan, type PlanInput } from '#core/plan/plan.ts';
+import { DEFAULT_SHOP } from '#core/shop/shop.ts';
+import type { Piece } from '#core/stock/piece.ts';
+import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';
+import { buildWeb } from './buildWeb.ts';
+import { ensureProgram } from './debianPackages.ts';
+import { ROOT } from './root.ts';
+import { runCommand, Sentence } from './sentence.ts';
+
+interface Figure {
+  name: string;
+  value: number;
+  unit: string;
+  goal: string;
+  ok: boolean;
+}
+
+const SPECIES = ['beech-european', 'maple-hard', 'cherry-wild', 'walnut-european'];
+
+/** A board of `strips` strips from a rack of `pieces` pieces, the same every time. */
+function instance(strips: number, pieces: number): PlanInput {
+  const rack = Array.from({ length: pieces }, (_, i): Piece => ({
+    id: `p${i}`, mark: `P${i}`, species: SPECIES[i % 4]!, length: 600 + ((i * 137) % 1800), width: 60 + ((i * 53) % 160), thickness: 24 + ((i * 7) % 32),
+    surface: i % 3 === 0 ? 'surfaced' : 'rough', rings: 'flat', price: { amount: 1000, per: 'cubicMetre' }, note: '',
+  }));
+  const list = Array.from({ length: strips }, (_, i) => ({ id: `s${i}`, species: SPECIES[i % 4]!, width: 18 + (i % 3) * 2, endForEnd: false }));
+  const width = list.reduce((sum, s) => sum + s.width, 0) - 6;
+  return { board: { name: 'Bench', use: '', construction: 'edge', length: 450, width, thickness: 35, count: 1, strips: list }, rack, shop: DEFAULT_SHOP, species: HANDBOOK_SPECIES };
+}
+
+function median(values: number[]): number {
+  return values.sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? Number.NaN;
+}
+
+function timePlan(input: PlanInput): number {
+  const times: number[] = [];
+  for (let run = 0; run < 120; run += 1) {
+    const start = performance.now();
+    checkPlan(makePlan(input), input);
+    if (run >= 20) times.push(performance.now() - start);
+  }
+  return median(times);
+}
+
+/** JavaScript that the first page loads before anything is clicked, gzipped, kB: the entry and all it imports at once. */
+function firstPageKilobytes(): number {
+  const dist = join(ROOT, 'web', 'dist');
+  const manifest = JSON.parse(readFileSync(join(dist, '.vite/manifest.json'), 'utf8')) as Record<string, { file: string; isEntry?: boolean; imports?: string[] }>;
+  const seen = new Set<string>();
+  const visit = (key: string) => {
+    if (seen.has(key)) return;
+    seen.add(key);
+    manifest[key]?.imports?.forEach(visit);
+  };
+  Object.keys(manifest).filter((key) => manifest[key]?.isEntry).forEach(visit);
+  return [...seen].reduce((sum, key) => sum + gzipSync(readFileSync(join(dist, manifest[key]!.file))).length, 0) / 1000;
+}
+
+async function planFigures(): Promise<Figure[]> {
+  const milliseconds = timePlan(instance(40, 60));
+  const doubled = timePlan(instance(80, 60)) / milliseconds;
+  ensureProgram('mariadbd', 'mariadb-server');
+  ensureProgram('chromium', 'chromium');
+  buildWeb();
+  const kilobytes = firstPageKilobytes();
+  const { longestDragTask } = await import('./traceDrag.ts');
+  const task = await longestDragTask(instance(40, 60));
+  return [
+    { name: 'plan of 40 strips from 60 pieces, with checks, median', value: milliseconds, unit: 'ms', goal: '< 5', ok: milliseconds < 5 },
+    { name: 'plan of 80 strips over plan of 40', value: doubled, unit: 'ratio', goal: '< 4', ok: doubled < 4 },
+    { name: 'JavaScript of the first page, gzipped', value: kilobytes, unit: 'kB', goal: '<= 300', ok: kilobytes <= 300 },
+    { name: 'longest main-thread task while a joint of 40 strips is dragged', value: task, unit: 'ms', goal: '< 50', ok: task < 50 },
+  ];
+}
+
+const BENCHES: Record<string, () => Promise<Figure[]>> = { plan: planFigures };
+
+/** `npm run bench [-- NAME] [--json]`: every figure an issue asks for, a line each. Never fails because a machine is slow. */
+await runCommand(async () => {
+  const names = process.argv.slice(2).filter((a) => a !== '--json');
+  const json = process.argv.includes('--json');
+  for (const name of names.length > 0 ? names : Object.keys(BENCHES)) {
+    const bench = BENCHES[name];
+    if (!bench) throw new Sentence(`There is no bench "${name}"; there is ${Object.keys(BENCHES).join(', ')}.`);
+    for (const figure of await bench()) {
+      const value = Number(figure.value.toPrecision(3));
+      process.stdout.write(json ? `${JSON.stringify({ ...figure, value })}\n` : `${figure.name}: ${value} ${figure.unit} (goal ${figure.goal}) ${figure.ok ? 'ok' : 'NOT MET'}\n`);
+    }
+  }
+});
