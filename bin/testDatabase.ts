@@ -7,10 +7,13 @@ import { startProjectDatabase } from './database.ts';
 /** Options that make a throw-away MariaDB quick: it need not survive a power cut. */
 const QUICK = ['--innodb-flush-log-at-trx-commit=0', '--skip-log-bin', '--innodb-doublewrite=0'];
 
-/** A MariaDB of its own for one test run, in a temporary folder; several runs side by side never meet. */
-export async function startTestDatabase(): Promise<{ url: string; folder: string; stop(): Promise<void> }> {
+/**
+ * A MariaDB of its own for one test run, in a temporary folder; several runs side by side never meet.
+ * @param durable true where a test kills it and what was committed must still be there
+ */
+export async function startTestDatabase(durable = false): Promise<{ url: string; folder: string; stop(): Promise<void> }> {
   const folder = mkdtempSync(join(tmpdir(), 'cadenza-test-'));
-  const database = await startProjectDatabase(folder, QUICK);
+  const database = await startProjectDatabase(folder, durable ? [] : QUICK);
   return {
     url: database.url,
     folder,

@@ -24,7 +24,7 @@ export interface PlannedStrip {
   number: number;
   id: string;
   species: string;
-  /** Off the saw, before planing or jointing its glue faces. */
+  /** As it is taken from the stock: rough length, rip, stock thickness; before its glue faces are planed or jointed. */
   rough: Size;
   /** Ready for glue. */
   milled: Size;

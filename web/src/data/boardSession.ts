@@ -136,6 +136,8 @@ export class BoardSession {
       const stored = await api.saveBoard(this.id, this.revision, board, leaving);
       this.revision = stored.revision;
       if (this.state.board !== board) {
+        // What came in meanwhile is based on the revision just made.
+        writeDraft(this.id, { basedOn: this.revision, board: this.state.board });
         this.update({ save: { kind: 'waiting' } });
         this.schedule(SAVE_DELAY_MS);
       } else {

@@ -1,12 +1,12 @@
 import { IconAlertTriangle, IconCheck, IconCloudOff, IconLoader } from '@tabler/icons-react';
-import { useSettledBoard } from '../data/openBoard.tsx';
+import { useOpenBoard } from '../data/openBoard.tsx';
 import classes from './SaveNote.module.css';
 
 const TIME = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', second: '2-digit' });
 
 /** Says when the board was saved, or why it was not. */
 export function SaveNote() {
-  const { save } = useSettledBoard();
+  const { save } = useOpenBoard();
   return (
     <span className={classes.note} data-kind={save.kind} role="status">
       {save.kind === 'saved' && <><IconCheck size={15} /> Saved {TIME.format(new Date(save.at))}</>}

@@ -7,8 +7,8 @@ const marking: MantineColorsTuple = ['#eaf2ff', '#d2e2fc', '#a5c4f5', '#75a4ee',
 const graphite: MantineColorsTuple = ['#e4e8ec', '#c6ccd3', '#a3abb5', '#848e9a', '#5c6672', '#414a55', '#303841', '#20262d', '#171c22', '#101418'];
 
 export const theme = createTheme({
-  fontFamily: "'Overpass Variable', system-ui, sans-serif",
-  headings: { fontFamily: "'Overpass Variable', system-ui, sans-serif", fontWeight: '650' },
+  fontFamily: "'Fira Sans', system-ui, sans-serif",
+  headings: { fontFamily: "'Fira Sans', system-ui, sans-serif", fontWeight: '600' },
   colors: { marking, dark: graphite },
   primaryColor: 'marking',
   primaryShade: { light: 6, dark: 5 },

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState, type PointerEvent, type RefObject } from 'react';
 import { moveJoint, moveStrip, snapWidth } from '#core/board/arrange.ts';
 import { stripTops, type Strip } from '#core/board/board.ts';
+import type { Plan } from '#core/plan/plan.ts';
 import type { RingOrientation } from '#core/stock/piece.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
 import { DimensionLine } from '../../drawing/DimensionLine.tsx';
@@ -23,8 +24,28 @@ interface BoardDrawingProps {
   onGestureEnd(): void;
 }
 
-/** Room around the panel, pixels: rule and widths to the left, length above, the end view to the right. */
-const ROOM = { left: 138, right: 34, top: 56, bottom: 30, end: 58 };
+interface Room {
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
+  /** Between top view and end view. */
+  end: number;
+}
+
+/** Room around the panel, pixels: rule and widths to the left, length above, the end view to the right. A phone has no room for the side rule. */
+const ROOM: Room = { left: 138, right: 34, top: 56, bottom: 30, end: 58 };
+const NARROW_ROOM: Room = { left: 92, right: 14, top: 56, bottom: 30, end: 40 };
+const NARROW_PX = 600;
+
+/** Height a drawing of this width takes when only the width limits its scale, pixels. */
+export function naturalHeight(plan: Plan, width: number): number {
+  const room = width < NARROW_PX ? NARROW_ROOM : ROOM;
+  const { roughLength, glueThickness, wantedPanelWidth } = plan.allowances;
+  const tallest = Math.max(plan.panelWidth, wantedPanelWidth);
+  const scale = fitScale([roughLength + glueThickness, tallest], [width - room.left - room.right - room.end, 2000]);
+  return tallest * scale + room.top + room.bottom;
+}
 /** How near an offered width must be to be snapped to, pixels. */
 const SNAP_PX = 7;
 const DRAG_START_PX = 4;
@@ -49,16 +70,18 @@ export function BoardDrawing({ svgRef, width, height, selected, onSelect, onStri
   const gesture = useRef<Gesture | null>(null);
   const gestures = useRef(0);
   const [frozenScale, setFrozenScale] = useState<number | null>(null);
+  const narrow = width < NARROW_PX;
+  const room = narrow ? NARROW_ROOM : ROOM;
   const { allowances, panelWidth, ladders } = plan;
   const { roughLength, glueThickness, wantedPanelWidth } = allowances;
 
   const tallest = Math.max(panelWidth, wantedPanelWidth);
-  const fitting = fitScale([roughLength + glueThickness, tallest], [width - ROOM.left - ROOM.right - ROOM.end, height - ROOM.top - ROOM.bottom]);
+  const fitting = fitScale([roughLength + glueThickness, tallest], [width - room.left - room.right - room.end, height - room.top - room.bottom]);
   // While a joint is dragged the scale stays, or the board would shrink away under the finger.
   const scale = frozenScale ?? fitting;
-  const [x0, y0] = [ROOM.left, ROOM.top];
+  const [x0, y0] = [room.left, room.top];
   const panel = { w: roughLength * scale, h: panelWidth * scale };
-  const endX = x0 + panel.w + ROOM.end;
+  const endX = x0 + panel.w + room.end;
   const trim = ((panelWidth - ladders.width.reached) / 2) * scale;
   const endTrim = ((roughLength - board.length) / 2) * scale;
   const missing = Math.max(0, wantedPanelWidth - panelWidth) * scale;
@@ -138,19 +161,20 @@ export function BoardDrawing({ svgRef, width, height, selected, onSelect, onStri
   const rows = board.strips.map((strip, i) => ({ strip, y: y0 + tops[i]! * scale, number: i + 1 }));
 
   const inHand = rows[selected];
+  const captionX = narrow ? endX + glueThickness * scale : endX + (glueThickness * scale) / 2;
 
   return (
-    <svg ref={svgRef} className={classes.drawing} width={width} height={Math.max(height, ROOM.top + ROOM.bottom + Math.max(panel.h, wantedPanelWidth * scale))}
+    <svg ref={svgRef} className={classes.drawing} width={width} height={Math.max(height, room.top + room.bottom + Math.max(panel.h, wantedPanelWidth * scale))}
       onPointerDown={begin} onPointerMove={move} onPointerUp={end} onPointerCancel={end} aria-label="The panel, drawn to scale">
       <Ruler x={x0 + endTrim} y={y0 - 8} length={board.length} scale={scale} direction="across" />
-      <Ruler x={x0 - 10} y={y0 + trim} length={Math.max(board.width, ladders.width.reached)} scale={scale} direction="down" />
+      {!narrow && <Ruler x={x0 - 10} y={y0 + trim} length={Math.max(board.width, ladders.width.reached)} scale={scale} direction="down" />}
       <DimensionLine from={[x0 + endTrim, y0 - 34]} to={[x0 + endTrim + board.length * scale, y0 - 34]} mm={board.length} />
 
       <g role="listbox" aria-label="Strips of the board" aria-orientation="vertical">
         {rows.map(({ strip, y, number }) => (
           <StripRow key={strip.id} strip={strip} number={number} x={x0} y={y} endX={endX} scale={scale} length={roughLength} thickness={glueThickness}
             species={input.species.find((s) => s.code === strip.species)} rings={ringsOf(number)} construction={board.construction}
-            labelX={x0 + Math.max(0, endTrim)} seed={plan.strips[number - 1]?.sources[0]?.pieceId ?? ''} selected={number - 1 === selected} flag={flagged.get(number)} onSelect={onSelect} />
+            labelX={x0 + Math.max(0, endTrim)} chainX={narrow ? x0 - 14 : x0 - 47} seed={plan.strips[number - 1]?.sources[0]?.pieceId ?? ''} selected={number - 1 === selected} flag={flagged.get(number)} onSelect={onSelect} />
         ))}
       </g>
 
@@ -191,9 +215,9 @@ export function BoardDrawing({ svgRef, width, height, selected, onSelect, onStri
       )}
       {panelWidth > 0 && <DimensionLine from={[26, y0]} to={[26, y0 + panel.h]} mm={panelWidth} tone={missing > 0.001 ? 'stop' : 'plain'} />}
       <g className={classes.caption}>
-        <text x={endX + (glueThickness * scale) / 2} y={y0 - 22} textAnchor="middle">{board.construction === 'edge' ? 'on edge' : 'flat'}</text>
-        <text x={endX + (glueThickness * scale) / 2} y={y0 - 8} textAnchor="middle"><LengthTspans mm={glueThickness} /></text>
-        <text x={x0} y={y0 + Math.max(panel.h, wantedPanelWidth * scale) + 20}>Panel as glued, scale {scaleWords(scale)}. Dashed: the finished board.</text>
+        <text x={captionX} y={y0 - 22} textAnchor={narrow ? 'end' : 'middle'}>{board.construction === 'edge' ? 'on edge' : 'flat'}</text>
+        <text x={captionX} y={y0 - 8} textAnchor={narrow ? 'end' : 'middle'}><LengthTspans mm={glueThickness} /></text>
+        <text x={narrow ? 12 : x0} y={y0 + Math.max(panel.h, wantedPanelWidth * scale) + 20}>Panel as glued, scale {scaleWords(scale)}. Dashed: the finished board.</text>
       </g>
     </svg>
   );

@@ -1,4 +1,4 @@
-import { useElementSize } from '@mantine/hooks';
+import { useElementSize, useMediaQuery } from '@mantine/hooks';
 import { nanoid } from 'nanoid';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import * as arrange from '#core/board/arrange.ts';
@@ -7,7 +7,7 @@ import { GREATEST_STRIP_COUNT } from '#core/board/board.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
 import { useDisplay } from '../../quantities/display.tsx';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
-import { BoardDrawing } from './BoardDrawing.tsx';
+import { BoardDrawing, naturalHeight } from './BoardDrawing.tsx';
 import classes from './LayoutPlace.module.css';
 import { inHandIndex } from './inHand.ts';
 import { offeredWidths, type ShelfSection } from './offers.ts';
@@ -23,6 +23,7 @@ export function LayoutPlace() {
   const { board, session, plan } = useOpenBoard();
   const { display } = useDisplay();
   const { ref, width, height } = useElementSize();
+  const stacked = useMediaQuery('(max-width: 1000px)') ?? false;
   const drawing = useRef<SVGSVGElement>(null);
   const [selectedId, setSelectedId] = useState<string | null>(null);
   const [announcement, setAnnouncement] = useState('');
@@ -126,7 +127,7 @@ export function LayoutPlace() {
     <div className={classes.place}>
       <StripRail selectedId={selectedId} actions={railActions} />
       <div className={classes.bench}>
-        <div ref={ref} className={classes.drawing}>
+        <div ref={ref} className={classes.drawing} style={stacked && width > 0 ? { height: Math.min(naturalHeight(plan, width), window.innerHeight * 0.7) } : undefined}>
           {width > 0 && (
             <BoardDrawing svgRef={drawing} width={width} height={height} selected={selected} onSelect={pickUp}
               onStrips={(edit, mergeKey) => session.edit((b) => ({ ...b, strips: edit(b.strips) }), mergeKey)} onGestureEnd={() => session.endMerge()} />

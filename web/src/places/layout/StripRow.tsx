@@ -18,6 +18,8 @@ interface StripRowProps {
   endX: number;
   /** Where the finished board begins: the number stands inside it. */
   labelX: number;
+  /** Where the chain of widths runs. */
+  chainX: number;
   scale: number;
   /** Of the part as glued, mm. */
   length: number;
@@ -58,7 +60,7 @@ export const StripRow = memo(function StripRow({ y, ...body }: StripRowProps) {
 type StripBodyProps = Omit<StripRowProps, 'y'>;
 
 const StripBody = memo(function StripBody(props: StripBodyProps) {
-  const { strip, number, x, endX, labelX, scale, length, thickness, species, rings, construction, seed, selected, flag } = props;
+  const { strip, number, x, endX, labelX, chainX, scale, length, thickness, species, rings, construction, seed, selected, flag } = props;
   const height = strip.width * scale;
   const middle = height / 2;
   const labelled = height >= LEAST_LABEL_PX || selected;
@@ -75,10 +77,10 @@ const StripBody = memo(function StripBody(props: StripBodyProps) {
             <circle r={Math.min(11, Math.max(7, height / 2 - 1))} />
             <text dominantBaseline="central" textAnchor="middle" dy={0.5}>{number}</text>
           </g>
-          <text className={classes.width} x={x - 54} y={middle} dominantBaseline="central" textAnchor="end"><LengthTspans mm={strip.width} /></text>
+          <text className={classes.width} x={chainX - 7} y={middle} dominantBaseline="central" textAnchor="end"><LengthTspans mm={strip.width} /></text>
         </>
       )}
-      <path className={classes.chain} d={`M${x - 51} 0h8M${x - 51} ${height}h8M${x - 47} 0v${height}`} />
+      <path className={classes.chain} d={`M${chainX - 4} 0h8M${chainX - 4} ${height}h8M${chainX} 0v${height}`} />
       {flag && <path className={classes.flag} data-flag={flag} d={`M${x + length * scale + 8} ${middle + 8}v-16h13l-4 4.5 4 4.5h-13`} />}
     </>
   );

@@ -7,8 +7,8 @@ export function MaterialFigures({ materials, count }: { materials: Materials; co
   const money = new Intl.NumberFormat(undefined, { style: 'currency', currency });
   return (
     <dl className={classes.figures} aria-label="Wood, weight and cost">
-      <div><dt>Wood from the rack</dt><dd>{taken.boardFeet.toFixed(2)} bf <small>{(taken.cubicMetres * 1000).toFixed(2)} dm³</small></dd></div>
-      <div><dt>In the board</dt><dd>{finished.boardFeet.toFixed(2)} bf <small>{(finished.cubicMetres * 1000).toFixed(2)} dm³</small></dd></div>
+      <div><dt>Wood from the rack</dt><dd>{taken.boardFeet.toFixed(2)} bf <small>{taken.cubicMetres.toFixed(5)} m³</small></dd></div>
+      <div><dt>In the board</dt><dd>{finished.boardFeet.toFixed(2)} bf <small>{finished.cubicMetres.toFixed(5)} m³</small></dd></div>
       <div><dt>Weight</dt><dd>{gramsEach === null ? 'unknown' : `${(gramsEach / 1000).toFixed(2)} kg`} <small>at 12 % moisture</small></dd></div>
       <div>
         <dt>Wood cost</dt>

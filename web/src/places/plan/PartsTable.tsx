@@ -34,7 +34,7 @@ export function PartsTable() {
       <div className={classes.scroll} tabIndex={0} role="region" aria-label="Cut list, scrolls sideways">
         <Table className={classes.table} verticalSpacing={4} horizontalSpacing={8}>
           <caption className={classes.caption}>Cut list. Sizes as length × width in the panel × thickness.</caption>
-          <thead><tr><th>Strips</th><th>Species</th><th>Count</th><th>Off the saw</th><th>Ready for glue</th><th>From</th></tr></thead>
+          <thead><tr><th>Strips</th><th>Species</th><th>Count</th><th>Rough</th><th>Ready for glue</th><th>From</th></tr></thead>
           <tbody>
             {kindsOf(strips).map(({ strips: alike, marks }) => {
               const { rough, milled, species } = alike[0]!;
