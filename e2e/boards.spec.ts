@@ -3,7 +3,7 @@ import { openPlace, saved, storedBoard, stripFace, strips, typeLength } from './
 
 test('an edge-grain board from the rack by mouse, saved as it is made', async ({ page }) => {
   await openPlace(page, '/');
-  await page.getByRole('button', { name: 'New board' }).click();
+  await page.getByRole('button', { name: 'New board', exact: true }).click();
   await expect(page).toHaveURL(/brief$/);
   await page.getByLabel('Name', { exact: true }).fill('Mule <b>bread</b> board');
   await page.getByRole('button', { name: 'Cheese' }).click();

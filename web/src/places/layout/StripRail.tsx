@@ -2,7 +2,8 @@ import { ActionIcon, Select, Tooltip } from '@mantine/core';
 import { IconArrowDown, IconArrowUp, IconArrowsExchange, IconArrowsLeftRight, IconCopy, IconFlipHorizontal, IconTrash } from '@tabler/icons-react';
 import { memo, type ReactNode } from 'react';
 import { stripSchema } from '#core/board/board.ts';
-import { useSettledBoard } from '../../data/openBoard.tsx';
+import type { PlanInput } from '#core/plan/plan.ts';
+import { useOpenBoard } from '../../data/openBoard.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
 import { Say } from '../../quantities/Length.tsx';
 import { inHandIndex } from './inHand.ts';
@@ -27,7 +28,7 @@ interface StripRailProps {
 
 /** The strip in hand: what it is, where it comes from, and what hands can do with it. */
 export const StripRail = memo(function StripRail({ selectedId, actions }: StripRailProps) {
-  const { board, plan, input, findings } = useSettledBoard();
+  const { board, plan, findings, input } = useOpenBoard();
   const selected = inHandIndex(board.strips, selectedId);
   const strip = board.strips[selected];
   if (!strip) {
@@ -37,34 +38,51 @@ export const StripRail = memo(function StripRail({ selectedId, actions }: StripR
       </div>
     );
   }
-  const inRack = new Set(input.rack.map((p) => p.species));
-  const options = [
-    { group: 'In the rack', items: input.species.filter((s) => inRack.has(s.code)).map((s) => ({ value: s.code, label: s.name })) },
-    { group: 'Not in the rack', items: input.species.filter((s) => !inRack.has(s.code)).map((s) => ({ value: s.code, label: s.name })) },
-  ];
   const marks = [...new Set(plan.strips[selected]?.sources.map((s) => s.mark) ?? [])];
   const concern = findings.find((f) => f.strips.includes(selected + 1));
 
   return (
     <div className={classes.rail} role="toolbar" aria-label={`Strip ${selected + 1}`}>
       <span className={classes.which}><b>{selected + 1}</b> of {board.strips.length}</span>
-      <Select id="strip-species" aria-label="Species" size="xs" w={170} data={options} value={strip.species} allowDeselect={false} searchable
-        comboboxProps={{ width: 220, position: 'bottom-start' }} onChange={(code) => code && actions.setSpecies(code)} />
+      <SpeciesChoice value={strip.species} species={input.species} rack={input.rack} onChange={actions.setSpecies} />
       <LengthInput id="strip-width" key={strip.id} field="Strip width" label={null} size="xs" w={110} mm={strip.width} schema={stripSchema.shape.width} onCommit={actions.setWidth} />
-      <span className={classes.buttons}>
-        <RailButton label="Towards the start" keys="Alt ↑" onClick={() => actions.move(-1)}><IconArrowUp size={17} /></RailButton>
-        <RailButton label="Towards the end" keys="Alt ↓" onClick={() => actions.move(1)}><IconArrowDown size={17} /></RailButton>
-        <RailButton label="Duplicate" keys="D" onClick={actions.duplicate}><IconCopy size={17} /></RailButton>
-        <RailButton label="Mirror the board about this strip" keys="M" onClick={actions.mirror}><IconFlipHorizontal size={17} /></RailButton>
-        <RailButton label="Reverse the order of all strips" keys="R" onClick={actions.reverse}><IconArrowsExchange size={17} style={{ rotate: '90deg' }} /></RailButton>
-        <RailButton label="Turn end for end" keys="T" onClick={actions.turn}><IconArrowsLeftRight size={17} /></RailButton>
-        <RailButton label="Remove" keys="Del" onClick={actions.remove}><IconTrash size={17} /></RailButton>
-      </span>
+      <RailButtons actions={actions} />
       <span className={classes.source}>
         {marks.length > 0 ? <>from <b>{marks.join(', ')}</b></> : <span className={classes.stop}>no piece gives it</span>}
-        {concern && <span className={classes.concern} data-severity={concern.severity} title={concern.what.map((p) => (typeof p === 'string' ? p : '')).join('')}><Say phrase={concern.what} /></span>}
+        {concern && <span className={classes.concern} data-severity={concern.severity}><Say phrase={concern.what} /></span>}
       </span>
     </div>
+  );
+});
+
+interface SpeciesChoiceProps {
+  value: string;
+  species: PlanInput['species'];
+  rack: PlanInput['rack'];
+  onChange(code: string): void;
+}
+
+/** The species of the strip in hand, those in the rack first. Rendered only when one of its own properties changes: a drag must not touch it. */
+const SpeciesChoice = memo(function SpeciesChoice({ value, species, rack, onChange }: SpeciesChoiceProps) {
+  const inRack = new Set(rack.map((p) => p.species));
+  const items = (here: boolean) => species.filter((s) => inRack.has(s.code) === here).map((s) => ({ value: s.code, label: s.name }));
+  return (
+    <Select id="strip-species" aria-label="Species" size="xs" w={170} data={[{ group: 'In the rack', items: items(true) }, { group: 'Not in the rack', items: items(false) }]}
+      value={value} allowDeselect={false} searchable comboboxProps={{ width: 220, position: 'bottom-start' }} onChange={(code) => code && onChange(code)} />
+  );
+});
+
+const RailButtons = memo(function RailButtons({ actions }: { actions: StripActions }) {
+  return (
+    <span className={classes.buttons}>
+      <RailButton label="Towards the start" keys="Alt ↑" onClick={() => actions.move(-1)}><IconArrowUp size={17} /></RailButton>
+      <RailButton label="Towards the end" keys="Alt ↓" onClick={() => actions.move(1)}><IconArrowDown size={17} /></RailButton>
+      <RailButton label="Duplicate" keys="D" onClick={actions.duplicate}><IconCopy size={17} /></RailButton>
+      <RailButton label="Mirror the board about this strip" keys="M" onClick={actions.mirror}><IconFlipHorizontal size={17} /></RailButton>
+      <RailButton label="Reverse the order of all strips" keys="R" onClick={actions.reverse}><IconArrowsExchange size={17} style={{ rotate: '90deg' }} /></RailButton>
+      <RailButton label="Turn end for end" keys="T" onClick={actions.turn}><IconArrowsLeftRight size={17} /></RailButton>
+      <RailButton label="Remove" keys="Del" onClick={actions.remove}><IconTrash size={17} /></RailButton>
+    </span>
   );
 });
 
