@@ -6,12 +6,21 @@ export function tell(line: string): void {
   process.stderr.write(`${line}\n`);
 }
 
+/** The sentence for a disk that is full or may not be written; undefined for other errors. */
+function fileTrouble(error: unknown): string | undefined {
+  const { code, path } = error as NodeJS.ErrnoException;
+  if (code === 'ENOSPC') return `The disk is full${path ? ` (${path})` : ''}. Free some space and run the command again.`;
+  if (code === 'EACCES' || code === 'EPERM' || code === 'EROFS') return `${path ?? 'A file'} may not be written by this user. Change its owner, or run from a folder of your own.`;
+  return undefined;
+}
+
 /** Runs a command's main function; a `Sentence` ends it with its text and exit code 1, anything else is a bug and shows its stack. */
 export async function runCommand(main: () => Promise<void>): Promise<void> {
   try {
     await main();
   } catch (error) {
-    if (error instanceof Sentence) tell(error.message);
+    const sentence = error instanceof Sentence ? error.message : fileTrouble(error);
+    if (sentence) tell(sentence);
     else console.error(error);
     process.exit(1);
   }

@@ -14,7 +14,7 @@ export const GREATEST_STRIP_COUNT = 200;
 
 export const stripSchema = z.strictObject({
   id: z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, { error: 'must be 1 to 40 letters, digits, _ or -' }),
-  species: z.string({ error: 'must be a species' }).min(1, { error: 'must be a species' }).max(40),
+  species: z.string({ error: 'must be chosen' }).min(1, { error: 'must be chosen' }).max(40),
   /** Width in the glued panel, mm: what lies between its two glue lines. */
   width: lengthBetween(1, 1000),
   /** True when the strip was turned end for end, so its grain arrow points the other way. */

@@ -23,7 +23,7 @@ const priceSchema = z.strictObject({
 export const pieceFieldsSchema = z.strictObject({
   /** The mark written on its end, e.g. `B3`. */
   mark: lineOfText(1, 12),
-  species: z.string({ error: 'must be a species' }).min(1, { error: 'must be a species' }).max(40),
+  species: z.string({ error: 'must be chosen' }).min(1, { error: 'must be chosen' }).max(40),
   length: lengthBetween(20, GREATEST_STOCK_LENGTH),
   width: lengthBetween(5, GREATEST_STOCK_WIDTH),
   thickness: lengthBetween(2, GREATEST_STOCK_THICKNESS),

@@ -181,7 +181,7 @@ export function BoardDrawing({ svgRef, width, height, selected, onSelect, onStri
       {missing > 1 && (
         <g className={classes.missing}>
           <rect x={x0} y={y0 + panel.h} width={panel.w} height={missing} />
-          {missing > 16 && <text x={x0 + panel.w / 2} y={y0 + panel.h + missing / 2} dominantBaseline="central" textAnchor="middle"><LengthTspans mm={missing / scale} bare={false} /> still open</text>}
+          {missing > 16 && <text x={x0 + panel.w / 2} y={y0 + panel.h + missing / 2} dy="0.35em" textAnchor="middle"><LengthTspans mm={missing / scale} bare={false} /> still open</text>}
         </g>
       )}
       {board.strips.length > 0 && (

@@ -6,6 +6,7 @@ import type { Board, Strip } from '#core/board/board.ts';
 import { GREATEST_STRIP_COUNT } from '#core/board/board.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
 import { useDisplay } from '../../quantities/display.tsx';
+import { showProblem } from '../../shell/notices.tsx';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { BoardDrawing, naturalHeight } from './BoardDrawing.tsx';
 import classes from './LayoutPlace.module.css';
@@ -33,7 +34,7 @@ export function LayoutPlace() {
   const change = (edit: (strips: readonly Strip[]) => Strip[], say: string, mergeKey?: string) => {
     const next = edit(session.snapshot().board.strips);
     if (next.length > GREATEST_STRIP_COUNT) {
-      setAnnouncement(`A board holds at most ${GREATEST_STRIP_COUNT} strips.`);
+      showProblem(new Error(`A board holds at most ${GREATEST_STRIP_COUNT} strips.`));
       return;
     }
     session.edit((b: Board) => ({ ...b, strips: next }), mergeKey);

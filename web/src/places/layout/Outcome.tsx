@@ -25,11 +25,12 @@ export const Outcome = memo(function Outcome({ onSelect }: { onSelect(index: num
         </p>
       </section>
       <dl className={classes.sizes} aria-label="Finished sizes that come out">
+        {board.strips.length > 0 && <>
         <Size label="Length" mm={ladders.length.reached} wanted={board.length} />
         <Size label="Width" mm={ladders.width.reached} wanted={board.width} />
-        <Size label="Thickness" mm={ladders.thickness.reached} wanted={board.thickness} />
+        <Size label="Thickness" mm={ladders.thickness.reached} wanted={board.thickness} /></>}
       </dl>
-      <MaterialFigures materials={materials} count={board.count} />
+      {board.strips.length > 0 && <MaterialFigures materials={materials} count={board.count} />}
       <section aria-label="What to mind">
         {findings.map((finding, i) => <FindingCard key={i} finding={finding} onSelect={onSelect} />)}
         {findings.length === 0 && board.strips.length > 0 && <p className={classes.fine}>Nothing to mind: this can be made from the rack.</p>}

@@ -81,8 +81,8 @@ export function PieceDialog({ stored, start, species, currency, onClose, onSaved
     <Modal opened onClose={onClose} title={stored ? `Piece ${stored.piece.mark}` : 'A piece for the rack'} size="lg" closeButtonProps={{ 'aria-label': 'Close' }}>
       <form onSubmit={(event) => void submit(event)} className={classes.form} noValidate>
         <div className={classes.row}>
-          <TextInput label="Mark" description="As written on its end" w={120} value={mark} error={problems.mark} onChange={(e) => setMark(e.currentTarget.value)} data-autofocus />
-          <Select label="Species" description="Of the wood" flex={1} searchable value={code} error={problems.species} onChange={setCode}
+          <TextInput label="Mark" w={120} value={mark} error={problems.mark} onChange={(e) => setMark(e.currentTarget.value)} data-autofocus />
+          <Select label="Species" flex={1} searchable value={code} error={problems.species} onChange={setCode}
             data={species.map((s) => ({ value: s.code, label: s.name }))} />
         </div>
         <div className={classes.sizes}>
