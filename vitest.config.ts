@@ -2,7 +2,7 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   test: {
-    include: ['core/src/**/*.test.ts', 'server/src/**/*.test.ts', 'bin/**/*.test.ts'],
+    include: ['core/src/**/*.test.ts', 'web/src/**/*.test.ts', 'server/src/**/*.test.ts', 'bin/**/*.test.ts'],
     globalSetup: ['bin/testDatabase.ts'],
     testTimeout: 30_000,
     hookTimeout: 90_000,

@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
-import type { PlanInput } from '#core/plan/plan.ts';
+import type { PlanInput } from '#core/plan/context.ts';
 import { startServer } from '../server/src/serve.ts';
 import { ROOT } from './root.ts';
 import { startTestDatabase } from './testDatabase.ts';

@@ -1,4 +1,5 @@
-import type { Plan, PlanInput } from '../plan/plan.ts';
+import type { PlanInput } from '../plan/context.ts';
+import type { Plan } from '../plan/plan.ts';
 import { boardThickness } from './boardThickness.ts';
 import { emptyBoard } from './emptyBoard.ts';
 import type { Finding, Rule, Severity } from './finding.ts';

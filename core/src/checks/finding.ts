@@ -1,5 +1,6 @@
 import type { Phrase } from '../units/phrase.ts';
-import type { Plan, PlanInput } from '../plan/plan.ts';
+import type { PlanInput } from '../plan/context.ts';
+import type { Plan } from '../plan/plan.ts';
 
 /** stop: it cannot be made like this. caution: it can go wrong. note: worth knowing. */
 export type Severity = 'stop' | 'caution' | 'note';

@@ -4,7 +4,7 @@ import { flatteningLoss } from '../shop/flattening.ts';
 import type { Piece } from '../stock/piece.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
 import { buildLadder, type Ladder } from './ladder.ts';
-import type { PlanContext } from './plan.ts';
+import type { PlanContext } from './context.ts';
 
 /** The stock piece behind each strip of the first copy, by strip number; strips that the rack cannot give are absent. */
 export function firstCopySources(context: PlanContext): Map<number, { piece: Piece; blank: Blank }> {

@@ -1,6 +1,6 @@
 import { priceOfVolume } from '../stock/piece.ts';
 import { boardFeet, cubicMetres } from '../units/volume.ts';
-import type { PlanContext } from './plan.ts';
+import type { PlanContext } from './context.ts';
 import type { PlannedStrip } from './strips.ts';
 
 export interface Volume {

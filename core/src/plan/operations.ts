@@ -7,7 +7,7 @@ import type { Ladder } from './ladder.ts';
 import { glueThicknessReached } from './ladders.ts';
 import { listNumbers } from './numberList.ts';
 import type { Operation, OperationKind } from './operation.ts';
-import type { PlanContext } from './plan.ts';
+import type { PlanContext } from './context.ts';
 
 type Draft = Pick<Operation, 'kind' | 'title' | 'lines' | 'why'> & Partial<Operation>;
 

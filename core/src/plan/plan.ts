@@ -1,13 +1,10 @@
-import type { Allowances } from '../board/allowances.ts';
-import { allowancesFor } from '../board/allowances.ts';
-import { panelWidth, type Board } from '../board/board.ts';
+import { allowancesFor, type Allowances } from '../board/allowances.ts';
+import { panelWidth } from '../board/board.ts';
 import type { CutPlan } from '../cutting/cutPlan.ts';
 import { firstFit } from '../cutting/firstFit.ts';
 import { sectionsFor, type Section } from '../cutting/sections.ts';
 import { planGlueUps, type GluePlan } from '../gluing/glueUps.ts';
-import type { Shop } from '../shop/shop.ts';
-import type { Piece } from '../stock/piece.ts';
-import type { Species } from '../wood/species.ts';
+import type { PlanContext, PlanInput } from './context.ts';
 import { demandsFor } from './demands.ts';
 import { lengthLadder, thicknessLadder, widthLadder } from './ladders.ts';
 import type { Ladder } from './ladder.ts';
@@ -15,14 +12,6 @@ import { materialsOf, type Materials } from './materials.ts';
 import type { Operation } from './operation.ts';
 import { operationsFor } from './operations.ts';
 import { plannedStrips, type PlannedStrip } from './strips.ts';
-
-/** Everything a plan is made from. */
-export interface PlanInput {
-  board: Board;
-  rack: readonly Piece[];
-  shop: Shop;
-  species: readonly Species[];
-}
 
 /** Everything a screen or a sheet shows of a board; computed, never stored. Lengths in mm. */
 export interface Plan {
@@ -62,12 +51,4 @@ export function makePlan(input: PlanInput): Plan {
     operations: operationsFor(context, ladders, gluing),
     materials: materialsOf(context, strips),
   };
-}
-
-/** What the parts of a plan share while it is made. */
-export interface PlanContext extends PlanInput {
-  allowances: Allowances;
-  cutting: CutPlan;
-  pieces: ReadonlyMap<string, Piece>;
-  panelWidth: number;
 }

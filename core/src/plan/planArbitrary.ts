@@ -3,7 +3,7 @@ import type { Board } from '../board/board.ts';
 import { DEFAULT_SHOP, type Shop } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
 import { HANDBOOK_SPECIES } from '../wood/handbookSpecies.ts';
-import type { PlanInput } from './plan.ts';
+import type { PlanInput } from './context.ts';
 
 const CODES = ['maple-hard', 'beech-european', 'walnut-black'];
 

@@ -2,7 +2,7 @@ import { panelWidth } from '../board/board.ts';
 import { cubicMetres } from '../units/volume.ts';
 import type { Ladder } from './ladder.ts';
 import { glueThicknessReached } from './ladders.ts';
-import type { PlanContext } from './plan.ts';
+import type { PlanContext } from './context.ts';
 
 export interface Size {
   length: number;

@@ -2,7 +2,7 @@ import { ActionIcon, Select, Tooltip } from '@mantine/core';
 import { IconArrowDown, IconArrowUp, IconArrowsExchange, IconArrowsLeftRight, IconCopy, IconFlipHorizontal, IconTrash } from '@tabler/icons-react';
 import { memo, type ReactNode } from 'react';
 import { stripSchema } from '#core/board/board.ts';
-import type { PlanInput } from '#core/plan/plan.ts';
+import type { PlanInput } from '#core/plan/context.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
 import { Say } from '../../quantities/Length.tsx';

@@ -1,0 +1,182 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { plainBoard } from '#core/plan/planArbitrary.ts';
+import type { Board } from '#core/board/board.ts';
+import { BoardSession } from './boardSession.ts';
+
+/** A server small enough to read: one board, saved by revision, and a switch for when it is gone. */
+class PretendServer {
+  revision = 1;
+  board: Board = plainBoard();
+  gone = false;
+  saves = 0;
+  /** Answers wait here while `slow`. */
+  slow: (() => void)[] | null = null;
+
+  stored() {
+    return { id: 'b1', revision: this.revision, savedAt: '2026-01-01T08:00:00.000Z', board: this.board };
+  }
+
+  readonly fetch = async (path: string, init: RequestInit): Promise<Response> => {
+    if (this.slow) await new Promise<void>((resolve) => this.slow!.push(resolve));
+    if (this.gone) throw new TypeError('fetch failed');
+    if (init.method === 'GET') return Response.json(this.stored());
+    const { basedOn, board } = JSON.parse(init.body as string) as { basedOn: number; board: Board };
+    if (path === '/api/boards') return Response.json({ ...this.stored(), id: 'copy' }, { status: 201 });
+    if (JSON.stringify(board) !== JSON.stringify(this.board)) {
+      if (basedOn !== this.revision) return Response.json({ code: 'stale', detail: 'Changed elsewhere.', fields: [], current: this.stored() }, { status: 409 });
+      this.saves += 1;
+      this.revision += 1;
+      this.board = board;
+    }
+    return Response.json(this.stored());
+  };
+}
+
+let server: PretendServer;
+let drafts: Map<string, string>;
+const named = (name: string) => (b: Board): Board => ({ ...b, name });
+const open = () => new BoardSession('b1', server.stored());
+const settle = (ms = 400) => vi.advanceTimersByTimeAsync(ms);
+
+beforeEach(() => {
+  vi.useFakeTimers();
+  server = new PretendServer();
+  drafts = new Map();
+  vi.stubGlobal('fetch', server.fetch);
+  vi.stubGlobal('sessionStorage', {
+    getItem: (key: string) => drafts.get(key) ?? null, setItem: (key: string, value: string) => drafts.set(key, value), removeItem: (key: string) => drafts.delete(key),
+  });
+});
+afterEach(() => {
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});
+
+describe('BoardSession', () => {
+  it('saves a moment after the last edit, once, and says when', async () => {
+    const session = open();
+    for (const letter of 'abc') session.edit(named(letter));
+    expect(session.snapshot().save.kind).toBe('waiting');
+    expect(drafts.size).toBe(1);
+    await settle();
+    expect([server.board.name, server.saves, drafts.size]).toEqual(['c', 1, 0]);
+    expect(session.snapshot().save).toEqual({ kind: 'saved', at: '2026-01-01T08:00:00.000Z' });
+  });
+
+  it('takes edits with one key back as one, and knows how far it can go', () => {
+    const session = open();
+    session.edit(named('one'));
+    for (let width = 20; width < 30; width += 1) session.edit((b) => ({ ...b, width: 100 + width }), 'drag-1');
+    session.endMerge();
+    session.edit((b) => ({ ...b, width: 200 }), 'drag-1');
+    const widths = [session.snapshot().board.width];
+    while (session.snapshot().canUndo) {
+      session.undo();
+      widths.push(session.snapshot().board.width);
+    }
+    expect(widths).toEqual([200, 129, 260, 260]);
+    session.undo();
+    expect(session.snapshot().board.name).toBe('Test board');
+    for (let i = 0; i < 5; i += 1) session.redo();
+    expect(session.snapshot()).toMatchObject({ board: { name: 'one', width: 200 }, canRedo: false });
+    session.undo();
+    session.edit(named('another way'));
+    expect(session.snapshot().canRedo).toBe(false);
+  });
+
+  it('keeps trying while the server is gone, and loses nothing over a reload', async () => {
+    server.gone = true;
+    const session = open();
+    session.edit(named('offline'));
+    await settle();
+    expect(session.snapshot().save.kind).toBe('offline');
+    // The tab is loaded again while the server is still gone: the draft is there, based on what it was based on.
+    const reloaded = new BoardSession('b1', { ...server.stored() });
+    expect(reloaded.snapshot()).toMatchObject({ board: { name: 'offline' }, canUndo: true });
+    server.gone = false;
+    await settle(3000);
+    expect(server.board.name).toBe('offline');
+    expect(reloaded.snapshot().save.kind).toBe('saved');
+  });
+
+  it('saves what was edited while a save was on its way, on top of it', async () => {
+    const session = open();
+    server.slow = [];
+    session.edit(named('first'));
+    await settle();
+    session.edit(named('second'));
+    await settle();
+    const waiting = server.slow;
+    server.slow = null;
+    waiting.forEach((answer) => answer());
+    await settle(1000);
+    expect([server.board.name, server.saves, server.revision]).toEqual(['second', 2, 3]);
+  });
+
+  it('a draft written during a save survives a reload without a false conflict', async () => {
+    const session = open();
+    server.slow = [];
+    session.edit(named('first'));
+    await settle();
+    session.edit(named('second'));
+    server.slow.splice(0).forEach((answer) => answer());
+    await settle(10);
+    server.slow = null;
+    const reloaded = open();
+    await settle(1000);
+    expect(reloaded.snapshot()).toMatchObject({ board: { name: 'second' }, save: { kind: 'saved' } });
+  });
+
+  const conflict = async () => {
+    const session = open();
+    server.revision = 2;
+    server.board = plainBoard({ name: 'theirs' });
+    session.edit(named('mine'));
+    await settle();
+    expect(session.snapshot()).toMatchObject({ board: { name: 'mine' }, save: { kind: 'conflict', theirs: { board: { name: 'theirs' } } } });
+    return session;
+  };
+
+  it('in a conflict sends nothing by itself; mine can go on', async () => {
+    const session = await conflict();
+    session.edit(named('mine, further'));
+    await settle(10_000);
+    expect(server.board.name).toBe('theirs');
+    await session.keepMine();
+    expect(server).toMatchObject({ revision: 3, board: { name: 'mine, further' } });
+  });
+
+  it('theirs can be taken, and mine comes back with undo', async () => {
+    const session = await conflict();
+    session.takeTheirs();
+    expect(session.snapshot()).toMatchObject({ board: { name: 'theirs' }, save: { kind: 'saved' } });
+    session.undo();
+    await settle();
+    expect(server).toMatchObject({ revision: 3, board: { name: 'mine' } });
+  });
+
+  it('both can be kept', async () => {
+    const session = await conflict();
+    expect(await session.keepBoth()).toBe('copy');
+    expect(session.snapshot().board.name).toBe('theirs');
+  });
+
+  it('shows what another tab saved when nothing is unsaved here', async () => {
+    const session = open();
+    server.revision = 5;
+    server.board = plainBoard({ name: 'from elsewhere' });
+    await session.refresh();
+    expect(session.snapshot()).toMatchObject({ board: { name: 'from elsewhere' }, canUndo: true });
+  });
+
+  it('does not send a board that is not valid, and says which field', async () => {
+    const session = open();
+    session.edit((b) => ({ ...b, count: 0 }));
+    await settle();
+    expect(session.snapshot().save).toEqual({ kind: 'refused', message: 'Number of boards must be at least 1.' });
+    expect(server.saves).toBe(0);
+    session.edit((b) => ({ ...b, count: 2 }));
+    await settle();
+    expect(server.board.count).toBe(2);
+  });
+});

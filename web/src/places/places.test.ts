@@ -1,0 +1,34 @@
+import { describe, expect, it } from 'vitest';
+import { plainPiece } from '#core/plan/planArbitrary.ts';
+import type { Section } from '#core/cutting/sections.ts';
+import { inHandIndex } from './layout/inHand.ts';
+import { offeredWidths, shelfSections } from './layout/offers.ts';
+import { nextMark } from './rack/nextMark.ts';
+
+const section = (change: Partial<Section>): Section => ({ pieceId: 'p', mark: 'P', species: 'pear', rings: 'flat', width: 30, count: 2, tooThinBy: 0, ...change });
+
+describe('the shelf', () => {
+  it('puts equal sections of several pieces together, those thick enough first, widest first', () => {
+    const shelf = shelfSections([
+      section({ mark: 'P1' }), section({ mark: 'P2', count: 3 }), section({ width: 50, tooThinBy: 2 }), section({ width: 20 }), section({ species: 'beech-european', width: 10 }),
+    ]);
+    expect(shelf.map((s) => [s.species, s.width, s.count, s.marks.join()])).toEqual([
+      ['beech-european', 10, 2, 'P'], ['pear', 30, 5, 'P1,P2'], ['pear', 20, 2, 'P'], ['pear', 50, 2, 'P'],
+    ]);
+  });
+
+  it('offers each width of a species once, narrowest first', () => {
+    expect(offeredWidths([section({}), section({}), section({ width: 12 }), section({ species: 'birch-european', width: 99 })], 'pear')).toEqual([12, 30]);
+  });
+});
+
+it('the strip in hand is the chosen one, else the first', () => {
+  const strips = ['a', 'b'].map((id) => ({ id, species: 'pear', width: 10, endForEnd: false }));
+  expect([inHandIndex(strips, 'b'), inHandIndex(strips, 'gone'), inHandIndex(strips, null), inHandIndex([], 'b')]).toEqual([1, 0, 0, -1]);
+});
+
+it.each([
+  ['B3', ['B3', 'b4'], 'B5'], ['B3', [], 'B3'], ['slat', ['slat1'], 'slat2'], ['N1', ['N1', 'N2', 'N3'], 'N4'], ['', ['1'], '2'],
+])('the next mark like %j beside %j is %s', (like, marks, next) => {
+  expect(nextMark(like, marks.map((mark) => ({ piece: plainPiece({ mark }), version: 1 })))).toBe(next);
+});
