@@ -61,6 +61,33 @@ describe('firstFit', () => {
     }));
   });
 
+  it('conserves length, width and volume: trims, blanks, kerfs and leftovers make up the piece', () => {
+    fc.assert(fc.property(planInputArbitrary, (input) => {
+      const { cutting } = makePlan(input);
+      const { saw: { kerf }, habits } = input.shop;
+      for (const leftover of cutting.leftovers) {
+        const piece = input.rack.find((p) => p.id === leftover.pieceId)!;
+        const usable = usableSize(piece, habits);
+        const blanks = cutting.blanks.filter((b) => b.pieceId === piece.id);
+        const section = piece.width * piece.thickness;
+        let volume = habits.stockEndTrim * section + leftover.length * section;
+        for (const blank of blanks) {
+          const rips = blank.strips.reduce((sum, s) => sum + s.demand.rip, 0);
+          const between = (blank.strips.length - 1) * kerf;
+          // The last kerf may run out of the wood: what is beside the last rip is kerf and leftover, or only part of a kerf.
+          const beside = usable.width - rips - between;
+          expect(beside).toBeGreaterThanOrEqual(-1e-6);
+          expect(blank.leftoverWidth).toBeCloseTo(Math.max(0, beside - kerf), 6);
+          const ripped = habits.stockEdgeJoint + rips + between + Math.min(kerf, beside) + blank.leftoverWidth;
+          volume += blank.length * ripped * piece.thickness + kerf * section;
+        }
+        expect(volume / (piece.length * section)).toBeCloseTo(1, 9);
+        expect(leftover.length).toBeGreaterThanOrEqual(0);
+      }
+      expect(cutting.leftovers.map((l) => l.pieceId).sort()).toEqual([...new Set(cutting.blanks.map((b) => b.pieceId))].sort());
+    }));
+  });
+
   it.each([
     ['noSpecies', plainPiece({ species: 'walnut-black' }), 0],
     // Edge grain: 46 wide strips want 46 planed; 40 rough gives 36.8.

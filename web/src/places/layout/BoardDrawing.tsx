@@ -152,6 +152,16 @@ export function BoardDrawing({ svgRef, width, height, selected, onSelect, onStri
   useEffect(() => {
     drawing.current = { follow };
   });
+  // While something is dragged the page must not scroll. The touch-action property does not reach the shapes inside a drawing everywhere;
+  // a listener that may prevent does.
+  useEffect(() => {
+    const svg = svgRef.current;
+    const hold = (event: TouchEvent) => {
+      if (gesture.current) event.preventDefault();
+    };
+    svg?.addEventListener('touchmove', hold, { passive: false });
+    return () => svg?.removeEventListener('touchmove', hold);
+  }, [svgRef]);
   const widthByKey = (index: number, by: number) => {
     const strip = board.strips[index];
     if (strip) onStrips((strips) => moveJoint(strips, index, strip.width + by, false), `joint-${strip.id}`);

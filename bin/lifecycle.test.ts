@@ -1,0 +1,110 @@
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, expect, it } from 'vitest';
+import type { Board } from '#core/board/board.ts';
+import { ROOT } from './root.ts';
+
+const data = mkdtempSync(join(tmpdir(), 'cadenza-life-'));
+const running = new Set<ChildProcess>();
+const environment = (extra: Record<string, string> = {}) => ({ ...process.env, CADENZA_DATA: data, PORT: '0', DATABASE_URL: '', ...extra });
+const command = (...args: string[]) => [join(ROOT, 'bin/run.mjs'), ...args];
+
+interface Started {
+  process: ChildProcess;
+  address: string;
+  told: string;
+}
+
+/** Runs the start command until it prints its address, or ends. */
+function start(extra: Record<string, string> = {}): Promise<Started> {
+  const child = spawn(process.execPath, command('start'), { env: environment(extra), stdio: ['ignore', 'ignore', 'pipe'] });
+  running.add(child);
+  return new Promise((resolve, reject) => {
+    let told = '';
+    child.stderr.on('data', (chunk: Buffer) => {
+      told += chunk.toString();
+      const address = /ready: {2}(\S+)/.exec(told)?.[1];
+      if (address) resolve({ process: child, address, told });
+    });
+    child.on('exit', () => {
+      running.delete(child);
+      reject(new Error(told.trim()));
+    });
+  });
+}
+
+async function end(child: ChildProcess, signal: NodeJS.Signals): Promise<number | null> {
+  const gone = new Promise<number | null>((resolve) => child.once('exit', resolve));
+  child.kill(signal);
+  running.delete(child);
+  return gone;
+}
+
+const databasePid = () => Number(readFileSync(join(data, 'mariadb', 'mariadb.pid'), 'utf8'));
+const isRunning = (pid: number) => existsSync(`/proc/${pid}`) && !readFileSync(`/proc/${pid}/stat`, 'utf8').includes(') Z ');
+const boards = async (address: string) => (await (await fetch(`${address}api/boards`)).json()) as { id: string; revision: number; board: Board }[];
+
+afterAll(async () => {
+  for (const child of running) await end(child, 'SIGTERM');
+  rmSync(data, { recursive: true, force: true });
+});
+
+it('starts with the demo, keeps all data over kill -9 of either process, shares, backs up, restores, and ends cleanly', async () => {
+  const first = await start();
+  expect(first.told).toContain('Loaded the demo shed.');
+  const [stored] = await boards(first.address);
+  const renamed = await fetch(`${first.address}api/boards/${stored!.id}`, {
+    method: 'PUT', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ basedOn: 1, board: { ...stored!.board, name: 'Kept' } }),
+  });
+  expect(renamed.status).toBe(200);
+  const names = async (address: string) => (await boards(address)).map((b) => b.board.name).sort();
+  const kept = await names(first.address);
+
+  // The server is killed: its database goes on, and the next start takes it over.
+  const pid = databasePid();
+  await end(first.process, 'SIGKILL');
+  expect(isRunning(pid)).toBe(true);
+  const second = await start();
+  expect(second.told).not.toContain('demo');
+  expect(databasePid()).toBe(pid);
+  expect(await names(second.address)).toEqual(kept);
+
+  // A second one beside it shares the database and leaves it alone at the end; a taken port is said.
+  const guest = await start();
+  expect(await names(guest.address)).toEqual(kept);
+  await expect(start({ PORT: new URL(second.address).port })).rejects.toThrow(/^.*Port \d+ is taken on 127\.0\.0\.1\..*PORT=\d+ npm start$/s);
+  expect(await end(guest.process, 'SIGINT')).toBe(0);
+  expect((await fetch(`${second.address}api/health`)).status).toBe(200);
+
+  // Both are killed: the next start comes back clean.
+  process.kill(pid, 'SIGKILL');
+  await end(second.process, 'SIGKILL');
+  const third = await start();
+  expect(await names(third.address)).toEqual(kept);
+
+  // A backup is made while it runs; what changes later is gone after restoring it.
+  const backup = join(data, 'backup.sql');
+  expect(spawnSync(process.execPath, command('backup', backup), { env: environment() }).status).toBe(0);
+  await fetch(`${third.address}api/boards/${stored!.id}/remove`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ basedOn: 2 }) });
+  expect(await names(third.address)).not.toEqual(kept);
+  const last = databasePid();
+  expect(await end(third.process, 'SIGTERM')).toBe(0);
+  expect(isRunning(last)).toBe(false);
+  const foreign = join(data, 'other.sql');
+  writeFileSync(foreign, 'drop table boards;');
+  expect(spawnSync(process.execPath, command('restore', foreign), { env: environment(), encoding: 'utf8' })).toMatchObject({ status: 1, stderr: `${foreign} is not a Cadenza backup; nothing was changed.\n` });
+  expect(spawnSync(process.execPath, command('restore', backup), { env: environment() }).status).toBe(0);
+  const restored = await start();
+  expect(await names(restored.address)).toEqual(kept);
+  expect(await end(restored.process, 'SIGINT')).toBe(0);
+}, 120_000);
+
+it.each([
+  [{ PORT: 'eighty' }, /PORT must be a number from 0 to 65535, not "eighty"/],
+  [{ HOST: '203.0.113.7' }, /Cannot listen on 203\.0\.113\.7:0/],
+  [{ DATABASE_URL: 'mysql://a:b@127.0.0.1:9/none' }, /The database cannot be used .*Check DATABASE_URL/],
+])('says in one sentence what is wrong with %j', async (extra, sentence) => {
+  await expect(start(extra)).rejects.toThrow(sentence);
+}, 60_000);
