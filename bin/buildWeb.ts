@@ -24,9 +24,19 @@ export function buildWeb(): void {
     throw new Sentence(`The interface could not be built:\n${done.stdout}${done.stderr}`);
   }
   writeFileSync(join(fresh, '.built-from'), sources);
+  swapIn(fresh, dist);
+}
+
+/** Puts a finished build in the place of the old one; of two builds that end together either may win, they are the same. */
+function swapIn(fresh: string, dist: string): void {
   const old = join(ROOT, 'web', `dist-old-${process.pid}`);
-  if (existsSync(dist)) renameSync(dist, old);
-  renameSync(fresh, dist);
+  try {
+    if (existsSync(dist)) renameSync(dist, old);
+    renameSync(fresh, dist);
+  } catch (error) {
+    rmSync(fresh, { recursive: true, force: true });
+    if (!existsSync(dist)) throw error;
+  }
   rmSync(old, { recursive: true, force: true });
 }
 

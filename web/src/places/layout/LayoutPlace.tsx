@@ -113,8 +113,8 @@ export function LayoutPlace() {
     { keys: '-', does: 'Narrow the strip a little', run: () => stepWidth(-1) },
     { keys: ']', does: 'Next wider width the rack gives', run: () => stepOffered(1) },
     { keys: '[', does: 'Next narrower width the rack gives', run: () => stepOffered(-1) },
-    { keys: 'w', does: 'Type the width', run: () => document.getElementById('strip-width')?.focus() },
-    { keys: 's', does: 'Change the species', run: () => document.getElementById('strip-species')?.focus() },
+    { keys: 'w', does: 'Type the width', run: () => typeInto('strip-width') },
+    { keys: 's', does: 'Change the species', run: () => typeInto('strip-species') },
     { keys: 'd', does: 'Duplicate the strip', run: onStrip(actions.duplicate) },
     { keys: 'm', does: 'Mirror: repeat what lies before the strip behind it', run: onStrip(actions.mirror) },
     { keys: 'r', does: 'Reverse the order of all strips', run: onStrip(actions.reverse) },
@@ -140,6 +140,13 @@ export function LayoutPlace() {
       <div className={classes.live} aria-live="polite">{announcement}</div>
     </div>
   );
+}
+
+/** Puts the hands on a field of the rail: what is typed next replaces what stands there. */
+function typeInto(id: string): void {
+  const field = document.getElementById(id) as HTMLInputElement | null;
+  field?.focus();
+  field?.select();
 }
 
 /** Between which strips a point on the drawing lies. */
