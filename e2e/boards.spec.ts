@@ -87,7 +87,7 @@ test('a face-grain board by keyboard alone', async ({ page }) => {
   await key('Control+a');
   await page.keyboard.type('24');
   await key('Enter');
-  await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+  await key('Escape');
   await key('2');
   await expect(page.getByRole('region', { name: 'Sections the rack gives' })).toBeVisible();
 
@@ -100,8 +100,8 @@ test('a face-grain board by keyboard alone', async ({ page }) => {
   await key('w');
   await page.keyboard.type('2"');
   await key('Enter');
-  await page.evaluate(() => (document.activeElement as HTMLElement).blur());
   await expect(strips(page).first()).toHaveAccessibleName(/50.8 mm/);
+  await expect(strips(page).first()).toBeFocused();
 
   await key('d');
   await key('t');
@@ -178,7 +178,6 @@ test('an edge-grain board by keyboard alone', async ({ page }) => {
   await expect(strips(page)).toHaveCount(1);
   await press('ArrowRight', 'ArrowRight', 'Enter');
   await expect(strips(page)).toHaveCount(2);
-  await page.evaluate(() => (document.activeElement as HTMLElement).blur());
   await press('m', 'ArrowDown', 'd', '[', '-', 'ArrowUp', 't');
   await expect(strips(page)).toHaveCount(4);
   await saved(page);
@@ -189,7 +188,7 @@ test('an edge-grain board by keyboard alone', async ({ page }) => {
   await page.keyboard.type('Pear');
   await press('ArrowDown', 'Enter');
   await expect(strips(page).nth(2)).toHaveAccessibleName(/Pear/);
-  await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+  await expect(strips(page).nth(2)).toBeFocused();
   await press('4');
   await expect(page.getByRole('article', { name: 'Bench sheet' })).toContainText('Cut list');
 });

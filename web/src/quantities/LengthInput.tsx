@@ -51,8 +51,9 @@ export function LengthInput({ field, mm, schema, onCommit, label, ...rest }: Len
       onBlur={leave}
       onKeyDown={(event) => {
         if (event.key === 'Enter') leave();
-        if (event.key === 'Escape' && typed !== null) {
-          event.stopPropagation();
+        // Escape first takes back what was typed, then leaves the field, so that the keys of the place work again.
+        if (event.key === 'Escape' && typed === null) event.currentTarget.blur();
+        if (event.key === 'Escape') {
           setTyped(null);
           setProblem(null);
         }

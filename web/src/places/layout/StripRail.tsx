@@ -4,7 +4,8 @@ import { memo, type ReactNode } from 'react';
 import { stripSchema } from '#core/board/board.ts';
 import type { PlanInput } from '#core/plan/context.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
-import { LengthInput } from '../../quantities/LengthInput.tsx';
+import { useDisplay } from '../../quantities/display.tsx';
+import { LengthInput, readLength } from '../../quantities/LengthInput.tsx';
 import { Say } from '../../quantities/Length.tsx';
 import { inHandIndex } from './inHand.ts';
 import classes from './StripRail.module.css';
@@ -29,6 +30,7 @@ interface StripRailProps {
 /** The strip in hand: what it is, where it comes from, and what hands can do with it. */
 export const StripRail = memo(function StripRail({ selectedId, actions }: StripRailProps) {
   const { board, plan, findings, input } = useOpenBoard();
+  const { display } = useDisplay();
   const selected = inHandIndex(board.strips, selectedId);
   const strip = board.strips[selected];
   if (!strip) {
@@ -38,6 +40,7 @@ export const StripRail = memo(function StripRail({ selectedId, actions }: StripR
       </div>
     );
   }
+  const isLength = (text: string) => typeof readLength(text, 'Strip width', display.system, stripSchema.shape.width) === 'number';
   const marks = [...new Set(plan.strips[selected]?.sources.map((s) => s.mark) ?? [])];
   const concern = findings.find((f) => f.strips.includes(selected + 1));
 
@@ -45,7 +48,8 @@ export const StripRail = memo(function StripRail({ selectedId, actions }: StripR
     <div className={classes.rail} role="toolbar" aria-label={`Strip ${selected + 1}`}>
       <span className={classes.which}><b>{selected + 1}</b> of {board.strips.length}</span>
       <SpeciesChoice value={strip.species} species={input.species} rack={input.rack} onChange={actions.setSpecies} />
-      <LengthInput id="strip-width" key={strip.id} field="Strip width" label={null} size="xs" w={110} mm={strip.width} schema={stripSchema.shape.width} onCommit={actions.setWidth} />
+      <LengthInput id="strip-width" key={strip.id} field="Strip width" label={null} size="xs" w={110} mm={strip.width} schema={stripSchema.shape.width}
+        onCommit={actions.setWidth} onKeyDown={(event) => event.key === 'Enter' && isLength(event.currentTarget.value) && backToStrip()} />
       <RailButtons actions={actions} />
       <span className={classes.source}>
         {marks.length > 0 ? <>from <b>{marks.join(', ')}</b></> : <span className={classes.stop}>no piece gives it</span>}
@@ -54,6 +58,11 @@ export const StripRail = memo(function StripRail({ selectedId, actions }: StripR
     </div>
   );
 });
+
+/** Gives the keys back to the strip in hand once a field has done its work. */
+function backToStrip(): void {
+  requestAnimationFrame(() => document.querySelector<SVGGElement>('[data-strip][data-selected]')?.focus());
+}
 
 interface SpeciesChoiceProps {
   value: string;
@@ -68,7 +77,11 @@ const SpeciesChoice = memo(function SpeciesChoice({ value, species, rack, onChan
   const items = (here: boolean) => species.filter((s) => inRack.has(s.code) === here).map((s) => ({ value: s.code, label: s.name }));
   return (
     <Select id="strip-species" aria-label="Species" size="xs" w={170} data={[{ group: 'In the rack', items: items(true) }, { group: 'Not in the rack', items: items(false) }]}
-      value={value} allowDeselect={false} searchable comboboxProps={{ width: 220, position: 'bottom-start' }} onChange={(code) => code && onChange(code)} />
+      value={value} allowDeselect={false} searchable comboboxProps={{ width: 220, position: 'bottom-start' }} onChange={(code) => {
+        if (!code) return;
+        onChange(code);
+        backToStrip();
+      }} />
   );
 });
 
