@@ -59,7 +59,7 @@ export function ShortcutProvider({ children }: { children: ReactNode }) {
   return (
     <RegistryContext value={registry}>
       {children}
-      <Modal opened={sheet !== null} onClose={() => setSheet(null)} title="Keys" size="lg" closeButtonProps={{ 'aria-label': 'Close' }}>
+      <Modal opened={sheet !== null} onClose={() => setSheet(null)} title="Keys" size="xl" closeButtonProps={{ 'aria-label': 'Close' }}>
         <div className={classes.sheet}>
           {(sheet ?? []).filter((g) => g.shortcuts.length > 0).map(({ group, shortcuts }) => (
             <section key={group}>
