@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { openPlace } from './pages.ts';
+import { at, openPlace } from './pages.ts';
 
 test('pieces are added in any notation, edited, duplicated, removed and put back', async ({ page }) => {
   await openPlace(page, '/rack');
@@ -47,6 +47,24 @@ test('pieces are added in any notation, edited, duplicated, removed and put back
   await expect(page.getByRole('button', { name: /^Z8/ })).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('button', { name: /^Z8, White ash, 1050 mm/ })).toBeVisible();
+});
+
+test('a piece changed elsewhere meanwhile is not overwritten unasked', async ({ page, request }) => {
+  const fields = { mark: 'Y1', species: 'ash-white', length: 900, width: 90, thickness: 30, surface: 'rough', rings: 'flat', price: null, note: '' };
+  const made = (await (await request.post(at('/api/rack'), { data: fields })).json()) as { piece: { id: string } };
+  const stored = async () => ((await (await request.get(at('/api/rack'))).json()) as { piece: { id: string; length: number; note: string } }[]).find((p) => p.piece.id === made.piece.id)!.piece;
+  await openPlace(page, '/rack');
+  await page.getByRole('button', { name: /^Y1, White ash/ }).dblclick();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('Note').fill('mine');
+  await request.put(at(`/api/rack/${made.piece.id}`), { data: { version: 1, piece: { ...fields, length: 800 } } });
+  await dialog.getByRole('button', { name: 'Save' }).click();
+  await expect(dialog.getByRole('alert')).toContainText('Piece Y1 was changed elsewhere meanwhile. It is now 800 × 90 × 30.');
+  expect(await stored()).toMatchObject({ length: 800, note: '' });
+  // Only now, knowing it, the person puts theirs in its place.
+  await dialog.getByRole('button', { name: 'Save' }).click();
+  await expect(dialog).toHaveCount(0);
+  expect(await stored()).toMatchObject({ length: 900, note: 'mine' });
 });
 
 test('a figure of the shop is saved as it is left, and every plan follows', async ({ page }) => {

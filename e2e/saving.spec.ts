@@ -125,6 +125,25 @@ test('a board goes out to a file and comes back identical; a broken file gets a 
   await expect(page.getByText('may have been cut off')).toBeVisible();
 });
 
+test('a file from another shop brings its pieces along when asked', async ({ page, request }) => {
+  const id = await makeBoard(request, { name: 'From afar' });
+  const file = (await (await request.get(at(`/api/boards/${id}/file`))).json()) as { rack: { id: string; mark: string }[]; board: { name: string } };
+  file.rack = [{ ...file.rack[0]!, id: 'afar-1', mark: 'AFAR1' }];
+  await openPlace(page, '/');
+  await page.getByLabel('Board file').setInputFiles({ name: 'afar.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(file)) });
+  await expect(page.getByRole('dialog')).toContainText('with 1 piece, 1 of them not in your rack');
+  await page.getByLabel('Add that piece to the rack too').check();
+  await page.getByRole('button', { name: 'Open the board' }).click();
+  await page.waitForURL(/layout$/);
+  await openPlace(page, '/rack');
+  await expect(page.getByRole('button', { name: /^AFAR1/ })).toBeVisible();
+  // Deep links and policies of the page itself.
+  const deep = await request.get(at('/boards/some/deep/link'));
+  expect([deep.status(), deep.headers()['content-type']]).toEqual([200, expect.stringContaining('text/html')]);
+  expect(deep.headers()['content-security-policy']).toContain("default-src 'self'");
+  expect((await request.get(at('/assets/missing.js'))).status()).toBe(404);
+});
+
 test('boards and pieces that are removed come back with undo', async ({ page, request }) => {
   const id = await makeBoard(request, { name: 'Removed and back' });
   await openPlace(page, '/');

@@ -67,6 +67,7 @@ function problemOf(error: unknown): Problem {
   const { type, status } = (error ?? {}) as { type?: string; status?: number };
   if (type === 'entity.too.large') return new Problem(413, 'too-large', 'The body is larger than 10 MB.');
   if (type === 'entity.parse.failed') return new Problem(400, 'not-json', 'The body is not complete JSON.');
+  if (status === 404) return notFound('This address');
   if (status === 400 || status === 415) return new Problem(status, 'bad-request', 'The request cannot be read.');
   if (isDatabaseGone(error)) return new Problem(503, 'database-gone', 'The database cannot be reached right now. Nothing was changed; try again shortly.');
   return new Problem(500, 'internal', 'Something went wrong in the server. Nothing was changed.');

@@ -12,6 +12,8 @@ import classes from './ImportDialog.module.css';
 
 const ROOM: [number, number] = [420, 260];
 
+const pieces = (count: number) => (count === 1 ? '1 piece' : `${count} pieces`);
+
 /** Shows what a board file holds before anything is stored. */
 export function ImportDialog({ file, onClose }: { file: BoardFile; onClose(): void }) {
   const rack = useRack();
@@ -39,10 +41,10 @@ export function ImportDialog({ file, onClose }: { file: BoardFile; onClose(): vo
       <BoardMiniature board={file.board} species={file.species} scale={fitScale([file.board.length, file.board.width], ROOM, 1)} />
       <p className={classes.what}><b>{file.board.name}</b><br /><BoardSizeLine board={file.board} /></p>
       <p>
-        It becomes a board of its own, planned with your rack and shop. The file was planned at “{file.shop.name}” with {file.rack.length} pieces
+        It becomes a board of its own, planned with your rack and shop. The file was planned at “{file.shop.name}” with {pieces(file.rack.length)}
         {unknown.length === 0 ? ', all of them in your rack.' : `, ${unknown.length} of them not in your rack.`}
       </p>
-      {unknown.length > 0 && <Checkbox checked={addPieces} onChange={(event) => setAddPieces(event.currentTarget.checked)} label={`Add those ${unknown.length} pieces to the rack too`} />}
+      {unknown.length > 0 && <Checkbox checked={addPieces} onChange={(event) => setAddPieces(event.currentTarget.checked)} label={`Add ${unknown.length === 1 ? 'that piece' : `those ${unknown.length} pieces`} to the rack too`} />}
       <div className={classes.buttons}>
         <Button onClick={() => void open()} loading={busy}>Open the board</Button>
         <Button variant="default" onClick={onClose}>Cancel</Button>
