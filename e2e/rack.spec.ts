@@ -76,6 +76,15 @@ test('a figure of the shop is saved as it is left, and every plan follows', asyn
   await field.fill('12"');
   await field.press('Enter');
   await expect(page.getByText('Saved.')).toBeVisible();
+  // Two figures left at once, while the first save is still on its way: both are kept.
+  await page.route('**/api/shop', async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    await route.continue();
+  });
+  await page.getByRole('textbox', { name: 'Saw kerf' }).fill('3.5');
+  await page.getByRole('textbox', { name: 'Saw cuts up to' }).fill('70');
+  await page.getByRole('textbox', { name: 'Jointer and planer width' }).focus();
+  await expect.poll(async () => ((await (await page.request.get(at('/api/shop'))).json()) as { shop: { saw: unknown } }).shop.saw).toEqual({ kerf: 3.5, cutDepth: 70 });
   await page.reload();
   await expect(field).toHaveValue('304.8');
 });

@@ -1,5 +1,5 @@
 import { Kbd, Modal } from '@mantine/core';
-import { createContext, use, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { createContext, use, useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import classes from './Shortcuts.module.css';
 
 /** One key with what it does. */
@@ -88,10 +88,11 @@ export function ShortcutProvider({ children }: { children: ReactNode }) {
 export function useShortcuts(group: string, shortcuts: readonly Shortcut[]): void {
   const { register } = use(RegistryContext);
   const latest = useRef(shortcuts);
-  useEffect(() => {
+  // In the commit itself: a key pressed as soon as a place is seen must already work.
+  useLayoutEffect(() => {
     latest.current = shortcuts;
   });
-  useEffect(() => register(group, () => latest.current), [register, group]);
+  useLayoutEffect(() => register(group, () => latest.current), [register, group]);
 }
 
 export function useShortcutSheet(): () => void {

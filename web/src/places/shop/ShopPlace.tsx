@@ -37,7 +37,12 @@ const HABITS = Object.entries(HABIT_WORDS).map(([key, label]): FieldSpec => ['ha
 export function ShopPlace() {
   const stored = useShop();
   const save = useMutation({
-    mutationFn: ({ shop, version }: StoredShop) => api.saveShop(version, shop),
+    // One after the other, each on top of what the one before stored: quick fingers are not a conflict.
+    scope: { id: 'shop' },
+    mutationFn: (edit: (shop: Shop) => Shop) => {
+      const { shop, version } = queryClient.getQueryData<StoredShop>(keys.shop)!;
+      return api.saveShop(version, edit(shop));
+    },
     onSuccess: (saved) => queryClient.setQueryData(keys.shop, saved),
     onError: (error) => {
       const stale = error instanceof ApiProblem && error.code === 'stale';
@@ -47,8 +52,8 @@ export function ShopPlace() {
   });
   const problem = trouble(stored);
   if (!stored.data) return <p className={classes.loading} role={problem ? 'alert' : undefined}>{problem ? `${problem.message} Cadenza keeps trying.` : 'Loading …'}</p>;
-  const { shop, version } = stored.data;
-  const change = (next: Shop) => save.mutate({ shop: next, version });
+  const { shop } = stored.data;
+  const change = (edit: (shop: Shop) => Shop) => save.mutate(edit);
   const section = (title: string, text: string, specs: FieldSpec[]) => (
     <section>
       <h2>{title}</h2>
@@ -66,9 +71,9 @@ export function ShopPlace() {
       </p>
       <section>
         <div className={classes.grid}>
-          <Text field="Name of the shop" value={shop.name} schema={shopSchema.shape.name} onCommit={(name) => change({ ...shop, name })} />
-          <Text field="Currency" value={shop.currency} schema={shopSchema.shape.currency} onCommit={(currency) => change({ ...shop, currency: currency.toUpperCase() })} />
-          <Text field="Glue" value={shop.glue.name} schema={shopSchema.shape.glue.shape.name} onCommit={(name) => change({ ...shop, glue: { ...shop.glue, name } })} />
+          <Text field="Name of the shop" value={shop.name} schema={shopSchema.shape.name} onCommit={(name) => change((s) => ({ ...s, name }))} />
+          <Text field="Currency" value={shop.currency} schema={shopSchema.shape.currency} onCommit={(currency) => change((s) => ({ ...s, currency }))} />
+          <Text field="Glue" value={shop.glue.name} schema={shopSchema.shape.glue.shape.name} onCommit={(name) => change((s) => ({ ...s, glue: { ...s.glue, name } }))} />
         </div>
       </section>
       {section('Machines', 'The figures that decide a plan.', MACHINES)}
@@ -78,11 +83,11 @@ export function ShopPlace() {
   );
 }
 
-function Figure({ spec, shop, onChange }: { spec: FieldSpec; shop: Shop; onChange(shop: Shop): void }) {
+function Figure({ spec, shop, onChange }: { spec: FieldSpec; shop: Shop; onChange(edit: (shop: Shop) => Shop): void }) {
   const [group, key, label, unit, hint] = spec;
   const schema = (shopSchema.shape[group].shape as Record<string, z.ZodType<number>>)[key]!;
   const value = (shop[group] as Record<string, number>)[key]!;
-  const commit = (next: number) => onChange({ ...shop, [group]: { ...shop[group], [key]: next } });
+  const commit = (next: number) => onChange((s) => ({ ...s, [group]: { ...s[group], [key]: next } }));
   if (unit === 'length') return <LengthInput field={label} description={hint} mm={value} schema={schema} onCommit={commit} />;
   return <NumberField field={label} description={hint} value={value} schema={schema} suffix={unit === 'minutes' ? ' min' : ''} onCommit={commit} />;
 }
