@@ -24,6 +24,25 @@ export const stripSchema = z.strictObject({
 /** One strip of a board as laid out. */
 export type Strip = z.infer<typeof stripSchema>;
 
+const idText = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, { error: 'must be 1 to 40 letters, digits, _ or -' });
+
+/** What the maker has decided about where strips come from. Ids of strips or pieces that are gone decide nothing. */
+const cuttingWishesSchema = z.strictObject({
+  /** This strip from that piece. */
+  pins: z.array(z.strictObject({ strip: idText, piece: idText })).max(2 * GREATEST_STRIP_COUNT, { error: 'must be fewer' }),
+  /** Pieces that this board leaves alone. */
+  bans: z.array(idText).max(5000, { error: 'must be fewer' }),
+  /** Neighbouring strips that are ripped side by side from one blank, so that grain lines run on across the joint. */
+  together: z.array(z.array(idText).min(2, { error: 'must name at least two strips' }).max(GREATEST_STRIP_COUNT, { error: 'must be fewer' })).max(100, { error: 'must be fewer' }),
+  /** Sections may come from the stock either way round: its thickness or the rip gives the width. */
+  eitherWay: z.boolean({ error: 'must be true or false' }),
+  /** Spares of every kind of strip, on top of the shop's habit for thin ones. */
+  spares: z.int({ error: 'must be a whole number' }).min(0, { error: 'must not be negative' }).max(10, { error: 'must be at most 10' }),
+});
+
+/** Nothing decided yet. */
+export const NO_CUTTING_WISHES: z.infer<typeof cuttingWishesSchema> = { pins: [], bans: [], together: [], eitherWay: false, spares: 0 };
+
 /** What the maker wants. Lengths in millimetres, finished sizes. */
 export const boardSchema = z.strictObject({
   name: lineOfText(1, 120),
@@ -37,12 +56,13 @@ export const boardSchema = z.strictObject({
   /** In order across the board, first to last. */
   strips: z.array(stripSchema).max(GREATEST_STRIP_COUNT, { error: `must be at most ${GREATEST_STRIP_COUNT} strips` })
     .refine((strips) => new Set(strips.map((s) => s.id)).size === strips.length, { error: 'must each have an id of their own' }),
+  cutting: cuttingWishesSchema,
 });
 export type Board = z.infer<typeof boardSchema>;
 
 /** A new board: a common size (250 x 400 x 30 mm, common practice), nothing laid out yet. */
 export const NEW_BOARD: Board = {
-  name: 'New board', use: '', construction: 'edge', length: 400, width: 250, thickness: 30, count: 1, strips: [],
+  name: 'New board', use: '', construction: 'edge', length: 400, width: 250, thickness: 30, count: 1, strips: [], cutting: NO_CUTTING_WISHES,
 };
 
 /** Width of the glued panel: the sum of its strips, mm. */

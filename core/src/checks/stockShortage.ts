@@ -1,5 +1,6 @@
 import { listNumbers } from '../plan/numberList.ts';
-import { length, say } from '../units/phrase.ts';
+import type { Shortage } from '../cutting/cutPlan.ts';
+import { length, say, type Phrase } from '../units/phrase.ts';
 import type { Rule } from './finding.ts';
 
 /** Strips that the rack cannot give, with what each would need. */
@@ -11,8 +12,13 @@ export const stockShortage: Rule = (plan, { species, board }) => plan.cutting.sh
     what: say`${name}: ${parts} missing (number ${listNumbers(shortage.strips)}${board.count > 1 ? ', all copies together' : ''}). ${shortage.say}`,
     why: say`Each needs stock that gives ${length(shortage.length)} long, ${length(shortage.rip)} wide, ${length(shortage.thickness)} thick after planing.`,
     waysOut: [
-      shortage.reason === 'usedUp' ? say`Make fewer boards, or take some strips from another species.` : say`Choose a section the rack offers.`,
-      say`Add stock of at least that size to the rack.`,
+      shortage.reason === 'usedUp' || shortage.reason === 'defects' ? say`Make fewer boards, or take some strips from another species.` : say`Choose a section the rack offers.`,
+      say`Buy ${buyWords(shortage)}: the least that yards sell for it.`,
     ],
   };
 });
+
+/** What to ask for at the yard. */
+export function buyWords({ buy }: Pick<Shortage, 'buy'>): Phrase {
+  return say`${buy.pieces} × ${buy.quarters} (${length(buy.thickness)}) rough, ${length(buy.width)} wide, ${length(buy.length)} long`;
+}

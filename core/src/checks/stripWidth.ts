@@ -30,7 +30,7 @@ export const stripWidth: Rule = (plan, { board, rack, shop }) => {
       });
     } else if (board.construction === 'edge') {
       const source = rack.find((piece) => piece.id === plan.strips[i]!.sources[0]?.pieceId);
-      const planed = source ? usableSize(source, shop.habits).thickness - strip.width : 0;
+      const planed = source ? usableSize(source, shop, { length: plan.allowances.roughLength, width: plan.allowances.glueThickness }).thickness - strip.width : 0;
       if (source && planed > ORDINARY_PLANING) {
         findings.push({
           rule: 'planed-away', severity: 'note', strips,

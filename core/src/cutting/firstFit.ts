@@ -1,93 +1,141 @@
-import type { Shop } from '../shop/shop.ts';
-import type { Piece } from '../stock/piece.ts';
-import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
-import type { Blank, CutPlan, Leftover, StripDemand } from './cutPlan.ts';
+import type { CutPlan, RippedStrip, StripDemand } from './cutPlan.ts';
+import { unitsOf, type CutProblem, type Unit } from './cutProblem.ts';
+import { demandTypes, type DemandType } from './demandTypes.ts';
+import { addScores, NO_SCORE, settleUnit, type PlacedBlank, type PlacedLane, type UsedUnit } from './settle.ts';
 import { shortagesOf } from './shortages.ts';
-import { type UsableSize, usableSize } from './usable.ts';
+import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
+import { blankSpace, laneKind, nextLane, orderFor, type BlankSpace, type LaneKind } from './unitGeometry.ts';
 
-interface OpenPiece {
-  piece: Piece;
-  usable: UsableSize;
-  /** Next free position along the piece, mm. */
+interface OpenBlank extends PlacedBlank {
+  space: BlankSpace;
+  /** Next free place across, mm. */
   next: number;
-  /** Where the far end trim begins, mm. */
-  farEnd: number;
+}
+
+interface OpenUnit {
+  unit: Unit;
+  /** Next free place along, mm. */
+  next: number;
   blanks: OpenBlank[];
 }
 
-interface OpenBlank {
-  blank: Blank;
-  /** Next free position across the blank, mm. */
-  next: number;
-}
-
 /**
- * Assigns every demand to a piece by first fit, decreasing rip width: open blanks first, then a new crosscut. Among pieces of the species
- * the one that loses least thickness comes first, then the shortest, so that offcuts go before planks.
+ * Assigns every demand to a piece by first fit, decreasing rip width: open rips with room for another layer, open blanks, then a new crosscut.
+ * Among pieces of the species offcuts come first, then the thinnest, then the shortest.
  *
- * @param demands strips of all copies; sizes in mm
- * @param fallback tried, thickest piece first, for demands that no piece is thick enough for; false leaves them short
- * @returns blanks whose rips never overlap and stay inside the usable size of their piece
+ * @returns a feasible plan: rips never overlap, stay clear of what must go and inside the usable size of their piece
  */
-export function firstFit(demands: readonly StripDemand[], rack: readonly Piece[], shop: Shop, fallback: boolean): CutPlan {
-  const bySpecies = new Map<string, OpenPiece[]>();
-  for (const piece of rack) {
-    const trim = shop.habits.stockEndTrim;
-    const open = { piece, usable: usableSize(piece, shop.habits), next: trim, farEnd: piece.length - trim, blanks: [] };
-    bySpecies.set(piece.species, [...(bySpecies.get(piece.species) ?? []), open]);
-  }
-  for (const pieces of bySpecies.values()) {
-    pieces.sort((a, b) => a.usable.thickness - b.usable.thickness || a.piece.length - b.piece.length || (a.piece.id < b.piece.id ? -1 : 1));
-  }
-
-  const unmet: StripDemand[] = [];
-  for (const demand of [...demands].sort(byDifficulty)) {
-    const pieces = bySpecies.get(demand.species) ?? [];
-    const thickEnough = pieces.filter((p) => p.usable.thickness >= demand.thickness - LENGTH_TOLERANCE_MM);
-    // Too thin for all: still say which wood it would be, so that the ladder can tell what thickness is possible.
-    const candidates = thickEnough.length > 0 || !fallback ? thickEnough : [...pieces].reverse();
-    if (!candidates.some((open) => place(demand, open, shop.saw.kerf))) unmet.push(demand);
-  }
-
-  // By species, so that the plan does not depend on the order of the rack.
-  const open = [...bySpecies.keys()].sort().flatMap((code) => bySpecies.get(code)!).filter((p) => p.blanks.length > 0);
+export function firstFit(problem: CutProblem): CutPlan {
+  const { used, unmet } = firstFitUnits(problem);
+  const settled = used.map(settleUnit);
   return {
-    method: 'first-fit',
-    blanks: open.flatMap((p) => p.blanks.map(({ blank, next }) => ({ ...blank, leftoverWidth: Math.max(0, p.usable.width - next) }))),
-    leftovers: open.map((p) => leftoverOf(p, shop)),
-    shortages: shortagesOf(unmet, rack, shop, fallback),
+    method: 'first-fit', blanks: settled.flatMap((s) => s.blanks), leftovers: settled.flatMap((s) => s.leftovers), shortages: shortagesOf(unmet, problem),
+    score: settled.reduce((sum, s) => addScores(sum, s.score), NO_SCORE), bound: null, gap: null, proofs: [],
   };
 }
 
-function byDifficulty(a: StripDemand, b: StripDemand): number {
-  return b.rip - a.rip || b.thickness - a.thickness || a.copy - b.copy || a.strip - b.strip;
+/** The same before leftovers and cost are worked out: pieces with their blanks, and what found no place. */
+export function firstFitUnits(problem: CutProblem): { used: UsedUnit[]; unmet: StripDemand[] } {
+  const bySpecies = new Map<string, OpenUnit[]>();
+  for (const unit of unitsOf(problem)) {
+    const list = bySpecies.get(unit.piece.species) ?? [];
+    list.push({ unit, next: unit.geometry.start, blanks: [] });
+    bySpecies.set(unit.piece.species, list);
+  }
+  for (const list of bySpecies.values()) {
+    list.sort((a, b) => a.unit.openPlank - b.unit.openPlank || a.unit.piece.thickness - b.unit.piece.thickness || a.unit.piece.length - b.unit.piece.length);
+  }
+  const bySpeciesDemand = new Map<string, StripDemand[]>();
+  for (const demand of problem.demands) bySpeciesDemand.set(demand.species, [...(bySpeciesDemand.get(demand.species) ?? []), demand]);
+
+  const unmet: StripDemand[] = [];
+  for (const [species, demands] of bySpeciesDemand) {
+    const units = bySpecies.get(species) ?? [];
+    const items = demandTypes(demands).flatMap((type) => type.members.map((members) => ({ type, members })));
+    items.sort((a, b) => b.type.length - a.type.length || widest(b.type) - widest(a.type) || thickest(b.type) - thickest(a.type)
+      || a.members[0]!.copy - b.members[0]!.copy || a.members[0]!.strip - b.members[0]!.strip);
+    for (const { type, members } of items) {
+      const allowed = type.from ? units.filter((u) => type.from!.has(u.unit.piece.id)) : units;
+      if (!allowed.some((open) => place(type, members, open))) unmet.push(...members);
+    }
+  }
+
+  const order = (u: OpenUnit) => `${u.unit.piece.species}/${u.unit.piece.id}`;
+  const used = [...bySpecies.values()].flat().filter((u) => u.blanks.length > 0)
+    .sort((a, b) => (order(a) < order(b) ? -1 : order(a) > order(b) ? 1 : a.unit.unit - b.unit.unit));
+  return { used, unmet };
 }
 
-function place(demand: StripDemand, open: OpenPiece, kerf: number): boolean {
-  for (const candidate of open.blanks) {
-    if (candidate.next + demand.rip <= open.usable.width + LENGTH_TOLERANCE_MM) {
-      ripFrom(candidate, demand, kerf);
+function widest(type: DemandType): number {
+  return type.ways[0]!.reduce((sum, way) => sum + way.rip, 0);
+}
+
+function thickest(type: DemandType): number {
+  return type.thickness[0]!;
+}
+
+function place(type: DemandType, members: StripDemand[], open: OpenUnit): boolean {
+  const { geometry } = open.unit;
+  const { shop } = geometry;
+  for (const [i, ways] of type.ways.entries()) {
+    const kind = laneKind(ways, shop.saw.kerf);
+    const order = orderFor(geometry, type.length, kind.parts[0]!.rip);
+    const fits = (space: BlankSpace) => space.thickness - order.loss.total >= type.thickness[i]! - LENGTH_TOLERANCE_MM;
+    for (const blank of open.blanks) {
+      if (blank.length !== type.length || !fits(blank.space)) continue;
+      if (members.length === 1 && addLayer(blank, ways[0]!, members[0]!, open.unit)) return true;
+      const y = nextLane(blank.space, kind, blank.next);
+      if (y === null) continue;
+      addLane(blank, kind, y, ways, members, open.unit);
+      return true;
+    }
+    for (const x of [open.next, ...geometry.breakpoints.filter((b) => b > open.next)]) {
+      const space = blankSpace(geometry, x, type.length);
+      if (!space || !fits(space)) continue;
+      const y = nextLane(space, kind, 0);
+      if (y === null) continue;
+      const blank: OpenBlank = { x, length: type.length, lanes: [], space, next: 0 };
+      open.blanks.push(blank);
+      open.next = x + type.length + shop.crosscutSaw.kerf;
+      addLane(blank, kind, y, ways, members, open.unit);
       return true;
     }
   }
-  if (open.next + demand.length > open.farEnd + LENGTH_TOLERANCE_MM) return false;
-  if (demand.rip > open.usable.width + LENGTH_TOLERANCE_MM) return false;
-  const opened: OpenBlank = {
-    blank: { number: open.blanks.length + 1, pieceId: open.piece.id, from: open.next, length: demand.length, strips: [], leftoverWidth: 0 },
-    next: 0,
-  };
-  open.next += demand.length + kerf;
-  open.blanks.push(opened);
-  ripFrom(opened, demand, kerf);
-  return true;
+  return false;
 }
 
-function ripFrom(open: OpenBlank, demand: StripDemand, kerf: number): void {
-  open.blank.strips.push({ demand, from: open.next });
-  open.next += demand.rip + kerf;
+function addLane(blank: OpenBlank, kind: LaneKind, y: number, ways: DemandType['ways'][number], members: StripDemand[], unit: Unit): void {
+  blank.lanes.push(makeLane(unit, blank, kind, y, members.map((demand, k) => [{ demand, way: ways[k]! }])));
+  blank.next = y + kind.width + unit.geometry.shop.saw.kerf;
 }
 
-function leftoverOf(open: OpenPiece, shop: Shop): Leftover {
-  const length = Math.max(0, open.piece.length - open.next);
-  return { pieceId: open.piece.id, length, kept: length >= shop.habits.keepLength };
+/** A lane with its rips; each rip may hold several layers. */
+export function makeLane(unit: Unit, blank: { length: number; space: BlankSpace }, kind: LaneKind, y: number, rips: { demand: StripDemand; way: DemandType['ways'][number][number] }[][]): PlacedLane {
+  const strips = rips.flatMap((layers, k): RippedStrip[] => {
+    const { offset, rip } = kind.parts[k]!;
+    const outcome = orderFor(unit.geometry, blank.length, kind.parts[0]!.rip);
+    const planed = Math.max(0, blank.space.thickness - outcome.loss.total);
+    return layers.map(({ demand, way }, layer) => ({ demand, way: { ...way, rip }, from: y + offset, planed, order: outcome.order, layer: layer + 1, layers: layers.length }));
+  });
+  return { y, width: kind.width, strips };
+}
+
+/** What one more layer costs beside its own thickness: the band saw's kerf and both sawn faces planed. Null when nothing can be resawn. */
+export function layerGap(unit: Unit, rip: number): number | null {
+  const { bandSaw } = unit.geometry.shop;
+  return bandSaw && rip <= bandSaw.resawHeight + LENGTH_TOLERANCE_MM ? bandSaw.kerf + 2 * bandSaw.clean : null;
+}
+
+function addLayer(blank: OpenBlank, way: DemandType['ways'][number][number], demand: StripDemand, unit: Unit): boolean {
+  const gap = layerGap(unit, way.rip);
+  if (gap === null) return false;
+  for (const lane of blank.lanes) {
+    const first = lane.strips[0]!;
+    if (lane.width !== way.rip || first.way.shows !== way.shows) continue;
+    const used = lane.strips.reduce((sum, s) => sum + s.way.thickness, 0) + lane.strips.length * gap;
+    if (used + way.thickness > first.planed + LENGTH_TOLERANCE_MM) continue;
+    lane.strips = [...lane.strips, { ...first, demand, way }].map((s, i, all) => ({ ...s, layer: i + 1, layers: all.length }));
+    return true;
+  }
+  return false;
 }

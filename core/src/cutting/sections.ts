@@ -2,8 +2,9 @@ import type { Allowances } from '../board/allowances.ts';
 import type { Board } from '../board/board.ts';
 import type { Shop } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
-import { partsAcross, widestPart } from './rips.ts';
-import { usableSize } from './usable.ts';
+import type { PromisedRange, Way } from './cutPlan.ts';
+import { widestPart } from './rips.ts';
+import { stripsFrom, usableSize } from './usable.ts';
 
 /** A strip width that a piece of the rack gives for this board. */
 export interface Section {
@@ -29,27 +30,39 @@ const MOST_RIPS_OFFERED = 6;
  * Edge grain: the planed thickness, if its width gives at least one rip of the board's thickness. Face grain: the usable width whole and in
  * equal parts. Offered widths are what is there, to a tenth of a millimetre downward.
  */
-export function sectionsFor(board: Board, allowances: Allowances, rack: readonly Piece[], shop: Shop): Section[] {
+export function sectionsFor(board: Board, allowances: Allowances, rack: readonly Piece[], shop: Shop, promised: readonly PromisedRange[]): Section[] {
   const sections: Section[] = [];
   for (const piece of rack) {
-    const usable = usableSize(piece, shop.habits);
-    const lengths = partsAcross(usable.length, allowances.roughLength, shop.saw.kerf);
-    if (lengths === 0) continue;
+    const length = allowances.roughLength;
+    const usable = usableSize(piece, shop, { length, width: allowances.glueThickness });
+    if (usable.length < length) continue;
+    const taken = promised.filter((r) => r.pieceId === piece.id);
+    const count = (way: Way) => identicalStrips(piece, shop, length, way, taken);
     const base = { pieceId: piece.id, mark: piece.mark, species: piece.species, rings: piece.rings };
     if (board.construction === 'edge') {
-      const rips = partsAcross(usable.width, allowances.glueThickness, shop.saw.kerf);
       const width = downToTenth(usable.thickness);
-      if (rips > 0 && width >= 1) sections.push({ ...base, width, count: lengths * rips, tooThinBy: 0 });
+      const strips = width >= 1 ? count({ shows: 'edge', rip: allowances.glueThickness, thickness: width }) : 0;
+      if (strips > 0) sections.push({ ...base, width, count: strips, tooThinBy: 0 });
       continue;
     }
-    const tooThinBy = Math.max(0, allowances.glueThickness - usable.thickness);
     for (let rips = 1; rips <= MOST_RIPS_OFFERED; rips += 1) {
       const width = downToTenth(widestPart(usable.width, rips, shop.saw.kerf) - allowances.ripExtra);
       if (width < LEAST_OFFERED_RIP) break;
-      sections.push({ ...base, width, count: lengths * rips, tooThinBy });
+      const rip = width + allowances.ripExtra;
+      const { thickness } = usableSize(piece, shop, { length, width: rip });
+      const tooThinBy = Math.max(0, allowances.glueThickness - thickness);
+      const strips = count({ shows: 'face', rip, thickness: Math.min(thickness, allowances.glueThickness) });
+      if (strips > 0) sections.push({ ...base, width, count: strips, tooThinBy });
     }
   }
   return sections;
+}
+
+/** Strips of all identical pieces together; those with something promised are counted on their own. */
+function identicalStrips(piece: Piece, shop: Shop, length: number, way: Way, taken: readonly PromisedRange[]): number {
+  const touched = new Set(taken.map((r) => r.unit));
+  const whole = stripsFrom(piece, shop, length, way);
+  return [...touched].reduce((sum, unit) => sum + stripsFrom(piece, shop, length, way, taken.filter((r) => r.unit === unit)), whole * (piece.count - touched.size));
 }
 
 /**

@@ -1,20 +1,41 @@
 import type { Allowances } from '../board/allowances.ts';
-import type { Board } from '../board/board.ts';
-import type { StripDemand } from '../cutting/cutPlan.ts';
+import type { Board, Strip } from '../board/board.ts';
+import type { StripDemand, Way } from '../cutting/cutPlan.ts';
+import type { Shop } from '../shop/shop.ts';
 
 /**
- * What the board asks of the rack: one demand for each strip of each copy. Edge grain takes the visible width from the stock's
- * thickness and rips the board's thickness; face grain the other way round.
+ * What the board asks of the rack: one demand for each strip of each copy, and the spares. Edge grain takes the visible width from the stock's
+ * thickness and rips the board's thickness; face grain the other way round; either way when the maker allows it.
+ * @param key names the board among several that are cut from one rack
  */
-export function demandsFor(board: Board, allowances: Allowances): StripDemand[] {
+export function demandsFor(board: Board, allowances: Allowances, shop: Shop, key = ''): StripDemand[] {
+  const groups = new Map(board.cutting.together.flatMap((ids, i) => ids.map((id) => [id, `group ${i + 1}`] as const)));
+  const pins = new Map<string, string[]>();
+  for (const { strip, piece } of board.cutting.pins) pins.set(strip, [...(pins.get(strip) ?? []), piece]);
+  const kinds = new Map<string, StripDemand>();
   const demands: StripDemand[] = [];
   for (let copy = 1; copy <= board.count; copy += 1) {
     board.strips.forEach((strip, i) => {
-      const section = board.construction === 'edge'
-        ? { rip: allowances.glueThickness, thickness: strip.width }
-        : { rip: strip.width + allowances.ripExtra, thickness: allowances.glueThickness };
-      demands.push({ strip: i + 1, copy, species: strip.species, length: allowances.roughLength, ...section });
+      const demand: StripDemand = {
+        board: key, strip: i + 1, stripId: strip.id, copy, spare: 0, species: strip.species, length: allowances.roughLength,
+        ways: waysOf(board, strip, allowances, shop), from: pins.get(strip.id) ?? null, together: groups.get(strip.id) ?? null,
+      };
+      demands.push(demand);
+      const kind = `${strip.species}/${strip.width}`;
+      if (!kinds.has(kind)) kinds.set(kind, demand);
     });
   }
+  for (const first of kinds.values()) {
+    const thin = board.strips[first.strip - 1]!.width <= shop.cutting.spareBelow;
+    const spares = board.cutting.spares + (thin ? shop.cutting.spares : 0);
+    for (let spare = 1; spare <= spares; spare += 1) demands.push({ ...first, copy: 1, spare, from: null, together: null });
+  }
   return demands;
+}
+
+function waysOf(board: Board, strip: Strip, allowances: Allowances, shop: Shop): Way[] {
+  const edge: Way = { shows: 'edge', rip: allowances.glueThickness, thickness: strip.width };
+  const face: Way = { shows: 'face', rip: strip.width + 2 * shop.habits.glueEdgeJoint, thickness: allowances.glueThickness };
+  const usual = board.construction === 'edge' ? [edge, face] : [face, edge];
+  return board.cutting.eitherWay ? usual : usual.slice(0, 1);
 }

@@ -45,8 +45,8 @@ export function buildLadder(dimension: Ladder['dimension'], start: number, targe
   const rungs: Rung[] = [];
   let size = start;
   for (const spec of specs) {
-    if (Math.abs(spec.taken) <= LENGTH_TOLERANCE_MM) continue;
     const after = Math.max(0, size - spec.taken);
+    if (Math.abs(size - after) <= LENGTH_TOLERANCE_MM) continue;
     rungs.push({ id: spec.id, label: spec.label, before: size, taken: size - after, after, why: spec.why, habit: spec.habit ?? null });
     size = after;
   }

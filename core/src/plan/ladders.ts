@@ -1,7 +1,7 @@
-import type { Blank } from '../cutting/cutPlan.ts';
-import { usableSize } from '../cutting/usable.ts';
-import { flatteningLoss } from '../shop/flattening.ts';
+import type { Blank, RippedStrip } from '../cutting/cutPlan.ts';
+import { orderOutcomes, type MillingOrder } from '../cutting/millingOrder.ts';
 import type { Piece } from '../stock/piece.ts';
+import { thicknessAt } from '../stock/shape.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
 import { buildLadder, type Ladder } from './ladder.ts';
 import type { PlanContext } from './context.ts';
@@ -31,10 +31,23 @@ function leastPiece(context: PlanContext, size: (piece: Piece) => number): Piece
  * leaves once flat.
  */
 export function glueThicknessReached(context: PlanContext): number {
-  const { allowances, board, shop } = context;
+  const { allowances, board } = context;
   if (board.construction === 'edge') return allowances.glueThickness;
-  const thinnest = leastPiece(context, (p) => usableSize(p, shop.habits).thickness);
-  return thinnest ? Math.min(allowances.glueThickness, usableSize(thinnest, shop.habits).thickness) : allowances.glueThickness;
+  return Math.min(allowances.glueThickness, ...context.cutting.blanks.flatMap((b) => b.strips.map((s) => (s.way.shows === 'face' && s.layers === 1 ? s.planed : s.way.shows === 'face' ? s.way.thickness : Infinity))));
+}
+
+const ORDER_WORDS: Record<MillingOrder, string> = { crosscutFirst: 'Crosscut first', ripFirst: 'Crosscut and ripped first', fullLength: 'Flattened at full length' };
+
+/** The strip that is thinnest once flat, with what flattening took off its piece. */
+function thinnestStrip(context: PlanContext) {
+  let least: { strip: RippedStrip; blank: Blank } | undefined;
+  for (const blank of context.cutting.blanks) for (const strip of blank.strips) if (!least || strip.planed < least.strip.planed) least = { strip, blank };
+  const piece = least && context.pieces.get(least.blank.pieceId);
+  if (!least || !piece) return undefined;
+  const { order, way } = least.strip;
+  const { loss } = orderOutcomes(piece, { length: least.blank.length, width: way.rip }, context.shop).find((o) => o.order === order)!;
+  const start = Math.min(thicknessAt(piece, least.blank.from), thicknessAt(piece, least.blank.from + least.blank.length));
+  return { piece, start, order, loss };
 }
 
 const PANEL_FLATTEN_WHY: Phrase = say`Strips never lie quite level; both faces of the panel are flattened.`;
@@ -59,14 +72,16 @@ export function thicknessLadder(context: PlanContext): Ladder {
     ], piece ? say`${piece.mark}, the narrowest piece in use at ${length(piece.width)}` : null);
   }
 
-  const piece = leastPiece(context, (p) => usableSize(p, habits).thickness);
-  const loss = flatteningLoss(piece?.surface ?? 'rough', habits);
+  const thinnest = thinnestStrip(context);
+  const piece = thinnest?.piece;
+  const loss = thinnest?.loss ?? { form: habits.flattenRough, skim: 2 * habits.skimRough, total: habits.flattenRough + 2 * habits.skimRough };
   const glued = glueThicknessReached(context);
-  const start = piece?.thickness ?? glued + loss.total;
+  const start = thinnest?.start ?? glued + loss.total;
   const rough = (piece?.surface ?? 'rough') === 'rough';
   return buildLadder('thickness', start, board.thickness, [
-    { id: 'flatten-stock', label: say`Flatten the stock`, taken: loss.form, habit: rough ? 'flattenRough' : 'flattenSurfaced',
-      why: say`Bow, cup and twist come out until one face is flat and the other parallel.` },
+    { id: 'flatten-stock', label: say`Flatten the stock`, taken: loss.form, habit: piece?.form ? undefined : rough ? 'flattenRough' : 'flattenSurfaced',
+      why: piece?.form ? say`${ORDER_WORDS[thinnest!.order]}, bow, cup and half the twist measured on ${piece.mark} come to this at the part's size.`
+        : say`Bow, cup and twist come out until one face is flat and the other parallel.` },
     { id: 'skim', label: say`Skim both faces`, taken: loss.skim, habit: rough ? 'skimRough' : 'skimSurfaced',
       why: rough ? say`Saw marks of rough stock go on each face.` : say`Surfaced stock is cleaned lightly on each face.` },
     { id: 'thickness', label: say`Plane all to ${length(glued)}`, taken: start - loss.total - glued,
@@ -86,7 +101,7 @@ export function widthLadder(context: PlanContext): Ladder {
 
   if (board.construction === 'edge') {
     const sources = firstCopySources(context);
-    const roughLoss = flatteningLoss('rough', habits).total;
+    const roughLoss = habits.flattenRough + 2 * habits.skimRough;
     const asStock = board.strips.reduce((sum, strip, i) => sum + (sources.get(i + 1)?.piece.thickness ?? strip.width + roughLoss), 0);
     return buildLadder('width', asStock, board.width, [
       { id: 'plane-strips', label: say`Flatten and plane the strips`, taken: asStock - panelWidth,

@@ -1,4 +1,4 @@
-import { priceOfVolume } from '../stock/piece.ts';
+import { pricePerMm3, volumeBetween } from '../stock/shape.ts';
 import { boardFeet, cubicMetres } from '../units/volume.ts';
 import type { PlanContext } from './context.ts';
 import type { PlannedStrip } from './strips.ts';
@@ -32,18 +32,18 @@ function volumeOf(mm3: number): Volume {
 
 export function materialsOf(context: PlanContext, strips: readonly PlannedStrip[]): Materials {
   const { board, cutting, pieces, shop } = context;
+  const densities = new Map(context.species.map((s) => [s.code, s.density]));
   let taken = 0;
   let cost = 0;
   const unpriced = new Set<string>();
   for (const blank of cutting.blanks) {
     const piece = pieces.get(blank.pieceId);
     if (!piece) continue;
-    const length = Math.min(blank.length + shop.saw.kerf, piece.length - blank.from);
-    const volume = length * piece.width * piece.thickness;
+    const volume = volumeBetween(piece, blank.from, Math.min(piece.length, blank.from + blank.length + shop.crosscutSaw.kerf));
     taken += volume;
-    const price = priceOfVolume(piece, volume);
+    const price = pricePerMm3(piece, densities.get(piece.species) ?? null);
     if (price === null) unpriced.add(piece.mark);
-    else cost += price;
+    else cost += volume * price;
   }
   const each = strips.reduce((sum, { finished: f }) => sum + f.length * f.width * f.thickness, 0);
   const grams = strips.map((s) => s.grams);

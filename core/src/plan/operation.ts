@@ -2,7 +2,7 @@ import type { Habits } from '../shop/shop.ts';
 import type { Measure, Phrase } from '../units/phrase.ts';
 
 export type OperationKind =
-  | 'crosscut' | 'flatten' | 'jointEdge' | 'rip' | 'planeStrips' | 'jointStrips' | 'layOut' | 'dryRun' | 'glue' | 'join'
+  | 'crosscut' | 'flatten' | 'jointEdge' | 'rip' | 'resaw' | 'planeStrips' | 'jointStrips' | 'layOut' | 'dryRun' | 'glue' | 'join'
   | 'flattenPanel' | 'trimEdges' | 'trimEnds' | 'sand';
 
 /** What to set on a machine. */

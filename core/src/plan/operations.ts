@@ -1,4 +1,6 @@
 import type { GluePlan, GlueUp } from '../gluing/glueUps.ts';
+import { ripsOf } from '../cutting/auditCut.ts';
+import type { RippedStrip } from '../cutting/cutPlan.ts';
 import { passCount } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
 import { atLeast, length, say, type Phrase } from '../units/phrase.ts';
@@ -21,6 +23,8 @@ interface PieceWork {
   rips: Map<number, number[]>;
   /** Strips that are planed further after the rip, by their width, mm. */
   thinner: Map<number, number[]>;
+  /** Rips that are resawn into layers. */
+  resawn: RippedStrip[][];
 }
 
 /**
@@ -37,21 +41,27 @@ export function operationsFor(context: PlanContext, ladders: { thickness: Ladder
 }
 
 function pieceWork(context: PlanContext): PieceWork[] {
-  const { board, cutting, pieces } = context;
+  const { cutting, pieces } = context;
   const glued = glueThicknessReached(context);
   const byPiece = new Map<string, PieceWork>();
   for (const blank of cutting.blanks) {
+    if (blank.done) continue;
     const piece = pieces.get(blank.pieceId);
     if (!piece) continue;
-    const work: PieceWork = byPiece.get(piece.id) ?? { piece, blanks: 0, planeTo: board.construction === 'face' ? glued : 0, rips: new Map(), thinner: new Map() };
+    const work: PieceWork = byPiece.get(piece.id) ?? { piece, blanks: 0, planeTo: 0, rips: new Map(), thinner: new Map(), resawn: [] };
     byPiece.set(piece.id, work);
     work.blanks += 1;
-    for (const { demand } of blank.strips) {
-      append(work.rips, demand.rip, demand.strip);
-      if (board.construction === 'edge') {
-        work.planeTo = Math.max(work.planeTo, demand.thickness);
-        append(work.thinner, demand.thickness, demand.strip);
+    for (const layers of ripsOf(blank)) {
+      const { demand, way } = layers[0]!;
+      append(work.rips, way.rip, demand.strip);
+      if (way.shows !== 'edge' && layers.length === 1) {
+        work.planeTo = Math.max(work.planeTo, Math.min(glued, way.thickness));
+        continue;
       }
+      // A ripping that is resawn stays as thick as it can until then.
+      work.planeTo = Math.max(work.planeTo, layers.length > 1 ? layers[0]!.planed : way.thickness);
+      if (layers.length > 1) work.resawn.push(layers);
+      else append(work.thinner, way.thickness, demand.strip);
     }
   }
   for (const work of byPiece.values()) work.thinner.delete(work.planeTo);
@@ -63,7 +73,8 @@ function append(map: Map<number, number[]>, key: number, value: number): void {
 }
 
 function millingSteps(context: PlanContext, work: PieceWork[]): Draft[] {
-  const { allowances, board, shop: { habits, planer, saw } } = context;
+  const { allowances, board, shop } = context;
+  const { habits, planer, saw } = shop;
   if (work.length === 0) return [];
   const fallingThickness = [...work].sort((a, b) => b.planeTo - a.planeTo);
   const removal = (w: PieceWork) => w.piece.thickness - w.planeTo;
@@ -90,6 +101,17 @@ function millingSteps(context: PlanContext, work: PieceWork[]): Draft[] {
     },
     ripStep(context, work),
   ];
+
+  const resawn = work.flatMap((w) => w.resawn.map((layers) => ({ w, layers })));
+  if (resawn.length > 0 && shop.bandSaw) {
+    const { kerf, clean } = shop.bandSaw;
+    steps.push({
+      kind: 'resaw', title: say`Resaw on the band saw`,
+      settings: [...new Set(resawn.flatMap(({ layers }) => layers.map((s) => s.way.thickness + clean)))].sort((a, b) => b - a).map((mm) => ({ label: 'Band saw fence', value: atLeast(mm) })),
+      lines: resawn.map(({ w, layers }) => say`${w.piece.mark}: ${length(layers[0]!.planed)} into ${layers.length} layers for ${stripList(layers.map((s) => s.demand.strip))}, each sawn face planed clean (${length(clean)})`),
+      why: say`One thick ripping gives several thin strips for ${length(kerf)} of dust each, and their grain matches.`,
+    });
+  }
 
   const thinner = work.flatMap((w) => [...w.thinner].map(([width, strips]) => ({ w, width, strips }))).sort((a, b) => b.width - a.width);
   if (thinner.length > 0) {

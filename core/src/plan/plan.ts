@@ -1,11 +1,10 @@
 import { allowancesFor, type Allowances } from '../board/allowances.ts';
 import { panelWidth } from '../board/board.ts';
 import type { CutPlan } from '../cutting/cutPlan.ts';
-import { firstFit } from '../cutting/firstFit.ts';
 import { sectionsFor, type Section } from '../cutting/sections.ts';
 import { planGlueUps, type GluePlan } from '../gluing/glueUps.ts';
-import type { PlanContext, PlanInput } from './context.ts';
-import { demandsFor } from './demands.ts';
+import { NOTHING_SAWN, type PlanContext, type PlanInput } from './context.ts';
+import { cutForBoard } from './cutForBoard.ts';
 import { lengthLadder, thicknessLadder, widthLadder } from './ladders.ts';
 import type { Ladder } from './ladder.ts';
 import { materialsOf, type Materials } from './materials.ts';
@@ -22,6 +21,8 @@ export interface Plan {
   sections: Section[];
   ladders: { thickness: Ladder; width: Ladder; length: Ladder };
   cutting: CutPlan;
+  /** Whether a plan that was improved or kept before no longer fits the board or the rack. */
+  outdated: boolean;
   gluing: GluePlan;
   operations: Operation[];
   materials: Materials;
@@ -35,19 +36,21 @@ export interface Plan {
  */
 export function makePlan(input: PlanInput): Plan {
   const { board, rack, shop } = input;
+  const saw = input.saw ?? NOTHING_SAWN;
   const allowances = allowancesFor(board, shop);
-  const cutting = firstFit(demandsFor(board, allowances), rack, shop, board.construction === 'face');
+  const { cutting, outdated } = cutForBoard(input, allowances);
   const context: PlanContext = {
     ...input, allowances, cutting,
-    pieces: new Map(rack.map((piece) => [piece.id, piece])),
+    // Pieces that are cut already are no longer in the rack; what came of them is known from how they were.
+    pieces: new Map([...saw.done.map(({ piece }) => piece), ...rack].map((piece) => [piece.id, piece])),
     panelWidth: panelWidth(board),
   };
   const ladders = { thickness: thicknessLadder(context), width: widthLadder(context), length: lengthLadder(context) };
   const strips = plannedStrips(context, ladders);
   const gluing = planGlueUps(board.strips.length, allowances.roughLength, allowances.glueThickness, shop);
   return {
-    allowances, panelWidth: context.panelWidth, strips, ladders, cutting, gluing,
-    sections: sectionsFor(board, allowances, rack, shop),
+    allowances, panelWidth: context.panelWidth, strips, ladders, cutting, outdated, gluing,
+    sections: sectionsFor(board, allowances, rack, shop, saw.promised),
     operations: operationsFor(context, ladders, gluing),
     materials: materialsOf(context, strips),
   };

@@ -14,8 +14,14 @@ export interface Size {
 export interface StripSource {
   copy: number;
   pieceId: string;
+  /** Which of identical pieces, 0-based. */
+  unit: number;
   mark: string;
   blank: number;
+  layer: number;
+  layers: number;
+  /** Cut already. */
+  done: boolean;
 }
 
 /** A strip as the plan sees it. Sizes in mm: `width` across the panel, `thickness` up through it, `length` along it. */
@@ -41,9 +47,10 @@ export function plannedStrips(context: PlanContext, ladders: { thickness: Ladder
   const sourcesByStrip = new Map<number, StripSource[]>();
   for (const blank of cutting.blanks) {
     const mark = pieces.get(blank.pieceId)?.mark ?? '';
-    for (const { demand } of blank.strips) {
+    for (const { demand, layer, layers } of blank.strips) {
+      if (demand.spare > 0) continue;
       const list = sourcesByStrip.get(demand.strip) ?? [];
-      list.push({ copy: demand.copy, pieceId: blank.pieceId, mark, blank: blank.number });
+      list.push({ copy: demand.copy, pieceId: blank.pieceId, unit: blank.unit, mark, blank: blank.number, layer, layers, done: blank.done });
       sourcesByStrip.set(demand.strip, list);
     }
   }

@@ -13,6 +13,19 @@ const sawSchema = z.strictObject({
   cutDepth: lengthBetween(20, 200),
 });
 
+const crosscutSawSchema = z.strictObject({
+  /** Of the saw that cuts planks to length: mitre saw, sled or track. */
+  kerf: lengthBetween(0, 8),
+});
+
+const bandSawSchema = z.strictObject({
+  kerf: lengthBetween(0.3, 5),
+  /** Tallest piece under the guides, which is the widest strip that can be resawn. */
+  resawHeight: lengthBetween(20, 600),
+  /** Planed off each sawn face: the blade wanders. */
+  clean: lengthBetween(0, 5),
+});
+
 const planerSchema = z.strictObject({
   /** Widest piece through jointer and planer. */
   width: lengthBetween(80, 1500),
@@ -20,6 +33,8 @@ const planerSchema = z.strictObject({
   passDepth: lengthBetween(0.2, 6),
   /** Shortest piece the machine's manual allows. */
   leastLength: lengthBetween(50, 1000),
+  /** Narrowest piece that is flattened on its own. */
+  leastWidth: lengthBetween(5, 300),
   /** How far from each end of a panel the planer digs in. */
   snipe: lengthBetween(0, 200),
 });
@@ -64,6 +79,30 @@ const habitsSchema = z.strictObject({
   keepLength: lengthBetween(20, 2000),
 });
 
+function amountUpTo(greatest: number) {
+  return z.number({ error: 'must be a number' }).min(0, { error: 'must not be negative' }).max(greatest, { error: `must be at most ${greatest}` });
+}
+
+/** How the cut plan weighs one choice against another. Amounts in the shop's currency: what a maker would pay to avoid it. */
+const cuttingSchema = z.strictObject({
+  /** Taking one more piece to the saw. */
+  openPiece: amountUpTo(1000),
+  /** Cutting into a bought plank rather than an offcut or salvage, on top of that. */
+  openPlank: amountUpTo(1000),
+  /** Carrying one more leftover back to the rack: one long one is better than two short ones. */
+  leftoverEach: amountUpTo(1000),
+  /** What wood without a price counts as, a cubic metre. */
+  unpricedPerM3: amountUpTo(100_000),
+  /** Narrowest offcut beside the rips that goes back to the rack; it must be at least the keep length long. */
+  keepWidth: lengthBetween(10, 1000),
+  /** Share of its wood's value that such an offcut still counts for. */
+  sideShare: amountUpTo(1),
+  /** Strips up to this thin get spares: a blade wanders. */
+  spareBelow: lengthBetween(0, 50),
+  /** How many spares each kind of thin strip gets. */
+  spares: z.int({ error: 'must be a whole number' }).min(0, { error: 'must not be negative' }).max(5, { error: 'must be at most 5' }),
+});
+
 const paceSchema = z.strictObject({
   /** Spreading glue, minutes for a square metre of joint. */
   spreadMinutesPerM2: z.number({ error: 'must be a number' }).min(1, { error: 'must be at least 1' }).max(600, { error: 'must be at most 600' }),
@@ -82,10 +121,15 @@ export const shopSchema = z.strictObject({
   name: lineOfText(1, 80),
   /** ISO 4217 code of the currency prices are in. */
   currency: z.string().regex(/^[A-Z]{3}$/, { error: 'must be a three-letter currency code such as EUR' }),
+  /** The table saw: it rips. */
   saw: sawSchema,
+  crosscutSaw: crosscutSawSchema,
+  /** Null in a shop without one: then nothing is resawn. */
+  bandSaw: bandSawSchema.nullable(),
   planer: planerSchema,
   glue: glueSchema,
   habits: habitsSchema,
+  cutting: cuttingSchema,
   pace: paceSchema,
 });
 export type Shop = z.infer<typeof shopSchema>;
@@ -99,12 +143,15 @@ export const DEFAULT_SHOP: Shop = {
   name: 'My shop',
   currency: 'EUR',
   saw: { kerf: 3, cutDepth: 80 },
-  planer: { width: 260, passDepth: 1.5, leastLength: 250, snipe: 10 },
+  crosscutSaw: { kerf: 3 },
+  bandSaw: { kerf: 1, resawHeight: 150, clean: 0.8 },
+  planer: { width: 260, passDepth: 1.5, leastLength: 250, leastWidth: 20, snipe: 10 },
   glue: { name: 'Type II wood glue', assemblyMinutes: 10, clampMinutes: 120 },
   habits: {
     stockEndTrim: 10, panelEndTrim: 8, creep: 3, panelEdgeTrim: 3, stockEdgeJoint: 2, glueEdgeJoint: 0.5,
     flattenRough: 1.6, flattenSurfaced: 0, skimRough: 0.8, skimSurfaced: 0.3, panelFlatten: 1.5, sanding: 0.5, keepLength: 250,
   },
+  cutting: { openPiece: 0.2, openPlank: 0.5, leftoverEach: 0.1, unpricedPerM3: 400, keepWidth: 40, sideShare: 0.5, spareBelow: 7, spares: 1 },
   pace: { spreadMinutesPerM2: 45, placeMinutes: 0.2, clampMinutes: 0.4, clampSpacing: 100, reserve: 0.7 },
 };
 

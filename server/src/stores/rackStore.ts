@@ -1,7 +1,8 @@
 import type { Knex } from 'knex';
 import { nanoid } from 'nanoid';
-import type { Piece, PieceFields } from '#core/stock/piece.ts';
+import { pieceShape, type Piece, type PieceFields } from '#core/stock/piece.ts';
 import { notFound, Problem } from '../problem.ts';
+import { readDocument } from './document.ts';
 
 /** A piece with the version a change must be based on. */
 export interface StoredPiece {
@@ -9,22 +10,47 @@ export interface StoredPiece {
   version: number;
 }
 
-interface PieceRow extends Omit<Piece, 'price'> {
+/** A row: sizes and sorts are columns with the database's own checks, condition and defects are one validated document each. */
+interface PieceRow extends Omit<Piece, 'price' | 'farEnd' | 'form' | 'ends' | 'defects' | 'origin'> {
+  far_width: number | null;
+  far_thickness: number | null;
+  bow: number | null;
+  cup: number | null;
+  crook: number | null;
+  twist: number | null;
+  ends: unknown;
+  defects: unknown;
+  origin_kind: Piece['origin']['kind'];
+  origin_of: string;
   present_mark: string | null;
   price_amount: number | null;
-  price_per: 'boardFoot' | 'cubicMetre' | 'piece' | null;
+  price_per: NonNullable<Piece['price']>['per'] | null;
   version: number;
   updated_at: Date;
   removed_at: Date | null;
 }
 
 function toStored(row: PieceRow): StoredPiece {
-  const { id, mark, species, length, width, thickness, surface, rings, note, price_amount, price_per, version } = row;
-  return { piece: { id, mark, species, length, width, thickness, surface, rings, note, price: price_amount === null || price_per === null ? null : { amount: price_amount, per: price_per } }, version };
+  const { id, mark, species, length, width, thickness, surface, straight, rings, grain, moisture, shelf, note, count, version } = row;
+  return {
+    version,
+    piece: {
+      id, mark, species, length, width, thickness, surface, straight, rings, grain, moisture, shelf, note, count,
+      farEnd: row.far_width === null || row.far_thickness === null ? null : { width: row.far_width, thickness: row.far_thickness },
+      form: row.bow === null || row.cup === null || row.crook === null || row.twist === null ? null : { bow: row.bow, cup: row.cup, crook: row.crook, twist: row.twist },
+      ends: readDocument(pieceShape.shape.ends, row.ends), defects: readDocument(pieceShape.shape.defects, row.defects),
+      origin: { kind: row.origin_kind, of: row.origin_of },
+      price: row.price_amount === null || row.price_per === null ? null : { amount: row.price_amount, per: row.price_per },
+    },
+  };
 }
 
-function toColumns({ price, ...fields }: PieceFields) {
-  return { ...fields, price_amount: price?.amount ?? null, price_per: price?.per ?? null, updated_at: new Date() };
+function toColumns({ price, farEnd, form, ends, defects, origin, ...fields }: PieceFields) {
+  return {
+    ...fields, price_amount: price?.amount ?? null, price_per: price?.per ?? null, far_width: farEnd?.width ?? null, far_thickness: farEnd?.thickness ?? null,
+    bow: form?.bow ?? null, cup: form?.cup ?? null, crook: form?.crook ?? null, twist: form?.twist ?? null,
+    ends: JSON.stringify(ends), defects: JSON.stringify(defects), origin_kind: origin.kind, origin_of: origin.of, updated_at: new Date(),
+  };
 }
 
 /** The pieces in the rack, in the order of their marks. */

@@ -1,0 +1,317 @@
+import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
+import type { Unit } from './cutProblem.ts';
+import type { DemandType } from './demandTypes.ts';
+import { layerGap } from './firstFit.ts';
+import type { MipModel } from './mipSolver.ts';
+import { sideKept, sideValue, widthBeside } from './settle.ts';
+import { blankSpace, freeStretches, laneKind, nextLane, orderFor, ownVolume, stretchVolume, type BlankSpace, type LaneKind, type UnitGeometry } from './unitGeometry.ts';
+
+/** More ways to rip one blank than this are not all listed; the bound then comes from the wood in the strips alone. */
+const MOST_SPLITS = 6000;
+const MOST_STACKS = 2000;
+const MOST_PLACES = 300;
+
+/** Identical pieces with nothing promised: one column of flow carries all of them. */
+export interface UnitClass {
+  units: Unit[];
+  geometry: UnitGeometry;
+}
+
+/** A blank at a place of a unit class. */
+export interface BlankArc {
+  column: number;
+  unitClass: number;
+  x: number;
+  to: number;
+  profile: number;
+}
+
+/** A jump from one place to the next, wood left between them; to the end of the piece when `to` is null. */
+export interface GapArc {
+  column: number;
+  unitClass: number;
+  from: number | null;
+  to: number | null;
+}
+
+/** Blanks of a class that look the same across: same length, same obstacles, same thickness. */
+export interface Profile {
+  space: BlankSpace;
+  /** Row that asks for as many splits as blanks. */
+  row: number;
+  splits: Split[];
+}
+
+/** One way to rip a blank: which lanes lie where. */
+export interface Split {
+  column: number;
+  lanes: { kind: number; y: number; pool: number }[];
+}
+
+/** Lanes that can hold the same things, wherever they are. */
+export interface Pool {
+  kind: number;
+  stacks: Stack[];
+}
+
+/** What one lane may hold: demand types, one under the other when it is resawn. */
+export interface Stack {
+  column: number;
+  types: { type: number; way: number }[];
+}
+
+/** The programme for one species, with what its columns mean. */
+export interface CutModel {
+  mip: MipModel;
+  classes: UnitClass[];
+  kinds: LaneKind[];
+  blanks: BlankArc[];
+  gaps: GapArc[];
+  profiles: Profile[];
+  pools: Pool[];
+  types: readonly DemandType[];
+  /** Column of the strips that stay missing, by type; empty when none may. */
+  missing: number[];
+  /** False when a list was cut short, so that the programme's bound is not a bound. */
+  complete: boolean;
+}
+
+/** Rows and columns of a growing programme. */
+class Programme {
+  readonly mip: MipModel = { cost: [], upper: [], columns: [], rowLower: [], rowUpper: [] };
+
+  row(lower: number, upper: number): number {
+    this.mip.rowLower.push(lower);
+    this.mip.rowUpper.push(upper);
+    return this.mip.rowLower.length - 1;
+  }
+
+  column(cost: number, upper: number, entries: readonly (readonly [row: number, value: number])[]): number {
+    const byRow = new Map<number, number>();
+    for (const [row, value] of entries) byRow.set(row, (byRow.get(row) ?? 0) + value);
+    this.mip.cost.push(cost);
+    this.mip.upper.push(upper);
+    this.mip.columns.push({ rows: [...byRow.keys()], values: [...byRow.values()] });
+    return this.mip.cost.length - 1;
+  }
+}
+
+/**
+ * States one species as a mixed-integer programme. A piece is a path along its length whose arcs are blanks or gaps; each blank chooses one way
+ * to be ripped into lanes; each lane holds one strip, or several when it is resawn. Every wish is met.
+ *
+ * Blanks begin at the first end trim, behind a defect or promised length, or behind another blank: a maker cuts from one end. Among all such plans the
+ * programme's optimum is the optimum; across a blank every place counts, because pushing a lane toward the near edge never makes a plan worse.
+ *
+ * @param mayMiss whether strips may stay missing; their columns then cost nothing here
+ */
+export function cutModel(units: readonly Unit[], types: readonly DemandType[], mayMiss: boolean): CutModel {
+  const programme = new Programme();
+  const model: CutModel = { mip: programme.mip, classes: classesOf(units), kinds: [], blanks: [], gaps: [], profiles: [], pools: [], types, missing: [], complete: true };
+  const demandRows = types.map((type) => programme.row(type.members.length, Infinity));
+  const kindIndex = new Map<string, number>();
+  const poolIndex = new Map<string, number>();
+  const poolRows: number[] = [];
+
+  const kindsFor = new Map<number, { kind: number; members: { type: number; way: number }[] }[]>();
+  types.forEach((type, t) => type.ways.forEach((ways, w) => {
+    const kind = laneKind(ways, units[0]?.geometry.shop.saw.kerf ?? 0);
+    const key = `${kind.key}`;
+    if (!kindIndex.has(key)) {
+      kindIndex.set(key, model.kinds.length);
+      model.kinds.push(kind);
+    }
+    const list = kindsFor.get(type.length) ?? [];
+    const entry = list.find((e) => e.kind === kindIndex.get(key)) ?? { kind: kindIndex.get(key)!, members: [] };
+    if (!list.includes(entry)) list.push(entry);
+    entry.members.push({ type: t, way: w });
+    kindsFor.set(type.length, list);
+  }));
+
+  model.classes.forEach(({ units: same, geometry }, c) => {
+    const unit = same[0]!;
+    const { shop, piece } = geometry;
+    const kerf = shop.crosscutSaw.kerf;
+    const profileOf = new Map<string, number | null>();
+
+    const profileAt = (x: number, length: number): number | null => {
+      const space = blankSpace(geometry, x, length);
+      if (!space) return null;
+      const key = `${length}|${space.near}|${space.far}|${space.thickness}|${JSON.stringify([space.cut, space.under])}`;
+      const known = profileOf.get(key);
+      if (known !== undefined) return known;
+      const profile = makeProfile(model, programme, unit, space, x, kindsFor.get(length)!, poolIndex, poolRows, demandRows);
+      profileOf.set(key, profile);
+      return profile;
+    };
+
+    const stay = (from: number, to: number): number => {
+      const kept = freeStretches(geometry, from, Math.max(from, to)).filter((s) => s.kept);
+      return kept.reduce((sum, s) => sum - Math.max(0, unit.rate * stretchVolume(geometry, s.from, s.to) - shop.cutting.leftoverEach), 0);
+    };
+    const worth = (from: number, to: number) => (from >= piece.length ? 0 : unit.rate * ownVolume(geometry, from, Math.min(to, piece.length)));
+
+    // Places reachable from the breakpoints by whole blanks; one row each keeps what comes in equal to what goes out.
+    const rows = new Map<number, number>();
+    const rowAt = (x: number): number => {
+      const place = Math.round(x * 1e6) / 1e6;
+      let row = rows.get(place);
+      if (row === undefined) {
+        row = programme.row(0, 0);
+        rows.set(place, row);
+        queue.push(place);
+      }
+      return row;
+    };
+    const queue: number[] = [];
+    const capacity = programme.row(-Infinity, same.length);
+    for (const start of geometry.breakpoints) {
+      const cost = worth(0, start) + stay(0, start - kerf) + unit.openPiece + unit.openPlank;
+      model.gaps.push({ column: programme.column(cost, same.length, [[capacity, 1], [rowAt(start), 1]]), unitClass: c, from: null, to: start });
+    }
+    for (let next = queue.shift(); next !== undefined; next = queue.shift()) {
+      const x = next;
+      if (rows.size > MOST_PLACES) {
+        model.complete = false;
+        break;
+      }
+      for (const length of kindsFor.keys()) {
+        const profile = profileAt(x, length);
+        if (profile === null) continue;
+        const to = x + length + kerf;
+        const column = programme.column(worth(x, to), same.length, [[rowAt(x), -1], [rowAt(to), 1], [model.profiles[profile]!.row, 1]]);
+        model.blanks.push({ column, unitClass: c, x, to, profile });
+      }
+      model.gaps.push({ column: programme.column(worth(x, piece.length) + stay(x, piece.length), same.length, [[rowAt(x), -1]]), unitClass: c, from: x, to: null });
+      for (const b of geometry.breakpoints) {
+        if (b <= x + LENGTH_TOLERANCE_MM) continue;
+        model.gaps.push({ column: programme.column(worth(x, b) + stay(x, b - kerf), same.length, [[rowAt(x), -1], [rowAt(b), 1]]), unitClass: c, from: x, to: b });
+      }
+    }
+  });
+
+  if (mayMiss) types.forEach((type, t) => model.missing.push(programme.column(0, type.members.length, [[demandRows[t]!, 1]])));
+  return model;
+}
+
+function classesOf(units: readonly Unit[]): UnitClass[] {
+  const classes = new Map<string, UnitClass>();
+  for (const unit of units) {
+    const key = unit.geometry.taken.length > 0 ? `${unit.piece.id}/${unit.unit}` : unit.piece.id;
+    const known = classes.get(key);
+    if (known) known.units.push(unit);
+    else classes.set(key, { units: [unit], geometry: unit.geometry });
+  }
+  return [...classes.values()];
+}
+
+/** Lists the ways to rip a blank and what its lanes may hold. Null when nothing wanted fits. */
+function makeProfile(
+  model: CutModel, programme: Programme, unit: Unit, space: BlankSpace, x: number, wanted: { kind: number; members: { type: number; way: number }[] }[],
+  poolIndex: Map<string, number>, poolRows: number[], demandRows: number[],
+): number | null {
+  const { geometry } = unit;
+  const kinds: { kind: number; pool: number; most: number }[] = [];
+  for (const { kind, members } of wanted) {
+    const lane = model.kinds[kind]!;
+    if (nextLane(space, lane, 0) === null) continue;
+    const planed = space.thickness - orderFor(geometry, space.length, lane.parts[0]!.rip).loss.total;
+    const fitting = members.filter(({ type, way }) => {
+      const t = model.types[type]!;
+      return t.thickness[way]! <= planed + LENGTH_TOLERANCE_MM && (t.from === null || t.from.has(unit.piece.id));
+    });
+    if (fitting.length === 0) continue;
+    const gap = lane.parts.length === 1 ? layerGap(unit, lane.parts[0]!.rip) : null;
+    const stacks = stacksFor(model, fitting, planed, gap);
+    const key = `${kind}|${stacks.map((s) => s.map(({ type, way }) => `${type}.${way}`).join('+')).join(',')}`;
+    let pool = poolIndex.get(key);
+    if (pool === undefined) {
+      pool = model.pools.length;
+      poolIndex.set(key, pool);
+      const row = programme.row(-Infinity, 0);
+      poolRows.push(row);
+      model.pools.push({
+        kind, stacks: stacks.map((types) => ({ types, column: programme.column(0, Infinity, [[row, 1], ...types.map(({ type }) => [demandRows[type]!, 1] as const)]) })),
+      });
+    }
+    kinds.push({ kind, pool, most: fitting.reduce((sum, { type }) => sum + model.types[type]!.members.length, 0) });
+  }
+  if (kinds.length === 0) return null;
+
+  const splits = splitsFor(model, space, kinds, geometry.shop.saw.kerf, (end) => {
+    const width = widthBeside(space, end, geometry.shop.saw.kerf);
+    return sideKept(width, space.length, geometry.shop) ? Math.max(0, sideValue(unit, geometry, x, space.length, width) - geometry.shop.cutting.leftoverEach) : 0;
+  });
+  // Each blank is ripped one way or another: an empty one would be a gap.
+  const row = programme.row(0, 0);
+  model.profiles.push({
+    space, row,
+    splits: splits.map(({ lanes, credit }) => ({
+      lanes, column: programme.column(-credit, Infinity, [[row, -1], ...lanes.map(({ pool }) => [poolRows[pool]!, -1] as const)]),
+    })),
+  });
+  return model.profiles.length - 1;
+}
+
+/** What a lane of a planed thickness may hold: single strips, or as many layers as fit when it can be resawn; only fullest stacks. */
+function stacksFor(model: CutModel, fitting: { type: number; way: number }[], planed: number, gap: number | null): { type: number; way: number }[][] {
+  const thickness = ({ type, way }: { type: number; way: number }) => model.types[type]!.thickness[way]!;
+  if (gap === null) return fitting.map((f) => [f]);
+  const order = [...fitting].sort((a, b) => thickness(b) - thickness(a) || a.type - b.type);
+  const stacks: { type: number; way: number }[][] = [];
+  const used = new Map<number, number>();
+  const fill = (from: number, stack: { type: number; way: number }[], left: number) => {
+    if (stacks.length > MOST_STACKS) {
+      model.complete = false;
+      return;
+    }
+    let fuller = false;
+    for (let i = 0; i < order.length; i += 1) {
+      const item = order[i]!;
+      const room = left - thickness(item) - (stack.length > 0 ? gap : 0);
+      if (room < -LENGTH_TOLERANCE_MM || (used.get(item.type) ?? 0) >= model.types[item.type]!.members.length) continue;
+      fuller = true;
+      if (i < from) continue;
+      used.set(item.type, (used.get(item.type) ?? 0) + 1);
+      fill(i, [...stack, item], room);
+      used.set(item.type, used.get(item.type)! - 1);
+    }
+    if (!fuller && stack.length > 0) stacks.push(stack);
+  };
+  fill(0, [], planed);
+  return stacks;
+}
+
+/** Ways to lay lanes across a blank: for each count of each kind the arrangement that ends first; those that another one beats are left out. */
+function splitsFor(
+  model: CutModel, space: BlankSpace, kinds: { kind: number; pool: number; most: number }[], kerf: number, creditAt: (end: number) => number,
+): { lanes: Split['lanes']; credit: number }[] {
+  interface Arrangement { counts: number[]; end: number; lanes: Split['lanes'] }
+  const all = new Map<string, Arrangement>();
+  let layer = new Map<string, Arrangement>([['', { counts: kinds.map(() => 0), end: -kerf, lanes: [] }]]);
+  while (layer.size > 0) {
+    const next = new Map<string, Arrangement>();
+    for (const { counts, end, lanes } of layer.values()) {
+      kinds.forEach(({ kind, pool, most }, k) => {
+        if (counts[k]! >= most) return;
+        const y = nextLane(space, model.kinds[kind]!, end + kerf);
+        if (y === null) return;
+        const grown = counts.with(k, counts[k]! + 1);
+        const key = grown.join(',');
+        const ends = y + model.kinds[kind]!.width;
+        const known = next.get(key);
+        if (!known || ends < known.end) next.set(key, { counts: grown, end: ends, lanes: [...lanes, { kind, y, pool }] });
+      });
+    }
+    for (const [key, value] of next) all.set(key, value);
+    if (all.size > MOST_SPLITS) {
+      model.complete = false;
+      break;
+    }
+    layer = next;
+  }
+  return [...all.values()].map((a) => ({ ...a, credit: creditAt(a.end) })).filter(({ counts, credit }) => !kinds.some((_, k) => {
+    const bigger = all.get(counts.with(k, counts[k]! + 1).join(','));
+    return bigger !== undefined && creditAt(bigger.end) >= credit;
+  }));
+}

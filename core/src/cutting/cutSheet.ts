@@ -1,0 +1,98 @@
+import type { Shop } from '../shop/shop.ts';
+import type { Piece } from '../stock/piece.ts';
+import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
+import { ripsOf } from './auditCut.ts';
+import type { Blank, CutPlan, Leftover, RippedStrip } from './cutPlan.ts';
+
+/** A crosscut: the blade takes `kerf` from `at` onward, mm from the marked end. */
+export interface Crosscut {
+  at: number;
+  kerf: number;
+}
+
+/** A rip: across the blank from the near edge, mm; more than one strip when it is resawn. */
+export interface Rip {
+  from: number;
+  to: number;
+  strips: RippedStrip[];
+}
+
+export interface CutBlank {
+  blank: Blank;
+  rips: Rip[];
+}
+
+/** Everything to do at the saw with one piece, in order. */
+export interface CutSheet {
+  piece: Piece;
+  unit: number;
+  crosscuts: Crosscut[];
+  blanks: CutBlank[];
+  leftovers: Leftover[];
+  /** Already cut. */
+  done: boolean;
+}
+
+/** The cut plan piece by piece, as it is taken to the saw. */
+export function cutSheets(plan: Pick<CutPlan, 'blanks' | 'leftovers'>, pieces: ReadonlyMap<string, Piece>, shop: Shop): CutSheet[] {
+  const byUnit = new Map<string, Blank[]>();
+  for (const blank of plan.blanks) {
+    const key = `${blank.done ? 'done' : 'open'}/${blank.pieceId}/${blank.unit}`;
+    byUnit.set(key, [...(byUnit.get(key) ?? []), blank]);
+  }
+  return [...byUnit.values()].flatMap((blanks) => {
+    const first = blanks[0]!;
+    const piece = pieces.get(first.pieceId);
+    if (!piece) return [];
+    const sorted = [...blanks].sort((a, b) => a.number - b.number);
+    return [{
+      piece, unit: first.unit, done: first.done, crosscuts: crosscutsOf(sorted, piece, shop),
+      blanks: sorted.map((blank) => ({ blank, rips: ripsOf(blank).map((strips) => ({ from: strips[0]!.from, to: strips[0]!.from + strips[0]!.way.rip, strips })) })),
+      leftovers: first.done ? [] : plan.leftovers.filter((l) => l.pieceId === piece.id && l.unit === first.unit),
+    }];
+  });
+}
+
+/** Both ends of every blank, each cut named once, in cutting order. */
+function crosscutsOf(blanks: readonly Blank[], piece: Piece, shop: Shop): Crosscut[] {
+  const { kerf } = shop.crosscutSaw;
+  const cuts: Crosscut[] = [];
+  for (const blank of blanks) {
+    for (const at of [blank.from - kerf, blank.from + blank.length]) {
+      const visible = at > -kerf + LENGTH_TOLERANCE_MM && at < piece.length - LENGTH_TOLERANCE_MM;
+      if (visible && !cuts.some((c) => Math.abs(c.at - at) < kerf + LENGTH_TOLERANCE_MM)) cuts.push({ at, kerf });
+    }
+  }
+  return cuts;
+}
+
+/** Equal settings of one saw, cut together. */
+export interface SawSetting {
+  saw: 'crosscut' | 'rip' | 'resaw';
+  /** Stop, fence, or band-saw fence, mm. */
+  mm: number;
+  parts: { pieceId: string; unit: number; blank: number; count: number }[];
+}
+
+/** What each saw is set to, largest first, so that nothing is set twice. */
+export function sawSettings(plan: Pick<CutPlan, 'blanks'>, shop: Shop): SawSetting[] {
+  const settings = new Map<string, SawSetting>();
+  const add = (saw: SawSetting['saw'], mm: number, blank: Blank, count: number) => {
+    const key = `${saw}/${mm.toFixed(4)}`;
+    const setting = settings.get(key) ?? { saw, mm, parts: [] };
+    settings.set(key, setting);
+    const part = setting.parts.find((p) => p.pieceId === blank.pieceId && p.unit === blank.unit && p.blank === blank.number);
+    if (part) part.count += count;
+    else setting.parts.push({ pieceId: blank.pieceId, unit: blank.unit, blank: blank.number, count });
+  };
+  for (const blank of plan.blanks) {
+    if (blank.done) continue;
+    add('crosscut', blank.length, blank, 1);
+    for (const layers of ripsOf(blank)) {
+      add('rip', layers[0]!.way.rip, blank, 1);
+      if (layers.length > 1) for (const strip of layers.slice(0, -1)) add('resaw', strip.way.thickness + (shop.bandSaw?.clean ?? 0), blank, 1);
+    }
+  }
+  const order = { crosscut: 0, rip: 1, resaw: 2 };
+  return [...settings.values()].sort((a, b) => order[a.saw] - order[b.saw] || b.mm - a.mm);
+}

@@ -1,0 +1,151 @@
+import { gapOf, SCORE_TOLERANCE, type CutPlan, type CutScore, type SpeciesProof, type StripDemand } from './cutPlan.ts';
+import { cutModel, type CutModel } from './cutModel.ts';
+import { unitsOf, type CutProblem, type Unit } from './cutProblem.ts';
+import { demandTypes, type DemandType } from './demandTypes.ts';
+import { firstFitUnits } from './firstFit.ts';
+import type { MipSolver } from './mipSolver.ts';
+import { readModel } from './readModel.ts';
+import { addScores, NO_SCORE, settleUnit } from './settle.ts';
+import { shortagesOf } from './shortages.ts';
+
+export interface ImproveOptions {
+  /** Time for all species together, seconds. */
+  seconds: number;
+  /** Seconds since any fixed moment; the core has no clock of its own. */
+  now(): number;
+  /** Called with every better plan and every better bound. */
+  onProgress?(plan: CutPlan): void;
+  stop?(): boolean;
+}
+
+/** A species' part of the plan so far. */
+interface SpeciesPlan {
+  species: string;
+  units: Unit[];
+  types: DemandType[];
+  blanks: CutPlan['blanks'];
+  leftovers: CutPlan['leftovers'];
+  score: CutScore;
+  unmet: StripDemand[];
+  bound: number | null;
+  proven: boolean;
+  /** The programme and its best solution so far. */
+  model: CutModel | null;
+  values: Float64Array | undefined;
+}
+
+/** Seconds one species may take in each round, so that every species gets an answer soon and the hardest get the time the others leave. */
+const ROUND_SECONDS = [2, Infinity];
+
+/**
+ * Improves a first-fit plan until it is proven the best or time runs out. Species do not compete for wood, so each is solved on its own; their bounds
+ * add up. When strips must stay missing, first as few as possible stay missing, then the rest is cut for the least cost.
+ */
+export function improveCut(problem: CutProblem, solver: MipSolver, options: ImproveOptions): CutPlan {
+  const deadline = options.now() + options.seconds;
+  const start = firstFitUnits(problem);
+  const units = unitsOf(problem);
+  const species = [...new Set(problem.demands.map((d) => d.species))].sort();
+  const parts = species.map((code) => startOf(code, start, units, problem));
+  const together = () => assemble(parts, problem);
+  options.onProgress?.(together());
+
+  for (const most of ROUND_SECONDS) {
+    // Small ones first: they are proven soon.
+    const open = parts.filter((p) => !p.proven).sort((a, b) => a.units.length * a.types.length - b.units.length * b.types.length);
+    open.forEach((part, i) => {
+      const left = deadline - options.now();
+      if (left <= 0 || options.stop?.()) return;
+      // Twice a fair share: some species are proven long before, and leave their time to the others.
+      const fair = (2 * left) / (open.length - i + 1);
+      solveSpecies(part, solver, { ...options, seconds: Math.min(left, most, fair) }, () => options.onProgress?.(together()));
+      options.onProgress?.(together());
+    });
+  }
+  return together();
+}
+
+function startOf(species: string, start: ReturnType<typeof firstFitUnits>, units: readonly Unit[], problem: CutProblem): SpeciesPlan {
+  const settled = start.used.filter((u) => u.unit.piece.species === species).map(settleUnit);
+  const mine = units.filter((u) => u.piece.species === species);
+  return {
+    species, units: mine, types: demandTypes(problem.demands.filter((d) => d.species === species)),
+    blanks: settled.flatMap((s) => s.blanks), leftovers: settled.flatMap((s) => s.leftovers), score: settled.reduce((sum, s) => addScores(sum, s.score), NO_SCORE),
+    unmet: start.unmet.filter((d) => d.species === species), bound: mine.length === 0 ? 0 : null, proven: mine.length === 0, model: null, values: undefined,
+  };
+}
+
+function solveSpecies(part: SpeciesPlan, solver: MipSolver, limits: ImproveOptions, changed: () => void): void {
+  const until = limits.now() + limits.seconds;
+  const left = () => Math.max(0.05, until - limits.now());
+  if (!part.model) part.model = modelOf(part, solver, left(), limits);
+  const { model } = part;
+  const accept = (values: Float64Array): boolean => {
+    const { used, unmet } = readModel(model, values);
+    const settled = used.map(settleUnit);
+    const score = settled.reduce((sum, s) => addScores(sum, s.score), NO_SCORE);
+    if (unmet.length > part.unmet.length || (unmet.length === part.unmet.length && score.total > part.score.total - SCORE_TOLERANCE)) return false;
+    Object.assign(part, { blanks: settled.flatMap((s) => s.blanks), leftovers: settled.flatMap((s) => s.leftovers), score, unmet, values });
+    return true;
+  };
+  // A plan never costs less than nothing, and a bound above the plan at hand says no more than that this is the best.
+  const raiseBound = (bound: number) => {
+    part.bound = Math.max(part.bound ?? 0, Math.min(bound, part.score.total));
+  };
+  const result = solver(model.mip, {
+    seconds: left(), stop: limits.stop, start: part.values,
+    onBound: (bound) => {
+      if (model.complete) raiseBound(bound);
+    },
+    onBetter: (values, bound) => {
+      const better = accept(values);
+      if (model.complete) raiseBound(bound);
+      if (better) changed();
+    },
+  });
+  if (result.values) accept(result.values);
+  raiseBound(model.complete ? result.bound : woodInStrips(part));
+  part.proven = model.complete && result.proven;
+}
+
+/**
+ * The programme of a species. When first fit could not place every strip, the fewest that must stay missing are found first; the programme then
+ * holds that many.
+ */
+function modelOf(part: SpeciesPlan, solver: MipSolver, seconds: number, limits: ImproveOptions): CutModel {
+  if (part.unmet.length === 0) return cutModel(part.units, part.types, false);
+  const model = cutModel(part.units, part.types, true);
+  const { cost } = model.mip;
+  const sizes = model.missing.map((column, t) => ({ column, size: part.types[t]!.size }));
+  model.mip.cost = cost.map(() => 0);
+  for (const { column, size } of sizes) model.mip.cost[column] = size;
+  const fewest = solver(model.mip, { seconds, stop: limits.stop });
+  model.mip.cost = cost;
+  model.mip.rowLower.push(-Infinity);
+  model.mip.rowUpper.push(fewest.values ? Math.round(fewest.objective) : part.unmet.length);
+  for (const { column, size } of sizes) {
+    model.mip.columns[column]!.rows.push(model.mip.rowLower.length - 1);
+    model.mip.columns[column]!.values.push(size);
+  }
+  // Unless that number is proven the least, a bound on the cost would not be one.
+  if (!fewest.proven) model.complete = false;
+  return model;
+}
+
+/** The wood in the strips themselves at the price of the cheapest piece: a bound that always holds. */
+function woodInStrips(part: SpeciesPlan): number {
+  const cheapest = Math.min(...part.units.map((u) => u.rate));
+  const missing = new Set(part.unmet);
+  return part.types.flatMap((t) => t.members.flat()).filter((d) => !missing.has(d))
+    .reduce((sum, d) => sum + cheapest * d.length * Math.min(...d.ways.map((w) => w.rip * w.thickness)), 0);
+}
+
+function assemble(parts: readonly SpeciesPlan[], problem: CutProblem): CutPlan {
+  const score = parts.reduce((sum, p) => addScores(sum, p.score), NO_SCORE);
+  const proofs: SpeciesProof[] = parts.map((p) => ({ species: p.species, total: p.score.total, bound: p.bound }));
+  const bound = proofs.some((p) => p.bound === null) ? null : proofs.reduce((sum, p) => sum + p.bound!, 0);
+  return {
+    method: 'improved', blanks: parts.flatMap((p) => p.blanks), leftovers: parts.flatMap((p) => p.leftovers),
+    shortages: shortagesOf(parts.flatMap((p) => p.unmet), problem), score, bound, gap: gapOf(score.total, bound), proofs,
+  };
+}

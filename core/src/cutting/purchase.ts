@@ -1,0 +1,33 @@
+import type { Shop } from '../shop/shop.ts';
+import type { Purchase } from './cutPlan.ts';
+import { partsAcross } from './rips.ts';
+
+const MM_PER_QUARTER = 25.4 / 4;
+/** Thicknesses yards sell rough, in quarters of an inch (common practice). */
+const QUARTERS = [4, 5, 6, 8, 10, 12, 16];
+/** Usual widths of yard stock, mm (common practice: 4 to 8 in). */
+const USUAL_WIDTHS = [100, 150, 200];
+/** Yard lengths go up in steps of about a foot, mm; nobody carries longer ones home. */
+const LENGTH_STEP = 300;
+const LONGEST = 3000;
+
+/**
+ * The least rough stock that gives a number of strips: thickness to the next yard size that still planes to it, the usual width that wastes
+ * least, length to the next 300 mm.
+ * @param strip length, rip and planed thickness of each, mm
+ */
+export function purchaseFor(species: string, strip: { length: number; rip: number; thickness: number }, parts: number, shop: Shop): Purchase {
+  const { habits, saw, crosscutSaw } = shop;
+  const rough = strip.thickness + habits.flattenRough + 2 * habits.skimRough;
+  const quarters = QUARTERS.find((q) => q * MM_PER_QUARTER >= rough - 1e-6) ?? Math.ceil(rough / MM_PER_QUARTER / 4) * 4;
+  const ends = 2 * habits.stockEndTrim;
+  const options = [...USUAL_WIDTHS, Math.ceil((strip.rip + habits.stockEdgeJoint) / 10) * 10].flatMap((width) => {
+    const rips = partsAcross(width - habits.stockEdgeJoint, strip.rip, saw.kerf);
+    if (rips === 0) return [];
+    const blanks = Math.ceil(parts / rips);
+    const perPiece = Math.max(1, Math.min(blanks, partsAcross(LONGEST - ends, strip.length, crosscutSaw.kerf)));
+    const length = Math.ceil((ends + perPiece * strip.length + (perPiece - 1) * crosscutSaw.kerf) / LENGTH_STEP - 1e-9) * LENGTH_STEP;
+    return [{ species, thickness: quarters * MM_PER_QUARTER, quarters: `${quarters}/4`, width, length, pieces: Math.ceil(blanks / perPiece) }];
+  });
+  return options.reduce((best, option) => (option.width * option.length * option.pieces < best.width * best.length * best.pieces ? option : best));
+}

@@ -1,0 +1,51 @@
+import type { StripDemand } from './cutPlan.ts';
+import { unitsOf, type CutProblem, type Unit } from './cutProblem.ts';
+import { firstFitUnits } from './firstFit.ts';
+import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
+import { blankSpace, laneKind, nextLane, orderFor } from './unitGeometry.ts';
+
+/** More thicknesses than this are not tried. */
+const MOST_LEVELS = 8;
+
+/**
+ * Strips that lie flat take their thickness from the stock. When no piece of a species is thick enough, they are asked for as thick as the rack can
+ * give all of them, so that the ladder can tell what thickness is possible. Other demands stay as they are.
+ */
+export function demandsAsThickAsCanBe(problem: CutProblem): StripDemand[] {
+  const flat = problem.demands.filter((d) => d.ways[0]!.shows === 'face');
+  if (flat.length === 0) return [...problem.demands];
+  const units = unitsOf(problem);
+  const kerf = problem.shop.saw.kerf;
+  const known = new Map<string, number>();
+  /** Planed thickness that one piece can give a strip of a size; 0 when the size itself does not fit. */
+  const reach = ({ piece, unit, geometry }: Unit, { length, ways }: StripDemand): number => {
+    const { rip } = ways[0]!;
+    const key = `${piece.id}/${unit}/${length}/${rip}`;
+    let thickness = known.get(key);
+    if (thickness === undefined) {
+      const spaces = geometry.breakpoints.map((x) => blankSpace(geometry, x, length)).filter((s) => s !== null && nextLane(s, laneKind([ways[0]!], kerf), 0) !== null);
+      thickness = Math.max(0, ...spaces.map((s) => s!.thickness - orderFor(geometry, length, rip).loss.total));
+      known.set(key, thickness);
+    }
+    return thickness;
+  };
+  const short = new Set<string>();
+  for (const d of flat) {
+    if (short.has(d.species)) continue;
+    const best = units.reduce((most, u) => (u.piece.species === d.species ? Math.max(most, reach(u, d)) : most), 0);
+    if (best > 0 && best < d.ways[0]!.thickness - LENGTH_TOLERANCE_MM) short.add(d.species);
+  }
+
+  let demands = [...problem.demands];
+  for (const species of short) {
+    const mine = demands.filter((d) => d.species === species);
+    const wanted = Math.max(...mine.map((d) => d.ways[0]!.thickness));
+    const sizes = [...new Map(mine.map((d) => [`${d.length}/${d.ways[0]!.rip}`, d])).values()];
+    const all = units.filter((u) => u.piece.species === species).flatMap((u) => sizes.map((d) => Math.min(wanted, reach(u, d))));
+    const levels = [...new Set(all)].filter((t) => t > 0).sort((x, y) => y - x).slice(0, MOST_LEVELS);
+    const at = (level: number) => mine.map((d) => ({ ...d, ways: d.ways.map((w) => (w.shows === 'face' ? { ...w, thickness: Math.min(w.thickness, level) } : w)) }));
+    const level = levels.find((l) => firstFitUnits({ ...problem, demands: at(l) }).unmet.length === 0) ?? levels.at(-1);
+    if (level !== undefined) demands = [...demands.filter((d) => d.species !== species), ...at(level)];
+  }
+  return demands;
+}

@@ -1,0 +1,99 @@
+import { allowancesFor, type Allowances } from '../board/allowances.ts';
+import type { Board } from '../board/board.ts';
+import { auditCut } from '../cutting/auditCut.ts';
+import { NO_SCORE } from '../cutting/settle.ts';
+import type { Blank, CutPlan, PromisedRange, RippedStrip, StripDemand } from '../cutting/cutPlan.ts';
+import type { CutProblem } from '../cutting/cutProblem.ts';
+import { firstFit } from '../cutting/firstFit.ts';
+import { demandsAsThickAsCanBe } from '../cutting/thinner.ts';
+import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
+import { NOTHING_SAWN, type DoneBlank, type PlanInput } from './context.ts';
+import { demandsFor } from './demands.ts';
+
+/** A board among those that are cut together. */
+export interface BoardToCut {
+  key: string;
+  board: Board;
+  done: readonly DoneBlank[];
+}
+
+/** One strip of one copy, or one spare, wherever it is spoken of. */
+export function demandKey(demand: Pick<StripDemand, 'board' | 'stripId' | 'copy' | 'spare'>): string {
+  return `${demand.board}/${demand.stripId}/${demand.copy}/${demand.spare}`;
+}
+
+/**
+ * What several boards still ask of one rack. Strips that are cut already are not asked for again; pieces that every board bans are left alone.
+ */
+export function cutProblemFor(boards: readonly BoardToCut[], rest: Pick<PlanInput, 'rack' | 'shop' | 'species'> & { promised: readonly PromisedRange[] }): CutProblem {
+  const demands = boards.flatMap(({ key, board, done }) => {
+    const all = demandsFor(board, allowancesFor(board, rest.shop), rest.shop, key);
+    const inHand = stripsInHand(all, done);
+    const banned = new Set(board.cutting.bans);
+    const allowed = boards.length > 1 && banned.size > 0 ? rest.rack.filter((p) => !banned.has(p.id)).map((p) => p.id) : null;
+    return all.filter((d) => !inHand.has(demandKey(d))).map((d) => (allowed ? { ...d, from: d.from ? d.from.filter((id) => !banned.has(id)) : allowed } : d));
+  });
+  const banned = new Set(boards.length === 1 ? boards[0]!.board.cutting.bans : []);
+  const problem = { demands, rack: rest.rack, promised: rest.promised, banned, shop: rest.shop, species: rest.species };
+  return { ...problem, demands: demandsAsThickAsCanBe(problem) };
+}
+
+/** Which demands a strip on the bench already meets: the same strip, still large enough. */
+function stripsInHand(demands: readonly StripDemand[], done: readonly DoneBlank[]): Map<string, { strip: RippedStrip; from: DoneBlank }> {
+  const inHand = new Map<string, { strip: RippedStrip; from: DoneBlank }>();
+  const cut = new Map(done.flatMap((from) => from.blank.strips.map((strip) => [demandKey(strip.demand), { strip, from }] as const)));
+  for (const demand of demands) {
+    const held = cut.get(demandKey(demand));
+    if (held && held.strip.demand.species === demand.species && held.from.blank.length >= demand.length - LENGTH_TOLERANCE_MM
+      && demand.ways.some((way) => way.shows === held.strip.way.shows && held.strip.way.rip >= way.rip - LENGTH_TOLERANCE_MM
+        && Math.max(held.strip.way.thickness, held.strip.layers === 1 ? held.strip.planed : 0) >= way.thickness - LENGTH_TOLERANCE_MM)) inHand.set(demandKey(demand), held);
+  }
+  return inHand;
+}
+
+/**
+ * The cut plan of one board: what is cut already, then the plan that was chosen as long as it fits, else first fit.
+ */
+export function cutForBoard(input: PlanInput, allowances: Allowances): { cutting: CutPlan; outdated: boolean } {
+  const saw = input.saw ?? NOTHING_SAWN;
+  const problem = cutProblemFor([{ key: saw.key, board: input.board, done: saw.done }], { ...input, promised: saw.promised });
+  const chosen = saw.chosen ? stillFits(saw.chosen, problem, saw.key) : null;
+  const planned = chosen ?? firstFit(problem);
+  const all = new Map(demandsFor(input.board, allowances, input.shop, saw.key).map((d) => [demandKey(d), d]));
+  const inHand = stripsInHand([...all.values()], saw.done);
+  const done = saw.done.map(({ blank }): Blank => ({
+    ...blank, done: true,
+    strips: blank.strips.filter((s) => inHand.has(demandKey(s.demand))).map((s) => ({ ...s, demand: all.get(demandKey(s.demand))! })),
+  })).filter((b) => b.strips.length > 0);
+  return { cutting: { ...planned, blanks: [...done, ...planned.blanks] }, outdated: saw.chosen !== null && chosen === null };
+}
+
+/** The board's share of a chosen plan, with today's strip numbers, or null when a strip or piece in it has changed. */
+function stillFits(chosen: CutPlan, problem: CutProblem, key: string): CutPlan | null {
+  const wanted = new Map(problem.demands.map((d) => [demandKey(d), d]));
+  const missing = chosen.shortages.length > 0;
+  const blanks: Blank[] = [];
+  let met = 0;
+  for (const blank of chosen.blanks) {
+    const mine = blank.strips.filter((s) => s.demand.board === key);
+    if (mine.length === 0) continue;
+    const strips: RippedStrip[] = [];
+    for (const strip of mine) {
+      const demand = wanted.get(demandKey(strip.demand));
+      const way = demand?.ways.find((w) => w.shows === strip.way.shows && Math.abs(w.rip - strip.way.rip) < LENGTH_TOLERANCE_MM && Math.abs(w.thickness - strip.way.thickness) < LENGTH_TOLERANCE_MM);
+      if (!demand || !way || Math.abs(demand.length - blank.length) > LENGTH_TOLERANCE_MM || demand.species !== strip.demand.species
+        || (demand.from && !demand.from.includes(blank.pieceId)) || problem.banned.has(blank.pieceId)) return null;
+      strips.push({ ...strip, demand });
+      met += 1;
+    }
+    blanks.push({ ...blank, strips });
+  }
+  if (met < problem.demands.length && !missing) return null;
+  if (auditCut(blanks, problem.rack, problem.promised, problem.shop).length > 0) return null;
+  const touched = new Set(blanks.map((b) => `${b.pieceId}/${b.unit}`));
+  const whole = chosen.blanks.every((b) => b.strips.every((s) => s.demand.board === key));
+  return {
+    ...chosen, blanks, leftovers: chosen.leftovers.filter((l) => touched.has(`${l.pieceId}/${l.unit}`)), score: whole ? chosen.score : NO_SCORE,
+    shortages: missing ? firstFit({ ...problem, demands: problem.demands.filter((d) => !blanks.some((b) => b.strips.some((s) => s.demand === d))), rack: [] }).shortages : [],
+  };
+}
