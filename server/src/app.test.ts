@@ -181,7 +181,7 @@ describe('the server', () => {
     const url = await newDatabase(process.env.TEST_DATABASE_URL!, 'demo');
     const options = { databaseUrl: url, host: '127.0.0.1', port: 0, webFolder: null, demo: true, tell: () => {} };
     const servers = await Promise.all([startServer(options), startServer(options)]);
-    for (const s of servers) expect((await (await fetch(`${s.address}api/rack`)).json() as unknown[]).length).toBe(21);
+    for (const s of servers) expect((await (await fetch(`${s.address}api/rack`)).json() as unknown[]).length).toBe(22);
     await Promise.all(servers.map((s) => s.stop()));
     expect(await seedDemo(db)).toBe(false);
   });

@@ -8,9 +8,11 @@ import { answerProblem, notFound } from './problem.ts';
 import { boardRoutes } from './routes/boards.ts';
 import { healthRoutes } from './routes/health.ts';
 import { rackRoutes } from './routes/rack.ts';
+import { sawRoutes } from './routes/saw.ts';
 import { shopRoutes } from './routes/shop.ts';
 
-const POLICY = "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'";
+/** The cut plan's solver is WebAssembly; nothing else may make code. */
+const POLICY = "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; worker-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'";
 
 /**
  * The whole server: the API under /api and, when built, the interface. It keeps no state of its own, so several can run on one database.
@@ -32,7 +34,7 @@ export function createApp(db: Knex, webFolder: string | null): Express {
   app.use('/api', (_request, response, next) => {
     response.set('Cache-Control', 'no-store');
     next();
-  }, healthRoutes(db), rackRoutes(db), shopRoutes(db), boardRoutes(db));
+  }, healthRoutes(db), rackRoutes(db), shopRoutes(db), sawRoutes(db), boardRoutes(db));
   app.use('/api', () => {
     throw notFound('This address');
   });

@@ -1,16 +1,24 @@
 import { z } from 'zod';
 import { boardSchema } from '#core/board/board.ts';
 import { boardFileSchema } from '#core/format/boardFile.ts';
+import { cutPlanSchema } from '#core/cutting/cutPlanSchema.ts';
+import { cuttingRecordSchema } from '#core/plan/sawRecords.ts';
 import { shopSchema } from '#core/shop/shop.ts';
 import { pieceFieldsSchema, pieceSchema } from '#core/stock/piece.ts';
 import { speciesSchema } from '#core/wood/species.ts';
 import { boardChangeSchema, boardRemovalSchema } from './routes/boards.ts';
-import { pieceChangeSchema, versionOnlySchema } from './routes/rack.ts';
+import { batchSchema, pieceChangeSchema, versionOnlySchema } from './routes/rack.ts';
+import { cutSchema, failSchema, keepSchema, releaseSchema } from './routes/saw.ts';
 import { shopChangeSchema } from './routes/shop.ts';
 
 const storedPiece = z.strictObject({ piece: pieceSchema, version: z.int() });
 const storedShop = z.strictObject({ shop: shopSchema, version: z.int() });
 const storedBoard = z.strictObject({ id: z.string(), revision: z.int(), savedAt: z.iso.datetime(), board: boardSchema });
+
+const sawBookSchema = z.strictObject({
+  plans: z.array(z.strictObject({ id: z.string(), boards: z.array(z.string()), keptAt: z.iso.datetime(), plan: cutPlanSchema })),
+  cuttings: z.array(z.strictObject({ id: z.string(), boards: z.array(z.string()), cutAt: z.iso.datetime(), version: z.int(), record: cuttingRecordSchema })),
+});
 
 type Json = Record<string, unknown>;
 
@@ -54,9 +62,16 @@ export function openApiDocument(): Json {
         get: operation('Pieces in the rack', [200, 'All pieces', z.array(storedPiece)], []),
         post: operation('Add a piece', [201, 'Added', storedPiece], [400, 409], pieceFieldsSchema),
       },
+      '/api/rack/batch': { post: operation('Add a pile of pieces, all or none', [201, 'Added', z.strictObject({ added: z.int() })], [400, 409, 413], batchSchema) },
       '/api/rack/{id}': { parameters: [id], put: operation('Change a piece', [200, 'Saved', storedPiece], [400, 404, 409], pieceChangeSchema) },
       '/api/rack/{id}/remove': { parameters: [id], post: operation('Take a piece out of the rack', [200, 'Removed', storedPiece], [400, 404, 409], versionOnlySchema) },
       '/api/rack/{id}/restore': { parameters: [id], post: operation('Put a removed piece back', [200, 'Restored', storedPiece], [400, 404, 409], versionOnlySchema) },
+      '/api/saw': { get: operation('Promised wood and what the saw has done', [200, 'The saw book', sawBookSchema], []) },
+      '/api/saw/keep': { post: operation('Keep a cut plan: its wood is promised to the boards', [200, 'The saw book', sawBookSchema], [400, 404, 409], keepSchema) },
+      '/api/saw/release': { post: operation('Let go of the wood promised to boards', [200, 'The saw book', sawBookSchema], [400], releaseSchema) },
+      '/api/saw/cut': { post: operation('Book a piece of a kept plan as cut', [200, 'The saw book', sawBookSchema], [400, 404, 409], cutSchema) },
+      '/api/saw/cuttings/{id}/undo': { parameters: [id], post: operation('Take a cutting back', [200, 'The saw book', sawBookSchema], [404, 409]) },
+      '/api/saw/cuttings/{id}/fail': { parameters: [id], post: operation('Say which strips of a cutting failed', [200, 'The saw book', sawBookSchema], [400, 404, 409], failSchema) },
       '/api/boards': {
         get: operation('All boards, newest change first', [200, 'All boards', z.array(storedBoard)], []),
         post: operation('Add a board', [201, 'Added', storedBoard], [400], boardSchema),

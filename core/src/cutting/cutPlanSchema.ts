@@ -45,4 +45,4 @@ const scoreSchema = z.strictObject({ wood: number, pieces: number, planks: numbe
 export const cutPlanSchema: z.ZodType<CutPlan> = z.strictObject({
   method: z.enum(['first-fit', 'improved', 'kept']), blanks: z.array(blankSchema), leftovers: z.array(leftoverSchema), shortages: z.array(shortageSchema),
   score: scoreSchema, bound: number.nullable(), gap: number.nullable(), proofs: z.array(proofSchema),
-}) as z.ZodType<CutPlan>;
+});

@@ -29,7 +29,7 @@ export function readModel(model: CutModel, values: Float64Array): { used: UsedUn
         const arc = take(arcs.filter((a) => place(a.x) === here));
         if (!arc) {
           const gap = take(gaps.filter((g) => g.from !== null && place(g.from) === here));
-          at = gap?.to == null ? null : place(gap.to);
+          at = gap === undefined || gap.to === null ? null : place(gap.to);
           continue;
         }
         const profile = model.profiles[arc.profile]!;

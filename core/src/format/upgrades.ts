@@ -9,7 +9,7 @@ type Json = Record<string, unknown>;
  * the weights of the cut plan. Each fills in what version 1 took for granted, and leaves alone what is there already.
  */
 export function upgradePieceTo2(piece: Json): Json {
-  const offcut = /^(offcut|slat)/i.test(String(piece.note ?? ''));
+  const offcut = /^(offcut|slat)/i.test(typeof piece.note === 'string' ? piece.note : '');
   return {
     ...PLAIN_CONDITION, ...(offcut ? { origin: { kind: 'offcut', of: '' } } : {}), ...piece,
     surface: piece.surface === 'surfaced' ? 'twoFaces' : piece.surface,
@@ -30,7 +30,7 @@ export function upgradeShopTo2(shop: Json): Json {
 }
 
 export function upgradeFileTo2(file: Json): Json {
-  const list = (value: unknown) => (Array.isArray(value) ? value : []);
+  const list = (value: unknown): unknown[] => (Array.isArray(value) ? value : []);
   return {
     ...file, version: 2,
     ...(isRecord(file.board) ? { board: upgradeBoardTo2(file.board) } : {}), ...(isRecord(file.shop) ? { shop: upgradeShopTo2(file.shop) } : {}),

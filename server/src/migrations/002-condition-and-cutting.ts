@@ -1,4 +1,5 @@
 import type { Knex } from 'knex';
+import { PLAIN_CONDITION } from '#core/stock/piece.ts';
 import { upgradeBoardTo2, upgradePieceTo2, upgradeShopTo2 } from '#core/format/upgrades.ts';
 
 const COLUMNS = ['far_width', 'far_thickness', 'straight', 'grain', 'moisture', 'bow', 'cup', 'crook', 'twist', 'ends', 'defects', 'origin_kind', 'origin_of', 'shelf', 'count'];
@@ -16,15 +17,15 @@ export async function up(db: Knex): Promise<void> {
     t.enum('grain', ['unknown', 'straight', 'toFar', 'toMark']).notNullable().defaultTo('unknown');
     t.decimal('moisture', 5, 2).nullable();
     for (const form of ['bow', 'cup', 'crook', 'twist']) t.decimal(form, 12, 6).nullable();
-    t.json('ends').notNullable();
-    t.json('defects').notNullable();
+    t.json('ends').notNullable().defaultTo(JSON.stringify(PLAIN_CONDITION.ends));
+    t.json('defects').notNullable().defaultTo('[]');
     t.enum('origin_kind', ['bought', 'offcut', 'salvage']).notNullable().defaultTo('bought');
     t.string('origin_of', 120).notNullable().defaultTo('');
     t.string('shelf', 40).notNullable().defaultTo('');
     t.integer('count').notNullable().defaultTo(1);
   });
   await db.raw("alter table pieces modify surface enum('rough', 'surfaced', 'oneFace', 'twoFaces', 'fourSides') not null, modify price_per enum('boardFoot', 'cubicMetre', 'kilogram', 'piece') null");
-  for (const row of (await db('pieces').select('id', 'surface', 'note')) as { id: string; surface: string; note: string }[]) {
+  for (const row of await db<{ id: string; surface: string; note: string }>('pieces').select('id', 'surface', 'note')) {
     const piece = upgradePieceTo2({ surface: row.surface, note: row.note }) as { surface: string; ends: unknown; defects: unknown; origin: { kind: string; of: string } };
     await db('pieces').where({ id: row.id }).update({
       surface: piece.surface, ends: JSON.stringify(piece.ends), defects: JSON.stringify(piece.defects), origin_kind: piece.origin.kind, origin_of: piece.origin.of,
@@ -33,7 +34,7 @@ export async function up(db: Knex): Promise<void> {
   await db.raw("alter table pieces modify surface enum('rough', 'oneFace', 'twoFaces', 'fourSides') not null, add constraint pieces_count_positive check (count > 0)");
 
   const upgrade = async (table: string, key: string[], change: (json: Record<string, unknown>) => Record<string, unknown>) => {
-    for (const row of (await db(table).select(...key, 'document')) as Record<string, unknown>[]) {
+    for (const row of await db<Record<string, unknown>>(table).select()) {
       const json = (typeof row.document === 'string' ? JSON.parse(row.document) : row.document) as Record<string, unknown>;
       await db(table).where(Object.fromEntries(key.map((k) => [k, row[k]]))).update({ document: JSON.stringify(change(json)) });
     }

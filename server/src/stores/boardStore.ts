@@ -4,6 +4,7 @@ import { boardSchema, type Board } from '#core/board/board.ts';
 import { BOARD_FILE_VERSION } from '#core/format/boardFile.ts';
 import { notFound, Problem } from '../problem.ts';
 import { readDocument } from './document.ts';
+import { releaseWood } from './sawStore.ts';
 
 /** A board at its newest revision. */
 export interface StoredBoard {
@@ -78,6 +79,7 @@ export async function removeBoard(db: Knex, id: string, basedOn: number): Promis
     const locked = await tx<BoardRow>('boards').where({ id }).whereNull('boards.removed_at').forUpdate().first('revision');
     if (!locked) throw notFound('This board');
     if (locked.revision !== basedOn) throw new Problem(409, 'stale', 'The board was changed elsewhere meanwhile.', [], { current: await readBoard(tx, id) });
+    await releaseWood(tx, [id]);
     await tx('boards').where({ id }).update({ removed_at: new Date() });
   });
 }

@@ -1,7 +1,8 @@
 import type { Knex } from 'knex';
 import { nanoid } from 'nanoid';
 import { pieceShape, type Piece, type PieceFields } from '#core/stock/piece.ts';
-import { notFound, Problem } from '../problem.ts';
+import { boardSchema } from '#core/board/board.ts';
+import { invalid, notFound, Problem } from '../problem.ts';
 import { readDocument } from './document.ts';
 
 /** A piece with the version a change must be based on. */
@@ -9,6 +10,10 @@ export interface StoredPiece {
   piece: Piece;
   version: number;
 }
+
+const INSERT_CHUNK = 400;
+/** A list of a thousand problems helps nobody. */
+const MOST_PROBLEMS = 50;
 
 /** A row: sizes and sorts are columns with the database's own checks, condition and defects are one validated document each. */
 interface PieceRow extends Omit<Piece, 'price' | 'farEnd' | 'form' | 'ends' | 'defects' | 'origin'> {
@@ -89,9 +94,42 @@ export async function restorePiece(db: Knex, id: string, version: number): Promi
   return setRemoved(db, id, version, false);
 }
 
+/** Adds many pieces at once, or none. @throws Problem 400 or 409 that names the row and the field */
+export async function addPieces(db: Knex, pieces: readonly PieceFields[]): Promise<number> {
+  return db.transaction(async (tx) => {
+    const taken = new Set((await tx<PieceRow>('pieces').whereNull('removed_at').select('mark')).map((r) => r.mark.toLowerCase()));
+    const known = new Set((await tx<{ code: string }>('species').select('code')).map((r) => r.code));
+    const problems = pieces.flatMap((piece, i) => {
+      const found = [];
+      if (taken.has(piece.mark.toLowerCase())) found.push({ path: `pieces[${i}].mark`, message: `Piece ${i + 1}: mark ${piece.mark} is already on another piece.` });
+      if (!known.has(piece.species)) found.push({ path: `pieces[${i}].species`, message: `Piece ${i + 1}: species "${piece.species}" is not known.` });
+      taken.add(piece.mark.toLowerCase());
+      return found;
+    });
+    if (problems.length > 0) throw invalid(problems.slice(0, MOST_PROBLEMS));
+    for (let i = 0; i < pieces.length; i += INSERT_CHUNK) {
+      const rows = pieces.slice(i, i + INSERT_CHUNK).map((fields) => ({ id: nanoid(), ...toColumns(fields), version: 1 }));
+      await sayWhy(pieces[i]!, tx('pieces').insert(rows));
+    }
+    return pieces.length;
+  });
+}
+
+/** Names the boards that a piece is promised to. */
+async function refusePromised(tx: Knex, id: string, mark: string): Promise<void> {
+  const rows = await tx('promises').join('cut_plan_boards', 'cut_plan_boards.plan_id', 'promises.plan_id').join('boards', 'boards.id', 'cut_plan_boards.board_id')
+    .join('revisions', function onNewest() {
+      this.on('revisions.board_id', 'boards.id').andOn('revisions.number', 'boards.revision');
+    }).where('promises.piece_id', id).distinct<{ document: unknown }[]>('revisions.board_id', 'revisions.document');
+  if (rows.length === 0) return;
+  const names = rows.map((r) => `"${readDocument(boardSchema, r.document).name}"`);
+  throw new Problem(409, 'promised', `Piece ${mark} is promised to ${names.join(' and ')}. Release its wood there first.`);
+}
+
 async function setRemoved(db: Knex, id: string, version: number, removed: boolean): Promise<StoredPiece> {
   return db.transaction(async (tx) => {
     const { piece } = await lockAt(tx, id, version, !removed);
+    if (removed) await refusePromised(tx, id, piece.mark);
     await sayWhy(piece, tx('pieces').where({ id }).update({ removed_at: removed ? new Date() : null, updated_at: new Date(), version: version + 1 }));
     return readPiece(tx, id);
   });

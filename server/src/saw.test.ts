@@ -1,0 +1,198 @@
+import type { Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import type { Knex } from 'knex';
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import type { Board } from '#core/board/board.ts';
+import { firstFit } from '#core/cutting/firstFit.ts';
+import { cutProblemFor } from '#core/plan/cutForBoard.ts';
+import { plainBoard, plainPiece } from '#core/plan/planArbitrary.ts';
+import { bareCut } from '#core/plan/rebuildCut.ts';
+import { doneFor, promisedToOthers, type SawBook } from '#core/plan/sawRecords.ts';
+import { DEFAULT_SHOP } from '#core/shop/shop.ts';
+import type { Piece } from '#core/stock/piece.ts';
+import { volumeBetween } from '#core/stock/shape.ts';
+import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';
+import { newDatabase } from '../../bin/testDatabase.ts';
+import { createApp } from './app.ts';
+import { migrate, openDatabase } from './stores/database.ts';
+
+let db: Knex;
+let server: Server;
+let base: string;
+
+// What an answer holds is what each test looks at.
+async function call(method: string, path: string, body?: unknown): Promise<{ status: number; body: any }> { // eslint-disable-line @typescript-eslint/no-explicit-any
+  const response = await fetch(base + path, { method, ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }) });
+  const text = await response.text();
+  return { status: response.status, body: text === '' ? null : JSON.parse(text) };
+}
+
+beforeAll(async () => {
+  db = openDatabase(await newDatabase(process.env.TEST_DATABASE_URL!, 'saw'));
+  await migrate(db);
+  server = createApp(db, null).listen(0, '127.0.0.1');
+  await new Promise((resolve) => server.once('listening', resolve));
+  base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
+});
+afterAll(async () => {
+  server.close();
+  await db.destroy();
+});
+beforeEach(async () => {
+  for (const table of ['cutting_boards', 'cuttings', 'promises', 'cut_plan_boards', 'cut_plans', 'revisions', 'boards', 'pieces']) await db(table).delete();
+});
+
+const rackNow = async (): Promise<Piece[]> => (await call('GET', '/rack')).body.map((r: { piece: Piece }) => r.piece);
+const addPiece = async (change: Partial<Piece> = {}) => {
+  const { id: _id, ...fields } = plainPiece(change);
+  return (await call('POST', '/rack', fields)).body.piece as Piece;
+};
+const addBoard = async (board: Board) => (await call('POST', '/boards', board)).body as { id: string; revision: number };
+
+/** The decisions of a first-fit plan for a board, as a tab would send them. */
+async function planned(id: string, board: Board, rack?: Piece[]) {
+  const book = (await call('GET', '/saw')).body as SawBook;
+  const plan = firstFit(cutProblemFor([{ key: id, board, done: doneFor(book, id) }], { rack: rack ?? await rackNow(), shop: DEFAULT_SHOP, species: HANDBOOK_SPECIES, promised: promisedToOthers(book, [id]) }));
+  return bareCut(plan);
+}
+const keep = async (board: { id: string; revision: number }, cut: unknown) => call('POST', '/saw/keep', { boards: [{ id: board.id, revision: board.revision }], cut });
+
+describe('promising wood', () => {
+  it('gives the same wood to one of two boards only, even when both ask at once', async () => {
+    await addPiece({ length: 460, width: 120 });
+    const board = plainBoard({}, [46, 46, 46]);
+    const [one, two] = [await addBoard(board), await addBoard({ ...board, name: 'The other' })];
+    const cuts = await Promise.all([planned(one.id, board), planned(two.id, board)]);
+    const answers = await Promise.all([keep(one, cuts[0]), keep(two, cuts[1])]);
+    expect(answers.map((a) => a.status).sort()).toEqual([200, 409]);
+    const refused = answers.find((a) => a.status === 409)!;
+    expect(refused.body.code).toBe('wood-taken');
+    expect(refused.body.detail).toMatch(/^Wood of piece P1 is promised to "(Test board|The other)" meanwhile/);
+    expect(await db('promises').count({ n: '*' }).first()).toEqual({ n: 1 });
+  });
+
+  it('lets two boards share a plank, moves the promise into the leftover, and brings it back with undo', async () => {
+    const piece = await addPiece({ length: 1000, defects: [{ id: 'd1', kind: 'stain', face: 'up', from: 700, across: 10, length: 50, width: 20, treatment: 'harmless' }] });
+    const board = plainBoard({}, [46, 46, 46]);
+    const [one, two] = [await addBoard(board), await addBoard({ ...board, name: 'The other' })];
+    const first = (await keep(one, await planned(one.id, board))).body as SawBook;
+    const both = (await keep(two, await planned(two.id, board))).body as SawBook;
+    expect(both.plans.map((p) => p.plan.blanks.map((b) => [b.from, b.length]))).toEqual([[[10, 429]], [[442, 429]]]);
+
+    const cut = await call('POST', '/saw/cut', { planId: first.plans[0]!.id, pieceId: piece.id, unit: 0 });
+    expect(cut.status).toBe(200);
+    const rack = await rackNow();
+    // By hand: behind 10 + 429 + 3 there are 558 left, which hold the other board's promise; beside three rips of 32 there are 43.
+    expect(rack.map((p) => [p.mark, p.length, p.width, p.origin])).toEqual([
+      ['P1a', 558, 150, { kind: 'offcut', of: 'P1' }], ['P1b', 429, 43, { kind: 'offcut', of: 'P1' }],
+    ]);
+    expect(rack[0]!.defects).toMatchObject([{ kind: 'stain', from: 258, across: 10, length: 50 }]);
+    const after = cut.body as SawBook;
+    const others = after.plans.find((p) => p.boards.includes(two.id))!;
+    expect(others.plan.blanks.map((b) => [b.pieceId, b.from])).toEqual([[rack[0]!.id, 0]]);
+    expect(after.cuttings[0]!.record.blanks[0]!.strips.map((s) => s.demand.strip)).toEqual([1, 2, 3]);
+
+    const undone = (await call('POST', `/saw/cuttings/${after.cuttings[0]!.id}/undo`)).body as SawBook;
+    expect(undone.cuttings).toEqual([]);
+    expect(await rackNow()).toEqual([piece]);
+    expect(undone.plans.flatMap((p) => p.plan.blanks.map((b) => [b.pieceId, b.from])).sort()).toEqual([[piece.id, 10], [piece.id, 442]]);
+  });
+
+  it('refuses a piece that went meanwhile, a plan for an older board, strips nobody asked for, and taking out promised wood', async () => {
+    const piece = await addPiece();
+    const board = plainBoard();
+    const stored = await addBoard(board);
+    const cut = await planned(stored.id, board);
+    const other = { ...cut, blanks: cut.blanks.map((b) => ({ ...b, strips: b.strips.map((s) => ({ ...s, stripId: 'nobody' })) })) };
+    expect((await keep(stored, other)).body.detail).toMatch(/no longer asks for what it cuts from piece P1/);
+    expect((await keep({ ...stored, revision: 7 }, cut)).body.code).toBe('stale');
+    expect((await keep(stored, cut)).status).toBe(200);
+    const removal = await call('POST', `/rack/${piece.id}/remove`, { version: 1 });
+    expect([removal.status, removal.body.detail]).toEqual([409, 'Piece P1 is promised to "Test board". Release its wood there first.']);
+    expect((await call('POST', '/saw/release', { boards: [stored.id] })).body.plans).toEqual([]);
+    expect((await call('POST', `/rack/${piece.id}/remove`, { version: 1 })).status).toBe(200);
+    expect((await keep(stored, cut)).body.detail).toBe('Piece P1 is no longer in the rack. Plan again with what is there.');
+  });
+});
+
+describe('after the saw', () => {
+  it('takes one of identical pieces, and a strip that failed is asked for again', async () => {
+    const piece = await addPiece({ length: 460, width: 120, count: 3 });
+    const board = plainBoard({}, [46, 46, 46, 46, 46]);
+    const stored = await addBoard(board);
+    const kept = (await keep(stored, await planned(stored.id, board))).body as SawBook;
+    expect(kept.plans[0]!.plan.blanks.map((b) => b.unit)).toEqual([0, 1]);
+    const cut = (await call('POST', '/saw/cut', { planId: kept.plans[0]!.id, pieceId: piece.id, unit: 0 })).body as SawBook;
+    expect((await rackNow()).find((p) => p.id === piece.id)!.count).toBe(2);
+    expect(cut.plans[0]!.plan.blanks.map((b) => b.unit)).toEqual([0]);
+
+    const { id, version, record } = cut.cuttings[0]!;
+    const { board: b, stripId, copy, spare } = record.blanks[0]!.strips[0]!.demand;
+    const failed = [{ board: b, stripId, copy, spare }];
+    const struck = (await call('POST', `/saw/cuttings/${id}/fail`, { version, failed })).body as SawBook;
+    expect(doneFor(struck, stored.id)[0]!.blank.strips.map((s) => s.demand.stripId)).toEqual(['s2', 's3']);
+    expect((await call('POST', `/saw/cuttings/${id}/fail`, { version, failed })).body.code).toBe('stale');
+    const again = await planned(stored.id, board);
+    expect(again.blanks.flatMap((x) => x.strips.map((s) => s.stripId)).sort()).toEqual(['s1', 's4', 's5']);
+    expect((await keep(stored, again)).status).toBe(200);
+  });
+
+  it('loses no wood: strips, kerfs and what is thrown away are all that the rack is poorer by', async () => {
+    const piece = await addPiece({ farEnd: { width: 130, thickness: 46 } });
+    const board = plainBoard({}, [40, 40, 40, 40, 40, 40]);
+    const stored = await addBoard(board);
+    const kept = (await keep(stored, await planned(stored.id, board))).body as SawBook;
+    const { blanks } = kept.plans[0]!.plan;
+    await call('POST', '/saw/cut', { planId: kept.plans[0]!.id, pieceId: piece.id, unit: 0 });
+    const left = (await rackNow()).reduce((sum, p) => sum + volumeBetween(p, 0, p.length), 0);
+    // The end trim, two blanks and two kerfs are gone from the length; offcuts beside the rips came back.
+    const end = Math.max(...blanks.map((b) => b.from + b.length)) + 3;
+    const beside = (await rackNow()).filter((p) => p.length === 429).reduce((sum, p) => sum + volumeBetween(p, 0, p.length), 0);
+    expect((left - beside) / volumeBetween(piece, end, 2000)).toBeCloseTo(1, 6);
+    expect(left).toBeLessThan(volumeBetween(piece, 0, 2000));
+  });
+
+  it('does not undo when a leftover has been used', async () => {
+    const piece = await addPiece();
+    const board = plainBoard();
+    const stored = await addBoard(board);
+    const kept = (await keep(stored, await planned(stored.id, board))).body as SawBook;
+    const cut = (await call('POST', '/saw/cut', { planId: kept.plans[0]!.id, pieceId: piece.id, unit: 0 })).body as SawBook;
+    const { id: leftover } = cut.cuttings[0]!.record.leftovers[0]!;
+    await call('POST', `/rack/${leftover}/remove`, { version: 1 });
+    const undo = await call('POST', `/saw/cuttings/${cut.cuttings[0]!.id}/undo`);
+    expect([undo.status, undo.body.code]).toEqual([409, 'leftover-used']);
+    expect((await call('POST', '/saw/cut', { planId: kept.plans[0]!.id, pieceId: piece.id, unit: 0 })).body.code).toBe('not-planned');
+  });
+});
+
+it('a pile goes in at once or not at all, and says which row is wrong', async () => {
+  const { id: _id, ...fields } = plainPiece();
+  const pile = (marks: string[], change: object = {}) => ({ pieces: marks.map((mark) => ({ ...fields, mark, ...change })), species: [] });
+  expect((await call('POST', '/rack/batch', pile(['A1', 'A2', 'A1']))).body.fields).toEqual([{ path: 'pieces[2].mark', message: 'Piece 3: mark A1 is already on another piece.' }]);
+  expect((await call('POST', '/rack/batch', pile(['A1'], { species: 'plywood' }))).body.fields[0].path).toBe('pieces[0].species');
+  expect(await rackNow()).toEqual([]);
+  const thousand = Array.from({ length: 1000 }, (_, i) => `X${i}`);
+  expect((await call('POST', '/rack/batch', pile(thousand))).body).toEqual({ added: 1000 });
+  expect((await rackNow()).length).toBe(1000);
+});
+
+it('a database of version 1 is brought up with all it holds', async () => {
+  const old = openDatabase(await newDatabase(process.env.TEST_DATABASE_URL!, 'old'));
+  const { migrations } = await import('./migrations/index.ts');
+  await migrations['001-first-tables']!.up(old);
+  const { cutting: _cutting, ...board } = plainBoard();
+  const { crosscutSaw: _c, bandSaw: _b, cutting: _w, ...shop } = DEFAULT_SHOP;
+  await old('pieces').insert({ id: 'p1', mark: 'P1', species: 'maple-hard', length: 500.1, width: 100, thickness: 30, surface: 'surfaced', rings: 'flat', note: 'Offcut of a shelf', version: 4, updated_at: new Date() });
+  await old('shops').insert({ id: 1, version: 2, document: JSON.stringify({ ...shop, saw: { kerf: 2.4, cutDepth: 70 } }), updated_at: new Date() });
+  await old('boards').insert({ id: 'b1', revision: 1, created_at: new Date() });
+  await old('revisions').insert({ board_id: 'b1', number: 1, format_version: 1, document: JSON.stringify(board), made_at: new Date() });
+  await migrations['002-condition-and-cutting']!.up(old);
+  const { piecesInRack } = await import('./stores/rackStore.ts');
+  const { readShop } = await import('./stores/shopStore.ts');
+  const { readBoard } = await import('./stores/boardStore.ts');
+  expect((await piecesInRack(old))[0]).toMatchObject({ version: 4, piece: { length: 500.1, surface: 'twoFaces', origin: { kind: 'offcut' }, count: 1, defects: [] } });
+  expect((await readShop(old)).shop).toMatchObject({ saw: { kerf: 2.4 }, crosscutSaw: { kerf: 2.4 }, planer: { leastWidth: 20 } });
+  expect((await readBoard(old, 'b1')).board.cutting.pins).toEqual([]);
+  await old.destroy();
+});

@@ -1,0 +1,147 @@
+import type { Knex } from 'knex';
+import { nanoid } from 'nanoid';
+import { auditCut } from '#core/cutting/auditCut.ts';
+import type { Blank, CutPlan, Leftover } from '#core/cutting/cutPlan.ts';
+import { offcutMarks, offcutOf, remainsOf } from '#core/cutting/offcut.ts';
+import { cuttingRecordSchema, type CuttingRecord, type SawBook, type StripName } from '#core/plan/sawRecords.ts';
+import { notFound, Problem } from '../problem.ts';
+import { readDocument } from './document.ts';
+import { addPiece, piecesInRack } from './rackStore.ts';
+import { lockPieces, sawBook, storePlan } from './sawStore.ts';
+import { readShop } from './shopStore.ts';
+
+interface CuttingRow { id: string; document: unknown; version: number }
+interface PieceState { id: string; mark: string; version: number; removed_at: Date | null; count: number }
+
+/** One piece of a kept plan. */
+export interface PlannedUnit {
+  planId: string;
+  pieceId: string;
+  unit: number;
+}
+
+const isUnit = ({ pieceId, unit }: { pieceId: string; unit: number }) => (x: { pieceId: string; unit: number }) => x.pieceId === pieceId && x.unit === unit;
+
+/**
+ * Books a piece as cut: the rack loses it and gains what is left of it, the strips are on the bench. All in one transaction. Wood in it that is
+ * promised to other boards goes along into the leftover that holds it.
+ * @throws Problem 404, 409 when the piece changed or is gone
+ */
+export async function cutPiece(db: Knex, planned: PlannedUnit): Promise<SawBook> {
+  return db.transaction(async (tx) => {
+    await lockPieces(tx, [planned.pieceId]);
+    const book = await sawBook(tx);
+    const kept = book.plans.find((p) => p.id === planned.planId);
+    if (!kept) throw notFound('This cut plan');
+    const blanks = kept.plan.blanks.filter(isUnit(planned));
+    const rack = (await piecesInRack(tx)).map((r) => r.piece);
+    const piece = rack.find((p) => p.id === planned.pieceId);
+    if (blanks.length === 0) throw new Problem(409, 'not-planned', 'This piece is cut already, or the plan no longer cuts it.');
+    if (!piece) throw new Problem(409, 'wood-taken', 'This piece is no longer in the rack.');
+    const { shop } = await readShop(tx);
+    if (auditCut(blanks, rack, [], shop).length > 0) throw new Problem(409, 'piece-changed', `Piece ${piece.mark} has changed, and the cuts no longer fit it. Plan again.`);
+
+    const others = book.plans.filter((p) => p.id !== kept.id);
+    const promised = others.flatMap((p) => p.plan.blanks.filter(isUnit(planned)).map((b) => ({ from: b.from, to: b.from + b.length })));
+    const side = kept.plan.leftovers.filter(isUnit(planned));
+    const rectangles = remainsOf(piece, blanks, side, shop, promised);
+    const marks = offcutMarks(piece.mark, rectangles.length, new Set(rack.map((p) => p.mark)));
+    const leftovers: CuttingRecord['leftovers'] = [];
+    for (const [i, rectangle] of rectangles.entries()) {
+      const id = nanoid();
+      await addPiece(tx, offcutOf(piece, rectangle, marks[i]!, piece.mark), id);
+      leftovers.push({ id, mark: marks[i]!, ...rectangle });
+    }
+    await storePlan(tx, kept.id, withoutUnit(kept.plan, planned, piece.count > 1));
+    for (const other of others) {
+      const moved = other.plan.blanks.some((b) => b.pieceId === planned.pieceId) ? intoLeftovers(other.plan, planned, leftovers, piece.count > 1) : null;
+      if (moved) await storePlan(tx, other.id, moved);
+    }
+    if (piece.count > 1) await tx('pieces').where({ id: piece.id }).update({ count: piece.count - 1, updated_at: new Date() }).increment('version', 1);
+    else await tx('pieces').where({ id: piece.id }).update({ removed_at: new Date(), updated_at: new Date() }).increment('version', 1);
+
+    const record: CuttingRecord = { ...planned, piece, blanks: blanks.map((b) => ({ ...b, done: true, strips: b.strips.map((s) => ({ ...s, demand: { ...s.demand, ways: [...s.demand.ways], from: s.demand.from && [...s.demand.from] } })) })), failed: [], leftovers };
+    const id = nanoid();
+    await tx('cuttings').insert({ id, piece_id: piece.id, document: JSON.stringify(record), cut_at: new Date(), version: 1 });
+    await tx('cutting_boards').insert([...new Set(blanks.flatMap((b) => b.strips.map((s) => s.demand.board)))].map((board_id) => ({ cutting_id: id, board_id })));
+    return sawBook(tx);
+  });
+}
+
+/** The plan once one unit is cut; identical units behind it move up by one. */
+function withoutUnit(plan: CutPlan, gone: PlannedUnit, identical: boolean): CutPlan {
+  const keep = <T extends Blank | Leftover>(list: readonly T[]): T[] => list.filter((x) => !isUnit(gone)(x)).map((x) => movedUp(x, gone, identical));
+  return { ...plan, blanks: keep(plan.blanks), leftovers: keep(plan.leftovers), bound: null, gap: null };
+}
+
+function movedUp<T extends Blank | Leftover>(x: T, gone: PlannedUnit, identical: boolean): T {
+  return identical && x.pieceId === gone.pieceId && x.unit > gone.unit ? { ...x, unit: x.unit - 1 } : x;
+}
+
+/** Another board's plan after the cut: its blanks lie in the leftovers now. */
+function intoLeftovers(plan: CutPlan, gone: PlannedUnit, leftovers: CuttingRecord['leftovers'], identical: boolean): CutPlan {
+  return {
+    ...plan,
+    blanks: plan.blanks.map((b) => {
+      if (!isUnit(gone)(b)) return movedUp(b, gone, identical);
+      const home = leftovers.find((l) => l.across === 0 && l.from <= b.from + 1e-6 && l.from + l.length >= b.from + b.length - 1e-6)!;
+      return { ...b, pieceId: home.id, unit: 0, from: Math.max(0, b.from - home.from) };
+    }),
+    leftovers: plan.leftovers.filter((l) => !isUnit(gone)(l)).map((l) => movedUp(l, gone, identical)),
+  };
+}
+
+/**
+ * Takes a cutting back: the piece returns to the rack as it was, its leftovers go, and the plan holds it again if there still is one.
+ * @throws Problem 404, 409 when a leftover was changed, cut or promised since
+ */
+export async function undoCutting(db: Knex, id: string): Promise<SawBook> {
+  return db.transaction(async (tx) => {
+    const row = await tx<CuttingRow>('cuttings').where({ id }).forUpdate().first();
+    if (!row) throw notFound('This cutting');
+    const record = readDocument(cuttingRecordSchema, row.document);
+    const ids = record.leftovers.map((l) => l.id);
+    await lockPieces(tx, [record.pieceId, ...ids]);
+    const book = await sawBook(tx);
+    const rows = await tx<PieceState>('pieces').whereIn('id', [record.pieceId, ...ids]).select('id', 'mark', 'version', 'removed_at', 'count');
+    for (const leftover of record.leftovers) {
+      const stored = rows.find((r) => r.id === leftover.id);
+      if (!stored || stored.removed_at || stored.version !== 1) throw new Problem(409, 'leftover-used', `Leftover ${leftover.mark} was changed, cut or taken out since. The cut stays as it is.`);
+      const promisedHere = book.plans.some((p) => p.plan.blanks.some((b) => b.pieceId === leftover.id));
+      if (promisedHere && leftover.across > 0) throw new Problem(409, 'leftover-used', `Leftover ${leftover.mark} is promised to a board since. Release it there first.`);
+    }
+    const now = rows.find((r) => r.id === record.pieceId)!;
+    const restoredUnit = now.removed_at ? 0 : now.count;
+    if (now.removed_at) {
+      const twin = await tx<PieceState>('pieces').where({ mark: now.mark }).whereNull('removed_at').first('id');
+      if (twin) throw new Problem(409, 'mark-taken', `Mark ${now.mark} is on another piece in the rack by now.`);
+      await tx('pieces').where({ id: now.id }).update({ removed_at: null, updated_at: new Date() }).increment('version', 1);
+    } else await tx('pieces').where({ id: now.id }).update({ count: now.count + 1, updated_at: new Date() }).increment('version', 1);
+
+    for (const kept of book.plans) {
+      const home = (b: { pieceId: string }) => record.leftovers.find((l) => l.id === b.pieceId);
+      const back = kept.plan.blanks.map((b) => {
+        const l = home(b);
+        return l ? { ...b, pieceId: record.pieceId, unit: restoredUnit, from: b.from + l.from } : b;
+      });
+      const own = kept.id === record.planId ? record.blanks.map((b) => ({ ...b, unit: restoredUnit, done: false })) : [];
+      if (own.length > 0 || kept.plan.blanks.some(home)) await storePlan(tx, kept.id, { ...kept.plan, blanks: [...back, ...own], bound: null, gap: null });
+    }
+    if (ids.length > 0) await tx('pieces').whereIn('id', ids).update({ removed_at: new Date(), updated_at: new Date() }).increment('version', 1);
+    await tx('cuttings').where({ id }).delete();
+    return sawBook(tx);
+  });
+}
+
+/** Strikes strips of a cutting out, because they wandered, split or came out short; or takes that back. @throws Problem 404, 409 stale */
+export async function markFailed(db: Knex, id: string, version: number, failed: readonly StripName[]): Promise<SawBook> {
+  return db.transaction(async (tx) => {
+    const row = await tx<CuttingRow>('cuttings').where({ id }).forUpdate().first();
+    if (!row) throw notFound('This cutting');
+    if (row.version !== version) throw new Problem(409, 'stale', 'This cutting was changed elsewhere meanwhile. Look at it again.');
+    const record = readDocument(cuttingRecordSchema, row.document);
+    const known = failed.filter((f) => record.blanks.some((b) => b.strips.some(({ demand: d }) => d.board === f.board && d.stripId === f.stripId && d.copy === f.copy && d.spare === f.spare)));
+    await tx('cuttings').where({ id }).update({ document: JSON.stringify({ ...record, failed: known }), version: version + 1 });
+    return sawBook(tx);
+  });
+}
