@@ -25,6 +25,10 @@ const router = createBrowserRouter([
     children: [
       { index: true, Component: BoardsPlace },
       { path: 'rack', lazy: async () => ({ Component: (await import('./places/rack/RackPlace.tsx')).RackPlace }) },
+      { path: 'rack/pile', lazy: async () => ({ Component: (await import('./places/pile/PilePlace.tsx')).PilePlace }) },
+      { path: 'rack/labels', lazy: async () => ({ Component: (await import('./places/labels/LabelsPlace.tsx')).LabelsPlace }) },
+      { path: 'rack/salvage', lazy: async () => ({ Component: (await import('./places/salvage/SalvagePlace.tsx')).SalvagePlace }) },
+      { path: 'rack/:id', lazy: async () => ({ Component: (await import('./places/piece/PiecePlace.tsx')).PiecePlace }) },
       { path: 'shop', lazy: async () => ({ Component: (await import('./places/shop/ShopPlace.tsx')).ShopPlace }) },
       {
         path: 'boards/:id',
@@ -32,6 +36,7 @@ const router = createBrowserRouter([
         children: [
           { path: 'brief', lazy: async () => ({ Component: (await import('./places/brief/BriefPlace.tsx')).BriefPlace }) },
           { path: 'layout', lazy: async () => ({ Component: (await import('./places/layout/LayoutPlace.tsx')).LayoutPlace }) },
+          { path: 'cuts', lazy: async () => ({ Component: (await import('./places/cuts/CutsPlace.tsx')).CutsPlace }) },
           { path: 'plan', lazy: async () => ({ Component: (await import('./places/plan/PlanPlace.tsx')).PlanPlace }) },
           { path: 'sheet', lazy: async () => ({ Component: (await import('./places/sheet/SheetPlace.tsx')).SheetPlace }) },
         ],

@@ -24,7 +24,8 @@ export const machineLimits: Rule = (plan, { board, rack, shop: { planer, saw } }
       waysOut: [say`Drum sander, router sled, belt sander or a long hand plane.`, say`Plane the glued groups while they still fit, and join them last with care.`],
     });
   }
-  if (plan.allowances.roughLength < planer.leastLength) {
+  const flattenedShort = plan.cutting.blanks.length === 0 || plan.cutting.blanks.some((b) => !b.done && b.strips.some((s) => s.order !== 'fullLength'));
+  if (plan.allowances.roughLength < planer.leastLength && flattenedShort) {
     findings.push({
       rule: 'short-for-planer', severity: 'stop', strips: [],
       what: say`Blanks are ${length(plan.allowances.roughLength)} long; jointer and planer want at least ${length(planer.leastLength)}.`,

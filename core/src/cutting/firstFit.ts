@@ -56,7 +56,8 @@ export function firstFitUnits(problem: CutProblem): { used: UsedUnit[]; unmet: S
       || a.members[0]!.copy - b.members[0]!.copy || a.members[0]!.strip - b.members[0]!.strip);
     for (const { type, members } of items) {
       const allowed = type.from ? units.filter((u) => type.from!.has(u.unit.piece.id)) : units;
-      if (!allowed.some((open) => place(type, members, open))) unmet.push(...members);
+      const kinds = type.ways.map((ways) => laneKind(ways, problem.shop.saw.kerf));
+      if (!allowed.some((open) => place(type, kinds, members, open))) unmet.push(...members);
     }
   }
 
@@ -74,11 +75,11 @@ function thickest(type: DemandType): number {
   return type.thickness[0]!;
 }
 
-function place(type: DemandType, members: StripDemand[], open: OpenUnit): boolean {
+function place(type: DemandType, kinds: readonly LaneKind[], members: StripDemand[], open: OpenUnit): boolean {
   const { geometry } = open.unit;
   const { shop } = geometry;
   for (const [i, ways] of type.ways.entries()) {
-    const kind = laneKind(ways, shop.saw.kerf);
+    const kind = kinds[i]!;
     const order = orderFor(geometry, type.length, kind.parts[0]!.rip);
     const fits = (space: BlankSpace) => space.thickness - order.loss.total >= type.thickness[i]! - LENGTH_TOLERANCE_MM;
     for (const blank of open.blanks) {

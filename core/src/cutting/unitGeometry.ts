@@ -53,7 +53,19 @@ export function endTrim(piece: Piece, end: 'mark' | 'far', shop: Shop): number {
   return Math.max(sawn ? 0 : shop.habits.stockEndTrim, checked, snipe);
 }
 
+/** Geometries of pieces with nothing promised: a plan is made again and again from the same rack. */
+const KNOWN = new WeakMap<Piece, UnitGeometry>();
+
 export function unitGeometry(piece: Piece, shop: Shop, promised: readonly Range[]): UnitGeometry {
+  if (promised.length > 0) return makeGeometry(piece, shop, promised);
+  const known = KNOWN.get(piece);
+  if (known?.shop === shop) return known;
+  const made = makeGeometry(piece, shop, promised);
+  KNOWN.set(piece, made);
+  return made;
+}
+
+function makeGeometry(piece: Piece, shop: Shop, promised: readonly Range[]): UnitGeometry {
   const far = piece.farEnd ?? piece;
   const mirrored = far.thickness > piece.thickness || (far.thickness === piece.thickness && far.width > piece.width);
   const flip = (from: number, length: number) => (mirrored ? piece.length - from - length : from);
@@ -76,6 +88,9 @@ export function alongPiece(geometry: UnitGeometry, x: number, length: number): n
   return geometry.mirrored ? geometry.piece.length - x - length : x;
 }
 
+const NONE: Range[] = [];
+const CLEAR = { up: NONE, down: NONE, any: NONE };
+
 /** The cross section of a blank, or null when it would leave the usable length or touch wood promised elsewhere. */
 export function blankSpace(geometry: UnitGeometry, x: number, length: number): BlankSpace | null {
   const { piece, shop, taken, defects } = geometry;
@@ -83,13 +98,16 @@ export function blankSpace(geometry: UnitGeometry, x: number, length: number): B
   if (x < geometry.start - TOLERANCE || to > geometry.end + TOLERANCE) return null;
   const kerf = shop.crosscutSaw.kerf;
   if (taken.some((r) => x < r.to + kerf - TOLERANCE && to > r.from - kerf + TOLERANCE)) return null;
-  const at = (place: number) => (geometry.mirrored ? piece.length - place : place);
+  const [a, b] = geometry.mirrored ? [piece.length - x, piece.length - to] : [x, to];
+  const far = Math.min(widthAt(piece, a), widthAt(piece, b));
+  const thickness = Math.min(thicknessAt(piece, a), thicknessAt(piece, b));
+  const near = nearLoss(piece, length, shop);
+  if (defects.length === 0) return { length, near, far, thickness, cut: NONE, under: CLEAR };
   const here = defects.filter((d) => d.from < to - TOLERANCE && d.from + d.length > x + TOLERANCE);
   const across = (list: Defect[]): Range[] => list.map((d) => ({ from: d.across, to: d.across + d.width })).sort((a, b) => a.from - b.from);
   const hidden = here.filter((d) => d.treatment === 'under');
-  const far = Math.min(widthAt(piece, at(x)), widthAt(piece, at(to)));
   return {
-    length, near: nearLoss(piece, length, shop), far, thickness: Math.min(thicknessAt(piece, at(x)), thicknessAt(piece, at(to))),
+    length, near, far, thickness,
     cut: across(here.filter((d) => d.treatment === 'cut')),
     under: {
       up: across(hidden.filter((d) => d.face !== 'down')), down: across(hidden.filter((d) => d.face !== 'up')), any: across(hidden),

@@ -1,6 +1,7 @@
 import type { GluePlan, GlueUp } from '../gluing/glueUps.ts';
 import { ripsOf } from '../cutting/auditCut.ts';
 import type { RippedStrip } from '../cutting/cutPlan.ts';
+import type { MillingOrder } from '../cutting/millingOrder.ts';
 import { passCount } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
 import { atLeast, length, say, type Phrase } from '../units/phrase.ts';
@@ -10,6 +11,11 @@ import { glueThicknessReached } from './ladders.ts';
 import { listNumbers } from './numberList.ts';
 import type { Operation, OperationKind } from './operation.ts';
 import type { PlanContext } from './context.ts';
+
+/** What a piece's order of milling changes about the crosscut. */
+const ORDER_LINES: Record<MillingOrder, string> = {
+  crosscutFirst: '', ripFirst: '; rip the strips a little fat on the band saw before they are flattened', fullLength: '; flatten it at full length before: its parts are too short for the planer, or lose less',
+};
 
 type Draft = Pick<Operation, 'kind' | 'title' | 'lines' | 'why'> & Partial<Operation>;
 
@@ -25,6 +31,7 @@ interface PieceWork {
   thinner: Map<number, number[]>;
   /** Rips that are resawn into layers. */
   resawn: RippedStrip[][];
+  order: MillingOrder;
 }
 
 /**
@@ -48,7 +55,7 @@ function pieceWork(context: PlanContext): PieceWork[] {
     if (blank.done) continue;
     const piece = pieces.get(blank.pieceId);
     if (!piece) continue;
-    const work: PieceWork = byPiece.get(piece.id) ?? { piece, blanks: 0, planeTo: 0, rips: new Map(), thinner: new Map(), resawn: [] };
+    const work: PieceWork = byPiece.get(piece.id) ?? { piece, blanks: 0, planeTo: 0, rips: new Map(), thinner: new Map(), resawn: [], order: blank.strips[0]!.order };
     byPiece.set(piece.id, work);
     work.blanks += 1;
     for (const layers of ripsOf(blank)) {
@@ -82,7 +89,7 @@ function millingSteps(context: PlanContext, work: PieceWork[]): Draft[] {
     {
       kind: 'crosscut', title: say`Crosscut the blanks`, habit: 'stockEndTrim',
       settings: [{ label: 'Stop', value: atLeast(allowances.roughLength) }],
-      lines: work.map((w) => say`${w.piece.mark}: trim ${length(habits.stockEndTrim)} off the end, then ${w.blanks} × ${length(allowances.roughLength)}`),
+      lines: work.map((w) => say`${w.piece.mark}: trim ${length(habits.stockEndTrim)} off the end, then ${w.blanks} × ${length(allowances.roughLength)}${ORDER_LINES[w.order]}`),
       why: say`Short blanks lose less thickness to bow than a whole plank. The length carries ${length(allowances.roughLength - board.length)} for creep, snipe and both end cuts.`,
     },
     {

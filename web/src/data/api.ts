@@ -1,6 +1,8 @@
 import type { FieldProblem } from '#core/format/fieldProblems.ts';
 import type { Board } from '#core/board/board.ts';
 import type { BoardFile } from '#core/format/boardFile.ts';
+import type { BareCut } from '#core/cutting/cutPlanSchema.ts';
+import type { SawBook, StripName } from '#core/plan/sawRecords.ts';
 import type { Shop } from '#core/shop/shop.ts';
 import type { Piece, PieceFields } from '#core/stock/piece.ts';
 import type { Species } from '#core/wood/species.ts';
@@ -63,6 +65,13 @@ export const api = {
   changePiece: (id: string, version: number, piece: PieceFields) => request<StoredPiece>('PUT', `/rack/${id}`, { version, piece }),
   removePiece: (id: string, version: number) => request<StoredPiece>('POST', `/rack/${id}/remove`, { version }),
   restorePiece: (id: string, version: number) => request<StoredPiece>('POST', `/rack/${id}/restore`, { version }),
+  addPieces: (pieces: PieceFields[], species: Species[]) => request<{ added: number }>('POST', '/rack/batch', { pieces, species }),
+  saw: () => request<SawBook>('GET', '/saw'),
+  keepCut: (boards: { id: string; revision: number }[], cut: BareCut) => request<SawBook>('POST', '/saw/keep', { boards, cut }),
+  releaseCut: (boards: string[]) => request<SawBook>('POST', '/saw/release', { boards }),
+  cutPiece: (planId: string, pieceId: string, unit: number) => request<SawBook>('POST', '/saw/cut', { planId, pieceId, unit }),
+  undoCutting: (id: string) => request<SawBook>('POST', `/saw/cuttings/${id}/undo`),
+  failStrips: (id: string, version: number, failed: StripName[]) => request<SawBook>('POST', `/saw/cuttings/${id}/fail`, { version, failed }),
   shop: () => request<StoredShop>('GET', '/shop'),
   saveShop: (version: number, shop: Shop) => request<StoredShop>('PUT', '/shop', { version, shop }),
   species: () => request<Species[]>('GET', '/species'),

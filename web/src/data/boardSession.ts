@@ -117,6 +117,13 @@ export class BoardSession {
     if (newest && this.state.save.kind === 'saved' && newest.revision > this.revision) this.adopt(newest);
   }
 
+  /** Saves now, and says which revision is stored then. @throws Error with a sentence when it cannot be saved */
+  async savedRevision(): Promise<number> {
+    await this.flush();
+    if (this.state.save.kind !== 'saved') throw new Error('The board is not saved yet; nothing was promised. Try again when it is.');
+    return this.revision;
+  }
+
   get unsaved(): boolean {
     return this.state.save.kind !== 'saved';
   }

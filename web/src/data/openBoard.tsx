@@ -2,11 +2,13 @@ import { useQuery } from '@tanstack/react-query';
 import { createContext, use, useDeferredValue, useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
 import { checkPlan } from '#core/checks/checkPlan.ts';
 import type { Finding } from '#core/checks/finding.ts';
+import type { CutPlan } from '#core/cutting/cutPlan.ts';
 import type { PlanInput } from '#core/plan/context.ts';
+import { sawStateFor, type SawBook } from '#core/plan/sawRecords.ts';
 import { makePlan, type Plan } from '#core/plan/plan.ts';
 import { api, type StoredBoard } from './api.ts';
 import { BoardSession, type SessionState } from './boardSession.ts';
-import { keys, queryClient, trouble, useRack, useShop, useSpecies } from './queries.ts';
+import { keys, queryClient, trouble, useRack, useSawBook, useShop, useSpecies } from './queries.ts';
 
 /** A board open in this tab, with the plan that follows from it. */
 export interface OpenBoard extends SessionState {
@@ -15,6 +17,10 @@ export interface OpenBoard extends SessionState {
   input: PlanInput;
   plan: Plan;
   findings: Finding[];
+  book: SawBook;
+  /** Puts an improved cut plan in the place of the kept one for this tab; null goes back. */
+  setDraft(draft: CutPlan | null): void;
+  draft: CutPlan | null;
 }
 
 const OpenBoardContext = createContext<OpenBoard | null>(null);
@@ -51,9 +57,10 @@ export function OpenBoardProvider({ id, loading, failed, children }: ProviderPro
   const rack = useRack();
   const shop = useShop();
   const species = useSpecies();
-  const error = trouble(board, rack, shop, species);
-  if (board.data && rack.data && shop.data && species.data) {
-    const rest = { pieces: rack.data, shop: shop.data.shop, species: species.data };
+  const book = useSawBook();
+  const error = trouble(board, rack, shop, species, book);
+  if (board.data && rack.data && shop.data && species.data && book.data) {
+    const rest = { pieces: rack.data, shop: shop.data.shop, species: species.data, book: book.data };
     return <WithSession key={id} id={id} loaded={board.data} {...rest}>{children}</WithSession>;
   }
   return error ? failed(error.message) : loading;
@@ -65,10 +72,11 @@ interface WithSessionProps {
   pieces: { piece: PlanInput['rack'][number] }[];
   shop: PlanInput['shop'];
   species: PlanInput['species'];
+  book: SawBook;
   children: ReactNode;
 }
 
-function WithSession({ id, loaded, pieces, shop, species, children }: WithSessionProps) {
+function WithSession({ id, loaded, pieces, shop, species, book, children }: WithSessionProps) {
   const [session] = useState(() => new BoardSession(id, loaded));
   const state = useSyncExternalStore(session.subscribe, session.snapshot);
   const rack = useMemo(() => pieces.map((p) => p.piece), [pieces]);
@@ -92,12 +100,17 @@ function WithSession({ id, loaded, pieces, shop, species, children }: WithSessio
     };
   }, [session]);
 
-  const input = useMemo<PlanInput>(() => ({ board: state.board, rack, shop, species }), [state.board, rack, shop, species]);
+  const [draft, setDraft] = useState<CutPlan | null>(null);
+  const saw = useMemo(() => {
+    const kept = sawStateFor(book, id);
+    return draft ? { ...kept, chosen: draft } : kept;
+  }, [book, id, draft]);
+  const input = useMemo<PlanInput>(() => ({ board: state.board, rack, shop, species, saw }), [state.board, rack, shop, species, saw]);
   const { plan, findings } = useMemo(() => {
     const made = makePlan(input);
     return { plan: made, findings: checkPlan(made, input) };
   }, [input]);
-  const open = useMemo<OpenBoard>(() => ({ id, session, ...state, input, plan, findings }), [id, session, state, input, plan, findings]);
+  const open = useMemo<OpenBoard>(() => ({ id, session, ...state, input, plan, findings, book, draft, setDraft }), [id, session, state, input, plan, findings, book, draft]);
   const settled = useDeferredValue(open);
   return (
     <OpenBoardContext value={open}>

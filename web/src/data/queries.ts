@@ -19,9 +19,10 @@ export function trouble(...queries: { data: unknown; error: Error | null; failur
   return null;
 }
 
-export const keys = { boards: ['boards'], rack: ['rack'], shop: ['shop'], species: ['species'] } as const;
+export const keys = { boards: ['boards'], rack: ['rack'], shop: ['shop'], species: ['species'], saw: ['saw'] } as const;
 
 export const useBoards = () => useQuery({ queryKey: keys.boards, queryFn: api.boards });
 export const useRack = () => useQuery({ queryKey: keys.rack, queryFn: api.rack });
 export const useShop = () => useQuery({ queryKey: keys.shop, queryFn: api.shop });
+export const useSawBook = () => useQuery({ queryKey: keys.saw, queryFn: api.saw });
 export const useSpecies = () => useQuery({ queryKey: keys.species, queryFn: api.species, staleTime: 60_000 });

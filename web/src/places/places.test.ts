@@ -1,9 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { plainPiece } from '#core/plan/planArbitrary.ts';
 import type { Section } from '#core/cutting/sections.ts';
 import { inHandIndex } from './layout/inHand.ts';
 import { offeredWidths, shelfSections } from './layout/offers.ts';
-import { nextMark } from './rack/nextMark.ts';
+import { marksOf, nextMark } from './rack/nextMark.ts';
 
 const section = (change: Partial<Section>): Section => ({ pieceId: 'p', mark: 'P', species: 'pear', rings: 'flat', width: 30, count: 2, tooThinBy: 0, ...change });
 
@@ -30,5 +29,5 @@ it('the strip in hand is the chosen one, else the first', () => {
 it.each([
   ['B3', ['B3', 'b4'], 'B5'], ['B3', [], 'B3'], ['slat', ['slat1'], 'slat2'], ['N1', ['N1', 'N2', 'N3'], 'N4'], ['', ['1'], '2'],
 ])('the next mark like %j beside %j is %s', (like, marks, next) => {
-  expect(nextMark(like, marks.map((mark) => ({ piece: plainPiece({ mark }), version: 1 })))).toBe(next);
+  expect(nextMark(like, marksOf(marks.map((mark) => ({ piece: { mark } }))))).toBe(next);
 });

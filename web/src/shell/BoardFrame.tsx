@@ -44,8 +44,9 @@ function Frame() {
     { keys: 'mod+shift+z', does: 'Redo', run: () => session.redo() },
     { keys: '1', does: 'Brief', run: () => go('brief') },
     { keys: '2', does: 'Layout', run: () => go('layout') },
-    { keys: '3', does: 'Plan', run: () => go('plan') },
-    { keys: '4', does: 'Bench sheet', run: () => go('sheet') },
+    { keys: '3', does: 'Cuts', run: () => go('cuts') },
+    { keys: '4', does: 'Plan', run: () => go('plan') },
+    { keys: '5', does: 'Bench sheet', run: () => go('sheet') },
   ]);
 
   return (

@@ -1,10 +1,11 @@
 import { NavLink } from 'react-router';
 import type { Finding } from '#core/checks/finding.ts';
 import { NEW_BOARD, type Board } from '#core/board/board.ts';
+import type { Plan } from '#core/plan/plan.ts';
 import { useSettledBoard } from '../data/openBoard.tsx';
 import classes from './StationRule.module.css';
 
-type StationState = 'untouched' | 'planned' | 'attention';
+type StationState = 'untouched' | 'planned' | 'attention' | 'done';
 
 interface Station {
   path: string;
@@ -14,15 +15,18 @@ interface Station {
   says: string;
 }
 
-const WORDS: Record<StationState, string> = { untouched: 'not begun', planned: 'planned', attention: 'needs attention' };
+const WORDS: Record<StationState, string> = { untouched: 'not begun', planned: 'planned', attention: 'needs attention', done: 'done' };
 
-function stationsOf(board: Board, findings: readonly Finding[]): Station[] {
+function stationsOf(board: Board, findings: readonly Finding[], { cutting, outdated }: Plan): Station[] {
   const stops = findings.filter((f) => f.severity === 'stop').length;
   const layoutStops = findings.filter((f) => f.severity === 'stop' && ['panel-width', 'width-not-in-rack', 'strip-wider-than-board'].includes(f.rule)).length;
   const empty = board.strips.length === 0;
+  const cutStops = findings.filter((f) => f.rule === 'stock-shortage').length;
+  const kept = cutting.method === 'kept' || (cutting.blanks.length > 0 && cutting.blanks.every((b) => b.done));
   const states: [string, string, StationState][] = [
     ['brief', 'Brief', board.name === NEW_BOARD.name ? 'untouched' : 'planned'],
     ['layout', 'Layout', empty ? 'untouched' : layoutStops > 0 ? 'attention' : 'planned'],
+    ['cuts', 'Cuts', empty ? 'untouched' : cutStops > 0 || outdated ? 'attention' : kept ? 'done' : 'planned'],
     ['plan', 'Plan', empty ? 'untouched' : stops > 0 ? 'attention' : 'planned'],
     ['sheet', 'Bench sheet', empty ? 'untouched' : stops > 0 ? 'attention' : 'planned'],
   ];
@@ -31,10 +35,10 @@ function stationsOf(board: Board, findings: readonly Finding[]): Station[] {
 
 /** The stations of a board in working order, drawn as a graduated rule. None is locked. */
 export function StationRule() {
-  const { board, findings, id } = useSettledBoard();
+  const { board, findings, id, plan } = useSettledBoard();
   return (
     <nav className={classes.rule} aria-label="Stations of the board">
-      {stationsOf(board, findings).map(({ path, label, state, says }) => (
+      {stationsOf(board, findings, plan).map(({ path, label, state, says }) => (
         <NavLink key={path} to={`/boards/${id}/${path}`} className={classes.station} data-state={state} title={`${label}: ${says}`}>
           <StateMark state={state} />
           <span>{label}</span>
@@ -51,6 +55,7 @@ function StateMark({ state }: { state: StationState }) {
     <svg width="12" height="12" viewBox="0 0 12 12" aria-hidden="true">
       {state === 'untouched' && <circle cx="6" cy="6" r="4" fill="none" stroke="currentColor" strokeWidth="1.5" />}
       {state === 'planned' && <circle cx="6" cy="6" r="4.5" fill="var(--blue)" />}
+      {state === 'done' && <path d="M1.5 6.5 5 10l5.5-8" fill="none" stroke="var(--blue)" strokeWidth="2.4" />}
       {state === 'attention' && <path d="M2.5 11V1h8L8 4l2.5 3h-6.5" fill="var(--red)" stroke="var(--red)" strokeWidth="1.4" />}
     </svg>
   );

@@ -24,10 +24,16 @@ function kindsOf(strips: readonly PlannedStrip[]): Kind[] {
 }
 
 /** The cut list: each kind of strip with its sizes off the saw and ready for glue, and the pieces it comes from. */
+const METHOD_WORDS = {
+  'first-fit': 'Pieces are chosen by first fit: offcuts before planks, the first that gives the strip. Cuts finds better ones and proves how good they are.',
+  improved: 'Pieces are chosen for the least value of wood; Cuts says how good the choice is. Nothing is promised yet.',
+  kept: 'This wood is promised to the board.',
+};
+
 export function PartsTable() {
   const { board, plan, input } = useOpenBoard();
   const { cutting, strips } = plan;
-  const kept = cutting.leftovers.filter((l) => l.kept);
+  const kept = cutting.leftovers.filter((l) => l.kept && !l.side);
   const markOf = (id: string) => input.rack.find((p) => p.id === id)?.mark ?? '?';
   return (
     <>
@@ -53,9 +59,8 @@ export function PartsTable() {
         </Table>
       </div>
       <p className={classes.note}>
-        Pieces are chosen by first fit: the first that gives the strip, least thickness lost first, offcuts before planks. It works, but it is not proven to be the
-        thriftiest.
-        {kept.length > 0 && <> Left in length: {kept.map((l, i) => <span key={l.pieceId}>{i > 0 && ', '}{markOf(l.pieceId)} <Length mm={l.length} /></span>)}.</>}
+        {METHOD_WORDS[plan.cutting.method]}
+        {kept.length > 0 && <> Left in length: {kept.map((l, i) => <span key={`${l.pieceId}/${l.unit}/${l.from}`}>{i > 0 && ', '}{markOf(l.pieceId)} <Length mm={l.length} /></span>)}.</>}
       </p>
     </>
   );

@@ -1,7 +1,7 @@
 import { Button, Modal, NativeSelect, NumberInput, SegmentedControl, Select, Textarea, TextInput } from '@mantine/core';
 import { useState, type FormEvent, type ReactNode } from 'react';
 import { fieldProblems } from '#core/format/fieldProblems.ts';
-import { pieceFieldsSchema, type Piece, type PieceFields } from '#core/stock/piece.ts';
+import { pieceFieldsSchema, pieceShape, PLAIN_CONDITION, surfaces, type Piece, type PieceFields } from '#core/stock/piece.ts';
 import { formatLengthForInput } from '#core/units/formatLength.ts';
 import type { Species } from '#core/wood/species.ts';
 import { api, ApiProblem, type StoredPiece } from '../../data/api.ts';
@@ -22,6 +22,8 @@ interface PieceDialogProps {
 const SIZES = ['length', 'width', 'thickness'] as const;
 const SIZE_LABELS = { length: 'Length', width: 'Width', thickness: 'Thickness' } as const;
 type Per = NonNullable<Piece['price']>['per'];
+const SURFACE_LABELS: Record<Piece['surface'], string> = { rough: 'Rough', oneFace: 'One face planed', twoFaces: 'Both faces', fourSides: 'All round' };
+const ASKED = ['mark', 'species', 'length', 'width', 'thickness', 'surface', 'rings', 'price', 'note'];
 
 /** Enters or edits a piece. What is wrong stays typed and gets its sentence; nothing is lost by a refusal. */
 export function PieceDialog({ stored, start, species, currency, onClose, onSaved }: PieceDialogProps) {
@@ -44,14 +46,22 @@ export function PieceDialog({ stored, start, species, currency, onClose, onSaved
     const lengths: Partial<Record<(typeof SIZES)[number], number>> = {};
     for (const size of SIZES) {
       const untouched = sizes[size] === undefined ? start[size] : undefined;
-      const value = untouched ?? readLength(shownSize(size), SIZE_LABELS[size], display.system, pieceFieldsSchema.shape[size]);
+      const value = untouched ?? readLength(shownSize(size), SIZE_LABELS[size], display.system, pieceShape.shape[size]);
       if (typeof value === 'string') found[size] = value;
       else lengths[size] = value;
     }
     const price = amount === '' ? null : { amount: Number(amount), per };
-    const fields = pieceFieldsSchema.omit({ length: true, width: true, thickness: true }).safeParse({ mark, species: code ?? '', surface, rings, price, note });
-    if (!fields.success) for (const p of fieldProblems(fields.error)) found[p.path.split('.')[0]!] ??= p.message;
-    return fields.success && Object.keys(found).length === 0 ? ({ ...fields.data, ...lengths } as PieceFields) : found;
+    // What the dialog does not ask about stays as it is, or at its plainest.
+    const { id: _id, ...rest } = { id: '', ...PLAIN_CONDITION, defects: [], ...start };
+    const sizesRead = Object.keys(lengths).length === SIZES.length ? lengths : { length: 100, width: 100, thickness: 20, defects: [] };
+    const fields = pieceFieldsSchema.safeParse({ ...rest, mark, species: code ?? '', surface, rings, price, note, ...sizesRead });
+    if (!fields.success) {
+      for (const p of fieldProblems(fields.error)) {
+        const field = p.path.split(/[.[]/)[0]!;
+        found[ASKED.includes(field) ? field : 'form'] ??= p.message;
+      }
+    }
+    return fields.success && Object.keys(found).length === 0 ? fields.data : found;
   };
   const submit = async (event: FormEvent) => {
     event.preventDefault();
@@ -95,13 +105,13 @@ export function PieceDialog({ stored, start, species, currency, onClose, onSaved
           ))}
         </div>
         <div className={classes.row}>
-          <Labelled label="Surface"><SegmentedControl aria-label="Surface" value={surface} onChange={(v) => setSurface(v)} data={[{ value: 'rough', label: 'Rough' }, { value: 'surfaced', label: 'Surfaced' }]} /></Labelled>
+          <Labelled label="Surface"><SegmentedControl aria-label="Surface" value={surface} onChange={(v) => setSurface(v)} data={surfaces.map((value) => ({ value, label: SURFACE_LABELS[value] }))} /></Labelled>
           <Labelled label="Rings on its end"><SegmentedControl aria-label="Rings" value={rings} onChange={(v) => setRings(v)} data={[{ value: 'flat', label: 'Flat' }, { value: 'rift', label: 'Rift' }, { value: 'quarter', label: 'Quarter' }]} /></Labelled>
         </div>
         <div className={classes.row}>
           <NumberInput label={`Price${currency && `, ${currency}`}`} w={140} value={amount} error={problems.price} onChange={setAmount} hideControls />
           <NativeSelect label="for" value={per} onChange={(e) => setPer(e.currentTarget.value as Per)}
-            data={[{ value: 'cubicMetre', label: 'a cubic metre' }, { value: 'boardFoot', label: 'a board foot' }, { value: 'piece', label: 'the piece' }]} />
+            data={[{ value: 'cubicMetre', label: 'a cubic metre' }, { value: 'boardFoot', label: 'a board foot' }, { value: 'kilogram', label: 'a kilogram' }, { value: 'piece', label: 'the piece' }]} />
         </div>
         <Textarea label="Note" value={note} error={problems.note} autosize minRows={1} maxRows={4} onChange={(e) => setNote(e.currentTarget.value.replace(/\n/g, ' '))} />
         {problems.form && <p role="alert" className={classes.problem}>{problems.form}</p>}

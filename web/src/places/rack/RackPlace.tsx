@@ -1,43 +1,70 @@
-import { Button } from '@mantine/core';
+import { Button, Menu } from '@mantine/core';
 import { useElementSize } from '@mantine/hooks';
-import { IconCopy, IconPencil, IconPlus, IconTrash } from '@tabler/icons-react';
-import { useState } from 'react';
+import { IconCopy, IconDots, IconFileExport, IconListDetails, IconPencil, IconPlus, IconRecycle, IconTag, IconTrash } from '@tabler/icons-react';
+import { useWindowVirtualizer } from '@tanstack/react-virtual';
+import { useCallback, useDeferredValue, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { writeRackCsv } from '#core/format/rackCsv.ts';
+import { promisedToOthers } from '#core/plan/sawRecords.ts';
+import { DEFAULT_SHOP } from '#core/shop/shop.ts';
 import type { Piece } from '#core/stock/piece.ts';
 import { api, ApiProblem, type StoredPiece } from '../../data/api.ts';
-import { keys, queryClient, trouble, useRack, useShop, useSpecies } from '../../data/queries.ts';
+import { keys, queryClient, trouble, useRack, useSawBook, useShop, useSpecies } from '../../data/queries.ts';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { showProblem, showUndo } from '../../shell/notices.tsx';
-import { nextMark } from './nextMark.ts';
+import { FIND_ALL, findPieces } from './findPieces.ts';
+import { marksOf, nextMark } from './nextMark.ts';
 import { PieceDialog } from './PieceDialog.tsx';
 import classes from './RackPlace.module.css';
+import { RackSearch } from './RackSearch.tsx';
+import { shelfRows } from './shelfRows.ts';
 import { StockPiece } from './StockPiece.tsx';
 
 const reload = () => queryClient.invalidateQueries({ queryKey: keys.rack });
+const NO_PIECES: StoredPiece[] = [];
+const NO_PROMISES: ReturnType<typeof promisedToOthers> = [];
 
 /** What the dialog works on: a new piece (perhaps filled from another), or a stored one. */
 type Editing = { stored: StoredPiece | null; start: Partial<Piece> };
 
-/** Every piece of stock at one scale on shelves by species. */
+/** Every piece of stock at one scale on shelves by species, with what lies on it and what is promised of it. */
 export function RackPlace() {
   const rack = useRack();
   const species = useSpecies();
   const shop = useShop();
+  const book = useSawBook();
+  const navigate = useNavigate();
   const { ref, width } = useElementSize();
   const [chosen, setChosen] = useState<string | null>(null);
   const [editing, setEditing] = useState<Editing | null>(null);
-  const pieces = rack.data ?? [];
+  const [search, setSearch] = useState(FIND_ALL);
+  const sought = useDeferredValue(search);
+  const pieces = rack.data ?? NO_PIECES;
   const problem = trouble(rack, species);
   const selected = pieces.find((p) => p.piece.id === chosen);
-  const longest = Math.max(600, ...pieces.map((p) => p.piece.length));
+  const promised = useMemo(() => {
+    const byPiece = new Map<string, ReturnType<typeof promisedToOthers>>();
+    for (const range of promisedToOthers(book.data ?? { plans: [], cuttings: [] }, [])) byPiece.set(range.pieceId, [...(byPiece.get(range.pieceId) ?? []), range]);
+    return byPiece;
+  }, [book.data]);
+  const found = useMemo(() => findPieces(pieces, sought, species.data ?? [], shop.data?.shop ?? DEFAULT_SHOP, [...promised.values()].flat()), [pieces, sought, species.data, shop.data, promised]);
+  const longest = useMemo(() => pieces.reduce((most, p) => Math.max(most, p.piece.length), 600), [pieces]);
   // On a wide page the longest plank leaves room for offcuts beside it.
   const room = width > 900 ? width * 0.64 : width - 36;
   const scale = fitScale([longest, 1], [Math.max(240, room), 1e6], 0.6);
-  const shelves = (species.data ?? []).map((s) => ({ species: s, pieces: pieces.filter((p) => p.piece.species === s.code) })).filter((s) => s.pieces.length > 0);
+  const rows = useMemo(() => (width > 0 ? shelfRows(found, species.data ?? [], scale, width) : []), [found, species.data, scale, width]);
 
-  const add = () => setEditing({ stored: null, start: { mark: nextMark('N1', pieces) } });
+  const list = useRef<HTMLDivElement>(null);
+  const [top, setTop] = useState(0);
+  useLayoutEffect(() => setTop(list.current?.offsetTop ?? 0), [width]);
+  const virtual = useWindowVirtualizer({ count: rows.length, estimateSize: (i) => rows[i]!.height, overscan: 6, scrollMargin: top });
+  useLayoutEffect(() => virtual.measure(), [rows, virtual]);
+
+  const add = () => setEditing({ stored: null, start: { mark: nextMark('N1', marksOf(pieces)) } });
   const edit = () => selected && setEditing({ stored: selected, start: selected.piece });
-  const duplicate = () => selected && setEditing({ stored: null, start: { ...selected.piece, mark: nextMark(selected.piece.mark, pieces) } });
+  const duplicate = () => selected && setEditing({ stored: null, start: { ...selected.piece, mark: nextMark(selected.piece.mark, marksOf(pieces)) } });
+  const openPiece = useCallback((id: string) => void navigate(`/rack/${id}`), [navigate]);
   const remove = async () => {
     if (!selected) return;
     try {
@@ -53,17 +80,28 @@ export function RackPlace() {
     }
   };
   const choose = (by: number) => {
-    const order = shelves.flatMap((s) => s.pieces);
-    const at = order.findIndex((p) => p.piece.id === chosen);
+    const order = rows.flatMap((r, index) => (r.kind === 'pieces' ? r.pieces.map((p) => ({ id: p.piece.id, index })) : []));
+    const at = order.findIndex((p) => p.id === chosen);
     const next = order[Math.min(order.length - 1, Math.max(0, at + by))];
     if (!next) return;
-    setChosen(next.piece.id);
-    document.getElementById(`piece-${next.piece.id}`)?.focus();
+    setChosen(next.id);
+    virtual.scrollToIndex(next.index);
+    requestAnimationFrame(() => requestAnimationFrame(() => document.getElementById(`piece-${next.id}`)?.focus()));
+  };
+  const exportCsv = () => {
+    const csv = writeRackCsv(found.map(({ piece: { id: _id, ...fields } }) => fields));
+    const link = document.createElement('a');
+    link.href = URL.createObjectURL(new Blob(['\uFEFF', csv], { type: 'text/csv' }));
+    link.download = 'rack.csv';
+    link.click();
+    setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
   };
   useShortcuts('Rack', [
     { keys: 'a', does: 'Add a piece', run: add },
+    { keys: 'p', does: 'Enter a whole pile', run: () => void navigate('/rack/pile') },
     { keys: 'ArrowRight', does: 'Next piece', run: () => choose(1) },
     { keys: 'ArrowLeft', does: 'Piece before', run: () => choose(-1) },
+    { keys: 'Enter', does: 'Open the page of the piece in focus', run: () => chosen && openPiece(chosen) },
     { keys: 'e', does: 'Edit the chosen piece', run: () => void edit() },
     { keys: 'd', does: 'Duplicate the chosen piece', run: () => void duplicate() },
     { keys: 'Delete', does: 'Remove the chosen piece', run: () => void remove() },
@@ -74,30 +112,45 @@ export function RackPlace() {
       <header>
         <h1>Rack</h1>
         <Button leftSection={<IconPlus size={17} />} onClick={add}>Add a piece</Button>
+        <Button variant="default" component={Link} to="/rack/pile" leftSection={<IconListDetails size={16} />}>A whole pile</Button>
+        <Button variant="default" component={Link} to="/rack/salvage" leftSection={<IconRecycle size={16} />}>Salvage</Button>
         <span className={classes.actions} role="group" aria-label="Chosen piece">
+          <Button variant="default" disabled={!selected} onClick={() => selected && openPiece(selected.piece.id)}>Open{selected && ` ${selected.piece.mark}`}</Button>
           <Button variant="default" leftSection={<IconPencil size={16} />} disabled={!selected} onClick={edit}>Edit{selected && ` ${selected.piece.mark}`}</Button>
-          <Button variant="default" leftSection={<IconCopy size={16} />} disabled={!selected} onClick={duplicate}>Duplicate</Button>
-          <Button variant="default" leftSection={<IconTrash size={16} />} disabled={!selected} onClick={() => void remove()}>Remove</Button>
+          <Menu position="bottom-end">
+            <Menu.Target><Button variant="default" aria-label="More for the rack"><IconDots size={17} /></Button></Menu.Target>
+            <Menu.Dropdown>
+              <Menu.Item leftSection={<IconCopy size={16} />} disabled={!selected} onClick={duplicate}>Duplicate {selected?.piece.mark ?? 'the chosen piece'}</Menu.Item>
+              <Menu.Item leftSection={<IconTrash size={16} />} disabled={!selected} onClick={() => void remove()}>Remove {selected?.piece.mark ?? 'the chosen piece'}</Menu.Item>
+              <Menu.Divider />
+              <Menu.Item leftSection={<IconFileExport size={16} />} onClick={exportCsv}>Save {found.length} as CSV</Menu.Item>
+              <Menu.Item leftSection={<IconTag size={16} />} component={Link} to={found.length === pieces.length ? '/rack/labels' : `/rack/labels?pieces=${found.slice(0, 200).map((p) => p.piece.id).join(',')}`}>Shelf labels for {found.length}</Menu.Item>
+            </Menu.Dropdown>
+          </Menu>
         </span>
-        <p>{pieces.length} pieces, all drawn at {scaleWords(scale)}</p>
+        <p role="status">{found.length === pieces.length ? pieces.length : `${found.length} of ${pieces.length}`} {pieces.length === 1 ? 'piece' : 'pieces'}, all drawn at {scaleWords(scale)}</p>
+        <RackSearch search={search} species={species.data ?? []} onChange={setSearch} />
       </header>
       {problem && <p role="alert" className={classes.problem}>{problem.message} Cadenza keeps trying.</p>}
       {rack.data?.length === 0 && <p className={classes.empty}>The rack is empty. Add what really stands there: planks, offcuts, salvage. Boards are laid out from it.</p>}
-      <div ref={ref}>
-        {width > 0 && shelves.map((shelf) => (
-          <section key={shelf.species.code} className={classes.shelf} aria-label={shelf.species.name}>
-            <h2>{shelf.species.name} <small>{shelf.pieces.length}</small></h2>
-            <div className={classes.pieces}>
-              {shelf.pieces.map(({ piece }) => (
-                <StockPiece key={piece.id} piece={piece} species={shelf.species} scale={scale} chosen={piece.id === chosen} onChoose={() => setChosen(piece.id)}
-                  onOpen={() => {
-                    setChosen(piece.id);
-                    setEditing({ stored: pieces.find((p) => p.piece.id === piece.id) ?? null, start: piece });
-                  }} />
-              ))}
-            </div>
-          </section>
-        ))}
+      {rack.data && rack.data.length > 0 && found.length === 0 && <p className={classes.empty}>No piece fits. <Button variant="subtle" size="compact-sm" onClick={() => setSearch(FIND_ALL)}>Show all</Button></p>}
+      <div ref={list}>
+        <div ref={ref} style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+          {virtual.getVirtualItems().map((item) => {
+            const row = rows[item.index];
+            if (!row) return null;
+            const place = { transform: `translateY(${item.start - virtual.options.scrollMargin}px)` };
+            return row.kind === 'name'
+              ? <h2 key={item.key} className={classes.name} style={place}>{row.species.name} <small>{row.count}</small></h2>
+              : (
+                <div key={item.key} className={classes.pieces} data-last={row.last || undefined} style={{ ...place, height: row.height }} role="group" aria-label={row.species.name}>
+                  {row.pieces.map(({ piece }) => (
+                    <StockPiece key={piece.id} piece={piece} species={row.species} scale={scale} chosen={piece.id === chosen} promised={promised.get(piece.id) ?? NO_PROMISES} onChoose={setChosen} onOpen={openPiece} />
+                  ))}
+                </div>
+              );
+          })}
+        </div>
       </div>
       {editing && (
         <PieceDialog stored={editing.stored} start={editing.start} species={species.data ?? []} currency={shop.data?.shop.currency ?? ''} onClose={() => setEditing(null)}

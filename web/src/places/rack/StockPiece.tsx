@@ -1,9 +1,13 @@
+import { memo } from 'react';
+import type { PromisedRange } from '#core/cutting/cutPlan.ts';
 import type { Piece } from '#core/stock/piece.ts';
 import type { Species } from '#core/wood/species.ts';
 import { formatLength } from '#core/units/formatLength.ts';
-import { WoodEnd, WoodFace } from '../../drawing/Wood.tsx';
+import { StockFace } from '../../drawing/StockFace.tsx';
+import { WoodEnd } from '../../drawing/Wood.tsx';
 import { useDisplay } from '../../quantities/display.tsx';
 import { Length } from '../../quantities/Length.tsx';
+import { SURFACE_WORDS } from '../piece/words.ts';
 import classes from './StockPiece.module.css';
 
 interface StockPieceProps {
@@ -11,37 +15,45 @@ interface StockPieceProps {
   species: Species;
   scale: number;
   chosen: boolean;
-  onChoose(): void;
-  onOpen(): void;
+  promised: readonly PromisedRange[];
+  onChoose(id: string): void;
+  onOpen(id: string): void;
 }
 
 /** Gap between a piece's end and its face, pixels. */
 const GAP = 5;
 
-/** A piece as it lies on the shelf: its end, its broad face, its mark and sizes. */
-export function StockPiece({ piece, species, scale, chosen, onChoose, onOpen }: StockPieceProps) {
+/** A piece as it lies on the shelf: its end, its broad face with what lies on it, promised lengths, its mark and sizes. */
+export const StockPiece = memo(function StockPiece({ piece, species, scale, chosen, promised, onChoose, onOpen }: StockPieceProps) {
   const { display } = useDisplay();
   const { length, width, thickness } = piece;
   const end = Math.max(2, thickness * scale);
+  const widest = Math.max(width, piece.farEnd?.width ?? 0);
   const size = (mm: number) => formatLength(mm, display);
+  const first = promised.filter((r) => r.unit === 0);
+  const condition = [piece.defects.length > 0 && `${piece.defects.length} ${piece.defects.length === 1 ? 'defect' : 'defects'}`, promised.length > 0 && 'partly promised'].filter(Boolean).join(', ');
   return (
-    <button id={`piece-${piece.id}`} type="button" className={classes.piece} aria-pressed={chosen} onClick={onChoose} onFocus={onChoose} onDoubleClick={onOpen}
+    <button id={`piece-${piece.id}`} type="button" className={classes.piece} aria-pressed={chosen} onClick={() => onChoose(piece.id)} onFocus={() => onChoose(piece.id)} onDoubleClick={() => onOpen(piece.id)}
       onKeyDown={(event) => {
         if (event.key !== 'Enter') return;
         event.preventDefault();
-        onOpen();
+        onOpen(piece.id);
       }}
-      aria-label={`${piece.mark}, ${species.name}, ${size(length)} by ${size(width)} by ${size(thickness)}, ${piece.surface}${piece.note ? `, ${piece.note}` : ''}`} title={piece.note}>
-      <svg width={end + GAP + length * scale + 2} height={Math.max(3, width * scale) + 2} aria-hidden="true">
-        <WoodEnd x={1} y={1} scale={scale} species={species} rings={piece.rings} seed={piece.id} across={end / scale} up={width} turned />
-        <WoodFace x={end + GAP} y={1} scale={scale} species={species} rings={piece.rings} seed={piece.id} length={length} width={width} face="broad" />
-        <rect x={1} y={1} width={end} height={width * scale} className={classes.edge} />
-        <rect x={end + GAP} y={1} width={length * scale} height={width * scale} className={classes.edge} strokeDasharray={piece.surface === 'rough' ? '3 2' : undefined} />
+      aria-label={`${piece.mark}, ${species.name}, ${size(length)} by ${size(width)} by ${size(thickness)}, ${SURFACE_WORDS[piece.surface]}${piece.count > 1 ? `, ${piece.count} of them` : ''}${condition && `, ${condition}`}${piece.note ? `, ${piece.note}` : ''}`} title={piece.note}>
+      <svg width={end + GAP + length * scale + 2} height={Math.max(3, widest * scale) + 2} aria-hidden="true">
+        <g transform="translate(1 1)">
+          <WoodEnd x={0} y={0} scale={scale} species={species} rings={piece.rings} seed={piece.id} across={end / scale} up={width} turned />
+          <rect width={end} height={width * scale} className={classes.edge} />
+        </g>
+        <g transform={`translate(${end + GAP} 1)`}>
+          <StockFace piece={piece} species={species} scale={scale} face="up" />
+          {first.map((r) => <g key={r.from} className={classes.promised}><rect x={r.from * scale} y={0} width={(r.to - r.from) * scale} height={widest * scale} /><path d={`M${r.from * scale} ${widest * scale}L${r.to * scale} 0`} /></g>)}
+        </g>
       </svg>
       <span className={classes.label}>
-        <b>{piece.mark}</b>{' '}
-        <Length mm={length} bare /> × <Length mm={width} bare /> × <Length mm={thickness} bare /> <em>{piece.surface}</em>
+        <b>{piece.mark}</b>{piece.count > 1 && <> ({piece.count} pieces)</>}{' '}
+        <Length mm={length} bare /> × <Length mm={width} bare /> × <Length mm={thickness} bare /> <em>{SURFACE_WORDS[piece.surface]}</em>
       </span>
     </button>
   );
-}
+});

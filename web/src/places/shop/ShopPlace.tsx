@@ -1,8 +1,8 @@
-import { NumberInput, TextInput } from '@mantine/core';
+import { NumberInput, Switch, TextInput } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useMutation } from '@tanstack/react-query';
 import type { z } from 'zod';
-import { shopSchema, type Shop } from '#core/shop/shop.ts';
+import { DEFAULT_SHOP, shopSchema, type Shop } from '#core/shop/shop.ts';
 import { api, ApiProblem, type StoredShop } from '../../data/api.ts';
 import { keys, queryClient, trouble, useShop } from '../../data/queries.ts';
 import { CommitField } from '../../quantities/CommitField.tsx';
@@ -10,17 +10,30 @@ import { LengthInput } from '../../quantities/LengthInput.tsx';
 import { HABIT_WORDS } from './habitWords.ts';
 import classes from './ShopPlace.module.css';
 
-type Group = 'saw' | 'planer' | 'glue' | 'habits' | 'pace';
-type Unit = 'length' | 'minutes' | 'number';
+type Group = 'saw' | 'crosscutSaw' | 'cutting' | 'planer' | 'glue' | 'habits' | 'pace';
+type Unit = 'length' | 'minutes' | 'number' | 'money';
 type FieldSpec = { [G in Group]: [group: G, key: keyof Shop[G] & string, label: string, unit: Unit, hint?: string] }[Group];
 
 const MACHINES: FieldSpec[] = [
-  ['saw', 'kerf', 'Saw kerf', 'length', 'What the blade turns to dust'],
+  ['saw', 'kerf', 'Table saw kerf', 'length', 'What the blade turns to dust when it rips'],
+  ['crosscutSaw', 'kerf', 'Crosscut saw kerf', 'length', 'Mitre saw, sled or track saw'],
   ['saw', 'cutDepth', 'Saw cuts up to', 'length'],
   ['planer', 'width', 'Jointer and planer width', 'length'],
   ['planer', 'passDepth', 'Deepest pass', 'length', 'On a piece of half the width or less; half of it at full width'],
   ['planer', 'leastLength', 'Shortest piece it may take', 'length', 'From the machine\'s manual'],
+  ['planer', 'leastWidth', 'Narrowest piece it may take', 'length'],
   ['planer', 'snipe', 'Snipe at each end', 'length'],
+];
+const BAND_SAW = [['kerf', 'Band saw kerf'], ['resawHeight', 'Resaws up to'], ['clean', 'Planed off each sawn face']] as const;
+const CUTTING: FieldSpec[] = [
+  ['cutting', 'openPiece', 'Fetching one more piece', 'money', 'What you would pay to set up one piece less'],
+  ['cutting', 'openPlank', 'Cutting into a bought plank', 'money', 'On top, rather than an offcut or salvage'],
+  ['cutting', 'leftoverEach', 'Carrying a leftover back', 'money', 'One long one is better than two short ones'],
+  ['cutting', 'unpricedPerM3', 'Wood without a price, a cubic metre', 'money', 'So that salvage is not burnt for nothing'],
+  ['cutting', 'keepWidth', 'Offcut beside rips kept from', 'length', 'If it is at least the keep length long'],
+  ['cutting', 'sideShare', 'It still counts for', 'number', 'Share of its wood\'s value'],
+  ['cutting', 'spareBelow', 'Thin strips are up to', 'length', 'They get spares: a blade wanders'],
+  ['cutting', 'spares', 'Spares of each kind', 'number'],
 ];
 const GLUING: FieldSpec[] = [
   ['glue', 'assemblyMinutes', 'Open and closed time', 'minutes', 'From the first glue until all is under pressure, at 20 °C'],
@@ -77,6 +90,20 @@ export function ShopPlace() {
         </div>
       </section>
       {section('Machines', 'The figures that decide a plan.', MACHINES)}
+      <section>
+        <h2>Band saw</h2>
+        <p>Resaws thick strips into thin ones, and rips rough stock.</p>
+        <Switch label="There is a band saw" checked={shop.bandSaw !== null} onChange={(e) => {
+          const has = e.currentTarget.checked;
+          change((s) => ({ ...s, bandSaw: has ? DEFAULT_SHOP.bandSaw : null }));
+        }} />
+        {shop.bandSaw && (
+          <div className={classes.grid}>
+            {BAND_SAW.map(([key, label]) => <LengthInput key={key} field={label} mm={shop.bandSaw![key]} schema={shopSchema.shape.bandSaw.unwrap().shape[key]} onCommit={(mm) => change((s) => (s.bandSaw ? { ...s, bandSaw: { ...s.bandSaw, [key]: mm } } : s))} />)}
+          </div>
+        )}
+      </section>
+      {section('Choosing pieces', 'The cut plan uses the least value of wood; then these decide. Amounts are what you would pay to avoid the trouble.', CUTTING)}
       {section('Glue and pace', 'They decide how many strips close before the glue skins over.', GLUING)}
       {section('Allowances', 'What each operation takes. Usual figures to begin with; yours are better.', HABITS)}
     </div>
@@ -89,7 +116,7 @@ function Figure({ spec, shop, onChange }: { spec: FieldSpec; shop: Shop; onChang
   const value = (shop[group] as Record<string, number>)[key]!;
   const commit = (next: number) => onChange((s) => ({ ...s, [group]: { ...s[group], [key]: next } }));
   if (unit === 'length') return <LengthInput field={label} description={hint} mm={value} schema={schema} onCommit={commit} />;
-  return <NumberField field={label} description={hint} value={value} schema={schema} suffix={unit === 'minutes' ? ' min' : ''} onCommit={commit} />;
+  return <NumberField field={label} description={hint} value={value} schema={schema} suffix={unit === 'minutes' ? ' min' : unit === 'money' ? ` ${shop.currency}` : ''} onCommit={commit} />;
 }
 
 interface FieldProps<T> {

@@ -1,0 +1,43 @@
+import { panelWidth, stripTops, type Board } from '#core/board/board.ts';
+import type { CutPlan } from '#core/cutting/cutPlan.ts';
+import type { Species } from '#core/wood/species.ts';
+import classes from './cuts.module.css';
+
+interface StripBarProps {
+  plan: CutPlan;
+  board: Board;
+  /** The board's key in the plan. */
+  boardKey: string;
+  species: readonly Species[];
+  width: number;
+  lit: string | null;
+  onLight(key: string | null): void;
+}
+
+const HEIGHT = 34;
+
+/** The panel's strips in order, to scale across it: pointing at one shows where it is cut, and the other way round. */
+export function StripBar({ plan, board, boardKey, species, width, lit, onLight }: StripBarProps) {
+  const total = panelWidth(board);
+  const scale = Math.min(2.2, Math.max(0.2, (width - 2) / Math.max(1, total)));
+  const met = new Map(plan.blanks.flatMap((b) => b.strips.filter((s) => s.demand.board === boardKey && s.demand.spare === 0).map((s) => [s.demand.stripId, b] as const)));
+  const [, litStrip] = lit?.startsWith(`${boardKey}/`) ? lit.split('/') : [];
+  const tops = stripTops(board.strips);
+  return (
+    <svg width={total * scale + 2} height={HEIGHT + 2} role="group" aria-label="Strips of the board in order">
+      {board.strips.map((strip, i) => {
+        const x = 1 + tops[i]! * scale;
+        const w = strip.width * scale;
+        const found = met.has(strip.id);
+        return (
+          <g key={strip.id} className={classes.cell} data-lit={litStrip === strip.id || undefined} data-missing={found ? undefined : true}
+            onPointerEnter={() => onLight(`${boardKey}/${strip.id}/1/0`)} onPointerLeave={() => onLight(null)}>
+            <title>{`Strip ${i + 1}${found ? '' : ', not in the plan'}`}</title>
+            <rect x={x} y={1} width={w} height={HEIGHT} fill={found ? species.find((s) => s.code === strip.species)?.colour ?? '#b9bec4' : 'none'} />
+            {w > 12 && <text x={x + w / 2} y={HEIGHT / 2 + 1} textAnchor="middle" dominantBaseline="central">{i + 1}</text>}
+          </g>
+        );
+      })}
+    </svg>
+  );
+}

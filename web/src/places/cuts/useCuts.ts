@@ -1,0 +1,136 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { notifications } from '@mantine/notifications';
+import type { CutPlan } from '#core/cutting/cutPlan.ts';
+import { cutProblemFor } from '#core/plan/cutForBoard.ts';
+import { bareCut } from '#core/plan/rebuildCut.ts';
+import { doneFor, promisedToOthers, type KeptPlan, type SawBook } from '#core/plan/sawRecords.ts';
+import { CutSearch } from '../../cutting/cutSearch.ts';
+import { api } from '../../data/api.ts';
+import { useOpenBoard } from '../../data/openBoard.tsx';
+import { keys, queryClient, useBoards } from '../../data/queries.ts';
+import { showProblem } from '../../shell/notices.tsx';
+
+/** Time the search may take before it stops by itself; it stops sooner when the plan is proven. */
+const SEARCH_SECONDS = 30;
+/** Edits follow one another; the search waits until the hands rest. */
+const SEARCH_DELAY_MS = 250;
+
+/** The cut plan on the page: what it is, what the search does, and what can be done with it. */
+export interface Cuts {
+  /** Of all boards that are cut together. */
+  plan: CutPlan;
+  kept: KeptPlan | null;
+  /** The kept plan is the one shown. */
+  showsKept: boolean;
+  running: boolean;
+  /** Ids of the boards cut together; this one first. */
+  together: string[];
+  setTogether(ids: string[]): void;
+  improve(): void;
+  stop(): void;
+  keep(): Promise<void>;
+  release(): Promise<void>;
+  busy: boolean;
+  /** Says what a wish is about to change, so that its price can be told. */
+  announce(words: string): void;
+  /** What the last wish cost, once the search has answered. */
+  price: { words: string; more: number; sure: boolean } | null;
+}
+
+export function takeBook(book: SawBook): void {
+  queryClient.setQueryData(keys.saw, book);
+  void queryClient.invalidateQueries({ queryKey: keys.rack });
+}
+
+export function useCuts(): Cuts {
+  const { id, board, input, plan, book, draft, setDraft, session } = useOpenBoard();
+  const boards = useBoards();
+  const kept = book.plans.find((p) => p.boards.includes(id)) ?? null;
+  const [others, setOthers] = useState<string[]>(() => kept?.boards.filter((b) => b !== id) ?? []);
+  const [running, setRunning] = useState(false);
+  const [busy, setBusy] = useState(false);
+  const [shown, setShown] = useState<CutPlan | null>(draft);
+  const [price, setPrice] = useState<Cuts['price']>(null);
+  const search = useRef<CutSearch | null>(null);
+  const wish = useRef<{ words: string; before: number } | null>(null);
+  const [wishing, setWishing] = useState(false);
+
+  const { rack, shop, species } = input;
+  const problem = useMemo(() => {
+    const together = [{ key: id, board }, ...others.flatMap((key) => {
+      const stored = boards.data?.find((b) => b.id === key);
+      return stored ? [{ key, board: stored.board }] : [];
+    })];
+    const ids = together.map((t) => t.key);
+    return cutProblemFor(together.map((t) => ({ ...t, done: doneFor(book, t.key) })), { rack, shop, species, promised: promisedToOthers(book, ids) });
+  }, [id, board, others, boards.data, book, rack, shop, species]);
+
+  const stop = useCallback(() => {
+    search.current?.stop();
+    search.current = null;
+    setRunning(false);
+  }, []);
+  const improve = useCallback(() => {
+    search.current?.stop();
+    setRunning(true);
+    search.current = new CutSearch(problem, SEARCH_SECONDS, (better, done) => {
+      setShown(better);
+      setDraft(better);
+      if (wish.current) setPrice({ words: wish.current.words, more: better.score.total - wish.current.before, sure: done });
+      if (!done) return;
+      setRunning(false);
+      wish.current = null;
+      setWishing(false);
+    });
+  }, [problem, setDraft]);
+
+  // What is kept and still fits stays as it is until somebody asks for better; anything else is searched at once.
+  const settled = kept !== null && !plan.outdated && draft === null && !wishing;
+  const tried = useRef<typeof problem | null>(null);
+  useEffect(() => {
+    if (settled || problem.demands.length === 0 || tried.current === problem) return;
+    const timer = setTimeout(() => {
+      tried.current = problem;
+      improve();
+    }, SEARCH_DELAY_MS);
+    return () => clearTimeout(timer);
+  }, [settled, problem, improve]);
+  useEffect(() => () => search.current?.stop(), []);
+
+  const finish = async (work: () => Promise<SawBook>, said: string) => {
+    setBusy(true);
+    try {
+      const changed = await work();
+      stop();
+      setDraft(null);
+      setShown(null);
+      setPrice(null);
+      wish.current = null;
+      setWishing(false);
+      takeBook(changed);
+      notifications.show({ message: said });
+    } catch (error) {
+      showProblem(error);
+      void queryClient.invalidateQueries({ queryKey: keys.saw });
+      void queryClient.invalidateQueries({ queryKey: keys.rack });
+    } finally {
+      setBusy(false);
+    }
+  };
+  const current = draft && shown ? shown : kept && !plan.outdated ? kept.plan : shown ?? plan.cutting;
+  return {
+    plan: current, kept, showsKept: kept !== null && current === kept.plan, running, busy, together: [id, ...others], price,
+    setTogether: (ids) => setOthers(ids.filter((b) => b !== id)), improve, stop,
+    keep: () => finish(async () => {
+      const revision = await session.savedRevision();
+      const rest = others.map((key) => ({ id: key, revision: boards.data!.find((b) => b.id === key)!.revision }));
+      return api.keepCut([{ id, revision }, ...rest], bareCut(current));
+    }, 'Kept. Its wood is promised to the board.'),
+    release: () => finish(() => api.releaseCut([id]), 'Released. Its wood is free for other boards.'),
+    announce: (words) => {
+      wish.current = words === '' ? null : { words, before: current.score.total };
+      setWishing(words !== '');
+      setPrice(null);
+    },
+  };
+}

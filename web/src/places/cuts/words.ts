@@ -1,0 +1,13 @@
+import type { CutPlan } from '#core/cutting/cutPlan.ts';
+
+/** An amount of money, in the shop's currency. */
+export function money(amount: number, currency: string): string {
+  return new Intl.NumberFormat(undefined, { style: 'currency', currency }).format(amount);
+}
+
+/** How good a plan is known to be. A gap of less than a hundredth of a percent is not told. */
+export function gapWords({ gap }: Pick<CutPlan, 'gap'>): string {
+  if (gap === null) return '';
+  if (gap <= 0) return 'Proven: nothing better is possible.';
+  return `Nothing better than ${(gap * 100).toPrecision(2)} % is possible.`;
+}

@@ -1,0 +1,100 @@
+import { Button, Loader, Select } from '@mantine/core';
+import { useElementSize } from '@mantine/hooks';
+import { IconArrowBackUp, IconPlus, IconPrinter } from '@tabler/icons-react';
+import { nanoid } from 'nanoid';
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { promisedToOthers } from '#core/plan/sawRecords.ts';
+import { defectKinds, USUAL_TREATMENT, type Defect, type DefectKind } from '#core/stock/defect.ts';
+import { trouble, useBoards, useRack, useSawBook, useShop, useSpecies } from '../../data/queries.ts';
+import { fitScale, scaleWords } from '../../drawing/scale.ts';
+import { WoodEnd } from '../../drawing/Wood.tsx';
+import { Length } from '../../quantities/Length.tsx';
+import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
+import { DefectFields } from './DefectFields.tsx';
+import { FaceEditor } from './FaceEditor.tsx';
+import { FormFigures, OrderCosts } from './FormFigures.tsx';
+import { PieceFacts } from './PieceFacts.tsx';
+import classes from './PiecePlace.module.css';
+import { usePieceEdits } from './usePieceEdits.ts';
+import { DEFECT_WORDS } from './words.ts';
+
+const STRAIGHT = { bow: 0, cup: 0, crook: 0, twist: 0 };
+
+/** One piece of stock: both faces and an end to scale, what lies on them, its form and what that costs, and everything known about it. */
+export function PiecePlace() {
+  const { id = '' } = useParams();
+  const rack = useRack();
+  const species = useSpecies();
+  const shop = useShop();
+  const boards = useBoards();
+  const book = useSawBook();
+  const edits = usePieceEdits(id);
+  const { ref, width } = useElementSize();
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [kind, setKind] = useState<DefectKind>('knot');
+  useShortcuts('Piece', [{ keys: 'mod+z', does: 'Undo the last change of this piece', run: edits.undo }]);
+  const problem = trouble(rack, species, shop);
+  const piece = rack.data?.find((p) => p.piece.id === id)?.piece;
+  if (problem) return <p className={classes.page} role="alert">{problem.message} Cadenza keeps trying.</p>;
+  if (!rack.data || !species.data || !shop.data) return <div className={classes.page}><Loader aria-label="Loading the piece" /></div>;
+  if (!piece) return <div className={classes.page}><h1>This piece is not in the rack</h1><p>It was cut, taken out, or never there.</p><Button component={Link} to="/rack">The rack</Button></div>;
+
+  const wood = species.data.find((s) => s.code === piece.species);
+  const end = Math.max(piece.thickness, piece.farEnd?.thickness ?? 0);
+  const scale = fitScale([piece.length + 4, 1], [Math.max(280, width), 1e6], 1);
+  const endScale = Math.min(1.6, 150 / Math.max(piece.width, piece.farEnd?.width ?? 0));
+  const promises = promisedToOthers(book.data ?? { plans: [], cuttings: [] }, []).filter((r) => r.pieceId === id);
+  const face = { piece, species: wood, shop: shop.data.shop, scale, kind, chosen, onChoose: setChosen, newId: () => nanoid(10), onChange: (edit: (d: Defect[]) => Defect[]) => edits.change((p) => ({ ...p, defects: edit(p.defects) })) };
+  const middle = { x: piece.length / 2, y: piece.width / 2 };
+  const addPlace = () => {
+    const place = { id: nanoid(10), kind, face: 'up' as const, from: Math.round(middle.x - 20), across: Math.round(middle.y - 15), length: Math.min(40, 2 * middle.x), width: Math.min(30, 2 * middle.y), treatment: USUAL_TREATMENT[kind] };
+    edits.change((p) => ({ ...p, defects: [...p.defects, { ...place, from: Math.max(0, place.from), across: Math.max(0, place.across) }] }));
+    setChosen(place.id);
+  };
+
+  return (
+    <div className={classes.page}>
+      <header>
+        <h1>{piece.mark}</h1>
+        <p>{wood?.name ?? piece.species}, <Length mm={piece.length} bare /> × <Length mm={piece.width} bare /> × <Length mm={piece.thickness} />{piece.count > 1 && `, ${piece.count} of them`}</p>
+        <span role="status" className={classes.soft}>{edits.saving ? 'Saving …' : edits.saved ? 'Saved' : ''}</span>
+        <span className={classes.grow} />
+        <Button variant="default" leftSection={<IconArrowBackUp size={16} />} onClick={edits.undo}>Undo</Button>
+        <Button variant="default" component={Link} to={`/rack/labels?pieces=${piece.id}`} leftSection={<IconPrinter size={16} />}>Label</Button>
+        <Link to="/rack">Back to the rack</Link>
+      </header>
+      <div className={classes.columns}>
+        <div className={classes.drawings} ref={ref}>
+          <div className={classes.tools}>
+            <Select aria-label="What is drawn on the wood" w={150} allowDeselect={false} value={kind} onChange={(v) => setKind(v as DefectKind)} data={defectKinds.map((k) => ({ value: k, label: DEFECT_WORDS[k] }))} />
+            <Button variant="default" leftSection={<IconPlus size={16} />} onClick={addPlace}>Put one on</Button>
+            <span className={classes.soft}>or drag it out on the wood. Blue: the largest clear places. Faces at {scaleWords(scale)}.</span>
+          </div>
+          <h2>Upper face</h2>
+          <FaceEditor {...face} face="up" />
+          <h2>Lower face <small>turned over, marked end still left</small></h2>
+          <FaceEditor {...face} face="down" />
+          <div className={classes.endAndForm}>
+            <figure>
+              <svg width={Math.max(piece.width, 1) * endScale + 4} height={end * endScale + 4} role="img" aria-label="Marked end">
+                <g transform="translate(2 2)">
+                  <WoodEnd x={0} y={0} scale={endScale} species={wood} rings={piece.rings} seed={piece.id} across={piece.width} up={piece.thickness} turned={false} />
+                  <rect width={piece.width * endScale} height={piece.thickness * endScale} className={classes.outline} />
+                </g>
+              </svg>
+              <figcaption>Marked end, {scaleWords(endScale)}</figcaption>
+            </figure>
+            <FormFigures piece={piece} form={piece.form ?? STRAIGHT} />
+          </div>
+          <OrderCosts piece={piece} shop={shop.data.shop} boards={boards.data ?? []} />
+        </div>
+        <aside className={classes.rail}>
+          {promises.length > 0 && <p className={classes.promised}>Promised: {promises.map((r, i) => <span key={i}>{i > 0 && ', '}<Length mm={r.from} bare /> – <Length mm={r.to} />{piece.count > 1 && ` of no. ${r.unit + 1}`}</span>)}</p>}
+          <DefectFields piece={piece} chosen={chosen} onChoose={setChosen} onChange={face.onChange} />
+          <PieceFacts piece={piece} species={species.data} currency={shop.data.shop.currency} onChange={edits.change} />
+        </aside>
+      </div>
+    </div>
+  );
+}
