@@ -131,7 +131,7 @@ test('a face-grain board by keyboard alone', async ({ page }) => {
   await expect(page.getByRole('dialog')).toContainText('Mirror');
   await key('Escape');
   await expect(page.getByRole('dialog')).toHaveCount(0);
-  await key('3');
+  await key('4');
   await expect(page.getByLabel('Thickness ladder')).toBeVisible();
 });
 
@@ -189,7 +189,7 @@ test('an edge-grain board by keyboard alone', async ({ page }) => {
   await press('ArrowDown', 'Enter');
   await expect(strips(page).nth(2)).toHaveAccessibleName(/Pear/);
   await expect(strips(page).nth(2)).toBeFocused();
-  await press('4');
+  await press('5');
   await expect(page.getByRole('article', { name: 'Bench sheet' })).toContainText('Cut list');
 });
 

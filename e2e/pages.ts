@@ -1,5 +1,6 @@
 import { expect, type APIRequestContext, type Page } from '@playwright/test';
-import type { Board } from '#core/board/board.ts';
+import { NO_CUTTING_WISHES, type Board } from '#core/board/board.ts';
+import { PLAIN_CONDITION, type PieceFields } from '#core/stock/piece.ts';
 
 /** The address of the server under test. */
 export const at = (path: string) => new URL(path, process.env.CADENZA_URL).href;
@@ -12,10 +13,18 @@ export async function openPlace(page: Page, path: string): Promise<void> {
 /** Adds a board over the API. @returns its id */
 export async function makeBoard(request: APIRequestContext, change: Partial<Board> = {}): Promise<string> {
   const strips = [30.8, 48.8, 36.8].map((width, i) => ({ id: `t${i}`, species: ['pear', 'beech-european', 'cherry-wild'][i]!, width, endForEnd: false }));
-  const board = { name: `Test ${Math.random().toString(36).slice(2, 8)}`, use: 'Tests', construction: 'edge', length: 400, width: 110, thickness: 30, count: 1, strips, ...change };
+  const board = { name: `Test ${Math.random().toString(36).slice(2, 8)}`, use: 'Tests', construction: 'edge', length: 400, width: 110, thickness: 30, count: 1, strips, cutting: NO_CUTTING_WISHES, ...change };
   const answer = await request.post(at('/api/boards'), { data: board });
   expect(answer.status()).toBe(201);
   return ((await answer.json()) as { id: string }).id;
+}
+
+/** Adds a piece over the API. @returns its id */
+export async function makePiece(request: APIRequestContext, change: Partial<PieceFields>): Promise<string> {
+  const piece = { ...PLAIN_CONDITION, mark: 'Y0', species: 'ash-white', length: 900, width: 90, thickness: 30, ...change };
+  const answer = await request.post(at('/api/rack'), { data: piece });
+  expect(answer.status(), await answer.text()).toBe(201);
+  return ((await answer.json()) as { piece: { id: string } }).piece.id;
 }
 
 /** What the server has stored of the board that the page shows. */

@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
-import { at, openPlace } from './pages.ts';
+import { PLAIN_CONDITION } from '#core/stock/piece.ts';
+import { at, makePiece, openPlace } from './pages.ts';
 
 test('pieces are added in any notation, edited, duplicated, removed and put back', async ({ page }) => {
   await openPlace(page, '/rack');
@@ -28,13 +29,13 @@ test('pieces are added in any notation, edited, duplicated, removed and put back
   await dialog.getByRole('button', { name: 'Put it in the rack' }).click();
   await expect(dialog).toContainText('Mark Z7 is already on another piece');
   await dialog.getByLabel('Mark').fill('Z8');
-  await dialog.getByText('Surfaced').click();
+  await dialog.getByText('Both faces').click();
   await dialog.getByRole('button', { name: 'Put it in the rack' }).click();
-  const twin = page.getByRole('button', { name: /^Z8, White ash.*surfaced/ });
+  const twin = page.getByRole('button', { name: /^Z8, White ash.*both faces planed/ });
   await expect(twin).toBeVisible();
 
   await twin.focus();
-  await page.keyboard.press('Enter');
+  await page.keyboard.press('e');
   await dialog.getByLabel('Length', { exact: true }).fill('9999 m');
   await dialog.getByRole('button', { name: 'Save' }).click();
   await expect(dialog).toContainText('Length must be at most 8000 mm');
@@ -50,14 +51,15 @@ test('pieces are added in any notation, edited, duplicated, removed and put back
 });
 
 test('a piece changed elsewhere meanwhile is not overwritten unasked', async ({ page, request }) => {
-  const fields = { mark: 'Y1', species: 'ash-white', length: 900, width: 90, thickness: 30, surface: 'rough', rings: 'flat', price: null, note: '' };
-  const made = (await (await request.post(at('/api/rack'), { data: fields })).json()) as { piece: { id: string } };
-  const stored = async () => ((await (await request.get(at('/api/rack'))).json()) as { piece: { id: string; length: number; note: string } }[]).find((p) => p.piece.id === made.piece.id)!.piece;
+  const fields = { ...PLAIN_CONDITION, defects: [], mark: 'Y1', species: 'ash-white', length: 900, width: 90, thickness: 30 };
+  const id = await makePiece(request, fields);
+  const stored = async () => ((await (await request.get(at('/api/rack'))).json()) as { piece: { id: string; length: number; note: string } }[]).find((p) => p.piece.id === id)!.piece;
   await openPlace(page, '/rack');
-  await page.getByRole('button', { name: /^Y1, White ash/ }).dblclick();
+  await page.getByRole('button', { name: /^Y1, White ash/ }).click();
+  await page.getByRole('button', { name: 'Edit Y1' }).click();
   const dialog = page.getByRole('dialog');
   await dialog.getByLabel('Note').fill('mine');
-  await request.put(at(`/api/rack/${made.piece.id}`), { data: { version: 1, piece: { ...fields, length: 800 } } });
+  await request.put(at(`/api/rack/${id}`), { data: { version: 1, piece: { ...fields, length: 800 } } });
   await dialog.getByRole('button', { name: 'Save' }).click();
   await expect(dialog.getByRole('alert')).toContainText('Piece Y1 was changed elsewhere meanwhile. It is now 800 × 90 × 30.');
   expect(await stored()).toMatchObject({ length: 800, note: '' });
@@ -81,7 +83,7 @@ test('a figure of the shop is saved as it is left, and every plan follows', asyn
     await new Promise((resolve) => setTimeout(resolve, 300));
     await route.continue();
   });
-  await page.getByRole('textbox', { name: 'Saw kerf' }).fill('3.5');
+  await page.getByRole('textbox', { name: 'Table saw kerf' }).fill('3.5');
   await page.getByRole('textbox', { name: 'Saw cuts up to' }).fill('70');
   await page.getByRole('textbox', { name: 'Jointer and planer width' }).focus();
   await expect.poll(async () => ((await (await page.request.get(at('/api/shop'))).json()) as { shop: { saw: unknown } }).shop.saw).toEqual({ kerf: 3.5, cutDepth: 70 });

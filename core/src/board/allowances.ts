@@ -18,6 +18,11 @@ export interface Allowances {
   ripExtra: number;
 }
 
+/** Width that is left of a panel once both long edges are trimmed, mm: what is wanted, or what there is. */
+export function widthReached(board: Pick<Board, 'width'>, panel: number, shop: Shop): number {
+  return Math.min(board.width, Math.max(0, panel - 2 * shop.habits.panelEdgeTrim));
+}
+
 export function allowancesFor(board: Board, shop: Shop): Allowances {
   const { habits, planer, saw } = shop;
   const endTrim = Math.max(habits.panelEndTrim, planer.snipe);

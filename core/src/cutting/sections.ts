@@ -31,6 +31,18 @@ const MOST_RIPS_OFFERED = 6;
  * equal parts. Offered widths are what is there, to a tenth of a millimetre downward.
  */
 export function sectionsFor(board: Board, allowances: Allowances, rack: readonly Piece[], shop: Shop, promised: readonly PromisedRange[]): Section[] {
+  // While a joint is dragged only widths change, and what the rack offers stays the same.
+  const key = [board.construction, allowances.roughLength, allowances.glueThickness, allowances.ripExtra].join('/');
+  const last = LAST.get(rack);
+  if (last && last.key === key && last.shop === shop && last.promised === promised) return last.sections;
+  const sections = offersOf(board, allowances, rack, shop, promised);
+  LAST.set(rack, { key, shop, promised, sections });
+  return sections;
+}
+
+const LAST = new WeakMap<readonly Piece[], { key: string; shop: Shop; promised: readonly PromisedRange[]; sections: Section[] }>();
+
+function offersOf(board: Board, allowances: Allowances, rack: readonly Piece[], shop: Shop, promised: readonly PromisedRange[]): Section[] {
   const sections: Section[] = [];
   for (const piece of rack) {
     const length = allowances.roughLength;

@@ -1,3 +1,4 @@
+import { widthReached } from '../board/allowances.ts';
 import type { Blank, RippedStrip } from '../cutting/cutPlan.ts';
 import { orderOutcomes, type MillingOrder } from '../cutting/millingOrder.ts';
 import type { Piece } from '../stock/piece.ts';
@@ -92,7 +93,7 @@ export function thicknessLadder(context: PlanContext): Ladder {
 
 export function widthLadder(context: PlanContext): Ladder {
   const { allowances, board, shop: { habits, saw }, panelWidth } = context;
-  const reached = Math.min(board.width, Math.max(0, panelWidth - 2 * habits.panelEdgeTrim));
+  const reached = widthReached(board, panelWidth, context.shop);
   const trim = {
     id: 'trim-edges', label: say`Trim both long edges`, taken: panelWidth - reached, habit: 'panelEdgeTrim' as const,
     why: say`The outer strips carry the extra: at least ${length(habits.panelEdgeTrim)} a side makes the edges straight, parallel and free of glue.`,

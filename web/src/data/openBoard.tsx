@@ -15,6 +15,7 @@ export interface OpenBoard extends SessionState {
   id: string;
   session: BoardSession;
   input: PlanInput;
+  /** While hands move, the plan of a moment ago: it may know fewer or other strips than `board`. */
   plan: Plan;
   findings: Finding[];
   book: SawBook;
@@ -34,8 +35,8 @@ export function useOpenBoard(): OpenBoard {
 }
 
 /**
- * The open board as it was a moment ago while hands move on the drawing. For everything beside the drawing: React renders it in
- * slices between two frames, so that a drag stays smooth however much hangs on the plan.
+ * The open board as it was a moment ago while hands move on the drawing, its plan always that of its strips. For everything beside the drawing:
+ * React renders it in slices between two frames, so that a drag stays smooth however much hangs on the plan.
  */
 export function useSettledBoard(): OpenBoard {
   const open = use(SettledBoardContext);
@@ -105,13 +106,15 @@ function WithSession({ id, loaded, pieces, shop, species, book, children }: With
     const kept = sawStateFor(book, id);
     return draft ? { ...kept, chosen: draft } : kept;
   }, [book, id, draft]);
-  const input = useMemo<PlanInput>(() => ({ board: state.board, rack, shop, species, saw }), [state.board, rack, shop, species, saw]);
+  // The plan follows a moment after the hands: React makes it between two frames.
+  const later = useDeferredValue(state);
+  const input = useMemo<PlanInput>(() => ({ board: later.board, rack, shop, species, saw }), [later.board, rack, shop, species, saw]);
   const { plan, findings } = useMemo(() => {
     const made = makePlan(input);
     return { plan: made, findings: checkPlan(made, input) };
   }, [input]);
   const open = useMemo<OpenBoard>(() => ({ id, session, ...state, input, plan, findings, book, draft, setDraft }), [id, session, state, input, plan, findings, book, draft]);
-  const settled = useDeferredValue(open);
+  const settled = useMemo<OpenBoard>(() => ({ id, session, ...later, input, plan, findings, book, draft, setDraft }), [id, session, later, input, plan, findings, book, draft]);
   return (
     <OpenBoardContext value={open}>
       <SettledBoardContext value={settled}>{children}</SettledBoardContext>

@@ -1,7 +1,7 @@
 import { Button, NumberInput, Switch } from '@mantine/core';
 import type { ReactNode } from 'react';
 import { sawSettings, type CutSheet } from '#core/cutting/cutSheet.ts';
-import { useOpenBoard } from '../../data/openBoard.tsx';
+import { useSettledBoard } from '../../data/openBoard.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import classes from './cuts.module.css';
 import type { Cuts } from './useCuts.ts';
@@ -11,7 +11,7 @@ const SAW_WORDS = { crosscut: 'Stop', rip: 'Fence', resaw: 'Band saw fence' } as
 
 /** Beside the drawing: what the plan costs and why, saw settings, and the wishes that shape it. */
 export function CutRail({ cuts, sheets, together }: { cuts: Cuts; sheets: readonly CutSheet[]; together: ReactNode }) {
-  const { board, session, input: { shop, rack } } = useOpenBoard();
+  const { board, session, input: { shop, rack } } = useSettledBoard();
   const { score } = cuts.plan;
   const { currency } = shop;
   const marks = new Map(sheets.map((s) => [s.piece.id, s.piece.mark]));

@@ -9,7 +9,7 @@ import { usableSize } from '#core/cutting/usable.ts';
 import { demandKey } from '#core/plan/cutForBoard.ts';
 import { bareCut, rebuildCut } from '#core/plan/rebuildCut.ts';
 import { api } from '../../data/api.ts';
-import { useOpenBoard } from '../../data/openBoard.tsx';
+import { useSettledBoard } from '../../data/openBoard.tsx';
 import { useBoards } from '../../data/queries.ts';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import { buyWords } from '#core/checks/stockShortage.ts';
@@ -28,7 +28,7 @@ import { takeBook, useCuts } from './useCuts.ts';
 
 /** Which strip comes from which piece: drawn to scale in cutting order, searched while you watch, kept, and booked after the saw. */
 export function CutsPlace() {
-  const open = useOpenBoard();
+  const open = useSettledBoard();
   const { board, session, input, id, plan: boardPlan } = open;
   const cuts = useCuts();
   const boards = useBoards();
@@ -133,7 +133,7 @@ export function CutsPlace() {
         )}
       </div>
       <div className={classes.bar} ref={ref}>
-        <StripBar plan={plan} board={board} boardKey={id} species={species} width={width} lit={lit} onLight={setLit} />
+        <StripBar plan={plan} done={boardPlan.cutting.blanks.filter((b) => b.done)} board={board} boardKey={id} species={species} width={width} lit={lit} onLight={setLit} />
         <span className={classes.soft}>All pieces at {scaleWords(scale)}. Point at a strip to see it in both; drag it to another piece, or press Enter on it.</span>
       </div>
       <div className={classes.list}>
@@ -173,7 +173,7 @@ export function CutsPlace() {
   );
 }
 
-function ShortageWords({ shortage, species }: { shortage: ReturnType<typeof useCuts>['plan']['shortages'][number]; species: ReturnType<typeof useOpenBoard>['input']['species'] }) {
+function ShortageWords({ shortage, species }: { shortage: ReturnType<typeof useCuts>['plan']['shortages'][number]; species: ReturnType<typeof useSettledBoard>['input']['species'] }) {
   const name = species.find((s) => s.code === shortage.species)?.name ?? shortage.species;
   return (
     <>

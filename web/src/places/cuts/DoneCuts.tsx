@@ -2,7 +2,7 @@ import { Button, Checkbox } from '@mantine/core';
 import type { StripName } from '#core/plan/sawRecords.ts';
 import { demandKey } from '#core/plan/cutForBoard.ts';
 import { api } from '../../data/api.ts';
-import { useOpenBoard } from '../../data/openBoard.tsx';
+import { useSettledBoard } from '../../data/openBoard.tsx';
 import { showProblem } from '../../shell/notices.tsx';
 import classes from './cuts.module.css';
 import { takeBook } from './useCuts.ts';
@@ -11,7 +11,7 @@ const WHEN = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle
 
 /** What is cut already: strips on the bench, strike out the ones that failed, take a cut back. */
 export function DoneCuts({ lit, onLight }: { lit: string | null; onLight(key: string | null): void }) {
-  const { book, id } = useOpenBoard();
+  const { book, id } = useSettledBoard();
   const mine = book.cuttings.filter((c) => c.boards.includes(id));
   if (mine.length === 0) return null;
   const tell = (work: Promise<Parameters<typeof takeBook>[0]>) => work.then(takeBook, showProblem);

@@ -1,10 +1,12 @@
 import { panelWidth, stripTops, type Board } from '#core/board/board.ts';
-import type { CutPlan } from '#core/cutting/cutPlan.ts';
+import type { Blank, CutPlan } from '#core/cutting/cutPlan.ts';
 import type { Species } from '#core/wood/species.ts';
 import classes from './cuts.module.css';
 
 interface StripBarProps {
   plan: CutPlan;
+  /** What is cut already. */
+  done: readonly Blank[];
   board: Board;
   /** The board's key in the plan. */
   boardKey: string;
@@ -17,10 +19,11 @@ interface StripBarProps {
 const HEIGHT = 34;
 
 /** The panel's strips in order, to scale across it: pointing at one shows where it is cut, and the other way round. */
-export function StripBar({ plan, board, boardKey, species, width, lit, onLight }: StripBarProps) {
+export function StripBar({ plan, done, board, boardKey, species, width, lit, onLight }: StripBarProps) {
   const total = panelWidth(board);
   const scale = Math.min(2.2, Math.max(0.2, (width - 2) / Math.max(1, total)));
-  const met = new Map(plan.blanks.flatMap((b) => b.strips.filter((s) => s.demand.board === boardKey && s.demand.spare === 0).map((s) => [s.demand.stripId, b] as const)));
+  const onBench = new Set(done.flatMap((b) => b.strips.map((s) => s.demand.stripId)));
+  const met = new Map([...plan.blanks, ...done].flatMap((b) => b.strips.filter((s) => s.demand.board === boardKey && s.demand.spare === 0).map((s) => [s.demand.stripId, b] as const)));
   const [, litStrip] = lit?.startsWith(`${boardKey}/`) ? lit.split('/') : [];
   const tops = stripTops(board.strips);
   return (
@@ -32,9 +35,9 @@ export function StripBar({ plan, board, boardKey, species, width, lit, onLight }
         return (
           <g key={strip.id} className={classes.cell} data-lit={litStrip === strip.id || undefined} data-missing={found ? undefined : true}
             onPointerEnter={() => onLight(`${boardKey}/${strip.id}/1/0`)} onPointerLeave={() => onLight(null)}>
-            <title>{`Strip ${i + 1}${found ? '' : ', not in the plan'}`}</title>
+            <title>{`Strip ${i + 1}${found ? onBench.has(strip.id) ? ', cut' : '' : ', not in the plan'}`}</title>
             <rect x={x} y={1} width={w} height={HEIGHT} fill={found ? species.find((s) => s.code === strip.species)?.colour ?? '#b9bec4' : 'none'} />
-            {w > 12 && <text x={x + w / 2} y={HEIGHT / 2 + 1} textAnchor="middle" dominantBaseline="central">{i + 1}</text>}
+            {w > 12 && <text x={x + w / 2} y={HEIGHT / 2 + 1} textAnchor="middle" dominantBaseline="central">{i + 1}{onBench.has(strip.id) && w > 24 ? ' ✓' : ''}</text>}
           </g>
         );
       })}

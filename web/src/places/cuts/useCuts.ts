@@ -6,7 +6,7 @@ import { bareCut } from '#core/plan/rebuildCut.ts';
 import { doneFor, promisedToOthers, type KeptPlan, type SawBook } from '#core/plan/sawRecords.ts';
 import { CutSearch } from '../../cutting/cutSearch.ts';
 import { api } from '../../data/api.ts';
-import { useOpenBoard } from '../../data/openBoard.tsx';
+import { useSettledBoard } from '../../data/openBoard.tsx';
 import { keys, queryClient, useBoards } from '../../data/queries.ts';
 import { showProblem } from '../../shell/notices.tsx';
 
@@ -43,7 +43,7 @@ export function takeBook(book: SawBook): void {
 }
 
 export function useCuts(): Cuts {
-  const { id, board, input, plan, book, draft, setDraft, session } = useOpenBoard();
+  const { id, board, input, plan, book, draft, setDraft, session } = useSettledBoard();
   const boards = useBoards();
   const kept = book.plans.find((p) => p.boards.includes(id)) ?? null;
   const [others, setOthers] = useState<string[]>(() => kept?.boards.filter((b) => b !== id) ?? []);

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState, type PointerEvent, type RefObject } from 'react';
 import { moveJoint, moveStrip, snapWidth } from '#core/board/arrange.ts';
-import { stripTops, type Strip } from '#core/board/board.ts';
+import { allowancesFor, widthReached } from '#core/board/allowances.ts';
+import { panelWidth as panelWidthOf, stripTops, type Strip } from '#core/board/board.ts';
 import type { Plan } from '#core/plan/plan.ts';
 import type { RingOrientation } from '#core/stock/piece.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
@@ -72,8 +73,9 @@ export function BoardDrawing({ svgRef, width, height, selected, onSelect, onStri
   const [frozenScale, setFrozenScale] = useState<number | null>(null);
   const narrow = width < NARROW_PX;
   const room = narrow ? NARROW_ROOM : ROOM;
-  const { allowances, panelWidth, ladders } = plan;
-  const { roughLength, glueThickness, wantedPanelWidth } = allowances;
+  // The drawing follows the hands at once; what the plan says of it may come a moment later.
+  const { roughLength, glueThickness, wantedPanelWidth } = allowancesFor(board, input.shop);
+  const panelWidth = panelWidthOf(board);
 
   const tallest = Math.max(panelWidth, wantedPanelWidth);
   const fitting = fitScale([roughLength + glueThickness, tallest], [width - room.left - room.right - room.end, height - room.top - room.bottom]);
@@ -82,13 +84,14 @@ export function BoardDrawing({ svgRef, width, height, selected, onSelect, onStri
   const [x0, y0] = [room.left, room.top];
   const panel = { w: roughLength * scale, h: panelWidth * scale };
   const endX = x0 + panel.w + room.end;
-  const trim = ((panelWidth - ladders.width.reached) / 2) * scale;
+  const trim = ((panelWidth - widthReached(board, panelWidth, input.shop)) / 2) * scale;
   const endTrim = ((roughLength - board.length) / 2) * scale;
   const missing = Math.max(0, wantedPanelWidth - panelWidth) * scale;
   const flagged = new Map<number, 'stop' | 'caution'>();
   for (const f of findings) for (const n of f.strips) if (f.severity !== 'note' && flagged.get(n) !== 'stop') flagged.set(n, f.severity);
-  const ringsOf = (number: number): RingOrientation => {
-    const pieceId = plan.strips[number - 1]?.sources[0]?.pieceId;
+  const sourceOf = new Map(plan.strips.map((s) => [s.id, s.sources[0]?.pieceId]));
+  const ringsOf = (stripId: string): RingOrientation => {
+    const pieceId = sourceOf.get(stripId);
     return input.rack.find((p) => p.id === pieceId)?.rings ?? 'flat';
   };
 
@@ -177,14 +180,14 @@ export function BoardDrawing({ svgRef, width, height, selected, onSelect, onStri
     <svg ref={svgRef} className={classes.drawing} width={width} height={Math.max(height, room.top + room.bottom + Math.max(panel.h, wantedPanelWidth * scale))}
       onPointerDown={begin} onPointerMove={move} onPointerUp={end} onPointerCancel={end} aria-label="The panel, drawn to scale">
       <Ruler x={x0 + endTrim} y={y0 - 8} length={board.length} scale={scale} direction="across" />
-      {!narrow && <Ruler x={x0 - 10} y={y0 + trim} length={Math.max(board.width, ladders.width.reached)} scale={scale} direction="down" />}
+      {!narrow && <Ruler x={x0 - 10} y={y0 + trim} length={board.width} scale={scale} direction="down" />}
       <DimensionLine from={[x0 + endTrim, y0 - 34]} to={[x0 + endTrim + board.length * scale, y0 - 34]} mm={board.length} />
 
       <g role="listbox" aria-label="Strips of the board" aria-orientation="vertical">
         {rows.map(({ strip, y, number }) => (
           <StripRow key={strip.id} strip={strip} number={number} x={x0} y={y} endX={endX} scale={scale} length={roughLength} thickness={glueThickness}
-            species={input.species.find((s) => s.code === strip.species)} rings={ringsOf(number)} construction={board.construction}
-            labelX={x0 + Math.max(0, endTrim)} chainX={narrow ? x0 - 14 : x0 - 47} seed={plan.strips[number - 1]?.sources[0]?.pieceId ?? ''} selected={number - 1 === selected} flag={flagged.get(number)} onSelect={onSelect} />
+            species={input.species.find((s) => s.code === strip.species)} rings={ringsOf(strip.id)} construction={board.construction}
+            labelX={x0 + Math.max(0, endTrim)} chainX={narrow ? x0 - 14 : x0 - 47} seed={sourceOf.get(strip.id) ?? ''} selected={number - 1 === selected} flag={flagged.get(number)} onSelect={onSelect} />
         ))}
       </g>
 

@@ -1,10 +1,10 @@
 import type { GlueUp } from '#core/gluing/glueUps.ts';
-import { useOpenBoard } from '../../data/openBoard.tsx';
+import { useSettledBoard } from '../../data/openBoard.tsx';
 import classes from './GlueTree.module.css';
 
 /** Which strips are glued together, in which order, and whether the glue's time is enough. */
 export function GlueTree() {
-  const { plan: { gluing }, board, input } = useOpenBoard();
+  const { plan: { gluing }, board, input } = useSettledBoard();
   if (gluing.glueUps.length === 0) return <p className={classes.note}>One strip: nothing to glue.</p>;
   const hours = gluing.clampMinutesEach / 60;
   return (

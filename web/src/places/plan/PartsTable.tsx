@@ -1,7 +1,7 @@
 import { Table } from '@mantine/core';
 import { listNumbers } from '#core/plan/numberList.ts';
 import type { PlannedStrip } from '#core/plan/strips.ts';
-import { useOpenBoard } from '../../data/openBoard.tsx';
+import { useSettledBoard } from '../../data/openBoard.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import classes from './PartsTable.module.css';
 
@@ -31,7 +31,7 @@ const METHOD_WORDS = {
 };
 
 export function PartsTable() {
-  const { board, plan, input } = useOpenBoard();
+  const { board, plan, input } = useSettledBoard();
   const { cutting, strips } = plan;
   const kept = cutting.leftovers.filter((l) => l.kept && !l.side);
   const markOf = (id: string) => input.rack.find((p) => p.id === id)?.mark ?? '?';

@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
 import { Link } from 'react-router';
-import { useOpenBoard } from '../../data/openBoard.tsx';
+import { useSettledBoard } from '../../data/openBoard.tsx';
 import { FindingCard } from './FindingCard.tsx';
 import { GlueTree } from './GlueTree.tsx';
 import { LadderView } from './LadderView.tsx';
@@ -11,7 +11,7 @@ import { StepList } from './StepList.tsx';
 
 /** Everything the core computes of a board, on one page: findings, ladders, parts, glue-ups, steps, wood. */
 export function PlanPlace() {
-  const { board, plan, findings } = useOpenBoard();
+  const { board, plan, findings } = useSettledBoard();
   if (board.strips.length === 0) {
     return (
       <div className={classes.empty}>

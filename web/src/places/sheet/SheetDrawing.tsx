@@ -1,6 +1,6 @@
 import { stripTops } from '#core/board/board.ts';
 import type { RingOrientation } from '#core/stock/piece.ts';
-import { useOpenBoard } from '../../data/openBoard.tsx';
+import { useSettledBoard } from '../../data/openBoard.tsx';
 import { DimensionLine } from '../../drawing/DimensionLine.tsx';
 import { GrainArrow } from '../../drawing/GrainArrow.tsx';
 import { fitScale } from '../../drawing/scale.ts';
@@ -16,7 +16,7 @@ const LEAST_ROW = 11;
 
 /** The panel with numbered strips, grain arrows and the triangle across them, as it is laid on the bench. */
 export function SheetDrawing() {
-  const { board, plan, input } = useOpenBoard();
+  const { board, plan, input } = useSettledBoard();
   const { roughLength, glueThickness } = plan.allowances;
   const { panelWidth } = plan;
   const scale = fitScale([roughLength + glueThickness, panelWidth], [WIDTH - ROOM.left - ROOM.right - ROOM.gap, ROOM.height], 2);

@@ -2,7 +2,7 @@ import { Button } from '@mantine/core';
 import { IconPrinter } from '@tabler/icons-react';
 import { Link } from 'react-router';
 import { DEFER_TO_MANUAL } from '#core/plan/cautions.ts';
-import { useOpenBoard } from '../../data/openBoard.tsx';
+import { useSettledBoard } from '../../data/openBoard.tsx';
 import { BoardSizeLine } from '../../drawing/BoardSizeLine.tsx';
 import { Length, Say } from '../../quantities/Length.tsx';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
@@ -15,7 +15,7 @@ const TODAY = new Intl.DateTimeFormat(undefined, { dateStyle: 'long' });
 
 /** The plan on paper: what is taken to the bench. */
 export function SheetPlace() {
-  const { board, plan, findings, input } = useOpenBoard();
+  const { board, plan, findings, input } = useSettledBoard();
   useShortcuts('Bench sheet', [{ keys: 'mod+p', does: 'Print', run: () => window.print() }]);
   const minded = findings.filter((f) => f.severity !== 'note');
 

@@ -1,0 +1,64 @@
+import { expect, test, type Page } from '@playwright/test';
+import { at, makeBoard, makePiece, openPlace } from './pages.ts';
+
+const strip = (id: string, width: number) => ({ id, species: 'hickory', width, endForEnd: false });
+const proven = (page: Page) => expect(page.getByRole('status').filter({ hasText: 'Proven: nothing better is possible.' })).toBeVisible({ timeout: 20_000 });
+const marks = async (page: Page) => ((await (await page.request.get(at('/api/rack'))).json()) as { piece: { mark: string; species: string } }[]).filter((r) => r.piece.species === 'hickory').map((r) => r.piece.mark).sort();
+
+// One after the other: they share the only hickory in the rack.
+test.describe.configure({ mode: 'serial' });
+
+test('a cut plan is searched, proven and kept; the other board that wants the same wood is told', async ({ page, request }) => {
+  await makePiece(request, { mark: 'H1', species: 'hickory', length: 470, width: 120, thickness: 40, price: { amount: 1000, per: 'cubicMetre' } });
+  const strips = [strip('a', 30), strip('b', 30), strip('c', 30)];
+  const [one, two] = [await makeBoard(request, { name: 'Hickory one', strips }), await makeBoard(request, { name: 'Hickory two', strips })];
+  const other = await page.context().newPage();
+  for (const [tab, id] of [[page, one], [other, two]] as const) {
+    await openPlace(tab, `/boards/${id}/cuts`);
+    await proven(tab);
+    await expect(tab.getByRole('button', { name: /^Strip \d from H1/ })).toHaveCount(3);
+  }
+  await page.getByRole('button', { name: 'Keep this plan' }).click();
+  await expect(page.getByText('This wood is promised.')).toBeVisible();
+  await other.getByRole('button', { name: 'Keep this plan' }).click();
+  await expect(other.getByText(/Wood of piece H1 is promised to "Hickory one" meanwhile/)).toBeVisible();
+  // Nothing is lost: the second board now sees what it lacks and what to buy.
+  await expect(other.getByRole('alert').filter({ hasText: 'cannot be had' })).toContainText('To buy: 1 × 6/4');
+  await openPlace(other, '/rack');
+  await expect(other.getByRole('button', { name: /^H1, Hickory.*partly promised/ })).toBeVisible();
+});
+
+test('after the saw the rack has the leftovers, a failed strip is planned again, and a cut can be taken back', async ({ page, request }) => {
+  await makePiece(request, { mark: 'H2', species: 'hickory', length: 1200, width: 60, thickness: 40 });
+  await openPlace(page, '/');
+  await page.getByRole('link', { name: /Hickory one/ }).first().click();
+  await page.getByRole('link', { name: /^Cuts/ }).click();
+  await page.getByRole('button', { name: 'It is cut' }).click();
+  await expect(page.getByText('After the saw')).toBeVisible();
+  expect(await marks(page)).toEqual(['H2']);
+  await page.getByLabel('Strip 2').click();
+  await expect(page.getByLabel('Strip 2 failed')).toBeChecked();
+  await proven(page);
+  await expect(page.getByRole('button', { name: /^Strip 2 from H2/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Take this cut back' }).click();
+  await expect(page.getByText('After the saw')).toHaveCount(0);
+  expect(await marks(page)).toEqual(['H1', 'H2']);
+});
+
+test('a strip is taken from another piece by keys or mouse, and what that costs is told', async ({ page, request }) => {
+  const id = await makeBoard(request, { name: 'Hickory moved', strips: [strip('a', 30)] });
+  // Dear wood is the second choice.
+  await makePiece(request, { mark: 'H3', species: 'hickory', length: 1200, width: 60, thickness: 40, price: { amount: 9000, per: 'cubicMetre' } });
+  await openPlace(page, `/boards/${id}/cuts`);
+  await proven(page);
+  await page.getByRole('button', { name: /^Strip 1 from H/ }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('dialog').getByRole('button', { name: 'H3' }).click();
+  await expect(page.getByRole('status').filter({ hasText: /Strip 1 from H3: costs .* more\./ })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole('button', { name: /^Strip 1 from H3/ })).toBeVisible();
+  await expect(page.getByText('Strip 1 from H3', { exact: false }).last()).toBeVisible();
+  await page.getByRole('button', { name: 'Any piece' }).click();
+  await expect(page.getByRole('button', { name: /^Strip 1 from H[^3]/ })).toBeVisible({ timeout: 20_000 });
+  await page.getByText('Table', { exact: true }).click();
+  await expect(page.getByRole('table', { name: 'Cut list' }).getByRole('row')).toHaveCount(2);
+});
