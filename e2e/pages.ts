@@ -7,7 +7,9 @@ export const at = (path: string) => new URL(path, process.env.CADENZA_URL).href;
 
 export async function openPlace(page: Page, path: string): Promise<void> {
   await page.goto(at(path));
-  await page.waitForLoadState('networkidle');
+  // A search that is begun anew ends its workers, and the browser never tells how their loading went.
+  if (path.endsWith('/cuts')) await expect(page.getByRole('heading', { name: 'Cuts' })).toBeVisible();
+  else await page.waitForLoadState('networkidle');
 }
 
 /** Adds a board over the API. @returns its id */

@@ -11,8 +11,8 @@ test('a pile is entered by keyboard alone, in yard sizes, copying the line above
   await page.keyboard.type('White oak');
   await page.keyboard.press('Tab');
   await page.keyboard.type("4/4 x 7 1/2 x 8'");
-  await expect(page.getByLabel('Length, line 1')).toHaveValue("8'");
   await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Length, line 1')).toHaveValue("8'");
   await expect(page.getByLabel('Mark, line 2')).toHaveValue('V2');
   await expect(page.getByLabel('Species, line 2')).toHaveValue('White oak');
   await expect(page.getByLabel('Species, line 2')).toBeFocused();

@@ -42,7 +42,8 @@ export function CutsPlace() {
   const pieces = useMemo(() => new Map(rack.map((p) => [p.id, p])), [rack]);
   const sheets = useMemo(() => cutSheets(plan, pieces, shop), [plan, pieces, shop]);
   const longest = Math.max(600, ...sheets.map((s) => s.piece.length));
-  const scale = fitScale([longest + 4, 1], [Math.max(320, width), 1e6], 0.7);
+  // On a narrow page a piece scrolls sideways rather than losing its numbers.
+  const scale = Math.max(0.3, fitScale([longest + 4, 1], [Math.max(320, width), 1e6], 0.7));
   const { currency } = shop;
   useShortcuts('Cuts', [
     { keys: 'i', does: 'Search for a better cut plan, or stop', run: () => (cuts.running ? cuts.stop() : cuts.improve()) },
@@ -106,10 +107,10 @@ export function CutsPlace() {
       <div className={classes.head}>
         <h2>Cuts</h2>
         <div className={classes.status} role="status">
-          {cuts.running && <Loader size={16} aria-label="Searching" />}
+          {cuts.running && <Loader size={16} aria-hidden="true" />}
           <span>
-            {cuts.showsKept ? <><b>Kept.</b> This wood is promised{kept!.boards.length > 1 ? ' to these boards' : ''}.</> : plan.method === 'first-fit' ? <><b>First answer.</b> Searching for better …</> : cuts.running ? <b>Searching.</b> : <b>Best found.</b>}{' '}
-            {plan.score.total > 0 && <>{money(plan.score.wood, currency)} of wood. </>}<small>{gapWords(plan)}</small>
+            {cuts.allCut ? <b>All strips are cut.</b> : cuts.showsKept ? <><b>Kept.</b> This wood is promised{kept!.boards.length > 1 ? ' to these boards' : ''}.</> : plan.method === 'first-fit' ? <><b>First answer.</b> Searching for better …</> : cuts.running ? <b>Searching.</b> : <b>Best found.</b>}{' '}
+            {!cuts.allCut && plan.score.total > 0 && <>{money(plan.score.wood, currency)} of wood. </>}{!cuts.allCut && <small>{gapWords(plan)}</small>}
           </span>
         </div>
         <span className={classes.grow} />

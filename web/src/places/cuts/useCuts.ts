@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { notifications } from '@mantine/notifications';
+import type { Board } from '#core/board/board.ts';
 import type { CutPlan } from '#core/cutting/cutPlan.ts';
 import { cutProblemFor } from '#core/plan/cutForBoard.ts';
 import { bareCut } from '#core/plan/rebuildCut.ts';
@@ -15,6 +16,8 @@ const SEARCH_SECONDS = 30;
 /** Edits follow one another; the search waits until the hands rest. */
 const SEARCH_DELAY_MS = 250;
 
+const ALONE: { key: string; board: Board }[] = [];
+
 /** The cut plan on the page: what it is, what the search does, and what can be done with it. */
 export interface Cuts {
   /** Of all boards that are cut together. */
@@ -22,6 +25,8 @@ export interface Cuts {
   kept: KeptPlan | null;
   /** The kept plan is the one shown. */
   showsKept: boolean;
+  /** Every strip is on the bench. */
+  allCut: boolean;
   running: boolean;
   /** Ids of the boards cut together; this one first. */
   together: string[];
@@ -56,14 +61,16 @@ export function useCuts(): Cuts {
   const [wishing, setWishing] = useState(false);
 
   const { rack, shop, species } = input;
+  // The same empty list while there are none: another board's save is no reason to search again.
+  const otherBoards = useMemo(() => (others.length === 0 ? ALONE : others.flatMap((key) => {
+    const stored = boards.data?.find((b) => b.id === key);
+    return stored ? [{ key, board: stored.board }] : [];
+  })), [others, boards.data]);
   const problem = useMemo(() => {
-    const together = [{ key: id, board }, ...others.flatMap((key) => {
-      const stored = boards.data?.find((b) => b.id === key);
-      return stored ? [{ key, board: stored.board }] : [];
-    })];
+    const together = [{ key: id, board }, ...otherBoards];
     const ids = together.map((t) => t.key);
     return cutProblemFor(together.map((t) => ({ ...t, done: doneFor(book, t.key) })), { rack, shop, species, promised: promisedToOthers(book, ids) });
-  }, [id, board, others, boards.data, book, rack, shop, species]);
+  }, [id, board, otherBoards, book, rack, shop, species]);
 
   const stop = useCallback(() => {
     search.current?.stop();
@@ -85,7 +92,8 @@ export function useCuts(): Cuts {
   }, [problem, setDraft]);
 
   // What is kept and still fits stays as it is until somebody asks for better; anything else is searched at once.
-  const settled = kept !== null && !plan.outdated && draft === null && !wishing;
+  const keptHolds = kept !== null && plan.cutting.method === 'kept' && draft === null;
+  const settled = keptHolds && !wishing;
   const tried = useRef<typeof problem | null>(null);
   useEffect(() => {
     if (settled || problem.demands.length === 0 || tried.current === problem) return;
@@ -117,9 +125,10 @@ export function useCuts(): Cuts {
       setBusy(false);
     }
   };
-  const current = draft && shown ? shown : kept && !plan.outdated ? kept.plan : shown ?? plan.cutting;
+  const open = useMemo(() => ({ ...plan.cutting, blanks: plan.cutting.blanks.filter((b) => !b.done) }), [plan.cutting]);
+  const current = draft && shown ? shown : keptHolds ? kept.plan : problem.demands.length === 0 ? open : shown ?? open;
   return {
-    plan: current, kept, showsKept: kept !== null && current === kept.plan, running, busy, together: [id, ...others], price,
+    plan: current, kept, showsKept: keptHolds, allCut: problem.demands.length === 0, running, busy, together: [id, ...others], price,
     setTogether: (ids) => setOthers(ids.filter((b) => b !== id)), improve, stop,
     keep: () => finish(async () => {
       const revision = await session.savedRevision();

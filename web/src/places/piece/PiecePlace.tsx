@@ -65,7 +65,7 @@ export function PiecePlace() {
         <Link to="/rack">Back to the rack</Link>
       </header>
       <div className={classes.columns}>
-        <div className={classes.drawings} ref={ref}>
+        <div className={classes.drawings} ref={ref} tabIndex={-1}>
           <div className={classes.tools}>
             <Select aria-label="What is drawn on the wood" w={150} allowDeselect={false} value={kind} onChange={(v) => setKind(v as DefectKind)} data={defectKinds.map((k) => ({ value: k, label: DEFECT_WORDS[k] }))} />
             <Button variant="default" leftSection={<IconPlus size={16} />} onClick={addPlace}>Put one on</Button>

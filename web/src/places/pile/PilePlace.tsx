@@ -61,10 +61,12 @@ export function PilePlace() {
   }, [virtual]);
   const setCell = useCallback((row: number, column: PileColumn, value: string) => {
     setServerSays(null);
-    setRows((old) => {
-      const size = column === 'thickness' || column === 'length' || column === 'width' ? splitSize(value) : null;
-      return old.with(row, { ...old[row], ...(size ?? { [column]: value }) });
-    });
+    setRows((old) => old.with(row, { ...old[row], [column]: value }));
+  }, []);
+  // A whole size in one cell is taken apart when the cell is left.
+  const leaveCell = useCallback((row: number, column: PileColumn, value: string) => {
+    const size = column === 'thickness' || column === 'length' || column === 'width' ? splitSize(value) : null;
+    if (size) setRows((old) => old.with(row, { ...old[row], ...size }));
   }, []);
   const addLine = () => {
     setRows((old) => [...old, { mark: freeMark(old, taken), species: old.at(-1)?.species ?? '' }]);
@@ -196,7 +198,7 @@ export function PilePlace() {
         </div>
         <div style={{ height: virtual.getTotalSize(), position: 'relative' }} role="rowgroup">
           {virtual.getVirtualItems().map((item) => (
-            <PileLine key={item.key} index={item.index} top={item.start} row={rows[item.index]!} read={read[item.index] ?? null} columns={columns} onChange={setCell} onKey={onKey} onPaste={onPaste}
+            <PileLine key={item.key} index={item.index} top={item.start} row={rows[item.index]!} read={read[item.index] ?? null} columns={columns} onChange={setCell} onLeave={leaveCell} onKey={onKey} onPaste={onPaste}
               onRemove={() => setRows((old) => (old.length > 1 ? old.toSpliced(item.index, 1) : [{}]))} />
           ))}
         </div>
@@ -212,12 +214,13 @@ interface PileLineProps {
   read: (ReadRow & { index: number }) | null;
   columns: readonly PileColumn[];
   onChange(row: number, column: PileColumn, value: string): void;
+  onLeave(row: number, column: PileColumn, value: string): void;
   onKey(event: KeyboardEvent<HTMLInputElement>, row: number, column: number): void;
   onPaste(event: ClipboardEvent<HTMLInputElement>, row: number, column: number): void;
   onRemove(): void;
 }
 
-const PileLine = memo(function PileLine({ index, top, row, read, columns, onChange, onKey, onPaste, onRemove }: PileLineProps) {
+const PileLine = memo(function PileLine({ index, top, row, read, columns, onChange, onLeave, onKey, onPaste, onRemove }: PileLineProps) {
   return (
     <div className={classes.line} role="row" aria-rowindex={index + 2} style={{ transform: `translateY(${top}px)`, height: ROW_HEIGHT }}>
       <span className={classes.number} role="rowheader">{index + 1}</span>
@@ -226,7 +229,7 @@ const PileLine = memo(function PileLine({ index, top, row, read, columns, onChan
         return (
           <span key={column} role="gridcell" className={classes.cell} data-column={column}>
             <input data-cell={`${index}/${k}`} value={row[column] ?? ''} aria-label={`${PILE_WORDS[column]}, line ${index + 1}`} aria-invalid={problem ? true : undefined} title={problem?.message} spellCheck={false} autoComplete="off"
-              onChange={(e) => onChange(index, column, e.currentTarget.value)} onKeyDown={(e) => onKey(e, index, k)} onPaste={(e) => onPaste(e, index, k)} />
+              onChange={(e) => onChange(index, column, e.currentTarget.value)} onBlur={(e) => onLeave(index, column, e.currentTarget.value)} onKeyDown={(e) => onKey(e, index, k)} onPaste={(e) => onPaste(e, index, k)} />
           </span>
         );
       })}

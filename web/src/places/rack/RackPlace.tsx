@@ -2,7 +2,7 @@ import { Button, Menu } from '@mantine/core';
 import { useElementSize } from '@mantine/hooks';
 import { IconCopy, IconDots, IconFileExport, IconListDetails, IconPencil, IconPlus, IconRecycle, IconTag, IconTrash } from '@tabler/icons-react';
 import { useWindowVirtualizer } from '@tanstack/react-virtual';
-import { useCallback, useDeferredValue, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { writeRackCsv } from '#core/format/rackCsv.ts';
 import { promisedToOthers } from '#core/plan/sawRecords.ts';
@@ -22,6 +22,8 @@ import { shelfRows } from './shelfRows.ts';
 import { StockPiece } from './StockPiece.tsx';
 
 const reload = () => queryClient.invalidateQueries({ queryKey: keys.rack });
+/** A rack of this many lines is drawn whole; of a larger one only what is in sight. */
+const MOST_ROWS_DRAWN = 60;
 const NO_PIECES: StoredPiece[] = [];
 const NO_PROMISES: ReturnType<typeof promisedToOthers> = [];
 
@@ -38,6 +40,7 @@ export function RackPlace() {
   const { ref, width } = useElementSize();
   const [chosen, setChosen] = useState<string | null>(null);
   const [editing, setEditing] = useState<Editing | null>(null);
+  const reveal = useRef<string | null>(null);
   const [search, setSearch] = useState(FIND_ALL);
   const sought = useDeferredValue(search);
   const pieces = rack.data ?? NO_PIECES;
@@ -58,8 +61,16 @@ export function RackPlace() {
   const list = useRef<HTMLDivElement>(null);
   const [top, setTop] = useState(0);
   useLayoutEffect(() => setTop(list.current?.offsetTop ?? 0), [width]);
-  const virtual = useWindowVirtualizer({ count: rows.length, estimateSize: (i) => rows[i]!.height, overscan: 6, scrollMargin: top });
+  const virtual = useWindowVirtualizer({ count: rows.length, estimateSize: (i) => rows[i]!.height, overscan: rows.length > MOST_ROWS_DRAWN ? 6 : MOST_ROWS_DRAWN, scrollMargin: top });
   useLayoutEffect(() => virtual.measure(), [rows, virtual]);
+
+  // What was just put in is brought into sight, once it stands on its shelf.
+  useEffect(() => {
+    const index = reveal.current === null ? -1 : rows.findIndex((r) => r.kind === 'pieces' && r.pieces.some((p) => p.piece.id === reveal.current));
+    if (index < 0) return;
+    virtual.scrollToIndex(index, { align: 'center' });
+    reveal.current = null;
+  }, [rows, virtual]);
 
   const add = () => setEditing({ stored: null, start: { mark: nextMark('N1', marksOf(pieces)) } });
   const edit = () => selected && setEditing({ stored: selected, start: selected.piece });
@@ -157,6 +168,7 @@ export function RackPlace() {
           onSaved={(saved) => {
             setEditing(null);
             setChosen(saved.piece.id);
+            reveal.current = saved.piece.id;
             void reload();
           }} />
       )}

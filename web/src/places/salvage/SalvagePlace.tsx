@@ -1,4 +1,4 @@
-import { Button, Checkbox, NumberInput, SegmentedControl, Select, TextInput } from '@mantine/core';
+import { Button, Checkbox, NumberInput, Radio, Select, TextInput } from '@mantine/core';
 import { useElementSize } from '@mantine/hooks';
 import { notifications } from '@mantine/notifications';
 import { useState, type FormEvent } from 'react';
@@ -16,6 +16,7 @@ import { showProblem } from '../../shell/notices.tsx';
 import { marksOf, nextMark } from '../rack/nextMark.ts';
 import classes from './SalvagePlace.module.css';
 
+const SKINS = [['bare', 'Bare wood'], ['painted', 'Painted'], ['veneered', 'Veneered'], ['treated', 'Treated or unknown']] as const;
 type Skin = 'bare' | 'painted' | 'veneered' | 'treated';
 const START: SalvagedThing = { of: '', species: '', length: 1200, width: 60, thickness: 30, skinUp: 0, skinDown: 0, seams: [], metal: [], count: 1 };
 /** Off each face of painted or veneered wood to begin with, mm (common practice: until clean wood shows). */
@@ -122,7 +123,9 @@ export function SalvagePlace() {
       </section>
       <section>
         <h2>3. Paint and skin</h2>
-        <SegmentedControl aria-label="On its faces" value={skin ?? ''} onChange={(v) => chooseSkin(v as Skin)} data={[{ value: 'bare', label: 'Bare wood' }, { value: 'painted', label: 'Painted' }, { value: 'veneered', label: 'Veneered' }, { value: 'treated', label: 'Treated or unknown' }]} />
+        <Radio.Group aria-label="On its faces" value={skin ?? ''} onChange={(v) => chooseSkin(v as Skin)}>
+          <div className={classes.row}>{SKINS.map(([value, label]) => <Radio key={value} value={value} label={label} />)}</div>
+        </Radio.Group>
         {skin === 'painted' && <p className={classes.caution}><b>Old paint may hold lead.</b> Test it; do not sand or burn it off dry. Plane it off outdoors or with extraction and a mask, and collect every chip. Local rules come first.</p>}
         {skin === 'veneered' && <p className={classes.caution}>Under a veneer there are often short glued bits. Look at the ends for seams before you count on its length.</p>}
         {skin === 'treated' && <p className={classes.stop}><b>Not for food.</b> Preservatives stay in the wood. If nobody knows what is in it, leave it out of the rack.</p>}
@@ -141,7 +144,7 @@ export function SalvagePlace() {
           {thing.seams.map((s) => <Button key={s} variant="subtle" aria-label={`Take the seam at ${s} mm off`} onClick={() => set({ seams: thing.seams.filter((x) => x !== s) })}><Length mm={s} /> ×</Button>)}
         </form>
         {problem && <p role="alert" className={classes.problem}>{problem}</p>}
-        <div ref={ref} className={classes.drawing}>
+        <div ref={ref} className={classes.drawing} tabIndex={0} role="group" aria-label="Drawing">
           <svg width={thing.length * scale + 4} height={thing.width * scale + 30} role="img" aria-label={`The thing to scale, ${bits.length} bits`}>
             <g transform="translate(2 4)">
               <StockFace piece={drawn} species={species.data?.find((s) => s.code === thing.species)} scale={scale} face="up" />
