@@ -7,6 +7,8 @@ const VIEWS = ['/', '/rack', '/rack/shed-b1', '/rack/pile', '/rack/salvage', '/r
 
 for (const scheme of ['light', 'dark'] as const) {
   test(`axe finds nothing on any view, ${scheme}`, async ({ page, request }) => {
+    // A dozen views, each gone through node by node.
+    test.slow();
     const id = await makeBoard(request);
     await page.emulateMedia({ colorScheme: scheme });
     for (const view of VIEWS) {
