@@ -45,7 +45,26 @@ test('after the saw the rack has the leftovers, a failed strip is planned again,
   expect(await marks(page)).toEqual(['H1', 'H2']);
 });
 
-test('a strip is taken from another piece by keys or mouse, and what that costs is told', async ({ page, request }) => {
+test('strips change places by mouse, and the new order is kept', async ({ page, request }) => {
+  const id = await makeBoard(request, { name: 'Hickory swapped', strips: [strip('a', 30), strip('b', 30)] });
+  await openPlace(page, `/boards/${id}/cuts`);
+  await proven(page);
+  const box = async (n: number) => (await page.getByRole('button', { name: new RegExp(`^Strip ${n} from`) }).boundingBox())!;
+  const [one, two] = [await box(1), await box(2)];
+  await page.mouse.move(one.x + one.width / 2, one.y + one.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(two.x + two.width / 2, two.y + two.height / 2, { steps: 6 });
+  await page.mouse.up();
+  await expect(page.getByText('Strips 1 and 2 change places: costs nothing.')).toBeVisible();
+  expect((await box(1)).y > (await box(2)).y).toBe(two.y > one.y);
+  await page.getByRole('button', { name: 'Keep this plan' }).click();
+  await expect(page.getByText('This wood is promised.')).toBeVisible();
+  expect((await box(1)).y > (await box(2)).y).toBe(two.y > one.y);
+  await page.getByRole('button', { name: 'Release the wood' }).click();
+  await expect(page.getByText('This wood is promised.')).toHaveCount(0);
+});
+
+test('a strip is taken from another piece by keys, and what that costs is told', async ({ page, request }) => {
   const id = await makeBoard(request, { name: 'Hickory moved', strips: [strip('a', 30)] });
   // Dear wood is the second choice.
   await makePiece(request, { mark: 'H3', species: 'hickory', length: 1200, width: 60, thickness: 40, price: { amount: 9000, per: 'cubicMetre' } });

@@ -37,6 +37,7 @@ describe('checkPlan', () => {
     ['narrow-strip', 'only 8 mm wide', plainBoard({ strips: strips([46, 46, 46, 46, 46, 46, 8]) }), undefined, wide, [7]],
     ['blank-wider-than-planer', 'P1 is 150 mm wide; the planer takes 120 mm', plainBoard(), undefined, planerAt({ width: 120 }), [1, 2, 3, 4, 5, 6]],
     ['panel-wider-than-planer', 'The panel is 276 mm wide; the planer takes 260 mm', plainBoard(), undefined, DEFAULT_SHOP, []],
+    ['thin-for-planer', 'planed to 4 mm; the planer goes down to 6 mm', plainBoard({}, [46, 4, 46]), undefined, DEFAULT_SHOP, [2]],
     // A long plank would be flattened whole; this piece is short itself.
     ['short-for-planer', 'Blanks are 229 mm long', plainBoard({ length: 200 }), [plainPiece({ length: 249 })], wide, []],
     ['deeper-than-saw', 'The panel is 82 mm thick; the saw cuts 80 mm', plainBoard({ thickness: 80 }), undefined, wide, []],

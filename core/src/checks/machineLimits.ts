@@ -1,3 +1,4 @@
+import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say } from '../units/phrase.ts';
 import type { Finding, Rule } from './finding.ts';
 
@@ -31,6 +32,15 @@ export const machineLimits: Rule = (plan, { board, rack, shop: { planer, saw } }
       what: say`Blanks are ${length(plan.allowances.roughLength)} long; jointer and planer want at least ${length(planer.leastLength)}.`,
       why: say`A short piece can tip between the rollers and be thrown.`,
       waysOut: [say`Mill the pieces at double length and crosscut after planing.`, say`Make the board at least ${length(board.length + planer.leastLength - plan.allowances.roughLength)} long.`],
+    });
+  }
+  const thin = plan.cutting.blanks.flatMap((b) => b.strips.filter((s) => s.demand.spare === 0 && s.way.thickness < planer.leastThickness - LENGTH_TOLERANCE_MM));
+  if (thin.length > 0) {
+    findings.push({
+      rule: 'thin-for-planer', severity: 'caution', strips: [...new Set(thin.map((s) => s.demand.strip))].sort((a, b) => a - b),
+      what: say`These strips are planed to ${length(Math.min(...thin.map((s) => s.way.thickness)))}; the planer goes down to ${length(planer.leastThickness)}.`,
+      why: say`Thinner wood breaks up between the rollers, and its pieces are thrown.`,
+      waysOut: [say`Plane them on a carrier board of even thickness, or use a drum sander.`, say`Leave them fat, and flush them after the glue-up.`],
     });
   }
   if (plan.allowances.glueThickness > saw.cutDepth) {

@@ -25,7 +25,7 @@ export function upgradeShopTo2(shop: Json): Json {
   return {
     // One kerf served every saw in version 1.
     crosscutSaw: { kerf: saw?.kerf ?? DEFAULT_SHOP.crosscutSaw.kerf }, bandSaw: DEFAULT_SHOP.bandSaw, cutting: DEFAULT_SHOP.cutting, ...shop,
-    planer: { leastWidth: DEFAULT_SHOP.planer.leastWidth, ...(shop.planer as Json | undefined) },
+    planer: { leastWidth: DEFAULT_SHOP.planer.leastWidth, leastThickness: DEFAULT_SHOP.planer.leastThickness, ...(shop.planer as Json | undefined) },
   };
 }
 

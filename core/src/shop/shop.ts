@@ -35,6 +35,8 @@ const planerSchema = z.strictObject({
   leastLength: lengthBetween(50, 1000),
   /** Narrowest piece that is flattened on its own. */
   leastWidth: lengthBetween(5, 300),
+  /** Thinnest it planes without a carrier board. */
+  leastThickness: lengthBetween(1, 50),
   /** How far from each end of a panel the planer digs in. */
   snipe: lengthBetween(0, 200),
 });
@@ -145,7 +147,7 @@ export const DEFAULT_SHOP: Shop = {
   saw: { kerf: 3, cutDepth: 80 },
   crosscutSaw: { kerf: 3 },
   bandSaw: { kerf: 1, resawHeight: 150, clean: 0.8 },
-  planer: { width: 260, passDepth: 1.5, leastLength: 250, leastWidth: 20, snipe: 10 },
+  planer: { width: 260, passDepth: 1.5, leastLength: 250, leastWidth: 20, leastThickness: 6, snipe: 10 },
   glue: { name: 'Type II wood glue', assemblyMinutes: 10, clampMinutes: 120 },
   habits: {
     stockEndTrim: 10, panelEndTrim: 8, creep: 3, panelEdgeTrim: 3, stockEdgeJoint: 2, glueEdgeJoint: 0.5,

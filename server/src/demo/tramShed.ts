@@ -10,7 +10,7 @@ export const tramShedShop: Shop = {
   ...DEFAULT_SHOP,
   name: 'The Tram Shed',
   saw: { kerf: 3, cutDepth: 78 },
-  planer: { width: 260, passDepth: 1.5, leastLength: 250, leastWidth: 20, snipe: 10 },
+  planer: { width: 260, passDepth: 1.5, leastLength: 250, leastWidth: 20, leastThickness: 6, snipe: 10 },
   glue: { name: 'Waterproof wood glue (Type I)', assemblyMinutes: 10, clampMinutes: 180 },
 };
 

@@ -9,6 +9,7 @@ import { StockFace } from '../../drawing/StockFace.tsx';
 import { LengthTspans } from '../../quantities/Length.tsx';
 import { useDisplay } from '../../quantities/display.tsx';
 import classes from './cuts.module.css';
+import { copyLetter } from './words.ts';
 
 interface CutPieceDrawingProps {
   sheet: CutSheet;
@@ -17,6 +18,8 @@ interface CutPieceDrawingProps {
   ripKerf: number;
   /** Strips of other boards are named by their board's number. */
   boardNumber(key: string): number | null;
+  /** Several equal boards are made: a strip's letter says which one it is for. */
+  lettered: boolean;
   lit: string | null;
   onLight(key: string | null): void;
   /** A strip was dropped on another strip or piece. */
@@ -91,14 +94,14 @@ function hatch(x: number, y: number, width: number, height: number): string {
 
 type StripBoxProps = CutPieceDrawingProps & { strip: RippedStrip; x: number; y: number; width: number; height: number };
 
-function StripBox({ sheet, strip, x, y, width, height, boardNumber, lit, onLight, onDrop, onMove }: StripBoxProps) {
+function StripBox({ sheet, strip, x, y, width, height, boardNumber, lettered, lit, onLight, onDrop, onMove }: StripBoxProps) {
   const { demand } = strip;
   const key = demandKey(demand);
   const { display } = useDisplay();
   const [drag, setDrag] = useState<{ dx: number; dy: number } | null>(null);
   const start = useRef<{ x: number; y: number } | null>(null);
   const other = boardNumber(demand.board);
-  const label = `${other === null ? '' : `${other}·`}${demand.strip}${demand.spare > 0 ? ' spare' : demand.copy > 1 ? `/${demand.copy}` : ''}`;
+  const label = `${other === null ? '' : `${other}·`}${demand.strip}${demand.spare > 0 ? ' spare' : lettered ? copyLetter(demand.copy) : ''}`;
 
   const down = (event: PointerEvent<SVGGElement>) => {
     if (sheet.done || event.button !== 0) return;

@@ -2,6 +2,7 @@ import type { CutSheet } from '#core/cutting/cutSheet.ts';
 import { demandKey } from '#core/plan/cutForBoard.ts';
 import { Length } from '../../quantities/Length.tsx';
 import classes from './cuts.module.css';
+import { copyLetter } from './words.ts';
 
 interface CutTableProps {
   sheets: readonly CutSheet[];
@@ -24,7 +25,7 @@ export function CutTable({ sheets, lit, onLight, nameOf, several }: CutTableProp
               <td>{sheet.piece.mark}{sheet.piece.count > 1 && ` no. ${sheet.unit + 1}`}, blank {blank.number}</td>
               <td><Length mm={blank.from} bare /> – <Length mm={blank.from + blank.length} /></td>
               <td><Length mm={rip.from} bare /> – <Length mm={rip.to} /></td>
-              <td>{several && `${nameOf(strip.demand.board)}, `}{strip.demand.strip}{strip.demand.spare > 0 ? ' (spare)' : strip.demand.copy > 1 && `, board ${strip.demand.copy}`}</td>
+              <td>{several && `${nameOf(strip.demand.board)}, `}{strip.demand.strip}{strip.demand.spare > 0 ? ' (spare)' : strip.demand.copy > 1 && `, board ${copyLetter(strip.demand.copy)}`}</td>
               <td><Length mm={strip.planed} /></td>
               <td>{strip.layers > 1 ? <>resaw, layer {strip.layer} of {strip.layers}, <Length mm={strip.way.thickness} /></> : strip.planed > strip.way.thickness + 0.05 ? <>plane to <Length mm={strip.way.thickness} /></> : 'ready'}</td>
             </tr>

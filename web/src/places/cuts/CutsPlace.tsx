@@ -54,6 +54,7 @@ export function CutsPlace() {
   }
 
   const nameOf = (key: string) => (key === id ? board.name : boards.data?.find((b) => b.id === key)?.board.name ?? 'another board');
+  const lettered = plan.blanks.some((b) => b.strips.some((s) => s.demand.copy > 1));
   const boardNumber = (key: string) => (cuts.together.length > 1 ? cuts.together.indexOf(key) + 1 : null);
   const pin = (strip: RippedStrip, pieceId: string | null) => {
     const mark = pieceId === null ? null : pieces.get(pieceId)?.mark;
@@ -69,14 +70,11 @@ export function CutsPlace() {
     const put = ({ board: key, stripId, copy, spare }: RippedStrip['demand']) => ({ board: key, stripId, copy, spare });
     const swapped = { ...bare, blanks: bare.blanks.map((b) => ({ ...b, strips: b.strips.map((s) => (demandKey(s) === names.one ? { ...s, ...put(two.demand) } : demandKey(s) === names.two ? { ...s, ...put(a.demand) } : s)) })) };
     const rebuilt = rebuildCut(problem, swapped);
-    if (rebuilt.ok) open.setDraft({ ...rebuilt.plan, method: plan.method, bound: plan.bound, gap: plan.gap });
+    if (rebuilt.ok) cuts.rearrange({ ...rebuilt.plan, method: 'improved' }, `Strips ${a.demand.strip} and ${two.demand.strip} change places`);
     return rebuilt.ok;
   };
   const drop = (strip: RippedStrip, target: { pieceId: string; strip: string | null }) => {
-    if (target.strip && swap(strip, target.strip)) {
-      cuts.announce('');
-      return;
-    }
+    if (target.strip && swap(strip, target.strip)) return;
     const from = plan.blanks.find((b) => b.strips.includes(strip))?.pieceId;
     if (target.pieceId === from || strip.demand.board !== id) return;
     const piece = pieces.get(target.pieceId);
@@ -159,7 +157,7 @@ export function CutsPlace() {
                 </span>
               </header>
               <div className={classes.scroll}>
-                <CutPieceDrawing sheet={sheet} species={species.find((s) => s.code === sheet.piece.species)} scale={scale} ripKerf={shop.saw.kerf} boardNumber={boardNumber} lit={lit} onLight={setLit} onDrop={drop} onMove={setMoving} />
+                <CutPieceDrawing sheet={sheet} species={species.find((s) => s.code === sheet.piece.species)} scale={scale} ripKerf={shop.saw.kerf} boardNumber={boardNumber} lettered={lettered} lit={lit} onLight={setLit} onDrop={drop} onMove={setMoving} />
               </div>
             </section>
           ))}

@@ -38,6 +38,8 @@ export interface Cuts {
   busy: boolean;
   /** Says what a wish is about to change, so that its price can be told. */
   announce(words: string): void;
+  /** Puts a plan that was changed by hand in the place of this one. */
+  rearrange(plan: CutPlan, words: string): void;
   /** What the last wish cost, once the search has answered. */
   price: { words: string; more: number; sure: boolean } | null;
 }
@@ -54,7 +56,6 @@ export function useCuts(): Cuts {
   const [others, setOthers] = useState<string[]>(() => kept?.boards.filter((b) => b !== id) ?? []);
   const [running, setRunning] = useState(false);
   const [busy, setBusy] = useState(false);
-  const [shown, setShown] = useState<CutPlan | null>(draft);
   const [price, setPrice] = useState<Cuts['price']>(null);
   const search = useRef<CutSearch | null>(null);
   const wish = useRef<{ words: string; before: number } | null>(null);
@@ -81,7 +82,6 @@ export function useCuts(): Cuts {
     search.current?.stop();
     setRunning(true);
     search.current = new CutSearch(problem, SEARCH_SECONDS, (better, done) => {
-      setShown(better);
       setDraft(better);
       if (wish.current) setPrice({ words: wish.current.words, more: better.score.total - wish.current.before, sure: done });
       if (!done) return;
@@ -111,7 +111,6 @@ export function useCuts(): Cuts {
       const changed = await work();
       stop();
       setDraft(null);
-      setShown(null);
       setPrice(null);
       wish.current = null;
       setWishing(false);
@@ -126,7 +125,7 @@ export function useCuts(): Cuts {
     }
   };
   const open = useMemo(() => ({ ...plan.cutting, blanks: plan.cutting.blanks.filter((b) => !b.done) }), [plan.cutting]);
-  const current = draft && shown ? shown : keptHolds ? kept.plan : problem.demands.length === 0 ? open : shown ?? open;
+  const current = draft ?? (keptHolds ? kept.plan : open);
   return {
     plan: current, kept, showsKept: keptHolds, allCut: problem.demands.length === 0, running, busy, together: [id, ...others], price,
     setTogether: (ids) => setOthers(ids.filter((b) => b !== id)), improve, stop,
@@ -137,9 +136,14 @@ export function useCuts(): Cuts {
     }, 'Kept. Its wood is promised to the board.'),
     release: () => finish(() => api.releaseCut([id]), 'Released. Its wood is free for other boards.'),
     announce: (words) => {
-      wish.current = words === '' ? null : { words, before: current.score.total };
-      setWishing(words !== '');
+      wish.current = { words, before: current.score.total };
+      setWishing(true);
       setPrice(null);
+    },
+    rearrange: (plan, words) => {
+      stop();
+      setDraft(plan);
+      setPrice({ words, more: plan.score.total - current.score.total, sure: true });
     },
   };
 }

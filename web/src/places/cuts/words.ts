@@ -5,6 +5,12 @@ export function money(amount: number, currency: string): string {
   return new Intl.NumberFormat(undefined, { style: 'currency', currency }).format(amount);
 }
 
+/** Which of several equal boards: A, B, C …, AA; a number beside the strip's would read as a fraction. */
+export function copyLetter(copy: number): string {
+  const letter = String.fromCharCode(65 + ((copy - 1) % 26));
+  return copy > 26 ? `${copyLetter(Math.ceil(copy / 26) - 1)}${letter}` : letter;
+}
+
 /** How good a plan is known to be. A gap of less than a hundredth of a percent is not told. */
 export function gapWords({ gap }: Pick<CutPlan, 'gap'>): string {
   if (gap === null) return '';

@@ -4,6 +4,7 @@ import { IconArrowBackUp, IconPlus, IconPrinter } from '@tabler/icons-react';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
+import { usableZones } from '#core/cutting/usable.ts';
 import { promisedToOthers } from '#core/plan/sawRecords.ts';
 import { defectKinds, USUAL_TREATMENT, type Defect, type DefectKind } from '#core/stock/defect.ts';
 import { trouble, useBoards, useRack, useSawBook, useShop, useSpecies } from '../../data/queries.ts';
@@ -45,6 +46,7 @@ export function PiecePlace() {
   const scale = fitScale([piece.length + 4, 1], [Math.max(280, width), 1e6], 1);
   const endScale = Math.min(1.6, 150 / Math.max(piece.width, piece.farEnd?.width ?? 0));
   const promises = promisedToOthers(book.data ?? { plans: [], cuttings: [] }, []).filter((r) => r.pieceId === id);
+  const usable = usableZones(piece, shop.data.shop);
   const face = { piece, species: wood, shop: shop.data.shop, scale, kind, chosen, onChoose: setChosen, newId: () => nanoid(10), onChange: (edit: (d: Defect[]) => Defect[]) => edits.change((p) => ({ ...p, defects: edit(p.defects) })) };
   const middle = { x: piece.length / 2, y: piece.width / 2 };
   const addPlace = () => {
@@ -90,6 +92,9 @@ export function PiecePlace() {
           <OrderCosts piece={piece} shop={shop.data.shop} boards={boards.data ?? []} />
         </div>
         <aside className={classes.rail}>
+          {usable.length === 0 && <p className={classes.gone} role="alert">Nothing clear is left of {piece.mark}: end trims, edges and what must be cut out take all of it. No strip will come from it until that changes.</p>}
+          {usable.length > 0 && Math.max(...usable.map((z) => z.to - z.from)) < shop.data.shop.habits.keepLength && <p className={classes.promised}>The longest clear place is shorter than the length the shop keeps.</p>}
+          {piece.thickness < shop.data.shop.planer.leastThickness && <p className={classes.gone} role="alert">{piece.mark} is thinner than the planer takes (<Length mm={shop.data.shop.planer.leastThickness} />): plane it on a carrier board, or sand it flat.</p>}
           {promises.length > 0 && <p className={classes.promised}>Promised: {promises.map((r, i) => <span key={i}>{i > 0 && ', '}<Length mm={r.from} bare /> – <Length mm={r.to} />{piece.count > 1 && ` of no. ${r.unit + 1}`}</span>)}</p>}
           <DefectFields piece={piece} chosen={chosen} onChoose={setChosen} onChange={face.onChange} />
           <PieceFacts piece={piece} species={species.data} currency={shop.data.shop.currency} onChange={edits.change} />

@@ -22,6 +22,7 @@ const MACHINES: FieldSpec[] = [
   ['planer', 'passDepth', 'Deepest pass', 'length', 'On a piece of half the width or less; half of it at full width'],
   ['planer', 'leastLength', 'Shortest piece it may take', 'length', 'From the machine\'s manual'],
   ['planer', 'leastWidth', 'Narrowest piece it may take', 'length'],
+  ['planer', 'leastThickness', 'Thinnest it planes', 'length', 'Without a carrier board'],
   ['planer', 'snipe', 'Snipe at each end', 'length'],
 ];
 const BAND_SAW = [['kerf', 'Band saw kerf'], ['resawHeight', 'Resaws up to'], ['clean', 'Planed off each sawn face']] as const;
