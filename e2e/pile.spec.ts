@@ -5,6 +5,7 @@ import { at, makePiece, openPlace } from './pages.ts';
 test('a pile is entered by keyboard alone, in yard sizes, copying the line above', async ({ page }) => {
   await openPlace(page, '/rack');
   await page.keyboard.press('p');
+  await expect(page.getByRole('heading', { name: 'A whole pile' })).toBeVisible();
   await page.getByLabel('Mark, line 1').focus();
   await page.keyboard.type('V1');
   await page.keyboard.press('Tab');
@@ -37,6 +38,7 @@ test('a file is shown before it is stored: bad cells are named, an unknown speci
   await page.getByRole('combobox', { name: 'Figures for Snakewood' }).click();
   await page.getByRole('option', { name: 'Hornbeam' }).click();
   await page.getByRole('button', { name: 'Line 2', exact: true }).click();
+  await expect(page.getByLabel('Length, line 2')).toBeFocused();
   await page.keyboard.type('400');
   await page.getByRole('button', { name: 'Put 2 pieces in the rack' }).click();
   await expect(page.getByRole('button', { name: /^SN1, Snakewood, 500.5 mm/ })).toBeVisible();

@@ -21,7 +21,10 @@ export function purchaseFor(species: string, strip: { length: number; rip: numbe
   const rough = strip.thickness + habits.flattenRough + 2 * habits.skimRough;
   const quarters = QUARTERS.find((q) => q * MM_PER_QUARTER >= rough - 1e-6) ?? Math.ceil(rough / MM_PER_QUARTER / 4) * 4;
   const ends = 2 * habits.stockEndTrim;
-  const options = [...USUAL_WIDTHS, Math.ceil((strip.rip + habits.stockEdgeJoint) / 10) * 10].flatMap((width) => {
+  const least = strip.rip + habits.stockEdgeJoint;
+  // Wider than yards usually sell: then exactly that wide, to the next centimetre.
+  const widths = least > Math.max(...USUAL_WIDTHS) ? [Math.ceil(least / 10) * 10] : USUAL_WIDTHS;
+  const options = widths.flatMap((width) => {
     const rips = partsAcross(width - habits.stockEdgeJoint, strip.rip, saw.kerf);
     if (rips === 0) return [];
     const blanks = Math.ceil(parts / rips);
