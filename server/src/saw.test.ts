@@ -137,6 +137,44 @@ describe('after the saw', () => {
     expect((await keep(stored, again)).status).toBe(200);
   });
 
+  it('books two pieces cut at the same moment, and neither comes back', async () => {
+    for (const id of ['a', 'b', 'c']) await addPiece({ mark: `Q${id}`, length: 460, width: 40 });
+    const board = plainBoard({}, [46, 46, 46]);
+    const stored = await addBoard(board);
+    const [plan] = ((await keep(stored, await planned(stored.id, board))).body as SawBook).plans;
+    const answers = await Promise.all(plan!.plan.blanks.map((b) => call('POST', '/saw/cut', { planId: plan!.id, pieceId: b.pieceId, unit: b.unit })));
+    expect(answers.map((a) => a.status)).toEqual([200, 200, 200]);
+    const book = (await call('GET', '/saw')).body as SawBook;
+    expect([book.cuttings.length, book.plans[0]!.plan.blanks.length]).toEqual([3, 0]);
+    expect(await db('promises').count({ n: '*' }).first()).toEqual({ n: 0 });
+  });
+
+  it('never gives wood back twice: a piece that was cut is not restored, leftovers of an undone cut are gone', async () => {
+    const piece = await addPiece();
+    const board = plainBoard();
+    const stored = await addBoard(board);
+    const kept = (await keep(stored, await planned(stored.id, board))).body as SawBook;
+    const cut = (await call('POST', '/saw/cut', { planId: kept.plans[0]!.id, pieceId: piece.id, unit: 0 })).body as SawBook;
+    const restored = await call('POST', `/rack/${piece.id}/restore`, { version: 2 });
+    expect([restored.status, restored.body.detail]).toEqual([409, 'Piece P1 was cut. Take that cut back on the Cuts of its board instead.']);
+    const leftover = cut.cuttings[0]!.record.leftovers[0]!.id;
+    expect((await call('POST', `/saw/cuttings/${cut.cuttings[0]!.id}/undo`)).status).toBe(200);
+    expect((await call('POST', `/rack/${leftover}/restore`, { version: 2 })).status).toBe(404);
+    expect((await rackNow()).map((p) => p.mark)).toEqual(['P1']);
+  });
+
+  it('tells of no cutting whose boards are all gone', async () => {
+    const piece = await addPiece();
+    const board = plainBoard();
+    const stored = await addBoard(board);
+    const kept = (await keep(stored, await planned(stored.id, board))).body as SawBook;
+    await call('POST', '/saw/cut', { planId: kept.plans[0]!.id, pieceId: piece.id, unit: 0 });
+    await call('POST', `/boards/${stored.id}/remove`, { basedOn: 1 });
+    expect((await call('GET', '/saw')).body).toEqual({ plans: [], cuttings: [] });
+    await call('POST', `/boards/${stored.id}/restore`);
+    expect((await call('GET', '/saw')).body.cuttings.length).toBe(1);
+  });
+
   it('loses no wood: strips, kerfs and what is thrown away are all that the rack is poorer by', async () => {
     const piece = await addPiece({ farEnd: { width: 130, thickness: 46 } });
     const board = plainBoard({}, [40, 40, 40, 40, 40, 40]);

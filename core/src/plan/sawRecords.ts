@@ -3,6 +3,7 @@ import type { CutPlan, PromisedRange } from '../cutting/cutPlan.ts';
 import { blankSchema } from '../cutting/cutPlanSchema.ts';
 import { pieceSchema } from '../stock/piece.ts';
 import type { DoneBlank, SawState } from './context.ts';
+import { demandKey } from './cutForBoard.ts';
 
 const id = z.string({ error: 'must be text' }).min(1, { error: 'must not be empty' }).max(40, { error: 'must be at most 40 characters' });
 const whole = z.int({ error: 'must be a whole number' }).min(0, { error: 'must not be negative' });
@@ -51,14 +52,12 @@ export function promisedToOthers(book: SawBook, boards: readonly string[]): Prom
 
 /** Blanks that are cut already for a board, without the strips that failed. */
 export function doneFor(book: SawBook, board: string): DoneBlank[] {
-  return book.cuttings.flatMap(({ record }) => record.blanks.map((blank) => ({
-    piece: record.piece,
-    blank: {
-      ...blank, done: true,
-      strips: blank.strips.filter(({ demand: d }) => d.board === board
-        && !record.failed.some((f) => f.board === d.board && f.stripId === d.stripId && f.copy === d.copy && f.spare === d.spare)),
-    },
-  }))).filter(({ blank }) => blank.strips.length > 0);
+  return book.cuttings.flatMap(({ record }) => {
+    const failed = new Set(record.failed.map(demandKey));
+    return record.blanks.map((blank) => ({
+      piece: record.piece, blank: { ...blank, done: true, strips: blank.strips.filter(({ demand }) => demand.board === board && !failed.has(demandKey(demand))) },
+    }));
+  }).filter(({ blank }) => blank.strips.length > 0);
 }
 
 /** What the plan of one board needs to know of the saw book. */

@@ -43,6 +43,11 @@ export async function up(db: Knex): Promise<void> {
   await upgrade('revisions', ['board_id', 'number'], upgradeBoardTo2);
   await db('revisions').update({ format_version: 2 });
 
+  // One row that whoever writes promises or cuts holds meanwhile: they go one after the other.
+  await db.schema.createTable('saw_book', (t) => {
+    t.integer('id').primary();
+  });
+  await db('saw_book').insert({ id: 1 });
   // A cut plan that was kept, for one board or several. Its promises go with it.
   await db.schema.createTable('cut_plans', (t) => {
     t.string('id', 40).primary();
@@ -80,7 +85,7 @@ export async function up(db: Knex): Promise<void> {
 }
 
 async function dropNew(db: Knex): Promise<void> {
-  for (const table of ['cutting_boards', 'cuttings', 'promises', 'cut_plan_boards', 'cut_plans']) await db.schema.dropTableIfExists(table);
+  for (const table of ['cutting_boards', 'cuttings', 'promises', 'cut_plan_boards', 'cut_plans', 'saw_book']) await db.schema.dropTableIfExists(table);
   await db.raw('alter table pieces drop constraint if exists pieces_count_positive');
   for (const column of COLUMNS) await db.raw('alter table pieces drop column if exists ??', [column]);
 }

@@ -1,6 +1,7 @@
 import { Router } from 'express';
 import type { Knex } from 'knex';
 import { z } from 'zod';
+import { GREATEST_CSV_ROWS } from '#core/format/rackCsv.ts';
 import { pieceFieldsSchema } from '#core/stock/piece.ts';
 import { speciesSchema } from '#core/wood/species.ts';
 import { validated } from '../problem.ts';
@@ -8,13 +9,10 @@ import { addPiece, addPieces, changePiece, piecesInRack, removePiece, restorePie
 import { addMissingSpecies } from '../stores/speciesStore.ts';
 import { versionSchema } from './version.ts';
 
-/** More rows than a rack of stock ever has. */
-const GREATEST_BATCH = 10_000;
-
 export const pieceChangeSchema = z.strictObject({ version: versionSchema, piece: pieceFieldsSchema });
 /** A pile at once: everything or nothing. Species nobody knew come along. */
 export const batchSchema = z.strictObject({
-  pieces: z.array(pieceFieldsSchema).min(1, { error: 'must hold at least one piece' }).max(GREATEST_BATCH, { error: `must be at most ${GREATEST_BATCH} pieces` }),
+  pieces: z.array(pieceFieldsSchema).min(1, { error: 'must hold at least one piece' }).max(GREATEST_CSV_ROWS, { error: `must be at most ${GREATEST_CSV_ROWS} pieces` }),
   species: z.array(speciesSchema).max(200, { error: 'must be at most 200 species' }),
 });
 export const versionOnlySchema = z.strictObject({ version: versionSchema });

@@ -5,7 +5,7 @@ import { bareCutSchema } from '#core/cutting/cutPlanSchema.ts';
 import { stripNameSchema } from '#core/plan/sawRecords.ts';
 import { validated } from '../problem.ts';
 import { cutPiece, markFailed, undoCutting } from '../stores/cuttingStore.ts';
-import { keepPlan, releaseWood, sawBook } from '../stores/sawStore.ts';
+import { holdSawBook, keepPlan, releaseWood, sawBook } from '../stores/sawStore.ts';
 import { versionSchema } from './version.ts';
 
 const id = z.string({ error: 'must be text' }).min(1, { error: 'must not be empty' }).max(40, { error: 'must be at most 40 characters' });
@@ -31,6 +31,7 @@ export function sawRoutes(db: Knex): Router {
     .post('/saw/release', async (request, response) => {
       const { boards } = validated(releaseSchema, request.body);
       response.json(await db.transaction(async (tx) => {
+        await holdSawBook(tx);
         await releaseWood(tx, boards);
         return sawBook(tx);
       }));

@@ -4,7 +4,7 @@ import { boardSchema, type Board } from '#core/board/board.ts';
 import { BOARD_FILE_VERSION } from '#core/format/boardFile.ts';
 import { notFound, Problem } from '../problem.ts';
 import { readDocument } from './document.ts';
-import { releaseWood } from './sawStore.ts';
+import { holdSawBook, releaseWood } from './sawStore.ts';
 
 /** A board at its newest revision. */
 export interface StoredBoard {
@@ -76,6 +76,7 @@ export async function saveBoard(db: Knex, id: string, basedOn: number, board: Bo
 /** Takes a board off the list; it can be brought back. @throws Problem 404, 409 stale with the stored board */
 export async function removeBoard(db: Knex, id: string, basedOn: number): Promise<void> {
   await db.transaction(async (tx) => {
+    await holdSawBook(tx);
     const locked = await tx<BoardRow>('boards').where({ id }).whereNull('boards.removed_at').forUpdate().first('revision');
     if (!locked) throw notFound('This board');
     if (locked.revision !== basedOn) throw new Problem(409, 'stale', 'The board was changed elsewhere meanwhile.', [], { current: await readBoard(tx, id) });

@@ -3,11 +3,12 @@ import { nanoid } from 'nanoid';
 import { auditCut } from '#core/cutting/auditCut.ts';
 import type { Blank, CutPlan, Leftover } from '#core/cutting/cutPlan.ts';
 import { offcutMarks, offcutOf, remainsOf } from '#core/cutting/offcut.ts';
+import { demandKey } from '#core/plan/cutForBoard.ts';
 import { cuttingRecordSchema, type CuttingRecord, type SawBook, type StripName } from '#core/plan/sawRecords.ts';
 import { notFound, Problem } from '../problem.ts';
 import { readDocument } from './document.ts';
 import { addPiece, piecesInRack } from './rackStore.ts';
-import { lockPieces, sawBook, storePlan } from './sawStore.ts';
+import { holdSawBook, lockPieces, sawBook, storePlan } from './sawStore.ts';
 import { readShop } from './shopStore.ts';
 
 interface CuttingRow { id: string; document: unknown; version: number }
@@ -29,6 +30,7 @@ const isUnit = ({ pieceId, unit }: { pieceId: string; unit: number }) => (x: { p
  */
 export async function cutPiece(db: Knex, planned: PlannedUnit): Promise<SawBook> {
   return db.transaction(async (tx) => {
+    await holdSawBook(tx);
     await lockPieces(tx, [planned.pieceId]);
     const book = await sawBook(tx);
     const kept = book.plans.find((p) => p.id === planned.planId);
@@ -97,7 +99,8 @@ function intoLeftovers(plan: CutPlan, gone: PlannedUnit, leftovers: CuttingRecor
  */
 export async function undoCutting(db: Knex, id: string): Promise<SawBook> {
   return db.transaction(async (tx) => {
-    const row = await tx<CuttingRow>('cuttings').where({ id }).forUpdate().first();
+    await holdSawBook(tx);
+    const row = await tx<CuttingRow>('cuttings').where({ id }).first();
     if (!row) throw notFound('This cutting');
     const record = readDocument(cuttingRecordSchema, row.document);
     const ids = record.leftovers.map((l) => l.id);
@@ -127,7 +130,8 @@ export async function undoCutting(db: Knex, id: string): Promise<SawBook> {
       const own = kept.id === record.planId ? record.blanks.map((b) => ({ ...b, unit: restoredUnit, done: false })) : [];
       if (own.length > 0 || kept.plan.blanks.some(home)) await storePlan(tx, kept.id, { ...kept.plan, blanks: [...back, ...own], bound: null, gap: null });
     }
-    if (ids.length > 0) await tx('pieces').whereIn('id', ids).update({ removed_at: new Date(), updated_at: new Date() }).increment('version', 1);
+    // Gone for good: their wood is in the piece again, and must not come back a second time.
+    if (ids.length > 0) await tx('pieces').whereIn('id', ids).delete();
     await tx('cuttings').where({ id }).delete();
     return sawBook(tx);
   });
@@ -136,11 +140,13 @@ export async function undoCutting(db: Knex, id: string): Promise<SawBook> {
 /** Strikes strips of a cutting out, because they wandered, split or came out short; or takes that back. @throws Problem 404, 409 stale */
 export async function markFailed(db: Knex, id: string, version: number, failed: readonly StripName[]): Promise<SawBook> {
   return db.transaction(async (tx) => {
-    const row = await tx<CuttingRow>('cuttings').where({ id }).forUpdate().first();
+    await holdSawBook(tx);
+    const row = await tx<CuttingRow>('cuttings').where({ id }).first();
     if (!row) throw notFound('This cutting');
     if (row.version !== version) throw new Problem(409, 'stale', 'This cutting was changed elsewhere meanwhile. Look at it again.');
     const record = readDocument(cuttingRecordSchema, row.document);
-    const known = failed.filter((f) => record.blanks.some((b) => b.strips.some(({ demand: d }) => d.board === f.board && d.stripId === f.stripId && d.copy === f.copy && d.spare === f.spare)));
+    const cut = new Set(record.blanks.flatMap((b) => b.strips.map((s) => demandKey(s.demand))));
+    const known = failed.filter((f) => cut.has(demandKey(f)));
     await tx('cuttings').where({ id }).update({ document: JSON.stringify({ ...record, failed: known }), version: version + 1 });
     return sawBook(tx);
   });

@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import { nanoid } from 'nanoid';
 import { pieceShape, type Piece, type PieceFields } from '#core/stock/piece.ts';
 import { boardSchema } from '#core/board/board.ts';
+import { cuttingRecordSchema } from '#core/plan/sawRecords.ts';
 import { invalid, notFound, Problem } from '../problem.ts';
 import { readDocument } from './document.ts';
 
@@ -126,10 +127,17 @@ async function refusePromised(tx: Knex, id: string, mark: string): Promise<void>
   throw new Problem(409, 'promised', `Piece ${mark} is promised to ${names.join(' and ')}. Release its wood there first.`);
 }
 
+/** A piece that left the rack because it was cut comes back only with the cut. */
+async function refuseCut(tx: Knex, id: string, mark: string): Promise<void> {
+  const rows = await tx<{ piece_id: string; document: unknown }>('cuttings').where({ piece_id: id }).select('document');
+  if (rows.some((r) => readDocument(cuttingRecordSchema, r.document).piece.count === 1)) throw new Problem(409, 'cut', `Piece ${mark} was cut. Take that cut back on the Cuts of its board instead.`);
+}
+
 async function setRemoved(db: Knex, id: string, version: number, removed: boolean): Promise<StoredPiece> {
   return db.transaction(async (tx) => {
     const { piece } = await lockAt(tx, id, version, !removed);
     if (removed) await refusePromised(tx, id, piece.mark);
+    else await refuseCut(tx, id, piece.mark);
     await sayWhy(piece, tx('pieces').where({ id }).update({ removed_at: removed ? new Date() : null, updated_at: new Date(), version: version + 1 }));
     return readPiece(tx, id);
   });

@@ -15,10 +15,15 @@ import { allSpecies } from './speciesStore.ts';
 interface PlanRow { id: string; document: unknown; kept_at: Date }
 interface CuttingRow { id: string; document: unknown; cut_at: Date; version: number }
 
+/** Holds the saw book until the transaction ends. It must be the first thing a transaction does, so that it then reads what others wrote before. */
+export async function holdSawBook(tx: Knex): Promise<void> {
+  await tx('saw_book').where({ id: 1 }).forUpdate().first();
+}
+
 /** Every kept plan and every cutting of boards that are still there. */
 export async function sawBook(db: Knex): Promise<SawBook> {
   const boardsOf = async (table: string, key: string) => {
-    const rows = await db<Record<string, string>>(table).select().orderBy('board_id');
+    const rows = await db(table).join('boards', 'boards.id', `${table}.board_id`).whereNull('boards.removed_at').select<Record<string, string>[]>(key, 'board_id').orderBy('board_id');
     const map = new Map<string, string[]>();
     for (const row of rows) map.set(row[key]!, [...(map.get(row[key]!) ?? []), row.board_id!]);
     return map;
@@ -29,7 +34,7 @@ export async function sawBook(db: Knex): Promise<SawBook> {
   const cuttings = await db<CuttingRow>('cuttings').select('id', 'document', 'cut_at', 'version').orderBy([{ column: 'cut_at', order: 'desc' }, { column: 'id' }]);
   return {
     plans: plans.map((row) => ({ id: row.id, boards: planBoards.get(row.id) ?? [], keptAt: row.kept_at.toISOString(), plan: readDocument(cutPlanSchema, row.document) })),
-    cuttings: cuttings.map((row) => ({ id: row.id, boards: cuttingBoards.get(row.id) ?? [], cutAt: row.cut_at.toISOString(), version: row.version, record: readDocument(cuttingRecordSchema, row.document) })),
+    cuttings: cuttings.filter((row) => cuttingBoards.has(row.id)).map((row) => ({ id: row.id, boards: cuttingBoards.get(row.id)!, cutAt: row.cut_at.toISOString(), version: row.version, record: readDocument(cuttingRecordSchema, row.document) })),
   };
 }
 
@@ -46,6 +51,7 @@ export interface PlannedBoard {
  */
 export async function keepPlan(db: Knex, boards: readonly PlannedBoard[], bare: BareCut): Promise<SawBook> {
   return db.transaction(async (tx) => {
+    await holdSawBook(tx);
     await lockPieces(tx, bare.blanks.map((b) => b.pieceId));
     const documents = await lockBoards(tx, boards);
     const book = await sawBook(tx);
@@ -65,7 +71,7 @@ export async function keepPlan(db: Knex, boards: readonly PlannedBoard[], bare: 
   });
 }
 
-/** Lets go of the wood promised to boards. Boards that were planned together with them keep theirs. */
+/** Lets go of the wood promised to boards. Boards that were planned together with them keep theirs. The caller holds the saw book. */
 export async function releaseWood(tx: Knex, boards: readonly string[]): Promise<void> {
   const book = await sawBook(tx);
   for (const kept of book.plans.filter((p) => p.boards.some((b) => boards.includes(b)))) {
@@ -96,7 +102,7 @@ async function writePromises(tx: Knex, planId: string, plan: CutPlan): Promise<v
   if (rows.length > 0) await tx('promises').insert(rows);
 }
 
-/** Locks pieces in one order, so that writers wait for one another instead of blocking each other. */
+/** Locks pieces, in one order, against the rack's own changes. */
 export async function lockPieces(tx: Knex, ids: readonly string[]): Promise<void> {
   if (ids.length > 0) await tx('pieces').whereIn('id', [...new Set(ids)].sort()).orderBy('id').forUpdate().select('id');
 }
