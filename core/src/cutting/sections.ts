@@ -4,7 +4,7 @@ import type { Shop } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
 import type { PromisedRange, Way } from './cutPlan.ts';
 import { widestPart } from './rips.ts';
-import { stripsFrom, usableSize } from './usable.ts';
+import { stripsOfAll, usableSize } from './usable.ts';
 
 /** A strip width that a piece of the rack gives for this board. */
 export interface Section {
@@ -48,8 +48,7 @@ function offersOf(board: Board, allowances: Allowances, rack: readonly Piece[], 
     const length = allowances.roughLength;
     const usable = usableSize(piece, shop, { length, width: allowances.glueThickness });
     if (usable.length < length) continue;
-    const taken = promised.filter((r) => r.pieceId === piece.id);
-    const count = (way: Way) => identicalStrips(piece, shop, length, way, taken);
+    const count = (way: Way) => stripsOfAll(piece, shop, length, way, promised);
     const base = { pieceId: piece.id, mark: piece.mark, species: piece.species, rings: piece.rings };
     if (board.construction === 'edge') {
       const width = downToTenth(usable.thickness);
@@ -68,13 +67,6 @@ function offersOf(board: Board, allowances: Allowances, rack: readonly Piece[], 
     }
   }
   return sections;
-}
-
-/** Strips of all identical pieces together; those with something promised are counted on their own. */
-function identicalStrips(piece: Piece, shop: Shop, length: number, way: Way, taken: readonly PromisedRange[]): number {
-  const touched = new Set(taken.map((r) => r.unit));
-  const whole = stripsFrom(piece, shop, length, way);
-  return [...touched].reduce((sum, unit) => sum + stripsFrom(piece, shop, length, way, taken.filter((r) => r.unit === unit)), whole * (piece.count - touched.size));
 }
 
 /**

@@ -115,12 +115,15 @@ export function blankSpace(geometry: UnitGeometry, x: number, length: number): B
   };
 }
 
-/** What straightening an edge takes before the first rip, mm: nothing when one is straight already, else jointing and the part's crook. */
-function nearLoss(piece: Piece, length: number, shop: Shop): number {
+/** What straightening an edge of a part takes before the first rip, mm: nothing when one is straight already, else jointing and the part's crook. */
+export function nearLoss(piece: Piece, length: number, shop: Shop): number {
   if (piece.straight === 'near' || piece.straight === 'both') return 0;
   if (piece.straight === 'far') return shop.habits.stockEdgeJoint;
   return shop.habits.stockEdgeJoint + (piece.form ? formOfPart(piece.form, piece, { length, width: piece.width }).crook : 0);
 }
+
+/** A joint that is dragged asks for a new size with every pixel; older ones are forgotten. */
+const MOST_ORDERS = 200;
 
 /** The best order of milling for a part of this size out of the piece; remembered, because a plan asks often. */
 export function orderFor(geometry: UnitGeometry, length: number, rip: number): OrderOutcome {
@@ -128,6 +131,7 @@ export function orderFor(geometry: UnitGeometry, length: number, rip: number): O
   let outcome = geometry.orders.get(key);
   if (!outcome) {
     outcome = bestOrder(geometry.piece, { length, width: rip }, geometry.shop);
+    if (geometry.orders.size >= MOST_ORDERS) geometry.orders.clear();
     geometry.orders.set(key, outcome);
   }
   return outcome;

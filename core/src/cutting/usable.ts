@@ -66,6 +66,18 @@ export function stripsFrom(piece: Piece, shop: Shop, length: number, way: Way, p
   return from(geometry.start);
 }
 
+/**
+ * The same for a piece and those identical to it; units with something promised are counted on their own.
+ * @param promised of any piece; only this one's matter
+ */
+export function stripsOfAll(piece: Piece, shop: Shop, length: number, way: Way, promised: readonly PromisedRange[]): number {
+  const taken = promised.filter((r) => r.pieceId === piece.id);
+  const touched = new Set(taken.map((r) => r.unit));
+  const free = piece.count - touched.size;
+  const whole = free > 0 ? free * stripsFrom(piece, shop, length, way) : 0;
+  return [...touched].reduce((sum, unit) => sum + stripsFrom(piece, shop, length, way, taken.filter((r) => r.unit === unit)), whole);
+}
+
 function blankLanesThickness(geometry: UnitGeometry, length: number, way: Way): number | null {
   if (geometry.end - geometry.start < length - LENGTH_TOLERANCE_MM) return null;
   const { piece } = geometry;

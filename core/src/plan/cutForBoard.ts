@@ -2,9 +2,10 @@ import { allowancesFor, type Allowances } from '../board/allowances.ts';
 import type { Board } from '../board/board.ts';
 import { auditCut } from '../cutting/auditCut.ts';
 import { NO_SCORE } from '../cutting/settle.ts';
-import type { Blank, CutPlan, PromisedRange, RippedStrip, StripDemand } from '../cutting/cutPlan.ts';
+import type { Blank, CutPlan, PromisedRange, RippedStrip, Shortage, StripDemand } from '../cutting/cutPlan.ts';
 import type { CutProblem } from '../cutting/cutProblem.ts';
 import { firstFit } from '../cutting/firstFit.ts';
+import { shortagesOf } from '../cutting/shortages.ts';
 import { demandsAsThickAsCanBe } from '../cutting/thinner.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { NOTHING_SAWN, type DoneBlank, type PlanInput } from './context.ts';
@@ -71,9 +72,8 @@ export function cutForBoard(input: PlanInput, allowances: Allowances): { cutting
 /** The board's share of a chosen plan, with today's strip numbers, or null when a strip or piece in it has changed. */
 function stillFits(chosen: CutPlan, problem: CutProblem, key: string): CutPlan | null {
   const wanted = new Map(problem.demands.map((d) => [demandKey(d), d]));
-  const missing = chosen.shortages.length > 0;
+  const unmet = new Set(wanted.keys());
   const blanks: Blank[] = [];
-  let met = 0;
   for (const blank of chosen.blanks) {
     const mine = blank.strips.filter((s) => s.demand.board === key);
     if (mine.length === 0) continue;
@@ -84,16 +84,23 @@ function stillFits(chosen: CutPlan, problem: CutProblem, key: string): CutPlan |
       if (!demand || !way || Math.abs(demand.length - blank.length) > LENGTH_TOLERANCE_MM || demand.species !== strip.demand.species
         || (demand.from && !demand.from.includes(blank.pieceId)) || problem.banned.has(blank.pieceId)) return null;
       strips.push({ ...strip, demand });
-      met += 1;
+      unmet.delete(demandKey(demand));
     }
     blanks.push({ ...blank, strips });
   }
-  if (met < problem.demands.length && !missing) return null;
+  const missing = problem.demands.filter((d) => unmet.has(demandKey(d)));
+  // What the plan could not give is still missing; anything else it knows nothing of.
+  if (!missing.every((d) => chosen.shortages.some((s) => isKind(s, d) && s.parts >= missing.filter((m) => isKind(s, m)).length))) return null;
   if (auditCut(blanks, problem.rack, problem.promised, problem.shop).length > 0) return null;
   const touched = new Set(blanks.map((b) => `${b.pieceId}/${b.unit}`));
   const whole = chosen.blanks.every((b) => b.strips.every((s) => s.demand.board === key));
   return {
     ...chosen, blanks, leftovers: chosen.leftovers.filter((l) => touched.has(`${l.pieceId}/${l.unit}`)), score: whole ? chosen.score : NO_SCORE,
-    shortages: missing ? firstFit({ ...problem, demands: problem.demands.filter((d) => !blanks.some((b) => b.strips.some((s) => s.demand === d))), rack: [] }).shortages : [],
+    shortages: shortagesOf(missing, problem),
   };
+}
+
+/** Whether a demand is of the kind that a shortage speaks of. */
+function isKind(shortage: Shortage, { species, length, ways: [usual] }: StripDemand): boolean {
+  return shortage.species === species && shortage.length === length && shortage.rip === usual!.rip && shortage.thickness === usual!.thickness;
 }

@@ -1,5 +1,6 @@
 import { widthReached } from '../board/allowances.ts';
 import type { Blank, RippedStrip } from '../cutting/cutPlan.ts';
+import { nearLoss, unitGeometry } from '../cutting/unitGeometry.ts';
 import { orderOutcomes, type MillingOrder } from '../cutting/millingOrder.ts';
 import type { Piece } from '../stock/piece.ts';
 import { thicknessAt } from '../stock/shape.ts';
@@ -63,11 +64,12 @@ export function thicknessLadder(context: PlanContext): Ladder {
 
   if (board.construction === 'edge') {
     const piece = leastPiece(context, (p) => p.width);
-    const start = piece?.width ?? allowances.glueThickness + habits.stockEdgeJoint;
+    const joint = piece ? nearLoss(piece, allowances.roughLength, context.shop) : habits.stockEdgeJoint;
+    const start = piece?.width ?? allowances.glueThickness + joint;
     return buildLadder('thickness', start, board.thickness, [
-      { id: 'joint-edge', label: say`Straighten one edge`, taken: habits.stockEdgeJoint, habit: 'stockEdgeJoint',
-        why: say`A straight edge runs against the fence; only then is the rip parallel.` },
-      { id: 'rip', label: say`Rip to ${length(allowances.glueThickness)}`, taken: start - habits.stockEdgeJoint - allowances.glueThickness,
+      { id: 'joint-edge', label: say`Straighten one edge`, taken: joint, habit: 'stockEdgeJoint',
+        why: joint > habits.stockEdgeJoint ? say`A straight edge runs against the fence; the crook of a part this long comes on top of the usual jointing.` : say`A straight edge runs against the fence; only then is the rip parallel.` },
+      { id: 'rip', label: say`Rip to ${length(allowances.glueThickness)}`, taken: start - joint - allowances.glueThickness,
         why: say`The rip decides the thickness of an edge-grain board; the rest of the width gives other strips, their kerfs and the offcut.` },
       ...finish,
     ], piece ? say`${piece.mark}, the narrowest piece in use at ${length(piece.width)}` : null);
@@ -124,6 +126,7 @@ export function lengthLadder(context: PlanContext): Ladder {
   const { allowances, board, shop: { habits, saw, planer } } = context;
   const piece = leastPiece(context, (p) => p.length);
   const start = piece?.length ?? allowances.roughLength + 2 * habits.stockEndTrim;
+  const trimmed = piece ? unitGeometry(piece, context.shop, []).start : habits.stockEndTrim;
   const snipeDecides = planer.snipe > habits.panelEndTrim;
   const end = {
     taken: allowances.endTrim + saw.kerf, habit: snipeDecides ? undefined : ('panelEndTrim' as const),
@@ -131,9 +134,9 @@ export function lengthLadder(context: PlanContext): Ladder {
       : say`The end is squared; the kerf goes too.`,
   };
   return buildLadder('length', start, board.length, [
-    { id: 'stock-end', label: say`Trim the end of the stock`, taken: habits.stockEndTrim, habit: 'stockEndTrim',
-      why: say`Checks and old snipe sit at the ends.` },
-    { id: 'crosscut', label: say`Crosscut to ${length(allowances.roughLength)}`, taken: start - habits.stockEndTrim - allowances.roughLength,
+    { id: 'stock-end', label: say`Trim the end of the stock`, taken: trimmed, habit: trimmed === habits.stockEndTrim ? 'stockEndTrim' : undefined,
+      why: trimmed > habits.stockEndTrim ? say`This end is checked or sniped further than the usual trim.` : say`Checks and old snipe sit at the ends.` },
+    { id: 'crosscut', label: say`Crosscut to ${length(allowances.roughLength)}`, taken: start - trimmed - allowances.roughLength,
       why: say`The rest of the piece gives other blanks, their kerfs, the far end trim and the offcut.` },
     { id: 'creep', label: say`Strips creep in the clamps`, taken: habits.creep, habit: 'creep',
       why: say`Wet glue lets strips slide; only where all of them lie is there board.` },

@@ -17,7 +17,7 @@ describe('steps of an edge-grain board', () => {
   it('crosscut, flatten and rip each piece with the counts of the cut plan', () => {
     const board = plainBoard();
     const rack = [plainPiece()];
-    expect(linesOf(board, rack, 'crosscut')).toEqual(['P1: trim 10 mm off the end, then 2 × 429 mm']);
+    expect(linesOf(board, rack, 'crosscut')).toEqual(['P1: trim 10 mm off the marked end, then 2 × 429 mm']);
     // 50 to 46 at 150 of 260 wide: a pass takes 1.5 x (1 - 0.5 x 2 x (150 / 260 - 0.5)) = 1.38 mm.
     expect(linesOf(board, rack, 'flatten')).toEqual(['P1: 50 mm to 46 mm, 3 passes, the last one light']);
     expect(linesOf(board, rack, 'rip')).toEqual(['32 mm: 6 strips from P1 for strips 1–6']);

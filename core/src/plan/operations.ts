@@ -1,9 +1,11 @@
 import type { GluePlan, GlueUp } from '../gluing/glueUps.ts';
 import { ripsOf } from '../cutting/auditCut.ts';
-import type { RippedStrip } from '../cutting/cutPlan.ts';
+import type { Blank, RippedStrip } from '../cutting/cutPlan.ts';
+import { alongPiece, nearLoss, unitGeometry } from '../cutting/unitGeometry.ts';
 import type { MillingOrder } from '../cutting/millingOrder.ts';
-import { passCount } from '../shop/shop.ts';
+import { passCount, type Shop } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
+import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { atLeast, length, say, type Phrase } from '../units/phrase.ts';
 import { cautionsFor } from './cautions.ts';
 import type { Ladder } from './ladder.ts';
@@ -22,7 +24,7 @@ type Draft = Pick<Operation, 'kind' | 'title' | 'lines' | 'why'> & Partial<Opera
 /** Blanks of one piece, with what is to be planed off them. */
 interface PieceWork {
   piece: Piece;
-  blanks: number;
+  blanks: Blank[];
   /** Thickness its blanks are planed to before ripping, mm. */
   planeTo: number;
   /** Strips by rip width, mm. */
@@ -55,9 +57,9 @@ function pieceWork(context: PlanContext): PieceWork[] {
     if (blank.done) continue;
     const piece = pieces.get(blank.pieceId);
     if (!piece) continue;
-    const work: PieceWork = byPiece.get(piece.id) ?? { piece, blanks: 0, planeTo: 0, rips: new Map(), thinner: new Map(), resawn: [], order: blank.strips[0]!.order };
+    const work: PieceWork = byPiece.get(piece.id) ?? { piece, blanks: [], planeTo: 0, rips: new Map(), thinner: new Map(), resawn: [], order: blank.strips[0]!.order };
     byPiece.set(piece.id, work);
-    work.blanks += 1;
+    work.blanks.push(blank);
     for (const layers of ripsOf(blank)) {
       const { demand, way } = layers[0]!;
       append(work.rips, way.rip, demand.strip);
@@ -85,11 +87,12 @@ function millingSteps(context: PlanContext, work: PieceWork[]): Draft[] {
   if (work.length === 0) return [];
   const fallingThickness = [...work].sort((a, b) => b.planeTo - a.planeTo);
   const removal = (w: PieceWork) => w.piece.thickness - w.planeTo;
+  const crooked = edgesToStraighten(context, work);
   const steps: Draft[] = [
     {
       kind: 'crosscut', title: say`Crosscut the blanks`, habit: 'stockEndTrim',
       settings: [{ label: 'Stop', value: atLeast(allowances.roughLength) }],
-      lines: work.map((w) => say`${w.piece.mark}: trim ${length(habits.stockEndTrim)} off the end, then ${w.blanks} × ${length(allowances.roughLength)}${ORDER_LINES[w.order]}`),
+      lines: work.flatMap((w) => crosscutLines(w, shop)),
       why: say`Short blanks lose less thickness to bow than a whole plank. The length carries ${length(allowances.roughLength - board.length)} for creep, snipe and both end cuts.`,
     },
     {
@@ -101,11 +104,11 @@ function millingSteps(context: PlanContext, work: PieceWork[]): Draft[] {
       why: board.construction === 'edge' ? say`Turned on edge, these faces are the glue joints, and their distance is the width that shows.`
         : say`All strips are planed to the one thickness the panel is glued at.`,
     },
-    {
-      kind: 'jointEdge', title: say`Straighten one edge of each blank`, habit: 'stockEdgeJoint',
-      lines: [say`${listMarks(work)}: take off up to ${length(habits.stockEdgeJoint)}, square to the flat face`],
+    ...(crooked.length === 0 ? [] : [{
+      kind: 'jointEdge' as const, title: say`Straighten one edge of each blank`, habit: 'stockEdgeJoint' as const,
+      lines: crooked.map(([mm, marks]) => say`${marks.join(', ')}: take off up to ${length(mm)}, square to the flat face`),
       why: say`A straight edge against the fence keeps the rip parallel and the piece from binding.`,
-    },
+    }]),
     ripStep(context, work),
   ];
 
@@ -142,6 +145,36 @@ function millingSteps(context: PlanContext, work: PieceWork[]): Draft[] {
     });
   }
   return steps;
+}
+
+/** What straightening takes, and off which pieces: those with a straight edge are not among them. */
+function edgesToStraighten(context: PlanContext, work: PieceWork[]): [mm: number, marks: string[]][] {
+  const losses = new Map<number, string[]>();
+  for (const { piece } of work) {
+    const loss = Math.round(nearLoss(piece, context.allowances.roughLength, context.shop) * 10) / 10;
+    if (loss > 0) losses.set(loss, [...(losses.get(loss) ?? []), piece.mark]);
+  }
+  return [...losses].sort(([a], [b]) => b - a);
+}
+
+/** Where the first cut of a piece goes and what comes after it, for each of identical pieces; a new line where wood is left between blanks. */
+function crosscutLines({ piece, blanks, order }: PieceWork, shop: Shop): Phrase[] {
+  const kerf = shop.crosscutSaw.kerf;
+  const geometry = unitGeometry(piece, shop, []);
+  const end = geometry.mirrored ? 'far' : 'marked';
+  const runs: { unit: number; x: number; length: number; count: number; next: number }[] = [];
+  const placed = blanks.map((b) => ({ ...b, x: alongPiece(geometry, b.from, b.length) })).sort((a, b) => a.unit - b.unit || a.x - b.x);
+  for (const { unit, x, length: long } of placed) {
+    const run = runs.at(-1);
+    if (run && run.unit === unit && run.length === long && Math.abs(x - run.next) < LENGTH_TOLERANCE_MM) {
+      run.count += 1;
+      run.next += long + kerf;
+    } else runs.push({ unit, x, length: long, count: 1, next: x + long + kerf });
+  }
+  return runs.map(({ unit, x, length: long, count }) => {
+    const begin = x <= LENGTH_TOLERANCE_MM ? say`from the ${end} end` : x <= geometry.start + LENGTH_TOLERANCE_MM ? say`trim ${length(x)} off the ${end} end, then` : say`from ${length(x)} behind the ${end} end`;
+    return say`${piece.mark}${piece.count > 1 ? ` no. ${unit + 1}` : ''}: ${begin} ${count} × ${length(long)}${ORDER_LINES[order]}`;
+  });
 }
 
 function ripStep(context: PlanContext, work: PieceWork[]): Draft {
@@ -251,10 +284,6 @@ function passes(count: number): string {
 
 function minutes(value: number): string {
   return `${Math.round(value * 10) / 10} min`;
-}
-
-function listMarks(work: PieceWork[]): string {
-  return work.map((w) => w.piece.mark).join(', ');
 }
 
 function stripList(numbers: number[]): Phrase {

@@ -9,7 +9,7 @@ import { StockFace } from '../../drawing/StockFace.tsx';
 import { LengthTspans } from '../../quantities/Length.tsx';
 import { useDisplay } from '../../quantities/display.tsx';
 import classes from './cuts.module.css';
-import { copyLetter } from './words.ts';
+import { copyLetter, isLit } from './words.ts';
 
 interface CutPieceDrawingProps {
   sheet: CutSheet;
@@ -128,7 +128,7 @@ function StripBox({ sheet, strip, x, y, width, height, boardNumber, lettered, li
     onMove(strip);
   };
   return (
-    <g className={classes.strip} data-strip-key={key} data-lit={lit === key || undefined} data-dragged={drag ? true : undefined} data-done={sheet.done || undefined}
+    <g className={classes.strip} data-strip-key={key} data-lit={isLit(lit, key) || undefined} data-dragged={drag ? true : undefined} data-done={sheet.done || undefined}
       transform={drag ? `translate(${drag.dx} ${drag.dy})` : undefined}
       tabIndex={0} role="button" aria-label={`Strip ${label} from ${sheet.piece.mark}, rip ${formatLength(strip.way.rip, display)}${strip.layers > 1 ? `, layer ${strip.layer} of ${strip.layers}` : ''}. Enter: take it from another piece`}
       onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={() => { start.current = null; setDrag(null); }}

@@ -2,7 +2,7 @@ import type { CutSheet } from '#core/cutting/cutSheet.ts';
 import { demandKey } from '#core/plan/cutForBoard.ts';
 import { Length } from '../../quantities/Length.tsx';
 import classes from './cuts.module.css';
-import { copyLetter } from './words.ts';
+import { copyLetter, isLit } from './words.ts';
 
 interface CutTableProps {
   sheets: readonly CutSheet[];
@@ -21,7 +21,7 @@ export function CutTable({ sheets, lit, onLight, nameOf, several }: CutTableProp
         {sheets.flatMap((sheet) => sheet.blanks.flatMap(({ blank, rips }) => rips.flatMap((rip) => rip.strips.map((strip) => {
           const key = demandKey(strip.demand);
           return (
-            <tr key={key} data-lit={lit === key || undefined} onPointerEnter={() => onLight(key)} onPointerLeave={() => onLight(null)}>
+            <tr key={key} data-lit={isLit(lit, key) || undefined} onPointerEnter={() => onLight(key)} onPointerLeave={() => onLight(null)}>
               <td>{sheet.piece.mark}{sheet.piece.count > 1 && ` no. ${sheet.unit + 1}`}, blank {blank.number}</td>
               <td><Length mm={blank.from} bare /> – <Length mm={blank.from + blank.length} /></td>
               <td><Length mm={rip.from} bare /> – <Length mm={rip.to} /></td>

@@ -7,7 +7,7 @@ import type { RippedStrip } from '#core/cutting/cutPlan.ts';
 import { cutSheets, type CutSheet } from '#core/cutting/cutSheet.ts';
 import { usableSize } from '#core/cutting/usable.ts';
 import { demandKey } from '#core/plan/cutForBoard.ts';
-import { bareCut, rebuildCut } from '#core/plan/rebuildCut.ts';
+import { stripOf, swapStrips } from '#core/plan/swapStrips.ts';
 import { api } from '../../data/api.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { useBoards } from '../../data/queries.ts';
@@ -61,17 +61,10 @@ export function CutsPlace() {
     cuts.announce(mark ? `Strip ${strip.demand.strip} from ${mark}` : `Strip ${strip.demand.strip} from any piece`);
     session.edit((b) => ({ ...b, cutting: { ...b.cutting, pins: [...b.cutting.pins.filter((p) => p.strip !== strip.demand.stripId), ...(pieceId === null ? [] : [{ strip: strip.demand.stripId, piece: pieceId }])] } }));
   };
-  const swap = (a: RippedStrip, otherKey: string): boolean => {
-    const problem = { demands: plan.blanks.flatMap((b) => b.strips.map((s) => s.demand)), rack, shop, species, promised: [], banned: new Set<string>() };
-    const bare = bareCut(plan);
-    const names = { one: demandKey(a.demand), two: otherKey };
-    const two = plan.blanks.flatMap((b) => b.strips).find((s) => demandKey(s.demand) === names.two);
-    if (!two || two.demand.species !== a.demand.species) return false;
-    const put = ({ board: key, stripId, copy, spare }: RippedStrip['demand']) => ({ board: key, stripId, copy, spare });
-    const swapped = { ...bare, blanks: bare.blanks.map((b) => ({ ...b, strips: b.strips.map((s) => (demandKey(s) === names.one ? { ...s, ...put(two.demand) } : demandKey(s) === names.two ? { ...s, ...put(a.demand) } : s)) })) };
-    const rebuilt = rebuildCut(problem, swapped);
-    if (rebuilt.ok) cuts.rearrange({ ...rebuilt.plan, method: 'improved' }, `Strips ${a.demand.strip} and ${two.demand.strip} change places`);
-    return rebuilt.ok;
+  const swap = (strip: RippedStrip, otherKey: string): boolean => {
+    const swapped = swapStrips(plan, demandKey(strip.demand), otherKey, { rack, shop, species, promised: [] });
+    if (swapped) cuts.rearrange(swapped, `Strips ${strip.demand.strip} and ${stripOf(plan, otherKey)!.demand.strip} change places`);
+    return swapped !== null;
   };
   const drop = (strip: RippedStrip, target: { pieceId: string; strip: string | null }) => {
     if (target.strip && swap(strip, target.strip)) return;
@@ -97,7 +90,11 @@ export function CutsPlace() {
   };
   const print = (key: string | null) => {
     setPrinting(key);
-    setTimeout(() => window.print(), 50);
+    // Once the choice is drawn; afterwards everything prints again.
+    setTimeout(() => {
+      window.print();
+      setPrinting(null);
+    }, 50);
   };
 
   return (
@@ -113,7 +110,7 @@ export function CutsPlace() {
         </div>
         <span className={classes.grow} />
         {cuts.running ? <Button variant="default" leftSection={<IconPlayerStop size={16} />} onClick={cuts.stop}>Stop and use this</Button>
-          : <Button variant="default" leftSection={<IconRefresh size={16} />} onClick={cuts.improve}>Search again</Button>}
+          : <Button variant="default" leftSection={<IconRefresh size={16} />} disabled={cuts.allCut} onClick={cuts.improve}>Search again</Button>}
         {cuts.showsKept ? <Button variant="default" leftSection={<IconLockOpen size={16} />} loading={cuts.busy} onClick={() => void cuts.release()}>Release the wood</Button>
           : <Button leftSection={<IconLock size={16} />} loading={cuts.busy} disabled={plan.blanks.every((b) => b.done)} onClick={() => void cuts.keep()}>Keep this plan</Button>}
         <Menu position="bottom-end">

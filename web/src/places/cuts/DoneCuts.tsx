@@ -6,7 +6,7 @@ import { useSettledBoard } from '../../data/openBoard.tsx';
 import { showProblem } from '../../shell/notices.tsx';
 import classes from './cuts.module.css';
 import { takeBook } from './useCuts.ts';
-import { copyLetter } from './words.ts';
+import { copyLetter, isLit } from './words.ts';
 
 const WHEN = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 
@@ -33,7 +33,7 @@ export function DoneCuts({ lit, onLight }: { lit: string | null; onLight(key: st
               const same = (f: StripName) => demandKey(f) === demandKey(name);
               const failed = record.failed.some(same);
               return (
-                <li key={demandKey(name)} data-lit={lit === demandKey(name) || undefined} onPointerEnter={() => onLight(demandKey(name))} onPointerLeave={() => onLight(null)}>
+                <li key={demandKey(name)} data-lit={isLit(lit, demandKey(name)) || undefined} onPointerEnter={() => onLight(demandKey(name))} onPointerLeave={() => onLight(null)}>
                   <Checkbox checked={failed} label={<span style={failed ? { textDecoration: 'line-through' } : undefined}>{`Strip ${demand.strip}${demand.copy > 1 ? ` of board ${copyLetter(demand.copy)}` : ''}${demand.spare > 0 ? ' (spare)' : ''}${failed ? ' failed' : ''}`}</span>}
                     onChange={() => void tell(api.failStrips(cutting, version, failed ? record.failed.filter((f) => !same(f)) : [...record.failed, name]))} />
                 </li>

@@ -1,6 +1,6 @@
 import { Button, Modal } from '@mantine/core';
 import type { RippedStrip } from '#core/cutting/cutPlan.ts';
-import { stripsFrom } from '#core/cutting/usable.ts';
+import { stripsOfAll } from '#core/cutting/usable.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import classes from './cuts.module.css';
@@ -9,7 +9,7 @@ import classes from './cuts.module.css';
 export function MoveStripDialog({ strip, onMove, onClose }: { strip: RippedStrip; onMove(pieceId: string | null): void; onClose(): void }) {
   const { input: { rack, shop, saw } } = useSettledBoard();
   const { demand, way } = strip;
-  const able = rack.filter((p) => p.species === demand.species && demand.ways.some((w) => stripsFrom(p, shop, demand.length, w, (saw?.promised ?? []).filter((r) => r.pieceId === p.id)) > 0));
+  const able = rack.filter((p) => p.species === demand.species && demand.ways.some((w) => stripsOfAll(p, shop, demand.length, w, saw?.promised ?? []) > 0));
   const choose = (pieceId: string | null) => {
     onMove(pieceId);
     onClose();

@@ -34,7 +34,7 @@ export function StripBar({ plan, done, board, boardKey, species, width, lit, onL
         const found = met.has(strip.id);
         return (
           <g key={strip.id} className={classes.cell} data-lit={litStrip === strip.id || undefined} data-missing={found ? undefined : true}
-            onPointerEnter={() => onLight(`${boardKey}/${strip.id}/1/0`)} onPointerLeave={() => onLight(null)}>
+            onPointerEnter={() => onLight(`${boardKey}/${strip.id}`)} onPointerLeave={() => onLight(null)}>
             <title>{`Strip ${i + 1}${found ? onBench.has(strip.id) ? ', cut' : '' : ', not in the plan'}`}</title>
             <rect x={x} y={1} width={w} height={HEIGHT} fill={found ? species.find((s) => s.code === strip.species)?.colour ?? '#b9bec4' : 'none'} />
             {w > 12 && <text x={x + w / 2} y={HEIGHT / 2 + 1} textAnchor="middle" dominantBaseline="central">{i + 1}{onBench.has(strip.id) && w > 24 ? ' ✓' : ''}</text>}

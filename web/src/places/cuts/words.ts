@@ -11,6 +11,11 @@ export function copyLetter(copy: number): string {
   return copy > 26 ? `${copyLetter(Math.ceil(copy / 26) - 1)}${letter}` : letter;
 }
 
+/** Whether a strip is pointed at: itself, or all copies of it when the board's strip is. */
+export function isLit(lit: string | null, key: string): boolean {
+  return lit !== null && (lit === key || key.startsWith(`${lit}/`));
+}
+
 /** How good a plan is known to be. A gap of less than a hundredth of a percent is not told. */
 export function gapWords({ gap }: Pick<CutPlan, 'gap'>): string {
   if (gap === null) return '';

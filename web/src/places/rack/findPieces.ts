@@ -1,5 +1,5 @@
-import { stripsFrom } from '#core/cutting/usable.ts';
-import type { PromisedRange } from '#core/cutting/cutPlan.ts';
+import { stripsOfAll } from '#core/cutting/usable.ts';
+import type { PromisedRange, Way } from '#core/cutting/cutPlan.ts';
 import type { Shop } from '#core/shop/shop.ts';
 import type { Piece } from '#core/stock/piece.ts';
 import type { Species } from '#core/wood/species.ts';
@@ -39,8 +39,6 @@ export function findPieces(pieces: readonly StoredPiece[], search: Search, speci
 /** Whether a piece still gives a strip of a size, either way round, from what is not promised. */
 export function givesStrip(piece: Piece, strip: { length: number; width: number; thickness: number }, shop: Shop, promised: readonly PromisedRange[]): boolean {
   const { length, width, thickness } = strip;
-  const taken = promised.filter((r) => r.pieceId === piece.id);
-  const touched = new Set(taken.map((r) => r.unit));
-  const free = piece.count > touched.size ? [[]] : [...touched].map((unit) => taken.filter((r) => r.unit === unit));
-  return free.some((ranges) => stripsFrom(piece, shop, length, { shows: 'face', rip: width, thickness }, ranges) > 0 || stripsFrom(piece, shop, length, { shows: 'edge', rip: thickness, thickness: width }, ranges) > 0);
+  const gives = (way: Way) => stripsOfAll(piece, shop, length, way, promised) > 0;
+  return gives({ shows: 'face', rip: width, thickness }) || gives({ shows: 'edge', rip: thickness, thickness: width });
 }
