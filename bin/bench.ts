@@ -1,7 +1,7 @@
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { readFileSync } from 'node:fs';
-import { NO_CUTTING_WISHES } from '#core/board/board.ts';
+import { AS_IT_LIES, UNDECIDED } from '#core/board/board.ts';
 import { checkPlan } from '#core/checks/checkPlan.ts';
 import type { PlanInput } from '#core/plan/context.ts';
 import { makePlan } from '#core/plan/plan.ts';
@@ -30,9 +30,9 @@ function instance(strips: number, pieces: number): PlanInput {
     ...PLAIN_CONDITION, defects: [], id: `p${i}`, mark: `P${i}`, species: SPECIES[i % 4]!, length: 600 + ((i * 137) % 1800), width: 60 + ((i * 53) % 160), thickness: 24 + ((i * 7) % 32),
     surface: i % 3 === 0 ? 'twoFaces' : 'rough', price: { amount: 1000, per: 'cubicMetre' },
   }));
-  const list = Array.from({ length: strips }, (_, i) => ({ id: `s${i}`, species: SPECIES[i % 4]!, width: 18 + (i % 3) * 2, endForEnd: false }));
+  const list = Array.from({ length: strips }, (_, i) => ({ id: `s${i}`, species: SPECIES[i % 4]!, width: 18 + (i % 3) * 2, ...AS_IT_LIES }));
   const width = list.reduce((sum, s) => sum + s.width, 0) - 6;
-  return { board: { name: 'Bench', use: '', construction: 'edge', length: 450, width, thickness: 35, count: 1, strips: list, cutting: NO_CUTTING_WISHES }, rack, shop: DEFAULT_SHOP, species: HANDBOOK_SPECIES };
+  return { board: { name: 'Bench', use: '', construction: 'edge', length: 450, width, thickness: 35, count: 1, strips: list, ...UNDECIDED }, rack, shop: DEFAULT_SHOP, species: HANDBOOK_SPECIES };
 }
 
 function median(values: number[]): number {

@@ -1,4 +1,4 @@
-import { NO_CUTTING_WISHES, type Board } from '#core/board/board.ts';
+import { AS_IT_LIES, UNDECIDED, type Board } from '#core/board/board.ts';
 import { cutProblemFor } from '#core/plan/cutForBoard.ts';
 import type { CutProblem } from '#core/cutting/cutProblem.ts';
 import { DEFAULT_SHOP } from '#core/shop/shop.ts';
@@ -32,8 +32,8 @@ export function cuttingInstance(strips: number, seed: number): CutProblem {
   const boards = (['edge', 'face'] as const).map((construction, b): Board => {
     const count = b === 0 ? Math.ceil(strips * 0.6) : Math.floor(strips * 0.4);
     return {
-      name: construction, use: '', construction, length: between(300, 520, 10), width: 300, thickness: construction === 'edge' ? between(28, 40, 2) : 20, count: 1, cutting: NO_CUTTING_WISHES,
-      strips: Array.from({ length: count }, (_, i) => ({ id: `${construction}${i}`, species: pick(species), width: pick(widths[construction]), endForEnd: false })),
+      name: construction, use: '', construction, length: between(300, 520, 10), width: 300, thickness: construction === 'edge' ? between(28, 40, 2) : 20, count: 1, ...UNDECIDED,
+      strips: Array.from({ length: count }, (_, i) => ({ id: `${construction}${i}`, species: pick(species), width: pick(widths[construction]), ...AS_IT_LIES })),
     };
   });
   const pieces = Math.max(15, Math.min(80, Math.round(strips * (0.5 + random() * 0.15) + 5)));

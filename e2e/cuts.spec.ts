@@ -1,7 +1,8 @@
 import { expect, test, type Page } from '@playwright/test';
+import { AS_IT_LIES } from '#core/board/board.ts';
 import { at, makeBoard, makePiece, openPlace } from './pages.ts';
 
-const strip = (id: string, width: number) => ({ id, species: 'hickory', width, endForEnd: false });
+const strip = (id: string, width: number) => ({ id, species: 'hickory', width, ...AS_IT_LIES });
 const proven = (page: Page) => expect(page.getByRole('status').filter({ hasText: 'Proven: nothing better is possible.' })).toBeVisible({ timeout: 20_000 });
 const marks = async (page: Page) => ((await (await page.request.get(at('/api/rack'))).json()) as { piece: { mark: string; species: string } }[]).filter((r) => r.piece.species === 'hickory').map((r) => r.piece.mark).sort();
 

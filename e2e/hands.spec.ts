@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
+import { AS_IT_LIES } from '#core/board/board.ts';
 import { at, makeBoard, openPlace, saved, storedBoard, stripFace, strips, typeLength } from './pages.ts';
 
 const widths = async (page: Page) => (await storedBoard(page)).board.strips.map((s) => s.width);
@@ -85,7 +86,7 @@ test('odd input in the brief keeps its text, says why, and changes nothing', asy
 });
 
 test('a board takes 200 strips and says so at the next one', async ({ page, request }) => {
-  const many = Array.from({ length: 200 }, (_, i) => ({ id: `m${i}`, species: 'pear', width: 6, endForEnd: false }));
+  const many = Array.from({ length: 200 }, (_, i) => ({ id: `m${i}`, species: 'pear', width: 6, ...AS_IT_LIES }));
   await openPlace(page, `/boards/${await makeBoard(request, { strips: many, width: 1200 })}/layout`);
   await expect(strips(page)).toHaveCount(200);
   await page.keyboard.press('d');
@@ -105,7 +106,7 @@ test('in a conflict one can go on with one\'s own version', async ({ page, reque
 });
 
 test('a finding picks up the strip it is about, and a rung opens to its reason and habit', async ({ page, request }) => {
-  const strip = (id: string, species: string, width: number, endForEnd = false) => ({ id, species, width, endForEnd });
+  const strip = (id: string, species: string, width: number, endForEnd = false) => ({ id, species, width, ...AS_IT_LIES, endForEnd });
   const id = await makeBoard(request, { strips: [strip('a', 'pear', 30.8), strip('b', 'beech-european', 48.8), strip('c', 'cherry-wild', 36.8, true)] });
   await openPlace(page, `/boards/${id}/layout`);
   await page.getByText(/Strip 3 runs against its neighbour/).click();

@@ -6,14 +6,15 @@ import { cuttingRecordSchema } from '#core/plan/sawRecords.ts';
 import { shopSchema } from '#core/shop/shop.ts';
 import { pieceFieldsSchema, pieceSchema } from '#core/stock/piece.ts';
 import { speciesSchema } from '#core/wood/species.ts';
-import { boardChangeSchema, boardRemovalSchema } from './routes/boards.ts';
+import { boardChangeSchema, boardRemovalSchema, revisionNameSchema } from './routes/boards.ts';
 import { batchSchema, pieceChangeSchema, versionOnlySchema } from './routes/rack.ts';
 import { cutSchema, failSchema, keepSchema, releaseSchema } from './routes/saw.ts';
 import { shopChangeSchema } from './routes/shop.ts';
 
 const storedPiece = z.strictObject({ piece: pieceSchema, version: z.int() });
 const storedShop = z.strictObject({ shop: shopSchema, version: z.int() });
-const storedBoard = z.strictObject({ id: z.string(), revision: z.int(), savedAt: z.iso.datetime(), board: boardSchema });
+const storedBoard = z.strictObject({ id: z.string(), revision: z.int(), savedAt: z.iso.datetime(), undo: z.int().nullable(), redo: z.int().nullable(), board: boardSchema });
+const revision = z.strictObject({ number: z.int(), madeAt: z.iso.datetime(), name: z.string(), undo: z.int().nullable(), redo: z.int().nullable(), board: boardSchema });
 
 const sawBookSchema = z.strictObject({
   plans: z.array(z.strictObject({ id: z.string(), boards: z.array(z.string()), keptAt: z.iso.datetime(), plan: cutPlanSchema })),
@@ -48,6 +49,7 @@ function operation(summary: string, ok: [status: number, description: string, sc
 /** The API described in OpenAPI 3.1, from the same schemas that check every request. */
 export function openApiDocument(): Json {
   const id = { name: 'id', in: 'path', required: true, schema: { type: 'string' } };
+  const number = { name: 'number', in: 'path', required: true, schema: { type: 'integer' } };
   return {
     openapi: '3.1.0',
     info: { title: 'Cadenza', version: '1', description: 'Boards, rack and shop. Lengths are millimetres.' },
@@ -82,8 +84,14 @@ export function openApiDocument(): Json {
       '/api/boards/{id}': {
         parameters: [id],
         get: operation('A board', [200, 'The newest revision', storedBoard], [404]),
-        put: operation('Save a board as a new revision', [200, 'Saved', storedBoard], [400, 404, 409], boardChangeSchema),
+        put: operation('Save a board: one new state, or every step since a revision', [200, 'Saved', storedBoard], [400, 404, 409], boardChangeSchema),
       },
+      '/api/boards/{id}/revisions': {
+        parameters: [id, { name: 'before', in: 'query', schema: { type: 'integer' } }, { name: 'named', in: 'query', schema: { type: 'string', enum: ['true', 'false'] } }],
+        get: operation('History of a board, newest first', [200, 'Revisions', z.array(revision)], [400, 404]),
+      },
+      '/api/boards/{id}/revisions/{number}': { parameters: [id, number], get: operation('One revision', [200, 'The revision', revision], [404]) },
+      '/api/boards/{id}/revisions/{number}/name': { parameters: [id, number], put: operation('Name a revision', [200, 'The revision', revision], [400, 404], revisionNameSchema) },
       '/api/boards/{id}/remove': { parameters: [id], post: operation('Take a board off the list', [204, 'Removed'], [400, 404, 409], boardRemovalSchema) },
       '/api/boards/{id}/restore': { parameters: [id], post: operation('Bring a removed board back', [200, 'Restored', storedBoard], [404]) },
       '/api/boards/{id}/file': { parameters: [id], get: operation('The board as a file, with the rack and shop it is planned with', [200, 'Board file', boardFileSchema], [404]) },

@@ -1,12 +1,16 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { plainBoard } from '../plan/planArbitrary.ts';
-import { duplicateStrip, insertStrip, mirrorAbout, moveJoint, moveStrip, removeStrip, reverseStrips, snapWidth } from './arrange.ts';
-import { panelWidth } from './board.ts';
+import * as arrange from './arrange.ts';
+import { panelWidth, type Strip } from './board.ts';
+import { snapJoint } from './snapJoint.ts';
 
-const layout = fc.array(fc.integer({ min: 2, max: 90 }), { minLength: 1, maxLength: 20 }).map((widths) => plainBoard({}, widths).strips);
-const withIndex = layout.chain((strips) => fc.tuple(fc.constant(strips), fc.nat(strips.length - 1), fc.nat(strips.length - 1)));
-const ids = (strips: readonly { id: string }[]) => strips.map((s) => s.id);
+const layout = fc.array(fc.tuple(fc.integer({ min: 2, max: 90 }), fc.boolean()), { minLength: 1, maxLength: 20 })
+  .map((strips) => plainBoard({}, strips.map(([width]) => width)).strips.map((s, i) => ({ ...s, locked: strips[i]![1] })));
+const withHand = layout.chain((strips) => fc.tuple(fc.constant(strips), fc.nat(strips.length - 1), fc.nat(strips.length - 1), fc.uniqueArray(fc.nat(strips.length - 1), { minLength: 1 })));
+const ids = (strips: readonly Strip[]) => strips.map((s) => s.id);
+const widths = (strips: readonly Strip[]) => strips.map((s) => s.width);
+const sorted = (strips: readonly Strip[]) => ids(strips).sort();
 
 function counter() {
   let n = 0;
@@ -14,44 +18,95 @@ function counter() {
 }
 
 describe('strips under the hands', () => {
-  it('moving keeps every strip, and moving back undoes it', () => {
-    fc.assert(fc.property(withIndex, ([strips, from, to]) => {
-      const moved = moveStrip(strips, from, to);
+  it('moving, swapping and reversing keep every strip, and can be taken back', () => {
+    fc.assert(fc.property(withHand, ([strips, from, to, held]) => {
+      const moved = arrange.moveStrip(strips, from, to);
       expect(moved[to]).toBe(strips[from]);
-      expect(moveStrip(moved, to, from)).toEqual(strips);
+      expect(arrange.moveStrip(moved, to, from)).toEqual(strips);
+      const swapped = arrange.swapPlaces(strips, from, to);
+      expect([swapped[from], swapped[to]]).toEqual([strips[to], strips[from]]);
+      expect(arrange.swapPlaces(swapped, from, to)).toEqual(strips);
+      expect(arrange.reverseStrips(arrange.reverseStrips(strips, held), held)).toEqual(strips);
+      const together = arrange.moveStrips(strips, held, to);
+      expect(sorted(together)).toEqual(sorted(strips));
+      const hand = held.toSorted((a, b) => a - b).map((i) => strips[i]!.id);
+      expect(ids(together).join()).toContain(hand.join());
     }));
   });
 
-  it('mirroring makes the board symmetrical about the strip, twice changes nothing more, and ids stay unique', () => {
-    fc.assert(fc.property(withIndex, ([strips, index]) => {
-      const mirrored = mirrorAbout(strips, index, counter());
-      const widths = mirrored.map((s) => s.width);
-      expect(widths).toEqual([...widths].reverse());
-      expect(mirrored.slice(0, index + 1)).toEqual(strips.slice(0, index + 1));
-      expect(new Set(ids(mirrored)).size).toBe(mirrored.length);
-      expect(mirrorAbout(mirrored, index, counter()).map((s) => s.width)).toEqual(widths);
+  it('mirroring about a strip or a half makes the board symmetrical; the whole mirrored is twice as wide', () => {
+    fc.assert(fc.property(withHand, ([strips, index]) => {
+      for (const mirrored of [arrange.mirrorAbout(strips, index, counter()), arrange.mirrorFirstHalf(strips), arrange.mirrorWhole(strips, counter())]) {
+        expect(widths(mirrored)).toEqual(widths(mirrored).reverse());
+        expect(new Set(ids(mirrored)).size).toBe(mirrored.length);
+      }
+      expect(arrange.mirrorAbout(strips, index, counter()).slice(0, index + 1)).toEqual(strips.slice(0, index + 1));
+      expect(ids(arrange.mirrorFirstHalf(strips))).toEqual(ids(strips));
+      expect(panelWidth({ strips: arrange.mirrorWhole(strips, counter()) })).toBeCloseTo(2 * panelWidth({ strips }), 9);
     }));
   });
 
-  it('duplicate then remove, insert then remove, reverse twice: back where it was', () => {
-    fc.assert(fc.property(withIndex, ([strips, index]) => {
-      expect(removeStrip(duplicateStrip(strips, index, counter()), index + 1)).toEqual(strips);
-      expect(removeStrip(insertStrip(strips, index, { ...strips[0]!, id: 'x' }), index)).toEqual(strips);
-      expect(reverseStrips(reverseStrips(strips))).toEqual(strips);
+  it('repeat then remove, split then join: back where it was', () => {
+    fc.assert(fc.property(withHand, ([strips, index, , held]) => {
+      const repeated = arrange.repeatStrips(strips, held, counter());
+      expect(repeated.filter((s) => !s.id.startsWith('new'))).toEqual(strips);
+      expect(widths(repeated.filter((s) => s.id.startsWith('new')))).toEqual(held.toSorted((a, b) => a - b).map((i) => strips[i]!.width));
+      const split = arrange.splitStrip(strips, index, counter());
+      expect(panelWidth({ strips: split })).toBeCloseTo(panelWidth({ strips }), 9);
+      expect(arrange.joinStrips(split, [index, index + 1])).toEqual(strips);
+    }));
+  });
+
+  it('joins only neighbours of one species', () => {
+    const [a, b, c] = plainBoard({}, [10, 20, 30]).strips as [Strip, Strip, Strip];
+    expect(arrange.canJoin([a, b, c], [0, 2])).toBe(false);
+    expect(arrange.joinStrips([a, { ...b, species: 'pear' }, c], [0, 1])).toHaveLength(3);
+    expect(widths(arrange.joinStrips([a, b, c], [2, 1]))).toEqual([10, 50]);
+  });
+
+  it('a motif is repeated until the board is full, and never beyond what a board holds', () => {
+    const { strips } = plainBoard({}, [10, 30]);
+    expect(widths(arrange.repeatUntil(strips, [0, 1], 95, 200, counter()))).toEqual([10, 30, 10, 30, 10, 30]);
+    expect(arrange.repeatUntil(strips, [0], 1e6, 12, counter())).toHaveLength(12);
+  });
+
+  it('evening out reaches the wanted width within the limits, or says what is missing; locked strips and proportions stay', () => {
+    fc.assert(fc.property(layout, fc.integer({ min: 10, max: 1500 }), fc.integer({ min: 20, max: 200 }), (strips, wanted, most) => {
+      const { strips: evened, missing } = arrange.evenOut(strips, wanted, () => most);
+      expect(panelWidth({ strips: evened }) + missing).toBeCloseTo(wanted, 6);
+      evened.forEach((s, i) => {
+        if (strips[i]!.locked) expect(s.width).toBe(strips[i]!.width);
+        else expect(s.width).toBeLessThanOrEqual(most + 1e-9);
+        expect(s.width).toBeGreaterThanOrEqual(1);
+      });
+      const free = evened.flatMap((s, i) => (!s.locked && s.width > 1 && s.width < most ? [s.width / strips[i]!.width] : []));
+      free.forEach((factor) => expect(factor).toBeCloseTo(free[0]!, 6));
+      // Something is missing only when nothing is left that could give way.
+      if (missing > 1e-6) expect(evened.every((s) => s.locked || s.width >= most - 1e-6)).toBe(true);
+      if (missing < -1e-6) expect(evened.every((s) => s.locked || s.width <= 1 + 1e-6)).toBe(true);
     }));
   });
 
   it('a joint dragged with the sum kept trades width between neighbours, never below the least', () => {
-    fc.assert(fc.property(withIndex, fc.integer({ min: -50, max: 200 }), ([strips, index], width) => {
-      const moved = moveJoint(strips, index, width, true);
+    fc.assert(fc.property(withHand, fc.integer({ min: -50, max: 200 }), ([strips, index], width) => {
+      const moved = arrange.moveJoint(strips, index, width, true);
       if (index < strips.length - 1) expect(panelWidth({ strips: moved })).toBeCloseTo(panelWidth({ strips }), 9);
       for (const strip of moved) expect(strip.width).toBeGreaterThanOrEqual(1);
     }));
   });
+});
 
-  it('a dragged width takes what the rack offers when near, else the grid', () => {
-    expect(snapWidth(36, [23.8, 36.8, 48.8], 2, 'metric')).toBe(36.8);
-    expect(snapWidth(42.3, [23.8, 36.8, 48.8], 2, 'metric')).toBe(42.5);
-    expect(snapWidth(25, [], 2, 'inch')).toBeCloseTo(31 * (25.4 / 32), 9);
+describe('a dragged joint', () => {
+  const strips = plainBoard({}, [20, 30, 41, 33]).strips;
+  const snap = (width: number, change = {}) => snapJoint({ width, index: 1, strips, offered: [{ width: 36.8, resawn: false }, { width: 17.1, resawn: true }], reach: 2, filling: 60, system: 'metric', ...change });
+
+  it.each([
+    [36, 36.8, 'rack'], [17, 17.1, 'resawn'], [59, 60, 'fills'], [41.5, 41, 'symmetry'], [20.4, 20, 'rhythm'], [25.3, 25.5, 'grid'],
+  ])('at %f mm rests on %f mm: %s', (at, width, kind) => {
+    expect(snap(at)).toMatchObject({ width, reason: { kind } });
+  });
+
+  it('rests on 32nds of an inch where nothing is near', () => {
+    expect(snap(25, { system: 'inch', offered: [], strips: strips.slice(0, 2) }).width).toBeCloseTo(31 * (25.4 / 32), 9);
   });
 });

@@ -1,5 +1,4 @@
-import { MM_PER_INCH } from '../units/length.ts';
-import type { Strip } from './board.ts';
+import { panelWidth, type Strip } from './board.ts';
 
 /**
  * What hands do with strips on the bench. Every function returns a new list and leaves the old one alone; an index outside the
@@ -19,14 +18,68 @@ export function moveStrip(strips: readonly Strip[], from: number, to: number): S
   return strips.toSpliced(from, 1).toSpliced(to, 0, strip);
 }
 
-export function removeStrip(strips: readonly Strip[], index: number): Strip[] {
-  return strips.filter((_, i) => i !== index);
+/** Indices of a hand full of strips, each once, in the order of the board; those outside it are let go. */
+function inOrder(strips: readonly Strip[], indices: readonly number[]): number[] {
+  return [...new Set(indices)].filter((i) => i in strips).sort((a, b) => a - b);
 }
 
-/** Puts a twin right behind the strip at `index`. */
-export function duplicateStrip(strips: readonly Strip[], index: number, newId: NewId): Strip[] {
+/** Takes several strips out and puts them back side by side, in their order, so that `to` others lie before them. */
+export function moveStrips(strips: readonly Strip[], indices: readonly number[], to: number): Strip[] {
+  const held = new Set(inOrder(strips, indices));
+  const others = strips.filter((_, i) => !held.has(i));
+  return others.toSpliced(Math.max(0, Math.min(to, others.length)), 0, ...[...held].map((i) => strips[i]!));
+}
+
+/** Two strips change places. */
+export function swapPlaces(strips: readonly Strip[], one: number, two: number): Strip[] {
+  const [a, b] = [strips[one], strips[two]];
+  if (!a || !b) return [...strips];
+  return strips.map((s, i) => (i === one ? b : i === two ? a : s));
+}
+
+export function removeStrips(strips: readonly Strip[], indices: readonly number[]): Strip[] {
+  return strips.filter((_, i) => !indices.includes(i));
+}
+
+/** Repeats the strips at `indices`, in their order, right behind the last of them: one strip gets a twin, several are a motif. */
+export function repeatStrips(strips: readonly Strip[], indices: readonly number[], newId: NewId): Strip[] {
+  const motif = inOrder(strips, indices);
+  if (motif.length === 0) return [...strips];
+  return strips.toSpliced(motif.at(-1)! + 1, 0, ...motif.map((i) => ({ ...strips[i]!, id: newId(), locked: false })));
+}
+
+/** Repeats a motif until the strips together are at least `wanted` mm wide, or there are `most` of them. */
+export function repeatUntil(strips: readonly Strip[], indices: readonly number[], wanted: number, most: number, newId: NewId): Strip[] {
+  const motif = inOrder(strips, indices).map((i) => strips[i]!);
+  let filled = [...strips];
+  let at = Math.max(...inOrder(strips, indices)) + 1;
+  for (let n = 0; motif.length > 0 && panelWidth({ strips: filled }) < wanted - 1e-6 && filled.length < most; n += 1) {
+    filled = insertStrip(filled, at, { ...motif[n % motif.length]!, id: newId(), locked: false });
+    at += 1;
+  }
+  return filled;
+}
+
+/** Splits a strip along its length into two halves. */
+export function splitStrip(strips: readonly Strip[], index: number, newId: NewId): Strip[] {
   const strip = strips[index];
-  return strip ? insertStrip(strips, index + 1, { ...strip, id: newId() }) : [...strips];
+  if (!strip || strip.width < 2 * LEAST_STRIP_WIDTH) return [...strips];
+  const half = { ...strip, width: strip.width / 2 };
+  return strips.toSpliced(index, 1, half, { ...half, id: newId() });
+}
+
+/** Joins neighbouring strips of one species into one that is as wide as all of them; anything else changes nothing. */
+export function joinStrips(strips: readonly Strip[], indices: readonly number[]): Strip[] {
+  const held = inOrder(strips, indices);
+  if (!canJoin(strips, held)) return [...strips];
+  const first = strips[held[0]!]!;
+  return strips.toSpliced(held[0]!, held.length, { ...first, width: held.reduce((sum, i) => sum + strips[i]!.width, 0) });
+}
+
+/** Whether these strips lie side by side and are of one species. */
+export function canJoin(strips: readonly Strip[], indices: readonly number[]): boolean {
+  const held = inOrder(strips, indices);
+  return held.length > 1 && held.every((i, n) => i === held[0]! + n && strips[i]!.species === strips[held[0]!]!.species);
 }
 
 /**
@@ -40,14 +93,63 @@ export function mirrorAbout(strips: readonly Strip[], index: number, newId: NewI
   return [...strips.slice(0, index + 1), ...mirrored];
 }
 
-/** The whole layout the other way round. */
-export function reverseStrips(strips: readonly Strip[]): Strip[] {
-  return [...strips].reverse();
+/** The first half repeated behind the middle in reverse; an odd strip in the middle stays. */
+export function mirrorFirstHalf(strips: readonly Strip[]): Strip[] {
+  const half = Math.floor(strips.length / 2);
+  return strips.map((strip, i) => {
+    const twin = strips[strips.length - 1 - i]!;
+    return i < strips.length - half ? strip : { ...twin, id: strip.id };
+  });
+}
+
+/** The whole board once more behind itself, in reverse. */
+export function mirrorWhole(strips: readonly Strip[], newId: NewId): Strip[] {
+  return [...strips, ...[...strips].reverse().map((strip) => ({ ...strip, id: newId(), locked: false }))];
+}
+
+/** The strips at `indices` the other way round among their own places; all of them when fewer than two are named. */
+export function reverseStrips(strips: readonly Strip[], indices: readonly number[] = []): Strip[] {
+  const held = inOrder(strips, indices);
+  const places = held.length > 1 ? held : strips.map((_, i) => i);
+  const turned = [...strips];
+  places.forEach((place, n) => {
+    turned[place] = strips[places[places.length - 1 - n]!]!;
+  });
+  return turned;
+}
+
+/** Changes the strips at `indices`; a function sees each strip before. */
+export function changeStrips(strips: readonly Strip[], indices: readonly number[], change: Partial<Omit<Strip, 'id'>> | ((strip: Strip) => Partial<Omit<Strip, 'id'>>)): Strip[] {
+  return strips.map((strip, i) => (indices.includes(i) ? { ...strip, ...(typeof change === 'function' ? change(strip) : change) } : strip));
 }
 
 /** Changes one strip. */
 export function changeStrip(strips: readonly Strip[], index: number, change: Partial<Omit<Strip, 'id'>>): Strip[] {
-  return strips.map((strip, i) => (i === index ? { ...strip, ...change } : strip));
+  return changeStrips(strips, [index], change);
+}
+
+/**
+ * Widens or narrows the strips that are not locked, all in one proportion, until together they are `wanted` mm wide.
+ * @param most widest that a strip can be, mm
+ * @returns the strips, and how far they still are from what was wanted, mm: positive when they stay too narrow, negative when too wide
+ */
+export function evenOut(strips: readonly Strip[], wanted: number, most: (strip: Strip) => number): { strips: Strip[]; missing: number } {
+  const free = new Set(strips.flatMap((s, i) => (s.locked ? [] : [i])));
+  const widths = strips.map((s) => s.width);
+  // A strip that reaches its limit stays there; the others share what is left.
+  while (free.size > 0) {
+    const others = widths.reduce((sum, w, i) => (free.has(i) ? sum : sum + w), 0);
+    const share = [...free].reduce((sum, i) => sum + strips[i]!.width, 0);
+    const factor = (wanted - others) / share;
+    const stuck = [...free].filter((i) => strips[i]!.width * factor > most(strips[i]!) + 1e-9 || strips[i]!.width * factor < LEAST_STRIP_WIDTH);
+    for (const i of free) widths[i] = Math.max(LEAST_STRIP_WIDTH, Math.min(most(strips[i]!), strips[i]!.width * factor));
+    if (stuck.length === 0) break;
+    // Only one side at a time: those too wide set free what those too narrow may need, and the other way round.
+    const tooWide = stuck.filter((i) => strips[i]!.width * factor > most(strips[i]!));
+    for (const i of tooWide.length > 0 ? tooWide : stuck) free.delete(i);
+  }
+  const evened = strips.map((s, i) => (widths[i] === s.width ? s : { ...s, width: widths[i]! }));
+  return { strips: evened, missing: wanted - panelWidth({ strips: evened }) };
 }
 
 /** Thinnest strip a joint can be dragged to, mm. */
@@ -65,20 +167,4 @@ export function moveJoint(strips: readonly Strip[], index: number, width: number
   const both = strip.width + neighbour.width;
   const wanted = Math.min(Math.max(LEAST_STRIP_WIDTH, width), both - LEAST_STRIP_WIDTH);
   return changeStrip(changeStrip(strips, index, { width: wanted }), index + 1, { width: both - wanted });
-}
-
-/**
- * The width a dragged joint should take: the nearest offered width within reach, else the nearest half millimetre or 1/32 in.
- * @param offered widths the rack gives, mm
- * @param reach how near counts, mm
- */
-export function snapWidth(width: number, offered: readonly number[], reach: number, system: 'metric' | 'inch'): number {
-  let best: number | undefined;
-  for (const candidate of offered) {
-    const distance = Math.abs(candidate - width);
-    if (distance <= reach && (best === undefined || distance < Math.abs(best - width))) best = candidate;
-  }
-  if (best !== undefined) return best;
-  const grid = system === 'metric' ? 0.5 : MM_PER_INCH / 32;
-  return Math.max(LEAST_STRIP_WIDTH, Math.round(width / grid) * grid);
 }

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { lengthBetween, lineOfText } from '../units/lengthSchema.ts';
+import { seasonsSchema } from '../wood/moisture.ts';
 
 export const constructions = ['edge', 'face'] as const;
 
@@ -12,19 +13,30 @@ export type Construction = (typeof constructions)[number];
 /** More strips than any hand-made board holds; a longer list is a mistake. */
 export const GREATEST_STRIP_COUNT = 200;
 
+const idText = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, { error: 'must be 1 to 40 letters, digits, _ or -' });
+const yesOrNo = z.boolean({ error: 'must be true or false' });
+
 export const stripSchema = z.strictObject({
-  id: z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, { error: 'must be 1 to 40 letters, digits, _ or -' }),
+  id: idText,
   species: z.string({ error: 'must be chosen' }).min(1, { error: 'must be chosen' }).max(40),
   /** Width in the glued panel, mm: what lies between its two glue lines. */
   width: lengthBetween(1, 1000),
   /** True when the strip was turned end for end, so its grain arrow points the other way. */
-  endForEnd: z.boolean(),
+  endForEnd: yesOrNo,
+  /** True when it was turned over: the other face shows. */
+  turned: yesOrNo,
+  /** True when it lies the other way than the construction says: face up in an edge-grain board, edge up in a face-grain one. */
+  rolled: yesOrNo,
+  /** True when it keeps its place and width while others are shuffled, evened out or proposed anew. */
+  locked: yesOrNo,
 });
 
 /** One strip of a board as laid out. */
 export type Strip = z.infer<typeof stripSchema>;
 
-const idText = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, { error: 'must be 1 to 40 letters, digits, _ or -' });
+/** How a strip lies that nobody has turned. */
+export const AS_IT_LIES = { endForEnd: false, turned: false, rolled: false, locked: false } as const satisfies Partial<Strip>;
+
 
 /** What the maker has decided about where strips come from. Ids of strips or pieces that are gone decide nothing. */
 const cuttingWishesSchema = z.strictObject({
@@ -43,27 +55,52 @@ const cuttingWishesSchema = z.strictObject({
 /** Nothing decided yet. */
 export const NO_CUTTING_WISHES: z.infer<typeof cuttingWishesSchema> = { pins: [], bans: [], together: [], eitherWay: false, spares: 0 };
 
-/** What the maker wants. Lengths in millimetres, finished sizes. */
-export const boardSchema = z.strictObject({
-  name: lineOfText(1, 120),
-  use: lineOfText(0, 120),
+/** What a version of a board may differ in. Lengths in millimetres, finished sizes. */
+const layoutShape = {
   construction: z.enum(constructions),
   length: lengthBetween(50, 3000),
   width: lengthBetween(30, 1500),
   thickness: lengthBetween(5, 150),
-  /** Equal boards to make. */
-  count: z.int({ error: 'must be a whole number' }).min(1, { error: 'must be at least 1' }).max(50, { error: 'must be at most 50' }),
   /** In order across the board, first to last. */
   strips: z.array(stripSchema).max(GREATEST_STRIP_COUNT, { error: `must be at most ${GREATEST_STRIP_COUNT} strips` })
     .refine((strips) => new Set(strips.map((s) => s.id)).size === strips.length, { error: 'must each have an id of their own' }),
+};
+
+/** Another layout for the same board, set aside to be compared. */
+const versionSchema = z.strictObject({ id: idText, name: lineOfText(1, 60), ...layoutShape });
+export type BoardVersion = z.infer<typeof versionSchema>;
+
+/** More versions than this nobody compares side by side. */
+export const GREATEST_VERSION_COUNT = 11;
+
+/** What the maker wants. Lengths in millimetres, finished sizes. */
+export const boardSchema = z.strictObject({
+  name: lineOfText(1, 120),
+  use: lineOfText(0, 120),
+  ...layoutShape,
+  /** Equal boards to make. */
+  count: z.int({ error: 'must be a whole number' }).min(1, { error: 'must be at least 1' }).max(50, { error: 'must be at most 50' }),
   cutting: cuttingWishesSchema,
+  /** Air where the board will live; null is the shop's. */
+  seasons: seasonsSchema.nullable(),
+  /** Versions set aside beside the one that is worked on. */
+  versions: z.array(versionSchema).max(GREATEST_VERSION_COUNT, { error: `must be at most ${GREATEST_VERSION_COUNT} versions` })
+    .refine((versions) => new Set(versions.map((v) => v.id)).size === versions.length, { error: 'must each have an id of their own' }),
 });
 export type Board = z.infer<typeof boardSchema>;
 
+/** What nobody has decided yet about a new board. */
+export const UNDECIDED = { cutting: NO_CUTTING_WISHES, seasons: null, versions: [] as BoardVersion[] };
+
 /** A new board: a common size (250 x 400 x 30 mm, common practice), nothing laid out yet. */
 export const NEW_BOARD: Board = {
-  name: 'New board', use: '', construction: 'edge', length: 400, width: 250, thickness: 30, count: 1, strips: [], cutting: NO_CUTTING_WISHES,
+  name: 'New board', use: '', construction: 'edge', length: 400, width: 250, thickness: 30, count: 1, strips: [], ...UNDECIDED,
 };
+
+/** Which side of the stock a strip shows. */
+export function showsOf(construction: Construction, strip: Pick<Strip, 'rolled'>): 'edge' | 'face' {
+  return strip.rolled ? (construction === 'edge' ? 'face' : 'edge') : construction;
+}
 
 /** Width of the glued panel: the sum of its strips, mm. */
 export function panelWidth(board: Pick<Board, 'strips'>): number {

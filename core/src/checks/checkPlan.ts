@@ -1,18 +1,23 @@
 import type { PlanInput } from '../plan/context.ts';
 import type { Plan } from '../plan/plan.ts';
 import { boardThickness } from './boardThickness.ts';
+import { bleedingNeighbours } from './bleedingNeighbours.ts';
 import { emptyBoard } from './emptyBoard.ts';
 import type { Finding, Rule, Severity } from './finding.ts';
-import { foodContact } from './foodContact.ts';
 import { glueTime } from './glueTime.ts';
 import { grainDirection } from './grainDirection.ts';
 import { machineLimits } from './machineLimits.ts';
+import { outerStrips } from './outerStrips.ts';
 import { panelWidthRule } from './panelWidth.ts';
+import { seasonalNeighbours } from './seasonalNeighbours.ts';
+import { showSide } from './showSide.ts';
 import { stockShortage } from './stockShortage.ts';
+import { speciesCautions } from './speciesCautions.ts';
 import { stripWidth } from './stripWidth.ts';
 
 const RULES: readonly Rule[] = [
-  emptyBoard, panelWidthRule, boardThickness, stripWidth, stockShortage, machineLimits, glueTime, grainDirection, foodContact,
+  emptyBoard, panelWidthRule, boardThickness, stripWidth, stockShortage, machineLimits, glueTime, grainDirection, showSide, outerStrips,
+  seasonalNeighbours, bleedingNeighbours, speciesCautions,
 ];
 const ORDER: Record<Severity, number> = { stop: 0, caution: 1, note: 2 };
 

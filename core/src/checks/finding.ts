@@ -18,6 +18,8 @@ export interface Finding {
   waysOut: Phrase[];
   /** Strip numbers it concerns, from 1; empty when it concerns the whole board. */
   strips: number[];
+  /** Where the limit comes from, when it is neither a habit nor a machine's figure. */
+  source?: string;
 }
 
 /** A rule looks at a plan and what it was made from. */

@@ -1,3 +1,4 @@
+import { showsOf } from '../board/board.ts';
 import { widestStrip } from '../cutting/sections.ts';
 import { usableSize } from '../cutting/usable.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
@@ -6,6 +7,9 @@ import type { Finding, Rule } from './finding.ts';
 
 /** Planing away less than this is ordinary milling. */
 const ORDINARY_PLANING = 1.5;
+/** Wider flat-sawn strips cup noticeably (common practice: 4 in). */
+const WIDE_FLAT = 101.6;
+const COMMON_PRACTICE = 'common practice';
 /** Rips narrower than this are not for hands at the fence (common practice: 3/4 in). */
 const NARROW_RIP = 19;
 
@@ -14,7 +18,8 @@ export const stripWidth: Rule = (plan, { board, rack, shop }) => {
   const findings: Finding[] = [];
   board.strips.forEach((strip, i) => {
     const strips = [i + 1];
-    const widest = widestStrip(plan.sections, strip.species);
+    // What lies the other way than the rest is not among the sections; the cut plan finds out.
+    const widest = strip.rolled ? 0 : widestStrip(plan.sections, strip.species);
     if (strip.width > board.width + LENGTH_TOLERANCE_MM) {
       findings.push({
         rule: 'strip-wider-than-board', severity: 'stop', strips,
@@ -28,7 +33,7 @@ export const stripWidth: Rule = (plan, { board, rack, shop }) => {
         why: say`No piece gives that width.`,
         waysOut: [say`Set it to ${length(widest)} or less.`, say`Add wider or thicker stock to the rack.`],
       });
-    } else if (board.construction === 'edge') {
+    } else if (showsOf(board.construction, strip) === 'edge') {
       const source = rack.find((piece) => piece.id === plan.strips[i]!.sources[0]?.pieceId);
       const planed = source ? usableSize(source, shop, { length: plan.allowances.roughLength, width: plan.allowances.glueThickness }).thickness - strip.width : 0;
       if (source && planed > ORDINARY_PLANING) {
@@ -40,8 +45,16 @@ export const stripWidth: Rule = (plan, { board, rack, shop }) => {
         });
       }
     }
+    if (showsOf(board.construction, strip) === 'face' && plan.bodies[i]!.piece?.rings !== 'quarter' && strip.width > WIDE_FLAT) {
+      findings.push({
+        rule: 'wide-strip', severity: 'caution', strips, source: COMMON_PRACTICE,
+        what: say`Strip ${i + 1} lies flat and is ${length(strip.width)} wide.`,
+        why: say`A wide flat-sawn strip cups with the seasons and pulls the panel with it; up to ${length(WIDE_FLAT)} is usual.`,
+        waysOut: [say`Split it in two and turn one half over.`, say`Take a quartered piece.`],
+      });
+    }
     const planned = plan.strips[i]!;
-    const narrowest = board.construction === 'edge' ? planned.milled.width : planned.rough.width;
+    const narrowest = showsOf(board.construction, strip) === 'edge' ? planned.milled.width : planned.rough.width;
     if (narrowest < NARROW_RIP) {
       findings.push({
         rule: 'narrow-strip', severity: 'caution', strips,

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import loadHighs, { type Highs } from 'highs';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { makePlan } from '../plan/plan.ts';
+import { AS_IT_LIES } from '../board/board.ts';
 import { plainBoard, plainPiece, planInput, planInputArbitrary } from '../plan/planArbitrary.ts';
 import { cutProblemFor } from '../plan/cutForBoard.ts';
 import { highsSolver } from './highsSolver.ts';
@@ -21,7 +22,7 @@ describe('sectionsFor', () => {
       const { sections } = makePlan(input);
       const section = sections[pick % Math.max(1, sections.length)];
       if (!section || section.count > 60) return;
-      const strips = Array.from({ length: section.count }, (_, i) => ({ id: `s${i}`, species: section.species, width: section.width, endForEnd: false }));
+      const strips = Array.from({ length: section.count }, (_, i) => ({ id: `s${i}`, species: section.species, width: section.width, ...AS_IT_LIES }));
       const shop = { ...input.shop, cutting: { ...input.shop.cutting, spares: 0 } };
       const alone = makePlan({ ...input, shop, board: { ...input.board, count: 1, strips }, rack: input.rack.filter((p) => p.id === section.pieceId) });
       // First fit may waste a place beside a defect; then the search shows that the count is right.

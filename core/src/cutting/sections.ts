@@ -16,6 +16,8 @@ export interface Section {
   width: number;
   /** Strips of it that the whole piece gives at this board's rough length. */
   count: number;
+  /** Half of a piece that is resawn on the band saw. */
+  resawn: boolean;
   /** How far the piece is below what the board's thickness asks for, mm; 0 when it is enough. */
   tooThinBy: number;
 }
@@ -27,7 +29,7 @@ const MOST_RIPS_OFFERED = 6;
 
 /**
  * The widths each piece offers for a board, before anything is cut.
- * Edge grain: the planed thickness, if its width gives at least one rip of the board's thickness. Face grain: the usable width whole and in
+ * Edge grain: the planed thickness, and half of it resawn, if the piece's width gives at least one rip of the board's thickness. Face grain: the usable width whole and in
  * equal parts. Offered widths are what is there, to a tenth of a millimetre downward.
  */
 export function sectionsFor(board: Board, allowances: Allowances, rack: readonly Piece[], shop: Shop, promised: readonly PromisedRange[]): Section[] {
@@ -53,7 +55,9 @@ function offersOf(board: Board, allowances: Allowances, rack: readonly Piece[], 
     if (board.construction === 'edge') {
       const width = downToTenth(usable.thickness);
       const strips = width >= 1 ? count({ shows: 'edge', rip: allowances.glueThickness, thickness: width }) : 0;
-      if (strips > 0) sections.push({ ...base, width, count: strips, tooThinBy: 0 });
+      if (strips > 0) sections.push({ ...base, width, count: strips, resawn: false, tooThinBy: 0 });
+      const half = resawnHalf(usable.thickness, allowances.glueThickness, shop);
+      if (strips > 0 && half !== null) sections.push({ ...base, width: half, count: 2 * strips, resawn: true, tooThinBy: 0 });
       continue;
     }
     for (let rips = 1; rips <= MOST_RIPS_OFFERED; rips += 1) {
@@ -63,10 +67,20 @@ function offersOf(board: Board, allowances: Allowances, rack: readonly Piece[], 
       const { thickness } = usableSize(piece, shop, { length, width: rip });
       const tooThinBy = Math.max(0, allowances.glueThickness - thickness);
       const strips = count({ shows: 'face', rip, thickness: Math.min(thickness, allowances.glueThickness) });
-      if (strips > 0) sections.push({ ...base, width, count: strips, tooThinBy });
+      if (strips > 0) sections.push({ ...base, width, count: strips, resawn: false, tooThinBy });
     }
   }
   return sections;
+}
+
+/** Thinner halves are accents, cut on purpose (common practice: 1/4 in). */
+const LEAST_OFFERED_HALF = 6;
+
+/** Each half of a ripping that is resawn in two and planed clean, mm; null when the band saw cannot or it is not worth it. */
+function resawnHalf(thickness: number, height: number, { bandSaw }: Shop): number | null {
+  if (!bandSaw || height > bandSaw.resawHeight) return null;
+  const half = downToTenth((thickness - bandSaw.kerf - 2 * bandSaw.clean) / 2);
+  return half >= LEAST_OFFERED_HALF ? half : null;
 }
 
 /**

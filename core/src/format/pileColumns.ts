@@ -1,5 +1,6 @@
 import { defectFaces, defectKinds, treatments, type Defect } from '../stock/defect.ts';
-import { grainDirections, originKinds, pieceFieldsSchema, pieceShape, priceUnits, ringOrientations, straightEdges, surfaces, type PieceFields } from '../stock/piece.ts';
+import { ringOrientations } from '../wood/rings.ts';
+import { grainDirections, originKinds, pieceFieldsSchema, pieceShape, priceUnits, straightEdges, surfaces, type PieceFields } from '../stock/piece.ts';
 import { lengthProblem, parseLength } from '../units/length.ts';
 import type { Species } from '../wood/species.ts';
 import { fieldProblems } from './fieldProblems.ts';

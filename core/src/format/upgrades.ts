@@ -1,6 +1,7 @@
-import { NO_CUTTING_WISHES } from '../board/board.ts';
+import { AS_IT_LIES, NO_CUTTING_WISHES } from '../board/board.ts';
 import { DEFAULT_SHOP } from '../shop/shop.ts';
 import { PLAIN_CONDITION } from '../stock/piece.ts';
+import { HANDBOOK_SPECIES } from '../wood/handbookSpecies.ts';
 
 type Json = Record<string, unknown>;
 
@@ -35,6 +36,33 @@ export function upgradeFileTo2(file: Json): Json {
     ...file, version: 2,
     ...(isRecord(file.board) ? { board: upgradeBoardTo2(file.board) } : {}), ...(isRecord(file.shop) ? { shop: upgradeShopTo2(file.shop) } : {}),
     rack: list(file.rack).map((piece: unknown) => (isRecord(piece) ? upgradePieceTo2(piece) : piece)),
+  };
+}
+
+/**
+ * Steps from version 2 to 3: strips can be turned over, rolled and locked, boards have versions and seasons, species move and have cautions.
+ */
+export function upgradeBoardTo3(board: Json): Json {
+  const strips = Array.isArray(board.strips) ? board.strips.map((strip: unknown) => (isRecord(strip) ? { ...AS_IT_LIES, ...strip } : strip)) : board.strips;
+  return { seasons: null, versions: [], ...board, strips };
+}
+
+export function upgradeShopTo3(shop: Json): Json {
+  return { seasons: DEFAULT_SHOP.seasons, ...shop, ...(isRecord(shop.habits) ? { habits: { edgeTreatment: DEFAULT_SHOP.habits.edgeTreatment, ...shop.habits } } : {}) };
+}
+
+/** A species that Cadenza knows gets its figures; one entered by hand has none yet. */
+export function upgradeSpeciesTo3(species: Json): Json {
+  const known = HANDBOOK_SPECIES.find((s) => s.code === species.code);
+  const { radial = null, tangential = null, dust = 'usual', bleeds = false, foodNote = '', sapColour = species.colour, movementSource = '', cautionSource = '' } = known ?? {};
+  return { radial, tangential, dust, bleeds, foodNote, sapColour, movementSource, cautionSource, ...species };
+}
+
+export function upgradeFileTo3(file: Json): Json {
+  return {
+    ...file, version: 3,
+    ...(isRecord(file.board) ? { board: upgradeBoardTo3(file.board) } : {}), ...(isRecord(file.shop) ? { shop: upgradeShopTo3(file.shop) } : {}),
+    ...(Array.isArray(file.species) ? { species: file.species.map((s: unknown) => (isRecord(s) ? upgradeSpeciesTo3(s) : s)) } : {}),
   };
 }
 

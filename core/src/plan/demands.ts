@@ -1,3 +1,4 @@
+import { showsOf } from '../board/board.ts';
 import type { Allowances } from '../board/allowances.ts';
 import type { Board, Strip } from '../board/board.ts';
 import type { StripDemand, Way } from '../cutting/cutPlan.ts';
@@ -36,6 +37,6 @@ export function demandsFor(board: Board, allowances: Allowances, shop: Shop, key
 function waysOf(board: Board, strip: Strip, allowances: Allowances, shop: Shop): Way[] {
   const edge: Way = { shows: 'edge', rip: allowances.glueThickness, thickness: strip.width };
   const face: Way = { shows: 'face', rip: strip.width + 2 * shop.habits.glueEdgeJoint, thickness: allowances.glueThickness };
-  const usual = board.construction === 'edge' ? [edge, face] : [face, edge];
+  const usual = showsOf(board.construction, strip) === 'edge' ? [edge, face] : [face, edge];
   return board.cutting.eitherWay ? usual : usual.slice(0, 1);
 }

@@ -4,6 +4,7 @@ import { nearLoss, unitGeometry } from '../cutting/unitGeometry.ts';
 import { orderOutcomes, type MillingOrder } from '../cutting/millingOrder.ts';
 import type { Piece } from '../stock/piece.ts';
 import { thicknessAt } from '../stock/shape.ts';
+import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
 import { buildLadder, type Ladder } from './ladder.ts';
 import type { PlanContext } from './context.ts';
@@ -29,21 +30,20 @@ function leastPiece(context: PlanContext, size: (piece: Piece) => number): Piece
 }
 
 /**
- * The thickness to which strips can be milled for gluing, mm: what the board asks for, or for face grain what the thinnest piece
- * leaves once flat.
+ * The thickness to which strips can be milled for gluing, mm: what the board asks for, or where strips lie flat what the thinnest of
+ * their pieces leaves once flat.
  */
 export function glueThicknessReached(context: PlanContext): number {
-  const { allowances, board } = context;
-  if (board.construction === 'edge') return allowances.glueThickness;
+  const { allowances } = context;
   return Math.min(allowances.glueThickness, ...context.cutting.blanks.flatMap((b) => b.strips.map((s) => (s.way.shows === 'face' && s.layers === 1 ? s.planed : s.way.shows === 'face' ? s.way.thickness : Infinity))));
 }
 
 const ORDER_WORDS: Record<MillingOrder, string> = { crosscutFirst: 'Crosscut first', ripFirst: 'Crosscut and ripped first', fullLength: 'Flattened at full length' };
 
-/** The strip that is thinnest once flat, with what flattening took off its piece. */
+/** The strip lying flat that is thinnest once planed, with what flattening took off its piece. */
 function thinnestStrip(context: PlanContext) {
   let least: { strip: RippedStrip; blank: Blank } | undefined;
-  for (const blank of context.cutting.blanks) for (const strip of blank.strips) if (!least || strip.planed < least.strip.planed) least = { strip, blank };
+  for (const blank of context.cutting.blanks) for (const strip of blank.strips) if (strip.way.shows === 'face' && (!least || strip.planed < least.strip.planed)) least = { strip, blank };
   const piece = least && context.pieces.get(least.blank.pieceId);
   if (!least || !piece) return undefined;
   const { order, way } = least.strip;
@@ -62,7 +62,8 @@ export function thicknessLadder(context: PlanContext): Ladder {
     { id: 'sand', label: say`Sand both faces`, taken: habits.sanding, why: SANDING_WHY, habit: 'sanding' as const },
   ];
 
-  if (board.construction === 'edge') {
+  const glued = glueThicknessReached(context);
+  if (board.construction === 'edge' && glued >= allowances.glueThickness - LENGTH_TOLERANCE_MM) {
     const piece = leastPiece(context, (p) => p.width);
     const joint = piece ? nearLoss(piece, allowances.roughLength, context.shop) : habits.stockEdgeJoint;
     const start = piece?.width ?? allowances.glueThickness + joint;
@@ -78,7 +79,6 @@ export function thicknessLadder(context: PlanContext): Ladder {
   const thinnest = thinnestStrip(context);
   const piece = thinnest?.piece;
   const loss = thinnest?.loss ?? { form: habits.flattenRough, skim: 2 * habits.skimRough, total: habits.flattenRough + 2 * habits.skimRough };
-  const glued = glueThicknessReached(context);
   const start = thinnest?.start ?? glued + loss.total;
   const rough = (piece?.surface ?? 'rough') === 'rough';
   return buildLadder('thickness', start, board.thickness, [
@@ -88,7 +88,7 @@ export function thicknessLadder(context: PlanContext): Ladder {
     { id: 'skim', label: say`Skim both faces`, taken: loss.skim, habit: rough ? 'skimRough' : 'skimSurfaced',
       why: rough ? say`Saw marks of rough stock go on each face.` : say`Surfaced stock is cleaned lightly on each face.` },
     { id: 'thickness', label: say`Plane all to ${length(glued)}`, taken: start - loss.total - glued,
-      why: say`Every strip is planed to the one thickness the panel is glued at.` },
+      why: say`Every strip that lies flat is planed to the one thickness the panel is glued at.` },
     ...finish,
   ], piece ? say`${piece.mark}, the piece that is thinnest once flat` : null);
 }

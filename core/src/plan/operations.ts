@@ -1,3 +1,4 @@
+import { showsOf } from '../board/board.ts';
 import type { GluePlan, GlueUp } from '../gluing/glueUps.ts';
 import { ripsOf } from '../cutting/auditCut.ts';
 import type { Blank, RippedStrip } from '../cutting/cutPlan.ts';
@@ -134,9 +135,10 @@ function millingSteps(context: PlanContext, work: PieceWork[]): Draft[] {
       why: say`These strips share a blank with wider ones.`,
     });
   }
-  if (board.construction === 'face') {
+  const flat = board.strips.flatMap((s, i) => (showsOf(board.construction, s) === 'face' ? [i + 1] : []));
+  if (flat.length > 0) {
     steps.push({
-      kind: 'jointStrips', title: say`Joint both edges of each strip`, habit: 'glueEdgeJoint',
+      kind: 'jointStrips', title: flat.length === board.strips.length ? say`Joint both edges of each strip` : say`Joint both edges of ${stripList(flat)}`, habit: 'glueEdgeJoint',
       lines: [
         say`Take ${length(habits.glueEdgeJoint)} off each edge: the strips come to their width in the panel`,
         say`Neighbours folded like a book, or faces alternately to the fence: then a fence that is slightly off 90° cancels`,
@@ -196,6 +198,14 @@ function ripStep(context: PlanContext, work: PieceWork[]): Draft {
   };
 }
 
+/** How strips stand or lie in the panel, those apart that were rolled. */
+function howTheyLie({ construction, strips }: PlanContext['board']): Phrase[] {
+  const rolled = strips.flatMap((s, i) => (s.rolled ? [i + 1] : []));
+  const stand = { edge: say`Each strip stands on edge: its planed faces meet its neighbours`, face: say`Each strip lies flat: its jointed edges meet its neighbours` };
+  const other = { edge: say`Rolled: ${stripList(rolled)} with the broad face up`, face: say`Rolled: ${stripList(rolled)} with the edge up` };
+  return rolled.length > 0 ? [stand[construction], other[construction]] : [stand[construction]];
+}
+
 function gluingSteps(context: PlanContext, gluing: GluePlan): Draft[] {
   const { board, shop } = context;
   const each = board.count > 1 ? say` (${board.count} boards)` : say``;
@@ -203,7 +213,7 @@ function gluingSteps(context: PlanContext, gluing: GluePlan): Draft[] {
     kind: 'layOut', title: say`Lay out and mark`,
     lines: [
       say`Strips 1 to ${board.strips.length} in order, best side up, grain arrows as drawn${each}`,
-      board.construction === 'edge' ? say`Each strip stands on edge: its planed faces meet its neighbours` : say`Each strip lies flat: its jointed edges meet its neighbours`,
+      ...howTheyLie(board),
       say`Number the strips and draw a triangle across them`,
     ],
     why: say`Once glue is on there is no time to think; the triangle shows at a glance that nothing turned.`,

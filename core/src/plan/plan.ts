@@ -10,6 +10,8 @@ import type { Ladder } from './ladder.ts';
 import { materialsOf, type Materials } from './materials.ts';
 import type { Operation } from './operation.ts';
 import { operationsFor } from './operations.ts';
+import { seasonMovement, type SeasonMovement } from './seasonMovement.ts';
+import { stripBodies, type StripBody } from './stripBody.ts';
 import { plannedStrips, type PlannedStrip } from './strips.ts';
 
 /** Everything a screen or a sheet shows of a board; computed, never stored. Lengths in mm. */
@@ -24,6 +26,9 @@ export interface Plan {
   /** Whether a plan that was improved or kept before no longer fits the board or the rack. */
   outdated: boolean;
   gluing: GluePlan;
+  /** Where each strip lies in its piece, and so which faces and grain it shows. */
+  bodies: StripBody[];
+  movement: SeasonMovement;
   operations: Operation[];
   materials: Materials;
 }
@@ -47,9 +52,11 @@ export function makePlan(input: PlanInput): Plan {
   };
   const ladders = { thickness: thicknessLadder(context), width: widthLadder(context), length: lengthLadder(context) };
   const strips = plannedStrips(context, ladders);
+  const bodies = stripBodies(board, cutting, context.pieces, { length: allowances.roughLength, thickness: allowances.glueThickness });
   const gluing = planGlueUps(board.strips.length, allowances.roughLength, allowances.glueThickness, shop);
   return {
-    allowances, panelWidth: context.panelWidth, strips, ladders, cutting, outdated, gluing,
+    allowances, panelWidth: context.panelWidth, strips, ladders, cutting, outdated, gluing, bodies,
+    movement: seasonMovement(input, strips, bodies, ladders.thickness.reached),
     sections: sectionsFor(board, allowances, rack, shop, saw.promised),
     operations: operationsFor(context, ladders, gluing),
     materials: materialsOf(context, strips),

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { NO_CUTTING_WISHES, type Board } from '../board/board.ts';
+import { AS_IT_LIES, UNDECIDED, type Board } from '../board/board.ts';
 import { DEFAULT_SHOP, type Shop } from '../shop/shop.ts';
 import { defectKinds, treatments } from '../stock/defect.ts';
 import { PLAIN_CONDITION, type Piece } from '../stock/piece.ts';
@@ -19,7 +19,7 @@ export function plainPiece(change: Partial<Piece> = {}): Piece {
 export function plainBoard(change: Partial<Board> = {}, widths: readonly number[] = [46, 46, 46, 46, 46, 46]): Board {
   return {
     name: 'Test board', use: '', construction: 'edge', length: 400, width: 260, thickness: 30, count: 1,
-    strips: widths.map((width, i) => ({ id: `s${i + 1}`, species: 'maple-hard', width, endForEnd: false })), cutting: NO_CUTTING_WISHES, ...change,
+    strips: widths.map((width, i) => ({ id: `s${i + 1}`, species: 'maple-hard', width, ...AS_IT_LIES })), ...UNDECIDED, ...change,
   };
 }
 
@@ -54,7 +54,7 @@ const pieceArbitrary = fc.record({
 export const planInputArbitrary: fc.Arbitrary<PlanInput> = fc.record({
   construction: fc.constantFrom<Board['construction']>('edge', 'face'),
   length: tenths(150, 900), width: tenths(80, 500), thickness: tenths(10, 60), count: fc.integer({ min: 1, max: 3 }),
-  strips: fc.array(fc.record({ species: fc.constantFrom(...CODES), width: tenths(2, 90), endForEnd: fc.boolean() }), { maxLength: 16 }),
+  strips: fc.array(fc.record({ species: fc.constantFrom(...CODES), width: tenths(2, 90), endForEnd: fc.boolean(), turned: fc.boolean(), rolled: fc.constantFrom(false, false, true), locked: fc.boolean() }), { maxLength: 16 }),
   rack: fc.array(pieceArbitrary, { maxLength: 12 }),
   kerf: tenths(1, 4),
 }).map(({ strips, rack, kerf, ...size }) => planInput(

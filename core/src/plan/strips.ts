@@ -1,4 +1,4 @@
-import { panelWidth } from '../board/board.ts';
+import { panelWidth, showsOf } from '../board/board.ts';
 import { cubicMetres } from '../units/volume.ts';
 import type { Ladder } from './ladder.ts';
 import { glueThicknessReached } from './ladders.ts';
@@ -64,11 +64,12 @@ export function plannedStrips(context: PlanContext, ladders: { thickness: Ladder
     const shown = Math.max(0, Math.min(right, rightEdge) - Math.max(left, trimEachSide));
     left = right;
     const sources = (sourcesByStrip.get(i + 1) ?? []).sort((a, b) => a.copy - b.copy);
+    const shows = showsOf(board.construction, strip);
     const stock = sources[0] ? pieces.get(sources[0].pieceId) : undefined;
-    const stockThickness = stock?.thickness ?? (board.construction === 'edge' ? strip.width : glued);
-    const rough = board.construction === 'edge'
+    const stockThickness = stock?.thickness ?? (shows === 'edge' ? strip.width : glued);
+    const rough = shows === 'edge'
       ? { width: stockThickness, thickness: allowances.glueThickness }
-      : { width: strip.width + allowances.ripExtra, thickness: stockThickness };
+      : { width: strip.width + 2 * context.shop.habits.glueEdgeJoint, thickness: stockThickness };
     const finished = { length: board.length, width: shown, thickness: ladders.thickness.reached };
     const density = densities.get(strip.species);
     const volume = finished.length * finished.width * finished.thickness;

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { lengthBetween, lineOfText } from '../units/lengthSchema.ts';
+import { CLIMATES, seasonsSchema } from '../wood/moisture.ts';
 
 function minutesBetween(least: number, greatest: number) {
   return z.number({ error: 'must be a number of minutes' })
@@ -79,6 +80,8 @@ const habitsSchema = z.strictObject({
   sanding: lengthBetween(0, 6),
   /** Offcuts at least this long go back to the rack. */
   keepLength: lengthBetween(20, 2000),
+  /** How far the treatment of the board's long edges (chamfer, round-over) reaches in. */
+  edgeTreatment: lengthBetween(0, 60),
 });
 
 function amountUpTo(greatest: number) {
@@ -133,13 +136,16 @@ export const shopSchema = z.strictObject({
   habits: habitsSchema,
   cutting: cuttingSchema,
   pace: paceSchema,
+  /** The air boards are made for when nothing else is said. */
+  seasons: seasonsSchema,
 });
 export type Shop = z.infer<typeof shopSchema>;
 export type Habits = Shop['habits'];
 
 /**
  * A shop nobody has described yet: common-practice figures. With them 4/4 rough stock planes to 7/8 in (common practice), five
- * strips of a 16 to 18 in board fit one glue-up, and a 400 mm board gets 29 mm of length to spare (20 to 40 usual).
+ * strips of a 16 to 18 in board fit one glue-up, and a 400 mm board gets 29 mm of length to spare (20 to 40 usual). Edges get a 1/8 in
+ * round-over.
  */
 export const DEFAULT_SHOP: Shop = {
   name: 'My shop',
@@ -151,10 +157,11 @@ export const DEFAULT_SHOP: Shop = {
   glue: { name: 'Type II wood glue', assemblyMinutes: 10, clampMinutes: 120 },
   habits: {
     stockEndTrim: 10, panelEndTrim: 8, creep: 3, panelEdgeTrim: 3, stockEdgeJoint: 2, glueEdgeJoint: 0.5,
-    flattenRough: 1.6, flattenSurfaced: 0, skimRough: 0.8, skimSurfaced: 0.3, panelFlatten: 1.5, sanding: 0.5, keepLength: 250,
+    flattenRough: 1.6, flattenSurfaced: 0, skimRough: 0.8, skimSurfaced: 0.3, panelFlatten: 1.5, sanding: 0.5, keepLength: 250, edgeTreatment: 3.2,
   },
   cutting: { openPiece: 0.2, openPlank: 0.5, leftoverEach: 0.1, unpricedPerM3: 400, keepWidth: 40, sideShare: 0.5, spareBelow: 7, spares: 1 },
   pace: { spreadMinutesPerM2: 45, placeMinutes: 0.2, clampMinutes: 0.4, clampSpacing: 100, reserve: 0.7 },
+  seasons: CLIMATES[0]!.seasons,
 };
 
 /** The pass at full planer width is this share of the pass at half width or less (common practice: halve it). */

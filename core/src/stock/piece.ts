@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { lengthBetween, lineOfText } from '../units/lengthSchema.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
+import { ringOrientations } from '../wood/rings.ts';
 import { defectSchema } from './defect.ts';
 
 /** The largest piece a shop would carry in. */
@@ -13,14 +14,10 @@ const GREATEST_DEFECT_COUNT = 200;
 /** Rough all round, or with one face, both faces, or faces and edges planed. */
 export const surfaces = ['rough', 'oneFace', 'twoFaces', 'fourSides'] as const;
 export const straightEdges = ['none', 'near', 'far', 'both'] as const;
-export const ringOrientations = ['flat', 'rift', 'quarter'] as const;
 /** Where the fibres rise to the upper face: toward the far end, toward the marked end, or nowhere. */
 export const grainDirections = ['unknown', 'straight', 'toFar', 'toMark'] as const;
 export const originKinds = ['bought', 'offcut', 'salvage'] as const;
 export const priceUnits = ['cubicMetre', 'boardFoot', 'kilogram', 'piece'] as const;
-
-/** Flat: rings lie along the broad face; quarter: they stand on it; rift: between. */
-export type RingOrientation = (typeof ringOrientations)[number];
 
 const priceSchema = z.strictObject({
   /** In the shop's currency. */

@@ -4,6 +4,11 @@ import { lineOfText } from '../units/lengthSchema.ts';
 /** How the pores of a hardwood lie; open pores hold dirt on a board that meets food. */
 export const poreStructures = ['diffuse', 'semiRing', 'ring'] as const;
 
+/** usual: harmful as all wood dust is; irritant: to eyes, skin and airways; sensitiser: some people become allergic to it. */
+export const dustCautions = ['usual', 'irritant', 'sensitiser'] as const;
+
+const coefficient = z.number({ error: 'must be a number' }).min(0, { error: 'must not be negative' }).max(0.01, { error: 'must be at most 0.01' });
+
 /**
  * A wood species with the figures the plan needs. Density follows from the specific gravity (`densityAt12`).
  */
@@ -19,11 +24,23 @@ export const speciesSchema = z.strictObject({
   pores: z.enum(poreStructures),
   /** Oily species are wiped before gluing. */
   oily: z.boolean(),
-  /** Drawing colours of the dry wood, `#rrggbb`: the body and its late-wood lines. */
+  /** Dimensional change coefficients, share of the measure per percent of moisture, across the rings and along them; null when not known. */
+  radial: coefficient.nullable(),
+  tangential: coefficient.nullable(),
+  /** What its dust does beyond what any wood dust does. */
+  dust: z.enum(dustCautions, { error: `must be one of ${dustCautions.join(', ')}` }),
+  /** Its coloured dust or its extractives stain pale neighbours. */
+  bleeds: z.boolean(),
+  /** What to know where it meets food; empty when there is nothing. */
+  foodNote: lineOfText(0, 200),
+  /** Drawing colours of the dry wood, `#rrggbb`: the body, its late-wood lines and its sapwood. */
   colour: z.string().regex(/^#[0-9a-f]{6}$/),
   lineColour: z.string().regex(/^#[0-9a-f]{6}$/),
-  /** Where the figures come from. */
+  sapColour: z.string().regex(/^#[0-9a-f]{6}$/),
+  /** Where density and hardness come from. */
   source: lineOfText(1, 200),
+  movementSource: lineOfText(0, 200),
+  cautionSource: lineOfText(0, 200),
 });
 
 /** A wood species; see `speciesSchema`. */

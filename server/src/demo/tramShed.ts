@@ -1,4 +1,4 @@
-import { NO_CUTTING_WISHES, type Board, type Construction } from '#core/board/board.ts';
+import { AS_IT_LIES, UNDECIDED, type Board, type Construction } from '#core/board/board.ts';
 import { DEFAULT_SHOP, type Shop } from '#core/shop/shop.ts';
 import { USUAL_TREATMENT, type Defect } from '#core/stock/defect.ts';
 import { PLAIN_CONDITION, type Piece } from '#core/stock/piece.ts';
@@ -71,9 +71,9 @@ const SPECIES: Record<string, string> = {
 function board(name: string, use: string, construction: Construction, size: [number, number, number], count: number, strips: string): Board {
   const [length, width, thickness] = size;
   return {
-    name, use, construction, length, width, thickness, count, cutting: NO_CUTTING_WISHES,
+    name, use, construction, length, width, thickness, count, ...UNDECIDED,
     strips: strips.split(' ').map((text, i) => ({
-      id: `s${i + 1}`, species: SPECIES[text[0]!]!, width: Number(text.slice(1).replace('!', '')), endForEnd: text.endsWith('!'),
+      id: `s${i + 1}`, species: SPECIES[text[0]!]!, width: Number(text.slice(1).replace('!', '')), ...AS_IT_LIES, endForEnd: text.endsWith('!'),
     })),
   };
 }

@@ -18,7 +18,8 @@ export async function up(db: Knex): Promise<void> {
     t.string('source', 200).notNullable();
     t.check('density > 0', [], 'species_density_positive');
   });
-  await db('species').insert(HANDBOOK_SPECIES.map(({ lineColour, ...rest }) => ({ ...rest, line_colour: lineColour })));
+  await db('species').insert(HANDBOOK_SPECIES.map(({ code, name, botanical, density, hardness, pores, oily, colour, lineColour, source }) => (
+    { code, name, botanical, density, hardness, pores, oily, colour, line_colour: lineColour, source })));
 
   await db.schema.createTable('pieces', (t) => {
     t.string('id', 40).primary();

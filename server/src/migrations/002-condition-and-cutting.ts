@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import { PLAIN_CONDITION } from '#core/stock/piece.ts';
 import { upgradeBoardTo2, upgradePieceTo2, upgradeShopTo2 } from '#core/format/upgrades.ts';
+import { rewriteDocuments } from './rewriteDocuments.ts';
 
 const COLUMNS = ['far_width', 'far_thickness', 'straight', 'grain', 'moisture', 'bow', 'cup', 'crook', 'twist', 'ends', 'defects', 'origin_kind', 'origin_of', 'shelf', 'count'];
 
@@ -33,14 +34,8 @@ export async function up(db: Knex): Promise<void> {
   }
   await db.raw("alter table pieces modify surface enum('rough', 'oneFace', 'twoFaces', 'fourSides') not null, add constraint pieces_count_positive check (count > 0)");
 
-  const upgrade = async (table: string, key: string[], change: (json: Record<string, unknown>) => Record<string, unknown>) => {
-    for (const row of await db<Record<string, unknown>>(table).select()) {
-      const json = (typeof row.document === 'string' ? JSON.parse(row.document) : row.document) as Record<string, unknown>;
-      await db(table).where(Object.fromEntries(key.map((k) => [k, row[k]]))).update({ document: JSON.stringify(change(json)) });
-    }
-  };
-  await upgrade('shops', ['id'], upgradeShopTo2);
-  await upgrade('revisions', ['board_id', 'number'], upgradeBoardTo2);
+  await rewriteDocuments(db, 'shops', ['id'], upgradeShopTo2);
+  await rewriteDocuments(db, 'revisions', ['board_id', 'number'], upgradeBoardTo2);
   await db('revisions').update({ format_version: 2 });
 
   // One row that whoever writes promises or cuts holds meanwhile: they go one after the other.

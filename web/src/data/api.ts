@@ -7,7 +7,10 @@ import type { Shop } from '#core/shop/shop.ts';
 import type { Piece, PieceFields } from '#core/stock/piece.ts';
 import type { Species } from '#core/wood/species.ts';
 
-export interface StoredBoard { id: string; revision: number; savedAt: string; board: Board }
+/** `undo` and `redo` are numbers of the revisions whose content they lead to. */
+export interface StoredBoard { id: string; revision: number; savedAt: string; undo: number | null; redo: number | null; board: Board }
+export interface BoardStep { board: Board; undo: number | null; redo: number | null }
+export interface Revision extends BoardStep { number: number; madeAt: string; name: string }
 export interface StoredPiece { piece: Piece; version: number }
 export interface StoredShop { shop: Shop; version: number }
 
@@ -56,7 +59,10 @@ export const api = {
   boards: () => request<StoredBoard[]>('GET', '/boards'),
   board: (id: string) => request<StoredBoard>('GET', `/boards/${id}`),
   addBoard: (board: Board) => request<StoredBoard>('POST', '/boards', board),
-  saveBoard: (id: string, basedOn: number, board: Board, keepalive = false) => request<StoredBoard>('PUT', `/boards/${id}`, { basedOn, board }, keepalive),
+  saveBoard: (id: string, basedOn: number, steps: BoardStep[], keepalive = false) => request<StoredBoard>('PUT', `/boards/${id}`, { basedOn, steps }, keepalive),
+  revisions: (id: string, before: number | null, named: boolean) => request<Revision[]>('GET', `/boards/${id}/revisions?named=${named}${before === null ? '' : `&before=${before}`}`),
+  revision: (id: string, number: number) => request<Revision>('GET', `/boards/${id}/revisions/${number}`),
+  nameRevision: (id: string, number: number, name: string) => request<Revision>('PUT', `/boards/${id}/revisions/${number}/name`, { name }),
   removeBoard: (id: string, basedOn: number) => request<void>('POST', `/boards/${id}/remove`, { basedOn }),
   restoreBoard: (id: string) => request<StoredBoard>('POST', `/boards/${id}/restore`, {}),
   importBoard: (file: BoardFile, addPieces: boolean) => request<StoredBoard>('POST', '/boards/import', { file, addPieces }),

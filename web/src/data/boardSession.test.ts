@@ -1,31 +1,37 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { plainBoard } from '#core/plan/planArbitrary.ts';
 import type { Board } from '#core/board/board.ts';
+import type { BoardStep } from './api.ts';
 import { BoardSession } from './boardSession.ts';
 
 /** A server small enough to read: one board, saved by revision, and a switch for when it is gone. */
 class PretendServer {
   revision = 1;
   board: Board = plainBoard();
+  history = new Map<number, BoardStep>();
   gone = false;
   saves = 0;
   /** Answers wait here while `slow`. */
   slow: (() => void)[] | null = null;
 
   stored() {
-    return { id: 'b1', revision: this.revision, savedAt: '2026-01-01T08:00:00.000Z', board: this.board };
+    return { id: 'b1', revision: this.revision, savedAt: '2026-01-01T08:00:00.000Z', undo: this.history.get(this.revision)?.undo ?? null, redo: this.history.get(this.revision)?.redo ?? null, board: this.board };
   }
 
   readonly fetch = async (path: string, init: RequestInit): Promise<Response> => {
     if (this.slow) await new Promise<void>((resolve) => this.slow!.push(resolve));
     if (this.gone) throw new TypeError('fetch failed');
+    const number = Number(/revisions\/(\d+)$/.exec(path)?.[1]);
+    if (number > 0) return Response.json({ number, madeAt: '', name: '', undo: null, redo: null, board: plainBoard(), ...this.history.get(number) });
     if (init.method === 'GET') return Response.json(this.stored());
-    const { basedOn, board } = JSON.parse(init.body as string) as { basedOn: number; board: Board };
-    if (path === '/api/boards') return Response.json({ ...this.stored(), id: 'copy' }, { status: 201 });
+    const { basedOn, steps } = JSON.parse(init.body as string) as { basedOn: number; steps?: BoardStep[] };
+    const board = steps?.at(-1)?.board;
+    if (!steps || !board) return Response.json({ ...this.stored(), id: 'copy' }, { status: 201 });
     if (JSON.stringify(board) !== JSON.stringify(this.board)) {
       if (basedOn !== this.revision) return Response.json({ code: 'stale', detail: 'Changed elsewhere.', fields: [], current: this.stored() }, { status: 409 });
       this.saves += 1;
-      this.revision += 1;
+      steps.forEach((step, i) => this.history.set(basedOn + 1 + i, step));
+      this.revision += steps.length;
       this.board = board;
     }
     return Response.json(this.stored());
@@ -82,6 +88,44 @@ describe('BoardSession', () => {
     session.undo();
     session.edit(named('another way'));
     expect(session.snapshot().canRedo).toBe(false);
+  });
+
+  it('goes back and forward over a reload, step by step, as far as the board goes back', async () => {
+    const first = open();
+    for (const letter of 'abcd') first.edit(named(letter));
+    first.undo();
+    await settle();
+    expect([server.board.name, server.revision]).toEqual(['c', 6]);
+    const later = open();
+    const seen: string[] = [];
+    for (const way of ['redo', 'undo', 'undo', 'undo', 'undo'] as const) {
+      later[way]();
+      await settle(0);
+      seen.push(later.snapshot().board.name);
+    }
+    expect(seen).toEqual(['d', 'c', 'b', 'a', 'Test board']);
+    expect([later.undo(), later.snapshot().canUndo]).toEqual([false, false]);
+    await settle();
+    const last = open();
+    for (let i = 0; i < 6; i += 1) last.redo();
+    await settle(0);
+    expect(last.snapshot()).toMatchObject({ board: { name: 'd' }, canRedo: false });
+  });
+
+  it('an edit while an old revision is being fetched gives the step back up', async () => {
+    const first = open();
+    first.edit(named('a'));
+    await settle();
+    const later = open();
+    server.slow = [];
+    later.undo();
+    later.edit(named('b'));
+    server.slow.splice(0).forEach((answer) => answer());
+    server.slow = null;
+    await settle();
+    expect(server.board.name).toBe('b');
+    later.undo();
+    expect(later.snapshot().board.name).toBe('a');
   });
 
   it('keeps trying while the server is gone, and loses nothing over a reload', async () => {
@@ -143,7 +187,7 @@ describe('BoardSession', () => {
     await settle(10_000);
     expect(server.board.name).toBe('theirs');
     await session.keepMine();
-    expect(server).toMatchObject({ revision: 3, board: { name: 'mine, further' } });
+    expect(server).toMatchObject({ revision: 4, board: { name: 'mine, further' } });
   });
 
   it('theirs can be taken, and mine comes back with undo', async () => {
@@ -152,7 +196,7 @@ describe('BoardSession', () => {
     expect(session.snapshot()).toMatchObject({ board: { name: 'theirs' }, save: { kind: 'saved' } });
     session.undo();
     await settle();
-    expect(server).toMatchObject({ revision: 3, board: { name: 'mine' } });
+    expect(server).toMatchObject({ revision: 4, board: { name: 'mine' } });
   });
 
   it('both can be kept', async () => {

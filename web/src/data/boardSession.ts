@@ -1,6 +1,6 @@
 import { boardSchema, type Board } from '#core/board/board.ts';
 import { fieldProblems } from '#core/format/fieldProblems.ts';
-import { api, ApiProblem, type StoredBoard } from './api.ts';
+import { api, ApiProblem, type BoardStep, type StoredBoard } from './api.ts';
 
 /** Where the board stands between the hands and the server. */
 export type SaveState =
@@ -18,30 +18,56 @@ export interface SessionState {
   canRedo: boolean;
 }
 
+/**
+ * A state of the board on the way of this tab. Undo and redo do not rewind: each makes a new state that is like an old one, so the history on the server
+ * keeps everything, and every state knows where both lead. A number names a revision that has not been fetched yet.
+ */
+interface Entry {
+  board: Board;
+  undo: Entry | number | null;
+  redo: Entry | number | null;
+  /** Of its revision; null until it is stored. */
+  number: number | null;
+}
+type Way = 'undo' | 'redo';
+
 const SAVE_DELAY_MS = 350;
 const RETRY_MS = 2500;
+/** Steps sent in one save; more follow in the next. */
+const MOST_STEPS_SENT = 100;
+/** Steps the draft of this tab keeps. */
+const MOST_STEPS_DRAFTED = 20;
+/** A request that outlives its page may carry about this many characters. */
+const MOST_LEAVING_CHARACTERS = 55_000;
 
 /**
- * One board being worked on in this tab: edits with undo, saved as they are made. What is not yet on the server is also kept as a draft
+ * One board being worked on in this tab: edits with undo and redo that survive a reload, saved as they are made. What is not yet on the server is also kept as a draft
  * of this tab, so that neither a reload nor a server that is gone loses it. A save based on an older revision never overwrites: it becomes a
  * conflict that the person decides.
  */
 export class BoardSession {
   private state: SessionState;
-  private past: Board[] = [];
-  private future: Board[] = [];
+  private current: Entry;
+  /** States that are not stored yet, oldest first. */
+  private pending: Entry[] = [];
   private revision: number;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private mergeKey: string | undefined;
+  /** Steps back or forward that wait for a revision to be fetched. */
+  private steps: Way[] = [];
+  private sending = 0;
   private readonly listeners = new Set<() => void>();
 
   constructor(readonly id: string, loaded: StoredBoard) {
     this.revision = loaded.revision;
-    this.state = { board: loaded.board, save: { kind: 'saved', at: loaded.savedAt }, canUndo: false, canRedo: false };
+    this.current = { board: loaded.board, undo: loaded.undo, redo: loaded.redo, number: loaded.revision };
+    this.state = { board: loaded.board, save: { kind: 'saved', at: loaded.savedAt }, canUndo: loaded.undo !== null, canRedo: loaded.redo !== null };
     const draft = readDraft(id);
-    if (!draft || JSON.stringify(draft.board) === JSON.stringify(loaded.board)) return;
-    this.past = [loaded.board];
-    this.state = { ...this.state, board: draft.board, canUndo: true, save: { kind: 'waiting' } };
+    const newest = draft?.steps.at(-1)?.board;
+    if (!draft || !newest || JSON.stringify(newest) === JSON.stringify(loaded.board)) return;
+    this.pending = entriesOf(draft, this.current);
+    this.current = this.pending.at(-1)!;
+    this.state = { board: newest, save: { kind: 'waiting' }, canUndo: this.current.undo !== null, canRedo: this.current.redo !== null };
     this.revision = draft.basedOn;
     this.schedule(0);
   }
@@ -61,10 +87,13 @@ export class BoardSession {
     const before = this.state.board;
     const after = change(before);
     if (after === before) return;
-    if (mergeKey === undefined || mergeKey !== this.mergeKey) this.past.push(before);
+    this.steps = [];
+    const merges = mergeKey !== undefined && mergeKey === this.mergeKey;
     this.mergeKey = mergeKey;
-    this.future = [];
-    this.show(after);
+    if (merges && this.pending.indexOf(this.current) >= this.sending) this.current.board = after;
+    // A drag that goes on while its beginning is being saved: undo leads to where it began all the same.
+    else this.advance({ board: after, undo: merges ? this.current.undo : this.current, redo: null, number: null });
+    this.show();
   }
 
   /** Ends a merged edit: the next one is a step of its own. */
@@ -72,20 +101,57 @@ export class BoardSession {
     this.mergeKey = undefined;
   }
 
-  undo(): void {
-    const board = this.past.pop();
-    if (!board) return;
-    this.future.push(this.state.board);
-    this.mergeKey = undefined;
-    this.show(board);
+  /** @returns false when there is nothing further to take back */
+  undo(): boolean {
+    return this.step('undo');
   }
 
-  redo(): void {
-    const board = this.future.pop();
-    if (!board) return;
-    this.past.push(this.state.board);
+  /** @returns false when there is nothing to do again */
+  redo(): boolean {
+    return this.step('redo');
+  }
+
+  private step(way: Way): boolean {
+    const target = this.current[way];
+    if (this.steps.length > 0 || typeof target === 'number') {
+      this.steps.push(way);
+      if (this.steps.length === 1) void this.walk();
+      return true;
+    }
+    if (target === null) return false;
     this.mergeKey = undefined;
-    this.show(board);
+    this.advance(way === 'undo' ? { board: target.board, undo: target.undo, redo: this.current, number: null } : { board: target.board, undo: this.current, redo: target.redo, number: null });
+    this.show();
+    return true;
+  }
+
+  /** Takes the waiting steps one by one, fetching what they lead to. An edit meanwhile gives them up. */
+  private async walk(): Promise<void> {
+    while (this.steps.length > 0) {
+      const way = this.steps[0]!;
+      const from = this.current;
+      const target = from[way];
+      if (typeof target === 'number') {
+        try {
+          const { board, undo, redo, number } = await api.revision(this.id, target);
+          from[way] = { board, undo, redo, number };
+        } catch (error) {
+          this.steps = [];
+          this.failed(error);
+          return;
+        }
+      }
+      if (this.steps.length === 0 || from !== this.current) return;
+      const [, ...rest] = this.steps;
+      this.steps = [];
+      this.step(way);
+      this.steps = rest;
+    }
+  }
+
+  private advance(entry: Entry): void {
+    this.current = entry;
+    this.pending.push(entry);
   }
 
   /** In a conflict: this tab's version becomes the newest revision; the other stays in the history. */
@@ -131,20 +197,37 @@ export class BoardSession {
   /** Saves now. `leaving` lets the request outlive the page. */
   async flush(leaving = false): Promise<void> {
     clearTimeout(this.timer);
-    const { board, save } = this.state;
+    const { save } = this.state;
     if (save.kind === 'conflict' || save.kind === 'saved' || (save.kind === 'saving' && !leaving)) return;
-    const parsed = boardSchema.safeParse(board);
+    const parsed = boardSchema.safeParse(this.state.board);
     if (!parsed.success) {
       this.update({ save: { kind: 'refused', message: fieldProblems(parsed.error)[0]?.message ?? 'The board is not valid.' } });
       return;
     }
+    let batch = this.pending.slice(0, MOST_STEPS_SENT);
+    // A state on the way that was not valid is no place to come back to.
+    let sent = batch.filter((entry) => entry === this.current || boardSchema.safeParse(entry.board).success);
+    let steps = stepsOf(sent, this.revision);
+    // What is too much for a page that is going is told by its last state alone; the rest is in the draft.
+    if (leaving && JSON.stringify(steps).length > MOST_LEAVING_CHARACTERS) {
+      sent = batch = this.pending.slice(-1);
+      steps = stepsOf(sent, this.revision);
+    }
     if (!leaving) this.update({ save: { kind: 'saving' } });
+    this.sending = batch.length;
     try {
-      const stored = await api.saveBoard(this.id, this.revision, board, leaving);
+      const stored = await api.saveBoard(this.id, this.revision, steps, leaving);
+      const all = stored.revision === this.revision + sent.length;
+      sent.forEach((entry, i) => {
+        // Somebody else had come to the same board meanwhile: only the newest state has its place in the history.
+        if (all || i === sent.length - 1) entry.number = stored.revision - (sent.length - 1 - i);
+      });
+      this.pending = this.pending.filter((entry) => entry.number === null && (sent.includes(entry) || !batch.includes(entry)));
       this.revision = stored.revision;
-      if (this.state.board !== board) {
+      this.sending = 0;
+      if (this.pending.includes(this.current)) {
         // What came in meanwhile is based on the revision just made.
-        writeDraft(this.id, { basedOn: this.revision, board: this.state.board });
+        writeDraft(this.id, this.revision, this.pending);
         this.update({ save: { kind: 'waiting' } });
         this.schedule(SAVE_DELAY_MS);
       } else {
@@ -163,6 +246,7 @@ export class BoardSession {
   }
 
   private failed(error: unknown): void {
+    this.sending = 0;
     if (!(error instanceof ApiProblem)) throw error;
     if (error.code === 'stale' && error.current) this.update({ save: { kind: 'conflict', theirs: error.current as StoredBoard } });
     else if (error.passing) {
@@ -172,19 +256,19 @@ export class BoardSession {
   }
 
   private adopt(theirs: StoredBoard): void {
-    this.past.push(this.state.board);
-    this.future = [];
+    // This tab's own states stay waiting: undo leads to them, and then they are stored.
+    this.current = { board: theirs.board, undo: this.current, redo: null, number: theirs.revision };
     this.revision = theirs.revision;
     this.mergeKey = undefined;
     clearDraft(this.id);
-    this.update({ board: theirs.board, save: { kind: 'saved', at: theirs.savedAt } });
+    this.update({ save: { kind: 'saved', at: theirs.savedAt } });
   }
 
-  private show(board: Board): void {
-    writeDraft(this.id, { basedOn: this.revision, board });
+  private show(): void {
+    writeDraft(this.id, this.revision, this.pending);
     // In a conflict edits go on, but nothing is sent until the person has chosen.
     const save: SaveState = this.state.save.kind === 'conflict' || this.state.save.kind === 'saving' ? this.state.save : { kind: 'waiting' };
-    this.update({ board, save });
+    this.update({ save });
     this.schedule(SAVE_DELAY_MS);
   }
 
@@ -194,21 +278,43 @@ export class BoardSession {
   }
 
   private update(change: Partial<SessionState>): void {
-    this.state = { ...this.state, ...change, canUndo: this.past.length > 0, canRedo: this.future.length > 0 };
+    this.state = { ...this.state, ...change, board: this.current.board, canUndo: this.current.undo !== null, canRedo: this.current.redo !== null };
     for (const listener of this.listeners) listener();
   }
 }
 
+/** Unsaved steps of this tab; undo and redo are revision numbers, those above `basedOn` count the steps themselves. */
 interface Draft {
   basedOn: number;
-  board: Board;
+  steps: BoardStep[];
+}
+
+/** Waiting states as steps to be sent: those that lead to one another do so by the numbers they will get. */
+function stepsOf(entries: readonly Entry[], basedOn: number): BoardStep[] {
+  const places = new Map(entries.map((entry, i) => [entry, basedOn + 1 + i]));
+  const to = (ref: Entry | number | null): number | null => {
+    if (ref === null || typeof ref === 'number') return ref;
+    return ref.number ?? places.get(ref) ?? to(ref.undo);
+  };
+  return entries.map(({ board, undo, redo }) => ({ board, undo: to(undo), redo: to(redo) }));
+}
+
+/** The other way round; what leads to the board as it was loaded leads to `loaded`. */
+function entriesOf({ basedOn, steps }: Draft, loaded: Entry): Entry[] {
+  const entries: Entry[] = steps.map(({ board }) => ({ board, undo: null, redo: null, number: null }));
+  const to = (number: number | null) => (number === null ? null : number === loaded.number ? loaded : entries[number - basedOn - 1] ?? number);
+  steps.forEach(({ undo, redo }, i) => Object.assign(entries[i]!, { undo: to(undo), redo: to(redo) }));
+  return entries;
 }
 
 const draftKey = (id: string) => `cadenza.draft.${id}`;
 
-function writeDraft(id: string, draft: Draft): void {
+function writeDraft(id: string, basedOn: number, pending: readonly Entry[]): void {
   try {
-    sessionStorage.setItem(draftKey(id), JSON.stringify(draft));
+    const kept = pending.slice(-MOST_STEPS_DRAFTED);
+    const steps = stepsOf(kept, basedOn);
+    if (kept.length < pending.length) steps[0]!.undo ??= basedOn;
+    sessionStorage.setItem(draftKey(id), JSON.stringify({ basedOn, steps } satisfies Draft));
   } catch {
     // A full or forbidden storage costs only the spare copy; the save itself goes on.
   }
@@ -221,7 +327,7 @@ function clearDraft(id: string): void {
 function readDraft(id: string): Draft | undefined {
   try {
     const draft = JSON.parse(sessionStorage.getItem(draftKey(id)) ?? 'null') as Draft | null;
-    return draft && boardSchema.safeParse(draft.board).success ? draft : undefined;
+    return draft && draft.steps.length > 0 && draft.steps.every((s) => boardSchema.safeParse(s.board).success) ? draft : undefined;
   } catch {
     return undefined;
   }

@@ -1,5 +1,5 @@
 import { memo, useId, useMemo } from 'react';
-import type { RingOrientation } from '#core/stock/piece.ts';
+import type { RingOrientation } from '#core/wood/rings.ts';
 import type { Species } from '#core/wood/species.ts';
 import { endRings, faceFigure } from './woodFigure.ts';
 

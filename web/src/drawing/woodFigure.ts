@@ -1,4 +1,4 @@
-import type { RingOrientation } from '#core/stock/piece.ts';
+import type { RingOrientation } from '#core/wood/rings.ts';
 import { seeded } from './seed.ts';
 
 /** Distance between growth rings as drawn, mm; a medium-grown hardwood. */

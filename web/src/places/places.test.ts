@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import type { Section } from '#core/cutting/sections.ts';
 import { inHandIndex } from './layout/inHand.ts';
+import { AS_IT_LIES } from '#core/board/board.ts';
 import { offeredWidths, shelfSections } from './layout/offers.ts';
 import { marksOf, nextMark } from './rack/nextMark.ts';
 
-const section = (change: Partial<Section>): Section => ({ pieceId: 'p', mark: 'P', species: 'pear', rings: 'flat', width: 30, count: 2, tooThinBy: 0, ...change });
+const section = (change: Partial<Section>): Section => ({ pieceId: 'p', mark: 'P', species: 'pear', rings: 'flat', width: 30, count: 2, resawn: false, tooThinBy: 0, ...change });
 
 describe('the shelf', () => {
   it('puts equal sections of several pieces together, those thick enough first, widest first', () => {
@@ -22,7 +23,7 @@ describe('the shelf', () => {
 });
 
 it('the strip in hand is the chosen one, else the first', () => {
-  const strips = ['a', 'b'].map((id) => ({ id, species: 'pear', width: 10, endForEnd: false }));
+  const strips = ['a', 'b'].map((id) => ({ id, species: 'pear', width: 10, ...AS_IT_LIES }));
   expect([inHandIndex(strips, 'b'), inHandIndex(strips, 'gone'), inHandIndex(strips, null), inHandIndex([], 'b')]).toEqual([1, 0, 0, -1]);
 });
 

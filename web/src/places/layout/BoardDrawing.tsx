@@ -3,7 +3,7 @@ import { moveJoint, moveStrip, snapWidth } from '#core/board/arrange.ts';
 import { allowancesFor, widthReached } from '#core/board/allowances.ts';
 import { panelWidth as panelWidthOf, stripTops, type Strip } from '#core/board/board.ts';
 import type { Plan } from '#core/plan/plan.ts';
-import type { RingOrientation } from '#core/stock/piece.ts';
+import type { RingOrientation } from '#core/wood/rings.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
 import { DimensionLine } from '../../drawing/DimensionLine.tsx';
 import { Ruler } from '../../drawing/Ruler.tsx';

@@ -1,7 +1,7 @@
 import { memo, useEffect, useRef } from 'react';
 import type { Construction, Strip } from '#core/board/board.ts';
 import { formatLength } from '#core/units/formatLength.ts';
-import type { RingOrientation } from '#core/stock/piece.ts';
+import type { RingOrientation } from '#core/wood/rings.ts';
 import type { Species } from '#core/wood/species.ts';
 import { GrainArrow } from '../../drawing/GrainArrow.tsx';
 import { WoodEnd, WoodFace } from '../../drawing/Wood.tsx';

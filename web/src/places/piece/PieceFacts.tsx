@@ -1,7 +1,8 @@
 import { Checkbox, NativeSelect, NumberInput, Select, TextInput } from '@mantine/core';
 import type { ReactNode } from 'react';
 import { z } from 'zod';
-import { grainDirections, originKinds, pieceShape, priceUnits, ringOrientations, straightEdges, surfaces, type Form, type Piece } from '#core/stock/piece.ts';
+import { grainDirections, originKinds, pieceShape, priceUnits, straightEdges, surfaces, type Form, type Piece } from '#core/stock/piece.ts';
+import { ringOrientations } from '#core/wood/rings.ts';
 import type { Species } from '#core/wood/species.ts';
 import { CommitField } from '../../quantities/CommitField.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';

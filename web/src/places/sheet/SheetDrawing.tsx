@@ -1,5 +1,5 @@
 import { stripTops } from '#core/board/board.ts';
-import type { RingOrientation } from '#core/stock/piece.ts';
+import type { RingOrientation } from '#core/wood/rings.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { DimensionLine } from '../../drawing/DimensionLine.tsx';
 import { GrainArrow } from '../../drawing/GrainArrow.tsx';

@@ -15,4 +15,5 @@ export const HABIT_WORDS: Record<keyof Habits, string> = {
   panelEndTrim: 'Trim off each panel end, at least',
   sanding: 'Sanding, both faces',
   keepLength: 'Keep offcuts from this length',
+  edgeTreatment: 'Reach of the edge treatment',
 };

@@ -1,0 +1,103 @@
+import type { CutPlan } from '../cutting/cutPlan.ts';
+import type { Defect, DefectFace } from '../stock/defect.ts';
+import type { Piece } from '../stock/piece.ts';
+import { thicknessAt } from '../stock/shape.ts';
+import { showsOf, type Board, type Strip } from '../board/board.ts';
+
+/** Along, across and up, mm or a direction. In a piece: from its marked end, from its near edge, from its lower face. */
+export type Triple = readonly [number, number, number];
+
+/**
+ * A strip of the board as the box of wood that it is in its piece. The axes are those of the board (its length, its width in the order of the strips, and
+ * up out of its show side) told as directions in the piece.
+ */
+export interface StripBody {
+  /** Null when the rack gives no piece for it. */
+  piece: Piece | null;
+  /** Which of identical pieces, 0-based. */
+  unit: number;
+  shows: 'edge' | 'face';
+  /** The corner that lies first along, first across and lowest, mm in the piece. */
+  origin: Triple;
+  along: Triple;
+  across: Triple;
+  up: Triple;
+  /** Length, width in the panel and thickness as glued, mm. */
+  size: Triple;
+}
+
+const sum = (a: Triple, b: Triple, factor: number): Triple => [a[0] + b[0] * factor, a[1] + b[1] * factor, a[2] + b[2] * factor];
+const minus = (a: Triple): Triple => [-a[0], -a[1], -a[2]];
+
+/** A point of the body as a point in its piece. @param at mm along, across and up from the body's corner */
+export function inPiece(body: StripBody, [along, across, up]: Triple): Triple {
+  return sum(sum(sum(body.origin, body.along, along), body.across, across), body.up, up);
+}
+
+/**
+ * Where each strip of a board's first copy lies in its piece, in the order of the strips. Unturned, a strip standing on edge shows the edge that lay nearest
+ * in its piece, one lying flat the upper face; turning it over is half a turn about its length, end for end half a turn about the upright.
+ */
+export function stripBodies(board: Pick<Board, 'construction' | 'strips'>, cutting: CutPlan, pieces: ReadonlyMap<string, Piece>, size: { length: number; thickness: number }): StripBody[] {
+  const sources = new Map(cutting.blanks.flatMap((blank) => blank.strips.filter((s) => s.demand.copy === 1 && s.demand.spare === 0).map((strip) => [strip.demand.stripId, { blank, strip }])));
+  return board.strips.map((strip) => {
+    const source = sources.get(strip.id);
+    const piece = source && pieces.get(source.blank.pieceId);
+    if (!source || !piece) return turned(strip, { piece: null, unit: 0, ...flatOrOnEdge(showsOf(board.construction, strip)), size: [size.length, strip.width, size.thickness] }, [0, 0, 0]);
+    const { way, from, planed, layer, layers } = source.strip;
+    const axes = flatOrOnEdge(way.shows);
+    const bodySize: Triple = [size.length, strip.width, size.thickness];
+    // The middle of the ripping, or of its layer when it is resawn; what planing and jointing take comes off both sides alike.
+    const slab = thicknessAt(piece, source.blank.from + source.blank.length / 2);
+    const middle: Triple = [source.blank.from + source.blank.length / 2, from + way.rip / 2, slab / 2 + ((layer - (layers + 1) / 2) * planed) / layers];
+    return turned(strip, { piece, unit: source.blank.unit, ...axes, size: bodySize }, middle);
+  });
+}
+
+function flatOrOnEdge(shows: 'edge' | 'face'): Pick<StripBody, 'shows' | 'along' | 'across' | 'up'> {
+  return shows === 'face' ? { shows, along: [1, 0, 0], across: [0, 1, 0], up: [0, 0, 1] } : { shows, along: [1, 0, 0], across: [0, 0, 1], up: [0, -1, 0] };
+}
+
+/** The body turned as the strip is, its middle left where it was. */
+function turned(strip: Strip, flat: Omit<StripBody, 'origin'>, middle: Triple): StripBody {
+  const over = strip.turned ? { across: minus(flat.across), up: minus(flat.up) } : { across: flat.across, up: flat.up };
+  const axes = strip.endForEnd ? { along: minus(flat.along), across: minus(over.across), up: over.up } : { along: flat.along, ...over };
+  const origin = sum(sum(sum(middle, axes.along, -flat.size[0] / 2), axes.across, -flat.size[1] / 2), axes.up, -flat.size[2] / 2);
+  return { ...flat, ...axes, origin };
+}
+
+/** Which way the pencilled arrow of a strip points along the board. */
+export interface GrainArrowOf {
+  /** From the first end to the last. */
+  forward: boolean;
+  /** The rise of the fibres is known from the piece; otherwise the arrow is only how the maker laid it. */
+  known: boolean;
+}
+
+/** Fibres that rise to the upper face toward the far end rise to the lower one toward the marked end; on an edge nobody has looked. */
+export function grainArrow(strip: Pick<Strip, 'endForEnd'>, body: StripBody | undefined): GrainArrowOf {
+  const grain = body?.piece?.grain ?? 'unknown';
+  if (!body || body.shows === 'edge' || grain === 'unknown' || grain === 'straight') return { forward: !strip.endForEnd, known: grain === 'straight' };
+  const rises = (grain === 'toFar') === (body.up[2] > 0);
+  return { forward: rises === (body.along[0] > 0), known: true };
+}
+
+/** Defects that show on a side of the board. @param side its show side, or its underside */
+export function defectsOn(body: StripBody, side: 'top' | 'under'): Defect[] {
+  const { piece } = body;
+  if (!piece) return [];
+  const [from, to] = [inPiece(body, [0, 0, 0]), inPiece(body, [...body.size])];
+  const overlaps = (d: Defect) => d.from < Math.max(from[0], to[0]) && d.from + d.length > Math.min(from[0], to[0]);
+  const facing = side === 'top' ? body.up : minus(body.up);
+  return piece.defects.filter((d) => {
+    if (!overlaps(d)) return false;
+    if (body.shows === 'face') return d.across < Math.max(from[1], to[1]) && d.across + d.width > Math.min(from[1], to[1]) && reaches(d.face, facing[2]);
+    // On edge the side that shows is one cut through the piece: whatever that cut meets is seen.
+    const y = side === 'top' ? inPiece(body, [0, 0, body.size[2]])[1] : inPiece(body, [0, 0, 0])[1];
+    return d.across <= y && d.across + d.width >= y;
+  });
+}
+
+function reaches(face: DefectFace, up: number): boolean {
+  return face === 'through' || (face === 'up') === (up > 0);
+}
