@@ -12,7 +12,7 @@ import { sawRoutes } from './routes/saw.ts';
 import { shopRoutes } from './routes/shop.ts';
 
 /** The cut plan's solver is WebAssembly; nothing else may make code. */
-const POLICY = "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; worker-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'";
+const POLICY = "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; worker-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'";
 
 /**
  * The whole server: the API under /api and, when built, the interface. It keeps no state of its own, so several can run on one database.

@@ -27,6 +27,7 @@ export interface StripBody {
 }
 
 const sum = (a: Triple, b: Triple, factor: number): Triple => [a[0] + b[0] * factor, a[1] + b[1] * factor, a[2] + b[2] * factor];
+const UNTURNED = { turned: false, endForEnd: false };
 const minus = (a: Triple): Triple => [-a[0], -a[1], -a[2]];
 
 /** A point of the body as a point in its piece. @param at mm along, across and up from the body's corner */
@@ -59,7 +60,7 @@ function flatOrOnEdge(shows: 'edge' | 'face'): Pick<StripBody, 'shows' | 'along'
 }
 
 /** The body turned as the strip is, its middle left where it was. */
-function turned(strip: Strip, flat: Omit<StripBody, 'origin'>, middle: Triple): StripBody {
+function turned(strip: Pick<Strip, 'turned' | 'endForEnd'>, flat: Omit<StripBody, 'origin'>, middle: Triple): StripBody {
   const over = strip.turned ? { across: minus(flat.across), up: minus(flat.up) } : { across: flat.across, up: flat.up };
   const axes = strip.endForEnd ? { along: minus(flat.along), across: minus(over.across), up: over.up } : { along: flat.along, ...over };
   const origin = sum(sum(sum(middle, axes.along, -flat.size[0] / 2), axes.across, -flat.size[1] / 2), axes.up, -flat.size[2] / 2);
@@ -100,4 +101,16 @@ export function defectsOn(body: StripBody, side: 'top' | 'under'): Defect[] {
 
 function reaches(face: DefectFace, up: number): boolean {
   return face === 'through' || (face === 'up') === (up > 0);
+}
+
+/** A whole piece as it lies in the rack, upper face to the viewer. */
+export function stockBody(piece: Piece, unit = 0): StripBody {
+  const size: Triple = [piece.length, Math.max(piece.width, piece.farEnd?.width ?? 0), Math.max(piece.thickness, piece.farEnd?.thickness ?? 0)];
+  return { piece, unit, ...flatOrOnEdge('face'), origin: [0, 0, 0], size };
+}
+
+/** A strip as it could be cut from the middle of a piece, or from no piece in particular. @param size length, width in the panel and thickness, mm */
+export function sampleBody(piece: Piece | null, shows: 'edge' | 'face', size: Triple): StripBody {
+  const middle: Triple = piece ? [piece.length / 2, piece.width / 2, piece.thickness / 2] : [0, 0, 0];
+  return turned(UNTURNED, { piece, unit: 0, ...flatOrOnEdge(shows), size }, middle);
 }

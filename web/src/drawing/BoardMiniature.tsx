@@ -1,32 +1,37 @@
-import { useId } from 'react';
+import { useId, useMemo } from 'react';
 import { panelWidth, stripTops, type Board } from '#core/board/board.ts';
-import type { Species } from '#core/wood/species.ts';
+import { bodiesOf } from '#core/plan/bodiesOf.ts';
+import type { PlanInput } from '#core/plan/context.ts';
 import classes from './drawing.module.css';
-import { WoodFace } from './Wood.tsx';
+import { Wood } from './Wood.tsx';
 
 interface BoardMiniatureProps {
   board: Board;
-  species: readonly Species[];
+  /** What the board is planned with: its wood is drawn from there. */
+  input: Omit<PlanInput, 'board'>;
   /** Pixels per mm. */
   scale: number;
+  oiled?: boolean;
 }
 
 /** A board small and to scale, as a picture: its strips, and the wanted outline where strips are still missing. */
-export function BoardMiniature({ board, species, scale }: BoardMiniatureProps) {
+export function BoardMiniature({ board, input, scale, oiled = false }: BoardMiniatureProps) {
   const trim = Math.max(0, (panelWidth(board) - board.width) / 2);
   const clip = useId();
-  const face = board.construction === 'edge' ? 'edge' : 'broad';
   const tops = stripTops(board.strips);
+  const bodies = useMemo(() => bodiesOf({ ...input, board }), [board, input]);
+  const endTrim = ((bodies[0]?.size[0] ?? board.length) - board.length) / 2;
   return (
     <svg className={classes.miniature} width={board.length * scale + 2} height={board.width * scale + 2} role="img"
       aria-label={`Drawing of ${board.name}: ${board.strips.length} strips`}>
       <g transform="translate(1 1)">
         <clipPath id={clip}><rect width={board.length * scale} height={board.width * scale} /></clipPath>
         <g clipPath={`url(#${clip})`}>
-        {board.strips.map((strip, i) => (
-          <WoodFace key={strip.id} x={0} y={(tops[i]! - trim) * scale} scale={scale} species={species.find((s) => s.code === strip.species)}
-            rings="flat" seed={strip.id} length={board.length} width={strip.width} face={face} />
-        ))}
+          {board.strips.map((strip, i) => (
+            <Wood key={strip.id} x={-endTrim * scale} y={(tops[i]! - trim) * scale} scale={scale} species={input.species.find((s) => s.code === strip.species)}
+              body={bodies[i]!} stripId={strip.id} side="top" oiled={oiled} />
+          ))}
+          {tops.slice(1).map((top) => <path key={top} d={`M0 ${(top - trim) * scale}H${board.length * scale}`} className={classes.joint} />)}
         </g>
         <rect width={board.length * scale} height={board.width * scale} fill="none" stroke="var(--line-strong)" strokeDasharray="4 3" />
       </g>

@@ -1,10 +1,11 @@
-import { useId } from 'react';
+import { useId, useMemo } from 'react';
+import { stockBody } from '#core/plan/stripBody.ts';
 import type { Defect } from '#core/stock/defect.ts';
 import type { Piece } from '#core/stock/piece.ts';
 import { widthAt } from '#core/stock/shape.ts';
 import type { Species } from '#core/wood/species.ts';
 import classes from './drawing.module.css';
-import { WoodFace } from './Wood.tsx';
+import { Wood } from './Wood.tsx';
 
 interface StockFaceProps {
   piece: Piece;
@@ -25,12 +26,12 @@ export function faceOutline(piece: Piece, scale: number): string {
 /** A broad face of a piece of stock to scale, marked end at the left, near edge on top, with what lies on it. */
 export function StockFace({ piece, species, scale, face, plain = false }: StockFaceProps) {
   const clip = useId();
-  const widest = Math.max(piece.width, piece.farEnd?.width ?? 0);
+  const body = useMemo(() => stockBody(piece), [piece]);
   return (
     <g>
       <clipPath id={clip}><path d={faceOutline(piece, scale)} /></clipPath>
       <g clipPath={`url(#${clip})`}>
-        <WoodFace x={0} y={0} scale={scale} species={species} rings={piece.rings} seed={`${piece.id}${face === 'down' ? 'down' : ''}`} length={piece.length} width={widest} face="broad" />
+        <Wood x={0} y={0} scale={scale} species={species} body={body} side={face === 'up' ? 'top' : 'below'} />
       </g>
       {!plain && piece.defects.filter((d) => d.face === 'through' || d.face === face).map((d) => <DefectMark key={d.id} defect={d} scale={scale} />)}
       <path d={faceOutline(piece, scale)} className={classes.stockEdge} data-rough={piece.surface === 'rough' || undefined} />

@@ -1,58 +1,46 @@
-import { memo, useId, useMemo } from 'react';
-import type { RingOrientation } from '#core/wood/rings.ts';
+import { memo, useCallback, useMemo, useState, useSyncExternalStore } from 'react';
+import type { StripBody } from '#core/plan/stripBody.ts';
 import type { Species } from '#core/wood/species.ts';
-import { endRings, faceFigure } from './woodFigure.ts';
+import { woodPictures } from './wood/woodPictures.ts';
+import { cutOf, logSource, paintRequest, type Side } from './wood/woodSide.ts';
 
-/** Drawn for wood whose species is not known any more. */
-const UNKNOWN = { colour: '#b9bec4', lineColour: '#8d949c' };
-
-interface BoxProps {
+interface WoodProps {
+  /** Place of the upper left corner, pixels. */
   x: number;
   y: number;
   /** Pixels per mm. */
   scale: number;
+  body: StripBody;
+  /** Names the wood of a strip that has no piece yet. */
+  stripId?: string;
   species: Species | undefined;
-  rings: RingOrientation;
-  seed: string;
+  side: Side;
+  oiled?: boolean;
+  /** Height shown, mm, where it differs from the body's, as while a joint is dragged. */
+  shownWidth?: number;
+  /** Pixels of the picture for one of the drawing: printed sheets want more. */
+  density?: number;
 }
 
-interface FaceProps extends BoxProps {
-  length: number;
-  width: number;
-  face: 'edge' | 'broad';
-}
+const UNKNOWN_COLOUR = '#b9bec4';
+const MOST_DENSITY = 2;
 
-/** A strip or piece seen from above, lying along x, drawn from what it is. Sizes in mm, position in pixels. */
-export const WoodFace = memo(function WoodFace({ x, y, scale, species, rings, seed, length, width, face }: FaceProps) {
-  const clip = useId();
-  const figure = useMemo(() => faceFigure(seed, length, width, face, rings), [seed, length, width, face, rings]);
-  const { colour, lineColour } = species ?? UNKNOWN;
+/**
+ * One side of a strip or piece, painted from what it is. Its picture comes a moment later; until then its colour, or while it changes the picture it had.
+ */
+export const Wood = memo(function Wood({ x, y, scale, body, stripId = '', species, side, oiled = false, shownWidth, density }: WoodProps) {
+  const pixels = density ?? Math.min(MOST_DENSITY, window.devicePixelRatio);
+  const request = useMemo(() => paintRequest(logSource(body, stripId), species, cutOf(body, side), scale * pixels, oiled), [body, stripId, species, side, scale, pixels, oiled]);
+  const subscribe = useCallback((told: () => void) => woodPictures.use(request, told), [request]);
+  const url = useSyncExternalStore(subscribe, () => woodPictures.url(request.key));
+  const [last, setLast] = useState<{ url: string; size: readonly [number, number] } | null>(null);
+  if (url !== null && last?.url !== url) setLast({ url, size: request.cut.size });
+  const width = request.cut.size[0];
+  const height = shownWidth ?? request.cut.size[1];
   return (
-    <g transform={`translate(${x} ${y}) scale(${scale})`}>
-      <clipPath id={clip}><rect width={length} height={width} /></clipPath>
-      <rect width={length} height={width} fill={colour} />
-      <path d={figure} clipPath={`url(#${clip})`} fill="none" stroke={lineColour} strokeWidth={0.55} strokeOpacity={0.75} />
-    </g>
-  );
-});
-
-interface EndProps extends BoxProps {
-  /** Size along x and y, mm. */
-  across: number;
-  up: number;
-  turned: boolean;
-}
-
-/** The end of a strip or piece with its growth rings. Sizes in mm, position in pixels. */
-export const WoodEnd = memo(function WoodEnd({ x, y, scale, species, rings, seed, across, up, turned }: EndProps) {
-  const clip = useId();
-  const figure = useMemo(() => endRings(seed, across, up, rings, turned), [seed, across, up, rings, turned]);
-  const { colour, lineColour } = species ?? UNKNOWN;
-  return (
-    <g transform={`translate(${x} ${y}) scale(${scale})`}>
-      <clipPath id={clip}><rect width={across} height={up} /></clipPath>
-      <rect width={across} height={up} fill={colour} />
-      <path d={figure} clipPath={`url(#${clip})`} fill="none" stroke={lineColour} strokeWidth={0.6} />
-    </g>
+    <svg x={x} y={y} width={Math.max(0, width * scale)} height={Math.max(0, height * scale)} overflow="hidden" aria-hidden="true">
+      <rect width="100%" height="100%" fill={species?.colour ?? UNKNOWN_COLOUR} />
+      {last && <image href={last.url} width={last.size[0] * scale} height={last.size[1] * scale} preserveAspectRatio="none" data-wood={request.key} />}
+    </svg>
   );
 });

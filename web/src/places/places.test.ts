@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Section } from '#core/cutting/sections.ts';
-import { inHandIndex } from './layout/inHand.ts';
+import { heldIndices, inHandIndex, pickUp, type Hand } from './layout/hand.ts';
 import { AS_IT_LIES } from '#core/board/board.ts';
 import { offeredWidths, shelfSections } from './layout/offers.ts';
 import { marksOf, nextMark } from './rack/nextMark.ts';
@@ -12,14 +12,27 @@ describe('the shelf', () => {
     const shelf = shelfSections([
       section({ mark: 'P1' }), section({ mark: 'P2', count: 3 }), section({ width: 50, tooThinBy: 2 }), section({ width: 20 }), section({ species: 'beech-european', width: 10 }),
     ]);
-    expect(shelf.map((s) => [s.species, s.width, s.count, s.marks.join()])).toEqual([
+    expect(shelf.map((s) => [s.species, s.width, s.count, s.pieces.map((p) => p.mark).join()])).toEqual([
       ['beech-european', 10, 2, 'P'], ['pear', 30, 5, 'P1,P2'], ['pear', 20, 2, 'P'], ['pear', 50, 2, 'P'],
     ]);
   });
 
   it('offers each width of a species once, narrowest first', () => {
-    expect(offeredWidths([section({}), section({}), section({ width: 12 }), section({ species: 'birch-european', width: 99 })], 'pear')).toEqual([12, 30]);
+    expect(offeredWidths([section({}), section({}), section({ width: 12 }), section({ species: 'birch-european', width: 99 })], 'pear')).toEqual([{ width: 12, resawn: false }, { width: 30, resawn: false }]);
   });
+});
+
+it('strips are picked up alone, one more, or all between, and laid down again', () => {
+  const strips = ['a', 'b', 'c', 'd'].map((id) => ({ id }));
+  const picked = (hand: Hand, index: number, how: 'only' | 'also' | 'through') => pickUp(strips, hand, index, how);
+  const one = picked({ strip: null, also: [] }, 1, 'only');
+  expect(heldIndices(strips, one)).toEqual([1]);
+  const three = picked(one, 3, 'through');
+  expect([heldIndices(strips, three), three.strip]).toEqual([[1, 2, 3], 'd']);
+  const two = picked(three, 3, 'also');
+  expect([heldIndices(strips, two), inHandIndex(strips, two.strip)]).toEqual([[1, 2], 1]);
+  expect(heldIndices(strips, picked(two, 0, 'also'))).toEqual([0, 1, 2]);
+  expect(picked(two, 9, 'only')).toBe(two);
 });
 
 it('the strip in hand is the chosen one, else the first', () => {

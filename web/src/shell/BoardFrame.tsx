@@ -6,6 +6,7 @@ import { OpenBoardProvider, useSettledBoard } from '../data/openBoard.tsx';
 import { useShortcuts } from '../shortcuts/Shortcuts.tsx';
 import classes from './BoardFrame.module.css';
 import { ConflictDialog } from './ConflictDialog.tsx';
+import { showWord } from './notices.tsx';
 import { SaveNote } from './SaveNote.tsx';
 import { StationRule } from './StationRule.tsx';
 import { NothingHere } from './Shell.tsx';
@@ -33,15 +34,21 @@ function Frame() {
   }, [board.name]);
 
   const go = (station: string) => void navigate(`/boards/${id}/${station}`);
+  const undo = () => {
+    if (!session.undo()) showWord('Nothing further to take back: this is how the board began.');
+  };
+  const redo = () => {
+    if (!session.redo()) showWord('Nothing to do again: nothing was taken back since.');
+  };
   const download = () => void session.flush().then(() => window.location.assign(`/api/boards/${id}/file`));
   const print = () => {
     if (pathname.endsWith('/sheet')) window.print();
     else go('sheet');
   };
   useShortcuts('Board', [
-    { keys: 'mod+z', does: 'Undo', run: () => session.undo() },
-    { keys: 'mod+y', does: 'Redo', run: () => session.redo() },
-    { keys: 'mod+shift+z', does: 'Redo', run: () => session.redo() },
+    { keys: 'mod+z', does: 'Undo', run: undo },
+    { keys: 'mod+y', does: 'Redo', run: redo },
+    { keys: 'mod+shift+z', does: 'Redo', run: redo },
     { keys: '1', does: 'Brief', run: () => go('brief') },
     { keys: '2', does: 'Layout', run: () => go('layout') },
     { keys: '3', does: 'Cuts', run: () => go('cuts') },
@@ -56,10 +63,10 @@ function Frame() {
         <div className={classes.tools}>
           <SaveNote />
           <Tooltip label="Undo (Ctrl Z)">
-            <ActionIcon variant="subtle" color="gray" c={canUndo ? 'var(--ink)' : undefined} aria-label="Undo" disabled={!canUndo} onClick={() => session.undo()}><IconArrowBackUp size={18} /></ActionIcon>
+            <ActionIcon variant="subtle" color="gray" c={canUndo ? 'var(--ink)' : undefined} aria-label="Undo" disabled={!canUndo} onClick={undo}><IconArrowBackUp size={18} /></ActionIcon>
           </Tooltip>
           <Tooltip label="Redo (Ctrl Y)">
-            <ActionIcon variant="subtle" color="gray" c={canRedo ? 'var(--ink)' : undefined} aria-label="Redo" disabled={!canRedo} onClick={() => session.redo()}><IconArrowForwardUp size={18} /></ActionIcon>
+            <ActionIcon variant="subtle" color="gray" c={canRedo ? 'var(--ink)' : undefined} aria-label="Redo" disabled={!canRedo} onClick={redo}><IconArrowForwardUp size={18} /></ActionIcon>
           </Tooltip>
           <Menu position="bottom-end">
             <Menu.Target><ActionIcon variant="subtle" color="gray" c="var(--ink)" aria-label="More for this board"><IconDots size={18} /></ActionIcon></Menu.Target>

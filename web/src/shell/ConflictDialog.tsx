@@ -20,7 +20,7 @@ export function ConflictDialog() {
   const version = (title: string, shown: Board) => (
     <section>
       <h3>{title}</h3>
-      <BoardMiniature board={shown} species={input.species} scale={scale} />
+      <BoardMiniature board={shown} input={input} scale={scale} />
       <p>{shown.name}<br /><BoardSizeLine board={shown} /></p>
     </section>
   );

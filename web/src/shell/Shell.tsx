@@ -17,6 +17,7 @@ export function Shell() {
   useShortcuts('Places', [
     { keys: 'g', does: 'Go to the boards', run: () => void navigate('/') },
     { keys: 'k', does: 'Go to the rack', run: () => void navigate('/rack') },
+    { keys: 'p', does: 'What could I make? Proposals from the rack', run: () => void navigate('/propose') },
     { keys: 'h', does: 'Go to the shop', run: () => void navigate('/shop') },
     { keys: 'u', does: 'Switch between millimetres and inches', run: toggleUnit },
   ]);
@@ -32,6 +33,7 @@ export function Shell() {
         <nav aria-label="Places" className={classes.places}>
           <NavLink to="/" end>Boards</NavLink>
           <NavLink to="/rack">Rack</NavLink>
+          <NavLink to="/propose">Propose</NavLink>
           <NavLink to="/shop">Shop</NavLink>
         </nav>
         <div className={classes.tools}>

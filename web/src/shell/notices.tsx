@@ -8,6 +8,11 @@ export function showProblem(error: unknown): void {
   notifications.show({ color: 'red', autoClose: 10_000, message: error instanceof Error ? error.message : 'Something went wrong.' });
 }
 
+/** Tells something in passing that is nobody's fault. */
+export function showWord(message: string): void {
+  notifications.show({ autoClose: 4000, message });
+}
+
 /** Tells that something was taken away, with the way back. */
 export function showUndo(message: string, undo: () => Promise<void>): void {
   const id = notifications.show({

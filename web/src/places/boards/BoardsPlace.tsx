@@ -1,12 +1,14 @@
 import { ActionIcon, Button, Menu } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
-import { IconCopy, IconDots, IconDownload, IconFolderOpen, IconPlus, IconTrash } from '@tabler/icons-react';
-import { useRef, useState } from 'react';
+import { IconCopy, IconDots, IconDownload, IconFolderOpen, IconPlus, IconSparkles, IconTrash } from '@tabler/icons-react';
+import { useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { NEW_BOARD, type Board } from '#core/board/board.ts';
 import { type BoardFile, GREATEST_FILE_BYTES, readBoardFile } from '#core/format/boardFile.ts';
+import type { PlanInput } from '#core/plan/context.ts';
+import { sawStateFor, type SawBook } from '#core/plan/sawRecords.ts';
 import { api, type StoredBoard } from '../../data/api.ts';
-import { keys, queryClient, trouble, useBoards, useSpecies } from '../../data/queries.ts';
+import { keys, queryClient, trouble, useBoards, useRack, useSawBook, useShop, useSpecies } from '../../data/queries.ts';
 import { BoardMiniature } from '../../drawing/BoardMiniature.tsx';
 import { BoardSizeLine } from '../../drawing/BoardSizeLine.tsx';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
@@ -19,6 +21,19 @@ import { ImportDialog } from './ImportDialog.tsx';
 const ROOM: [number, number] = [340, 250];
 const WHEN = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 
+interface CardPictureProps {
+  stored: StoredBoard;
+  input: Omit<PlanInput, 'board' | 'saw'> & { book: SawBook };
+  scale: number;
+}
+
+/** The board as its plan draws it, with what is the matter with it. */
+function BoardCardPicture({ stored, input: { book, ...rest }, scale }: CardPictureProps) {
+  const saw = useMemo(() => sawStateFor(book, stored.id), [book, stored.id]);
+  const input = useMemo(() => ({ rack: rest.rack, shop: rest.shop, species: rest.species, saw }), [rest.rack, rest.shop, rest.species, saw]);
+  return <BoardMiniature board={stored.board} input={input} scale={scale} />;
+}
+
 const reload = () => queryClient.invalidateQueries({ queryKey: keys.boards });
 
 /** All boards, drawn to one scale, the one changed last first. */
@@ -26,7 +41,7 @@ export function BoardsPlace() {
   const boards = useBoards();
   const species = useSpecies();
   const navigate = useNavigate();
-  const input = useRef<HTMLInputElement>(null);
+  const fileInput = useRef<HTMLInputElement>(null);
   const [opened, setOpened] = useState<BoardFile | null>(null);
 
   const add = async (board: Board, station: string) => {
@@ -39,7 +54,7 @@ export function BoardsPlace() {
     }
   };
   const openFile = async (file: File | undefined) => {
-    if (input.current) input.current.value = '';
+    if (fileInput.current) fileInput.current.value = '';
     if (!file) return;
     if (file.size > GREATEST_FILE_BYTES) {
       showProblem(new Error(`${file.name}: the file is larger than ${GREATEST_FILE_BYTES / 1e6} MB; that is not a board file.`));
@@ -64,9 +79,14 @@ export function BoardsPlace() {
   };
   useShortcuts('Boards', [
     { keys: 'n', does: 'New board', run: () => void add(NEW_BOARD, 'brief') },
-    { keys: 'o', does: 'Open a board file', run: () => input.current?.click() },
+    { keys: 'o', does: 'Open a board file', run: () => fileInput.current?.click() },
   ]);
 
+  const rack = useRack();
+  const shop = useShop();
+  const book = useSawBook();
+  const input = useMemo(() => (rack.data && shop.data && species.data && book.data
+    ? { rack: rack.data.map((p) => p.piece), shop: shop.data.shop, species: species.data, book: book.data } : null), [rack.data, shop.data, species.data, book.data]);
   const all = boards.data ?? [];
   const problem = trouble(boards, species);
   const scale = fitScale([Math.max(400, ...all.map((b) => b.board.length)), Math.max(250, ...all.map((b) => b.board.width))], ROOM, 1);
@@ -76,8 +96,9 @@ export function BoardsPlace() {
       <header>
         <h1>Boards</h1>
         <Button leftSection={<IconPlus size={17} />} onClick={() => void add(NEW_BOARD, 'brief')}>New board</Button>
-        <Button variant="default" leftSection={<IconFolderOpen size={17} />} onClick={() => input.current?.click()}>Open a file</Button>
-        <input ref={input} type="file" accept=".json,application/json" hidden aria-label="Board file" onChange={(event) => void openFile(event.currentTarget.files?.[0])} />
+        <Button variant="default" leftSection={<IconFolderOpen size={17} />} onClick={() => fileInput.current?.click()}>Open a file</Button>
+        <Button variant="default" component={Link} to="/propose" leftSection={<IconSparkles size={17} />}>What could I make?</Button>
+        <input ref={fileInput} type="file" accept=".json,application/json" hidden aria-label="Board file" onChange={(event) => void openFile(event.currentTarget.files?.[0])} />
         {all.length > 0 && <p>All drawn at {scaleWords(scale)}</p>}
       </header>
       {problem && <p role="alert" className={classes.problem}>{problem.message} Cadenza keeps trying.</p>}
@@ -88,7 +109,7 @@ export function BoardsPlace() {
         {all.map((stored) => (
           <li key={stored.id}>
             <Link to={`/boards/${stored.id}/layout`} className={classes.card}>
-              <span className={classes.picture} style={{ minHeight: ROOM[1] * 0.6 }}><BoardMiniature board={stored.board} species={species.data ?? []} scale={scale} /></span>
+              <span className={classes.picture} style={{ minHeight: ROOM[1] * 0.6 }}>{input && <BoardCardPicture stored={stored} input={input} scale={scale} />}</span>
               <b>{stored.board.name}</b>
               <span><BoardSizeLine board={stored.board} /></span>
               <small>Saved {WHEN.format(new Date(stored.savedAt))}</small>

@@ -38,7 +38,7 @@ export function ImportDialog({ file, onClose }: { file: BoardFile; onClose(): vo
   };
   return (
     <Modal opened onClose={onClose} title="Open this board?" size="lg" closeButtonProps={{ 'aria-label': 'Close' }}>
-      <BoardMiniature board={file.board} species={file.species} scale={fitScale([file.board.length, file.board.width], ROOM, 1)} />
+      <BoardMiniature board={file.board} input={file} scale={fitScale([file.board.length, file.board.width], ROOM, 1)} />
       <p className={classes.what}><b>{file.board.name}</b><br /><BoardSizeLine board={file.board} /></p>
       <p>
         It becomes a board of its own, planned with your rack and shop. The file was planned at “{file.shop.name}” with {pieces(file.rack.length)}

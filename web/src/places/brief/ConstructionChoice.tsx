@@ -1,6 +1,7 @@
 import type { Construction } from '#core/board/board.ts';
 import { useSpecies } from '../../data/queries.ts';
-import { WoodEnd } from '../../drawing/Wood.tsx';
+import { sampleBody } from '#core/plan/stripBody.ts';
+import { Wood } from '../../drawing/Wood.tsx';
 import classes from './ConstructionChoice.module.css';
 
 const CHOICES: { value: Construction; name: string; says: string }[] = [
@@ -9,6 +10,10 @@ const CHOICES: { value: Construction; name: string; says: string }[] = [
 ];
 /** Strips of the little end views, mm: width that shows, height. */
 const SAMPLES = { edge: { across: 22, up: 34, count: 6 }, face: { across: 44, up: 22, count: 3 } };
+
+const BODIES = {
+  edge: sampleBody(null, 'edge', [100, SAMPLES.edge.across, SAMPLES.edge.up]), face: sampleBody(null, 'face', [100, SAMPLES.face.across, SAMPLES.face.up]),
+};
 
 /** Edge or face grain, each shown by its end. */
 export function ConstructionChoice({ value, onChange }: { value: Construction; onChange(value: Construction): void }) {
@@ -25,7 +30,7 @@ export function ConstructionChoice({ value, onChange }: { value: Construction; o
             <svg width={across * count + 2} height={38} aria-hidden="true">
               {Array.from({ length: count }, (_, i) => (
                 <g key={i} transform={`translate(${i * across + 1} ${37 - up})`}>
-                  <WoodEnd x={0} y={0} scale={1} species={beech} rings="flat" seed={`${choice.value}${i}`} across={across} up={up} turned={choice.value === 'edge'} />
+                  <Wood x={0} y={0} scale={1} species={beech} body={BODIES[choice.value]} stripId={`${choice.value}${i}`} side="markedEnd" />
                   <rect width={across} height={up} fill="none" stroke="#4b3a2a" strokeWidth="0.8" />
                 </g>
               ))}

@@ -4,6 +4,7 @@ import { FindingCard } from '../plan/FindingCard.tsx';
 import { MaterialFigures } from '../plan/MaterialFigures.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import classes from './Outcome.module.css';
+import { SeasonPanel } from './SeasonPanel.tsx';
 
 /** What comes of the layout, always in sight: the sum against the wanted width, the other sizes, the wood, and what to mind. */
 export const Outcome = memo(function Outcome({ onSelect }: { onSelect(index: number): void }) {
@@ -31,6 +32,7 @@ export const Outcome = memo(function Outcome({ onSelect }: { onSelect(index: num
         <Size label="Thickness" mm={ladders.thickness.reached} wanted={board.thickness} /></>}
       </dl>
       {board.strips.length > 0 && <MaterialFigures materials={materials} count={board.count} />}
+      {board.strips.length > 0 && <SeasonPanel />}
       <section aria-label="What to mind">
         {findings.map((finding, i) => <FindingCard key={i} finding={finding} onSelect={onSelect} />)}
         {findings.length === 0 && board.strips.length > 0 && <p className={classes.fine}>Nothing to mind: this can be made from the rack.</p>}

@@ -1,8 +1,11 @@
-import { memo, useState, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
+import { memo, useMemo, useState, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
 import type { Species } from '#core/wood/species.ts';
 import { formatLength } from '#core/units/formatLength.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
-import { WoodEnd } from '../../drawing/Wood.tsx';
+import { sampleBody } from '#core/plan/stripBody.ts';
+import { sectionKey, sectionsLeft } from '#core/plan/sectionsLeft.ts';
+import type { Piece } from '#core/stock/piece.ts';
+import { Wood } from '../../drawing/Wood.tsx';
 import { scaleWords } from '../../drawing/scale.ts';
 import { useDisplay } from '../../quantities/display.tsx';
 import { Length } from '../../quantities/Length.tsx';
@@ -38,6 +41,11 @@ export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: Sect
   const thickness = plan.allowances.glueThickness;
   const scale = Math.min(MOST_SCALE, SECTION_PX / thickness, WIDEST_PX / Math.max(1, ...sections.map((s) => s.width)));
   const codes = [...new Set(sections.map((s) => s.species))];
+  const left = useMemo(() => sectionsLeft(plan, input), [plan, input]);
+  const leftOf = (s: ShelfSection) => s.pieces.reduce((sum, { id }) => sum + (left.get(sectionKey({ pieceId: id, width: s.width, resawn: s.resawn })) ?? 0), 0);
+  const gap = plan.allowances.wantedPanelWidth - plan.panelWidth;
+  const pieces = useMemo(() => new Map(input.rack.map((p) => [p.id, p])), [input.rack]);
+  const marksOf = (s: ShelfSection) => s.pieces.map((p) => p.mark);
   const speciesOf = (code: string) => input.species.find((s) => s.code === code);
 
   const overDrawing = ([x, y]: [number, number]) => {
@@ -74,7 +82,7 @@ export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: Sect
     <section className={classes.shelf} data-shelf aria-label="Sections the rack gives" onKeyDown={onKeyDown}>
       <p className={classes.head}>
         From the rack, end on, {scaleWords(scale)}{' '}
-        <span>{board.construction === 'edge' ? 'stock on edge: its planed thickness is the width that shows' : 'stock lying flat: what rips from it is the width that shows'}</span>
+        <span>{gap > 0.05 && <><b className={classes.fitting}>marked</b>: fits the <Length mm={gap} /> still open. </>}{board.construction === 'edge' ? 'stock on edge: its planed thickness is the width that shows' : 'stock lying flat: what rips from it is the width that shows'}</span>
       </p>
       {sections.length === 0 && <p className={classes.none}>No piece in the rack gives a strip for this board. Make it shorter or thinner, or add stock to the rack.</p>}
       <div className={classes.boards}>
@@ -83,16 +91,16 @@ export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: Sect
             <h2>{speciesOf(code)?.name ?? code}</h2>
             <div className={classes.row}>
               {sections.filter((s) => s.species === code).map((section) => (
-                <button key={`${section.width}|${section.tooThinBy}|${section.marks[0]}`} type="button" className={classes.section}
+                <button key={`${section.width}|${section.tooThinBy}|${section.resawn}`} type="button" className={classes.section} data-fits={(gap > 0.05 && section.width <= gap + 0.05 && section.tooThinBy === 0) || undefined}
                   onPointerDown={begin(section)} onPointerMove={move} onPointerUp={end} onPointerCancel={() => setDrag(null)}
                   // A click without a pointer is the keyboard's or a screen reader's.
                   onClick={(event) => event.detail === 0 && onTake(section, null)}
-                  aria-label={`Put in ${speciesOf(code)?.name ?? code} ${formatLength(section.width, display)} from ${section.marks.join(', ')}`}
-                  title={`${section.marks.join(', ')}: ${section.count} strips`}>
-                  <SectionEnd section={section} thickness={thickness} scale={scale} species={speciesOf(code)} turned={board.construction === 'edge'} />
+                  aria-label={`Put in ${speciesOf(code)?.name ?? code} ${formatLength(section.width, display)}${section.resawn ? ', resawn,' : ''} from ${marksOf(section).join(', ')}, ${leftOf(section)} left`}
+                  title={`${marksOf(section).join(', ')}: ${leftOf(section)} of ${section.count} strips left after this board and those with promised wood`}>
+                  <SectionEnd section={section} piece={pieces.get(section.pieces[0]!.id) ?? null} thickness={thickness} scale={scale} species={speciesOf(code)} shows={board.construction} />
                   <b><Length mm={section.width} bare /></b>
                   <small data-thin={section.tooThinBy > 0 || undefined}>
-                    {section.tooThinBy > 0 ? <><Length mm={section.tooThinBy} bare /> too thin</> : <>{section.marks.length > 2 ? `${section.marks.length} pieces` : section.marks.join(' ')} · {section.count}</>}
+                    {section.tooThinBy > 0 ? <><Length mm={section.tooThinBy} bare /> too thin</> : <>{section.resawn && '½ '}{section.pieces.length > 2 ? `${section.pieces.length} pieces` : marksOf(section).join(' ')} · {leftOf(section)}</>}
                   </small>
                 </button>
               ))}
@@ -102,7 +110,7 @@ export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: Sect
       </div>
       {drag?.moving && (
         <div className={classes.ghost} style={{ translate: `${drag.at[0]}px ${drag.at[1]}px` }} data-over={overDrawing(drag.at) || undefined}>
-          <SectionEnd section={drag.section} thickness={thickness} scale={scale} species={speciesOf(drag.section.species)} turned={board.construction === 'edge'} />
+          <SectionEnd section={drag.section} piece={pieces.get(drag.section.pieces[0]!.id) ?? null} thickness={thickness} scale={scale} species={speciesOf(drag.section.species)} shows={board.construction} />
         </div>
       )}
     </section>
@@ -114,15 +122,18 @@ interface SectionEndProps {
   thickness: number;
   scale: number;
   species: Species | undefined;
-  turned: boolean;
+  piece: Piece | null;
+  shows: 'edge' | 'face';
 }
 
-function SectionEnd({ section, thickness, scale, species, turned }: SectionEndProps) {
+function SectionEnd({ section, thickness, scale, species, piece, shows }: SectionEndProps) {
+  const up = Math.max(1, thickness - section.tooThinBy);
+  const body = useMemo(() => sampleBody(piece, shows, [100, section.width, up]), [piece, shows, section.width, up]);
   const height = Math.max(2, (thickness - section.tooThinBy) * scale);
   return (
     <svg width={section.width * scale + 2} height={thickness * scale + 2} aria-hidden="true">
       <g transform={`translate(1 ${thickness * scale - height + 1})`}>
-        <WoodEnd x={0} y={0} scale={scale} species={species} rings={section.rings} seed={section.marks[0]!} across={section.width} up={height / scale} turned={turned} />
+        <Wood x={0} y={0} scale={scale} species={species} body={body} side="markedEnd" />
         <rect width={section.width * scale} height={height} fill="none" stroke="rgb(30 25 20 / 55%)" />
       </g>
     </svg>

@@ -1,12 +1,15 @@
 import { memo, useEffect, useRef } from 'react';
-import type { Construction, Strip } from '#core/board/board.ts';
+import type { Strip } from '#core/board/board.ts';
+import { grainArrow, type StripBody } from '#core/plan/stripBody.ts';
 import { formatLength } from '#core/units/formatLength.ts';
-import type { RingOrientation } from '#core/wood/rings.ts';
 import type { Species } from '#core/wood/species.ts';
 import { GrainArrow } from '../../drawing/GrainArrow.tsx';
-import { WoodEnd, WoodFace } from '../../drawing/Wood.tsx';
+import { Wood } from '../../drawing/Wood.tsx';
 import { useDisplay } from '../../quantities/display.tsx';
 import { LengthTspans } from '../../quantities/Length.tsx';
+import type { PickUp } from './hand.ts';
+import { hatchFill } from './Hatches.tsx';
+import type { OverlayMark } from './overlay.ts';
 import classes from './StripRow.module.css';
 
 interface StripRowProps {
@@ -21,56 +24,60 @@ interface StripRowProps {
   /** Where the chain of widths runs. */
   chainX: number;
   scale: number;
-  /** Of the part as glued, mm. */
-  length: number;
-  thickness: number;
+  body: StripBody;
   species: Species | undefined;
-  rings: RingOrientation;
-  construction: Construction;
-  seed: string;
-  selected: boolean;
+  mark: OverlayMark | undefined;
+  oiled: boolean;
+  flipped: boolean;
+  inHand: boolean;
+  held: boolean;
   flag: 'stop' | 'caution' | undefined;
-  onSelect(index: number): void;
+  onPick(index: number, how: PickUp): void;
 }
 
 /** Rows lower than this, in pixels, have no room for their figures; the one in hand shows them all the same. */
 const LEAST_LABEL_PX = 12;
+const LEAST_MARK_PX = 14;
 
 /** One strip across both views: its face, its end, its number, width and grain arrow. Moving it down the drawing only moves its group. */
 export const StripRow = memo(function StripRow({ y, ...body }: StripRowProps) {
-  const { strip, number, species, selected, flag, onSelect } = body;
+  const { strip, number, species, inHand, held, flag, mark, onPick } = body;
   const { display } = useDisplay();
   const row = useRef<SVGGElement>(null);
-  const direction = strip.endForEnd ? 'left' : 'right';
+  const direction = grainArrow(strip, body.body).forward ? 'right' : 'left';
+  const lies = [strip.turned && 'turned over', strip.rolled && 'rolled', strip.locked && 'locked', flag, mark?.label].filter(Boolean);
 
   // Keys move the choice; the focus follows when it was on a strip before.
   useEffect(() => {
-    if (selected && document.activeElement?.closest('[role="listbox"]') === row.current?.parentElement) row.current?.focus();
-  }, [selected]);
+    if (inHand && document.activeElement?.closest('[role="listbox"]') === row.current?.parentElement) row.current?.focus();
+  }, [inHand]);
 
   return (
-    <g ref={row} transform={`translate(0 ${y})`} data-strip={number - 1} className={classes.row} role="option" aria-selected={selected} tabIndex={selected ? 0 : -1}
-      onFocus={() => onSelect(number - 1)} data-selected={selected || undefined}
-      aria-label={`Strip ${number}, ${species?.name ?? strip.species}, ${formatLength(strip.width, display)}, grain to the ${direction}${flag ? `, ${flag}` : ''}`}>
-      <StripBody {...body} />
+    <g ref={row} transform={`translate(0 ${y})`} data-strip={number - 1} className={classes.row} role="option" aria-selected={held} tabIndex={inHand ? 0 : -1}
+      onFocus={() => !held && onPick(number - 1, 'only')} data-selected={inHand || undefined}
+      aria-label={`Strip ${number}, ${species?.name ?? strip.species}, ${formatLength(strip.width, display)}, grain to the ${direction}${lies.length > 0 ? `, ${lies.join(', ')}` : ''}`}>
+      <StripBodyDrawing {...body} />
     </g>
   );
 });
 
 type StripBodyProps = Omit<StripRowProps, 'y'>;
 
-const StripBody = memo(function StripBody(props: StripBodyProps) {
-  const { strip, number, x, endX, labelX, chainX, scale, length, thickness, species, rings, construction, seed, selected, flag } = props;
+const StripBodyDrawing = memo(function StripBodyDrawing(props: StripBodyProps) {
+  const { strip, number, x, endX, labelX, chainX, scale, body, species, mark, oiled, flipped, inHand, flag } = props;
+  const [length, , thickness] = body.size;
   const height = strip.width * scale;
   const middle = height / 2;
-  const labelled = height >= LEAST_LABEL_PX || selected;
+  const labelled = height >= LEAST_LABEL_PX || inHand;
+  const shared = { scale, species, body, stripId: strip.id, oiled, y: 0, ...(Math.abs(body.size[1] - strip.width) > 0.05 ? { shownWidth: strip.width } : {}) };
   return (
     <>
-      <WoodFace x={x} y={0} scale={scale} species={species} rings={rings} seed={`${seed}${strip.id}`} length={length} width={strip.width} face={construction === 'edge' ? 'edge' : 'broad'} />
-      <WoodEnd x={endX} y={0} scale={scale} species={species} rings={rings} seed={`${seed}${strip.id}`} across={thickness} up={strip.width} turned={construction === 'face'} />
+      <Wood {...shared} x={x} side={flipped ? 'under' : 'top'} />
+      <Wood {...shared} x={endX} side={flipped ? 'farEndTurned' : 'farEnd'} />
+      {mark && mark.hatch > 0 && <rect x={x} y={0} width={length * scale} height={height} fill={hatchFill(mark.hatch)} />}
       <rect data-strip-face className={classes.edge} x={x} y={0} width={length * scale} height={height} />
       <rect className={classes.edge} x={endX} y={0} width={thickness * scale} height={height} />
-      {labelled && height >= 9 && <GrainArrow x={x + length * scale - (labelX - x) - 24} y={middle} size={30} reversed={strip.endForEnd} />}
+      {labelled && height >= 9 && <GrainArrow x={x + length * scale - (labelX - x) - 24} y={middle} size={30} reversed={!grainArrow(strip, body).forward} />}
       {labelled && (
         <>
           <g className={classes.number} transform={`translate(${labelX + 18} ${middle})`}>
@@ -78,10 +85,25 @@ const StripBody = memo(function StripBody(props: StripBodyProps) {
             <text dominantBaseline="central" textAnchor="middle" dy={0.5}>{number}</text>
           </g>
           <text className={classes.width} x={chainX - 7} y={middle} dominantBaseline="central" textAnchor="end"><LengthTspans mm={strip.width} /></text>
+          <StripSigns strip={strip} x={labelX + 36} y={middle} />
         </>
       )}
+      {mark && height >= LEAST_MARK_PX && <text className={classes.mark} x={x + (length * scale) / 2} y={middle} dominantBaseline="central" textAnchor="middle">{mark.label}</text>}
       <path className={classes.chain} d={`M${chainX - 4} 0h8M${chainX - 4} ${height}h8M${chainX} 0v${height}`} />
       {flag && <path className={classes.flag} data-flag={flag} d={`M${x + length * scale + 8} ${middle + 8}v-16h13l-4 4.5 4 4.5h-13`} />}
     </>
   );
 });
+
+/** Pencilled signs behind the number: a padlock, a bent arrow for turned over, a quarter circle for rolled. */
+function StripSigns({ strip, x, y }: { strip: Strip; x: number; y: number }) {
+  const signs = [
+    strip.locked && 'M-4.5 0h9v6h-9zM-2.8 0v-2.4a2.8 2.8 0 0 1 5.6 0V0', strip.turned && 'M-5 -3h7a3.4 3.4 0 0 1 0 6.8h-6M-1 1l-3 2.8 3 2.8', strip.rolled && 'M-4.5 4.5a9 9 0 0 1 9-9M1.5 -5.2l3 .7-.7 3',
+  ].filter((d): d is string => Boolean(d));
+  return signs.map((d, i) => (
+    <g key={d} transform={`translate(${x + i * 18} ${y})`} className={classes.sign}>
+      <circle r="8.5" />
+      <path d={d} />
+    </g>
+  ));
+}

@@ -1,11 +1,14 @@
+import type { Strip } from '#core/board/board.ts';
+import type { OfferedWidth } from '#core/board/snapJoint.ts';
 import type { Section } from '#core/cutting/sections.ts';
 
 /** Equal sections of several pieces as one thing on the shelf. */
 export interface ShelfSection {
   species: string;
   width: number;
-  rings: Section['rings'];
-  marks: string[];
+  resawn: boolean;
+  /** The pieces that give it, first the one it is drawn from. */
+  pieces: { id: string; mark: string }[];
   /** Strips that all its pieces together give, before anything is cut. */
   count: number;
   tooThinBy: number;
@@ -14,18 +17,25 @@ export interface ShelfSection {
 /** Sections of one species and width together; by species, those thick enough first, widest first. */
 export function shelfSections(sections: readonly Section[]): ShelfSection[] {
   const byKind = new Map<string, ShelfSection>();
-  for (const { species, width, rings, mark, count, tooThinBy } of sections) {
-    const key = `${species}|${width.toFixed(1)}|${tooThinBy.toFixed(1)}`;
+  for (const { species, width, resawn, pieceId, mark, count, tooThinBy } of sections) {
+    const key = `${species}|${width.toFixed(1)}|${tooThinBy.toFixed(1)}|${resawn}`;
     const kind = byKind.get(key);
     if (kind) {
-      kind.marks.push(mark);
+      kind.pieces.push({ id: pieceId, mark });
       kind.count += count;
-    } else byKind.set(key, { species, width, rings, marks: [mark], count, tooThinBy });
+    } else byKind.set(key, { species, width, resawn, pieces: [{ id: pieceId, mark }], count, tooThinBy });
   }
   return [...byKind.values()].sort((a, b) => (a.species < b.species ? -1 : a.species > b.species ? 1 : Number(a.tooThinBy > 0) - Number(b.tooThinBy > 0) || b.width - a.width));
 }
 
-/** Widths the rack gives in a species, narrowest first, each once. */
-export function offeredWidths(sections: readonly Section[], species: string): number[] {
-  return [...new Set(sections.filter((s) => s.species === species).map((s) => s.width))].sort((a, b) => a - b);
+/** Widths the rack gives in a species, narrowest first, each once; one that a piece gives whole is not told as resawn. */
+export function offeredWidths(sections: readonly Section[], species: string): OfferedWidth[] {
+  const widths = new Map<number, boolean>();
+  for (const s of sections) if (s.species === species) widths.set(s.width, s.resawn && (widths.get(s.width) ?? true));
+  return [...widths].map(([width, resawn]) => ({ width, resawn })).sort((a, b) => a.width - b.width);
+}
+
+/** Widest strip the rack gives in a strip's species, mm; what lies the other way than the sections is taken as it is. */
+export function widestOffered(sections: readonly Section[], strip: Strip): number {
+  return strip.rolled ? strip.width : Math.max(0, ...offeredWidths(sections, strip.species).map((o) => o.width));
 }

@@ -1,6 +1,6 @@
 import { Button, Loader, Select } from '@mantine/core';
 import { useElementSize } from '@mantine/hooks';
-import { IconArrowBackUp, IconPlus, IconPrinter } from '@tabler/icons-react';
+import { IconArrowBackUp, IconPlus, IconPrinter, IconSparkles } from '@tabler/icons-react';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -9,7 +9,8 @@ import { promisedToOthers } from '#core/plan/sawRecords.ts';
 import { defectKinds, USUAL_TREATMENT, type Defect, type DefectKind } from '#core/stock/defect.ts';
 import { trouble, useBoards, useRack, useSawBook, useShop, useSpecies } from '../../data/queries.ts';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
-import { WoodEnd } from '../../drawing/Wood.tsx';
+import { stockBody } from '#core/plan/stripBody.ts';
+import { Wood } from '../../drawing/Wood.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { DefectFields } from './DefectFields.tsx';
@@ -63,6 +64,7 @@ export function PiecePlace() {
         <span role="status" className={classes.soft}>{edits.saving ? 'Saving …' : edits.saved ? 'Saved' : ''}</span>
         <span className={classes.grow} />
         <Button variant="default" leftSection={<IconArrowBackUp size={16} />} onClick={edits.undo}>Undo</Button>
+        <Button variant="default" component={Link} to={`/propose?useUp=${piece.id}`} leftSection={<IconSparkles size={16} />}>Boards from it</Button>
         <Button variant="default" component={Link} to={`/rack/labels?pieces=${piece.id}`} leftSection={<IconPrinter size={16} />}>Label</Button>
         <Link to="/rack">Back to the rack</Link>
       </header>
@@ -81,7 +83,7 @@ export function PiecePlace() {
             <figure>
               <svg width={Math.max(piece.width, 1) * endScale + 4} height={end * endScale + 4} role="img" aria-label="Marked end">
                 <g transform="translate(2 2)">
-                  <WoodEnd x={0} y={0} scale={endScale} species={wood} rings={piece.rings} seed={piece.id} across={piece.width} up={piece.thickness} turned={false} />
+                  <Wood x={0} y={0} scale={endScale} species={wood} body={stockBody(piece)} side="markedEnd" />
                   <rect width={piece.width * endScale} height={piece.thickness * endScale} className={classes.outline} />
                 </g>
               </svg>

@@ -17,6 +17,7 @@ export function FindingCard({ finding, onSelect }: FindingCardProps) {
       onToggle={(event) => event.currentTarget.open && finding.strips[0] !== undefined && onSelect?.(finding.strips[0] - 1)}>
       <summary><b>{WORDS[finding.severity]}</b> <Say phrase={finding.what} /></summary>
       <p><Say phrase={finding.why} /></p>
+      {finding.source && <p className={classes.source}>{finding.source}</p>}
       <ul>{finding.waysOut.map((way, i) => <li key={i}><Say phrase={way} /></li>)}</ul>
     </details>
   );

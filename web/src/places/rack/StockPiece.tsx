@@ -1,10 +1,11 @@
-import { memo } from 'react';
+import { memo, useMemo } from 'react';
 import type { PromisedRange } from '#core/cutting/cutPlan.ts';
 import type { Piece } from '#core/stock/piece.ts';
 import type { Species } from '#core/wood/species.ts';
 import { formatLength } from '#core/units/formatLength.ts';
 import { StockFace } from '../../drawing/StockFace.tsx';
-import { WoodEnd } from '../../drawing/Wood.tsx';
+import { stockBody } from '#core/plan/stripBody.ts';
+import { Wood } from '../../drawing/Wood.tsx';
 import { useDisplay } from '../../quantities/display.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import { SURFACE_WORDS } from '../piece/words.ts';
@@ -30,6 +31,7 @@ export const StockPiece = memo(function StockPiece({ piece, species, scale, chos
   const end = Math.max(2, thickness * scale);
   const widest = Math.max(width, piece.farEnd?.width ?? 0);
   const size = (mm: number) => formatLength(mm, display);
+  const body = useMemo(() => stockBody(piece), [piece]);
   const first = promised.filter((r) => r.unit === 0);
   const condition = [piece.defects.length > 0 && `${piece.defects.length} ${piece.defects.length === 1 ? 'defect' : 'defects'}`, promised.length > 0 && 'partly promised'].filter(Boolean).join(', ');
   return (
@@ -42,7 +44,7 @@ export const StockPiece = memo(function StockPiece({ piece, species, scale, chos
       aria-label={`${piece.mark}, ${species.name}, ${size(length)} by ${size(width)} by ${size(thickness)}, ${SURFACE_WORDS[piece.surface]}${piece.count > 1 ? `, ${piece.count} of them` : ''}${condition && `, ${condition}`}${piece.note ? `, ${piece.note}` : ''}`} title={piece.note}>
       <svg width={end + GAP + length * scale + 2} height={Math.max(3, widest * scale) + 2} aria-hidden="true">
         <g transform="translate(1 1)">
-          <WoodEnd x={0} y={0} scale={scale} species={species} rings={piece.rings} seed={piece.id} across={end / scale} up={width} turned />
+          <Wood x={0} y={0} scale={scale} species={species} body={body} side="farEnd" />
           <rect width={end} height={width * scale} className={classes.edge} />
         </g>
         <g transform={`translate(${end + GAP} 1)`}>

@@ -1,16 +1,18 @@
 import { stripTops } from '#core/board/board.ts';
-import type { RingOrientation } from '#core/wood/rings.ts';
+import { grainArrow } from '#core/plan/stripBody.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { DimensionLine } from '../../drawing/DimensionLine.tsx';
 import { GrainArrow } from '../../drawing/GrainArrow.tsx';
 import { fitScale } from '../../drawing/scale.ts';
-import { WoodEnd, WoodFace } from '../../drawing/Wood.tsx';
+import { Wood } from '../../drawing/Wood.tsx';
 import { LengthTspans } from '../../quantities/Length.tsx';
 import classes from './SheetDrawing.module.css';
 
 /** The drawing's own units; the page scales it to its width. */
 const WIDTH = 720;
 const ROOM = { left: 96, right: 8, top: 26, bottom: 8, gap: 26, height: 330 };
+/** Pictures of wood are painted finer for paper. */
+const PRINT_DENSITY = 2;
 /** A row lower than this holds its number but no width. */
 const LEAST_ROW = 11;
 
@@ -25,7 +27,6 @@ export function SheetDrawing() {
   const endX = x0 + w + ROOM.gap;
   const trim = ((panelWidth - plan.ladders.width.reached) / 2) * scale;
   const endTrim = ((roughLength - board.length) / 2) * scale;
-  const ringsOf = (number: number): RingOrientation => input.rack.find((p) => p.id === plan.strips[number - 1]?.sources[0]?.pieceId)?.rings ?? 'flat';
   const tops = stripTops(board.strips);
 
   return (
@@ -35,16 +36,16 @@ export function SheetDrawing() {
       {board.strips.map((strip, i) => {
         const y = y0 + tops[i]! * scale;
         const height = strip.width * scale;
-        const shared = { scale, species: input.species.find((s) => s.code === strip.species), rings: ringsOf(i + 1), seed: strip.id };
+        const shared = { scale, species: input.species.find((s) => s.code === strip.species), body: plan.bodies[i]!, stripId: strip.id, density: PRINT_DENSITY };
         return (
           <g key={strip.id}>
             <g className={classes.wood}>
-              <WoodFace {...shared} x={x0} y={y} length={roughLength} width={strip.width} face={board.construction === 'edge' ? 'edge' : 'broad'} />
-              <WoodEnd {...shared} x={endX} y={y} across={glueThickness} up={strip.width} turned={board.construction === 'face'} />
+              <Wood {...shared} x={x0} y={y} side="top" />
+              <Wood {...shared} x={endX} y={y} side="farEnd" />
             </g>
             <rect className={classes.edge} x={x0} y={y} width={w} height={height} />
             <rect className={classes.edge} x={endX} y={y} width={glueThickness * scale} height={height} />
-            {height >= 8 && <GrainArrow x={x0 + w - Math.max(0, endTrim) - 26} y={y + height / 2} size={32} reversed={strip.endForEnd} />}
+            {height >= 8 && <GrainArrow x={x0 + w - Math.max(0, endTrim) - 26} y={y + height / 2} size={32} reversed={!grainArrow(strip, plan.bodies[i]).forward} />}
             <text className={classes.number} x={x0 + Math.max(0, endTrim) + 6} y={y + height / 2} dominantBaseline="central" fontSize={Math.min(13, Math.max(6, height - 1))}>{i + 1}</text>
             {height >= LEAST_ROW && <text className={classes.width} x={x0 - 8} y={y + height / 2} dominantBaseline="central" textAnchor="end"><LengthTspans mm={strip.width} /></text>}
           </g>

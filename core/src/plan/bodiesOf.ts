@@ -1,0 +1,12 @@
+import { allowancesFor } from '../board/allowances.ts';
+import type { PlanInput } from './context.ts';
+import { cutForBoard } from './cutForBoard.ts';
+import { stripBodies, type StripBody } from './stripBody.ts';
+
+/** Where the strips of a board lie in their pieces, without the rest of its plan: for small pictures of many boards. */
+export function bodiesOf(input: PlanInput): StripBody[] {
+  const allowances = allowancesFor(input.board, input.shop);
+  const { cutting } = cutForBoard(input, allowances);
+  const pieces = new Map([...(input.saw?.done ?? []).map(({ piece }) => piece), ...input.rack].map((piece) => [piece.id, piece]));
+  return stripBodies(input.board, cutting, pieces, { length: allowances.roughLength, thickness: allowances.glueThickness });
+}

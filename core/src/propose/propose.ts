@@ -1,0 +1,257 @@
+import { allowancesFor } from '../board/allowances.ts';
+import { AS_IT_LIES, GREATEST_STRIP_COUNT, NEW_BOARD, type Board, type Construction } from '../board/board.ts';
+import { auditCut } from '../cutting/auditCut.ts';
+import type { CutPlan, PromisedRange } from '../cutting/cutPlan.ts';
+import { firstFit } from '../cutting/firstFit.ts';
+import { sectionsFor, type Section } from '../cutting/sections.ts';
+import type { PlanInput } from '../plan/context.ts';
+import { cutProblemFor } from '../plan/cutForBoard.ts';
+import type { Piece } from '../stock/piece.ts';
+import { length, say, type Phrase } from '../units/phrase.ts';
+import { coloursOf, contrastOf, measuresOf, rhythmOf, sharesOf, symmetryOf, type Measures } from './measures.ts';
+import { layPattern, PATTERNS, type Lath, type Palette, type Pattern } from './patterns.ts';
+import { randomFrom, type Random } from './random.ts';
+import { keepVaried, type Varied } from './variety.ts';
+import { contradictions, piecesFor, type Wishes } from './wishes.ts';
+
+/** A board that can be cut, with what it is judged by and a sentence about it. */
+export interface Proposal {
+  board: Board;
+  /** Feasible: nothing is missing. */
+  cutting: CutPlan;
+  measures: Measures;
+  says: Phrase;
+  /** The higher the better, by the stated measures together. */
+  score: number;
+}
+
+export interface ProposeInput extends Omit<PlanInput, 'board' | 'saw'> {
+  wishes: Wishes;
+  promised: readonly PromisedRange[];
+}
+
+export interface ProposeOptions {
+  seed: number;
+  /** Time, seconds; the search ends sooner when it has done all its rounds. */
+  seconds: number;
+  now(): number;
+  onProgress?(proposals: Proposal[]): void;
+  stop?(): boolean;
+}
+
+export type Proposed = { ok: true; proposals: Proposal[] } | { ok: false; why: Phrase[] };
+
+/** Proposals that are kept. */
+export const PROPOSAL_COUNT = 12;
+/** Fixed numbers of rounds and tries, so that the same seed gives the same proposals wherever there is time for them. */
+const ROUNDS = 16;
+const TRIES_A_ROUND = 60;
+/** Sizes tried in a search: the rack's sections are worked out for each. */
+const SIZES = 4;
+/** More strips than this nobody glues for pleasure. */
+const MOST_STRIPS = 40;
+/** Flat strips wider than this cup noticeably, mm (common practice: 4 in). */
+const WIDE_FLAT = 101.6;
+/** The panel may be this much wider than wanted before strips give way, mm: the edges are trimmed anyhow. */
+const TRIM_TOLERANCE = 1;
+
+/**
+ * Boards that could be made from the free rack: varied, each with a cut plan that leaves nothing missing, ranked by the stated measures.
+ * The same input and seed give the same proposals as long as the time is enough for all rounds.
+ */
+export function propose(input: ProposeInput, options: ProposeOptions): Proposed {
+  const { wishes, rack, species } = input;
+  const why = contradictions(wishes, rack, species);
+  if (why.length > 0) return { ok: false, why };
+  const deadline = options.now() + options.seconds;
+  const random = randomFrom(options.seed);
+  const search = new Search({ ...input, rack: piecesFor(wishes, rack) }, random);
+  if (search.settings.length === 0) {
+    return { ok: false, why: [say`No piece gives a strip for a board from ${length(wishes.length.least)} by ${length(wishes.width.least)}, ${length(wishes.thickness.least)} thick. Allow a shorter or thinner board, another construction, or more pieces.`] };
+  }
+  let kept: Varied<Proposal>[] = [];
+  const sorted = () => kept.map((k) => k.item).sort((a, b) => b.score - a.score);
+  for (let round = 0; round < ROUNDS; round += 1) {
+    for (let i = 0; i < TRIES_A_ROUND; i += 1) {
+      if (options.now() > deadline || options.stop?.()) return finish(sorted());
+      const found = search.tryOne();
+      if (found) kept = keepVaried(kept, found, PROPOSAL_COUNT);
+    }
+    options.onProgress?.(sorted());
+  }
+  return finish(sorted());
+}
+
+function finish(proposals: Proposal[]): Proposed {
+  if (proposals.length > 0) return { ok: true, proposals };
+  return { ok: false, why: [say`Nothing that was tried can be cut from this wood: there is too little of it, or the wishes are too narrow. Allow other sizes or species, or leave out symmetry and accents.`] };
+}
+
+/** A size and construction with what the rack gives for it. */
+interface Setting {
+  board: Board;
+  sections: Section[];
+  wanted: number;
+}
+
+class Search {
+  readonly settings: Setting[];
+  private readonly pieces: ReadonlyMap<string, Piece>;
+  private readonly colours: Map<string, string>;
+
+  constructor(private readonly input: ProposeInput, private readonly random: Random) {
+    this.pieces = new Map(input.rack.map((p) => [p.id, p]));
+    this.colours = coloursOf(input.species);
+    const kinds: Construction[] = input.wishes.construction === 'either' ? ['edge', 'face'] : [input.wishes.construction];
+    this.settings = kinds.flatMap((construction) => Array.from({ length: SIZES }, () => this.setting(construction)).filter((s) => s.sections.length > 0));
+  }
+
+  private between({ least, greatest }: { least: number; greatest: number }, step: number): number {
+    const steps = Math.floor((greatest - least) / step + 1e-9);
+    return least + this.random.below(steps + 1) * step;
+  }
+
+  private setting(construction: Construction): Setting {
+    const { wishes, shop, rack, promised } = this.input;
+    const board: Board = { ...NEW_BOARD, construction, length: this.between(wishes.length, 10), width: this.between(wishes.width, 5), thickness: this.between(wishes.thickness, 1) };
+    const allowances = allowancesFor(board, shop);
+    return { board, wanted: allowances.wantedPanelWidth, sections: sectionsFor(board, allowances, [...rack], shop, promised).filter((s) => s.tooThinBy === 0) };
+  }
+
+  /** One try: null when it comes to nothing. */
+  tryOne(): Varied<Proposal> | null {
+    const { wishes } = this.input;
+    const setting = this.random.pick(this.settings);
+    const pattern = this.patternFor();
+    const palette = this.palette(setting, pattern);
+    const mirrored = wishes.symmetry === 'yes' || (wishes.symmetry === 'either' && this.random.next() < 0.55);
+    const laths = layPattern(pattern, palette, setting.wanted, mirrored, Math.min(MOST_STRIPS, GREATEST_STRIP_COUNT), this.colours, this.random);
+    if (!laths || !this.countsSuffice(laths, setting.sections)) return null;
+    const fitted = this.fit(laths, setting);
+    if (!fitted || !this.meetsWishes(fitted.strips)) return null;
+    const board = fitted;
+    const { shop, species, rack, promised } = this.input;
+    const problem = cutProblemFor([{ key: 'proposal', board, done: [] }], { rack, shop, species, promised });
+    const cutting = firstFit(problem);
+    if (cutting.shortages.length > 0 || cutting.blanks.length === 0 || auditCut(cutting.blanks, rack, promised, shop).length > 0) return null;
+    const measures = measuresOf(board, cutting, this.pieces, shop.crosscutSaw.kerf, this.colours);
+    const used = wishes.useUp === null ? 0 : this.shareUsed(cutting, wishes.useUp);
+    if (wishes.useUp !== null && used === 0) return null;
+    const named = this.named(board, symmetryOf(board.strips) === 1 && pattern === 'scattered' ? 'centre' : pattern);
+    return {
+      item: { board: named, cutting, measures, says: this.says(named, cutting, used), score: this.score(board, cutting, measures, used) },
+      look: this.look(board, pattern), score: this.score(board, cutting, measures, used),
+    };
+  }
+
+  private patternFor(): Pattern {
+    const { accents, symmetry } = this.input.wishes;
+    const possible = PATTERNS.filter((p) => (accents === 'yes' ? p === 'accents' || p === 'centre' : accents === 'no' ? p !== 'accents' : true) && (symmetry === 'no' ? p !== 'centre' : true));
+    return this.random.pick(possible);
+  }
+
+  private palette({ sections }: Setting, pattern: Pattern): Palette {
+    const { wishes } = this.input;
+    const bySpecies = new Map<string, Section[]>();
+    for (const s of sections) bySpecies.set(s.species, [...(bySpecies.get(s.species) ?? []), s]);
+    const must = wishes.shares.filter((s) => s.least > 0).map((s) => s.species);
+    const useUp = wishes.useUp === null ? undefined : this.pieces.get(wishes.useUp)?.species;
+    const wanted = [...new Set([...must, ...(useUp === undefined ? [] : [useUp])])].filter((c) => bySpecies.has(c));
+    const others = this.random.shuffled([...bySpecies.keys()].filter((c) => !wanted.includes(c)));
+    const count = pattern === 'plain' ? 1 : pattern === 'shaded' ? 3 + this.random.below(2) : 2 + this.random.below(2);
+    const codes = [...wanted, ...others].slice(0, Math.max(1, wanted.length, pattern === 'accents' ? 1 + this.random.below(2) : count));
+    const fields = this.random.shuffled(codes).map((code) => this.random.pick(widePart(bySpecies.get(code)!)));
+    const field = fields[0];
+    const thin = this.random.shuffled([...bySpecies.keys()].filter((code) => code !== field?.species)).slice(0, 1).map((code) => bySpecies.get(code)!.reduce((a, b) => (b.width < a.width ? b : a)));
+    return { fields, accent: wishes.accents === 'no' ? null : thin[0] ?? null };
+  }
+
+  /** Quick look before the cut plan: no kind is asked for more often than its species gives. */
+  private countsSuffice(laths: readonly Lath[], sections: readonly Section[]): boolean {
+    const wanted = new Map<string, number>();
+    for (const l of laths) wanted.set(l.species, (wanted.get(l.species) ?? 0) + 1);
+    return [...wanted].every(([code, count]) => sections.reduce((sum, s) => (s.species === code ? sum + s.count : sum), 0) >= count);
+  }
+
+  /** The board as wide as its strips make it where the wishes allow that; otherwise fields give way until it is as wide as wanted. */
+  private fit(laths: readonly Lath[], { board, wanted }: Setting): Board | null {
+    const { wishes, shop } = this.input;
+    const sum = laths.reduce((total, l) => total + l.width, 0);
+    const strips = (list: readonly Lath[]) => list.map((l, i) => ({ id: `p${i + 1}`, species: l.species, width: l.width, ...AS_IT_LIES }));
+    const natural = Math.floor(sum - 2 * shop.habits.panelEdgeTrim);
+    if (natural >= wishes.width.least && natural <= wishes.width.greatest) return { ...board, width: natural, strips: strips(laths) };
+    const over = sum - wanted;
+    if (over <= TRIM_TOLERANCE) return { ...board, strips: strips(laths) };
+    const fields = laths.filter((l) => !l.accent).reduce((total, l) => total + l.width, 0);
+    const factor = (fields - over) / fields;
+    // Planing much away is no use of wood.
+    if (factor < 0.72) return null;
+    return { ...board, strips: strips(laths.map((l) => (l.accent ? l : { ...l, width: Math.ceil(l.width * factor * 10) / 10 }))) };
+  }
+
+  private meetsWishes(strips: Board['strips']): boolean {
+    const { shares, symmetry } = this.input.wishes;
+    if (symmetry === 'yes' && symmetryOf(strips) < 1) return false;
+    if (symmetry === 'no' && symmetryOf(strips) === 1) return false;
+    const has = sharesOf(strips);
+    return shares.every(({ species, least, most }) => {
+      const share = 100 * (has.get(species) ?? 0);
+      return share >= least - 0.5 && share <= most + 0.5;
+    });
+  }
+
+  private shareUsed(cutting: CutPlan, pieceId: string): number {
+    const piece = this.pieces.get(pieceId);
+    if (!piece) return 0;
+    return Math.min(1, cutting.blanks.filter((b) => b.pieceId === pieceId).reduce((sum, b) => sum + b.length, 0) / (piece.length * piece.count));
+  }
+
+  /** All measures brought to about 0 to 1 and added up; what the wishes ask for weighs more. */
+  private score(board: Board, cutting: CutPlan, measures: Measures, used: number): number {
+    const { wishes } = this.input;
+    const volume = (board.length * board.width * board.thickness) / 1e9;
+    const pieces = new Set(cutting.blanks.map((b) => `${b.pieceId}/${b.unit}`)).size;
+    const widest = Math.max(...board.strips.map((s) => s.width));
+    return Math.min(1, measures.contrast / 35) + measures.rhythm - (board.construction === 'face' ? Math.max(0, widest - WIDE_FLAT) / 100 : 0) + 1.2 * Math.min(1, volume / Math.max(1e-9, measures.woodUsed - measures.woodLeft))
+      - 0.006 * measures.glueLines * (wishes.fewestCuts ? 10 : 1) - 0.03 * pieces * (wishes.fewestCuts ? 3 : 1) - measures.cost / Math.max(1, volume * 5000) / 4 + 2 * used;
+  }
+
+  private named(board: Board, pattern: Pattern): Board {
+    const shares = [...sharesOf(board.strips)].sort((a, b) => b[1] - a[1]);
+    const names = shares.slice(0, 2).map(([code]) => this.nameOf(code));
+    return { ...board, name: `${names.join(' and ')}, ${PATTERN_NAMES[pattern]}`.slice(0, 120) };
+  }
+
+  private nameOf(code: string): string {
+    return this.input.species.find((s) => s.code === code)?.name ?? code;
+  }
+
+  private says(board: Board, cutting: CutPlan, used: number): Phrase {
+    const shares = [...sharesOf(board.strips)].sort((a, b) => b[1] - a[1]).map(([code, share]) => `${Math.round(100 * share)} % ${this.nameOf(code)}`);
+    const marks = [...new Set(cutting.blanks.map((b) => this.pieces.get(b.pieceId)?.mark ?? ''))].sort();
+    const order = symmetryOf(board.strips) === 1 && board.strips.length > 2 ? 'mirrored about the middle' : rhythmOf(board.strips) > 0.85 && board.strips.length > 3 ? 'in an even rhythm' : 'in free order';
+    const colour = contrastOf(board.strips, this.colours) > 25 ? 'strong contrast' : contrastOf(board.strips, this.colours) > 8 ? 'gentle contrast' : 'one tone';
+    return say`${board.strips.length} strips ${board.construction === 'edge' ? 'on edge' : 'lying flat'}, ${order}, ${colour}: ${shares.join(', ')}. Cut from ${marks.join(', ')}${
+      used > 0 ? say`, which uses ${Math.round(100 * used)} % of ${this.pieces.get(this.input.wishes.useUp!)!.mark}` : say``}.`;
+  }
+
+  /** What a proposal looks like, as numbers: two that look alike lie close together. */
+  private look(board: Board, pattern: Pattern): Varied<Proposal>['look'] {
+    const shares = sharesOf(board.strips);
+    return [
+      ...[...this.colours.keys()].map((code) => (shares.get(code) ?? 0) * 1.6), ...PATTERNS.map((p) => (p === pattern ? 0.35 : 0)),
+      board.strips.length / 25, board.construction === 'edge' ? 0.4 : 0, symmetryOf(board.strips) * 0.25,
+    ];
+  }
+}
+
+const PATTERN_NAMES: Readonly<Record<Pattern, string>> = {
+  alternating: 'in turn', bands: 'in bands', accents: 'with fine lines', shaded: 'from light to dark', centre: 'about the middle', plain: 'all alike', scattered: 'scattered',
+};
+
+/** The wider half of what a species offers: fields are not cut from splinters. */
+function widePart(sections: readonly Section[]): Section[] {
+  const whole = sections.filter((s) => !s.resawn);
+  const sorted = [...(whole.length > 0 ? whole : sections)].sort((a, b) => b.width - a.width);
+  return sorted.slice(0, Math.max(1, Math.ceil(sorted.length / 2)));
+}

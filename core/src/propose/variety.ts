@@ -1,0 +1,33 @@
+/** Something with a place among what it looks like. */
+export interface Varied<T> {
+  item: T;
+  /** Two that look alike lie close together. */
+  look: readonly number[];
+  score: number;
+}
+
+/** Nearer than this they are twins: only the better one stays. */
+const TWINS = 0.22;
+
+function distance(a: readonly number[], b: readonly number[]): number {
+  return Math.hypot(...a.map((v, i) => v - b[i]!));
+}
+
+/**
+ * Adds one to a varied set. A twin of one that is there replaces it when it is better; when the set is too large, of the two most alike the worse
+ * one goes.
+ */
+export function keepVaried<T>(kept: readonly Varied<T>[], found: Varied<T>, most: number): Varied<T>[] {
+  const twins = kept.filter((k) => distance(k.look, found.look) < TWINS);
+  if (twins.some((t) => t.score >= found.score)) return [...kept];
+  const set = [...kept.filter((k) => !twins.includes(k)), found];
+  if (set.length <= most) return set;
+  let worst = { index: 0, cost: Infinity };
+  set.forEach((one, i) => {
+    const nearest = Math.min(...set.flatMap((two, k) => (k === i ? [] : [distance(one.look, two.look)])));
+    // Losing it costs its score and the variety it brings.
+    const cost = one.score + 2 * nearest;
+    if (cost < worst.cost) worst = { index: i, cost };
+  });
+  return set.filter((_, i) => i !== worst.index);
+}

@@ -1,0 +1,201 @@
+import { useEffect, useRef, useState, type PointerEvent, type RefObject } from 'react';
+import { LEAST_STRIP_WIDTH, moveJoint, moveStrips, swapPlaces } from '#core/board/arrange.ts';
+import { snapJoint, type Snap } from '#core/board/snapJoint.ts';
+import type { Strip } from '#core/board/board.ts';
+import type { Plan } from '#core/plan/plan.ts';
+import type { StripBody } from '#core/plan/stripBody.ts';
+import type { PickUp } from './hand.ts';
+import { offeredWidths } from './offers.ts';
+
+/** How near a width must be for a joint to rest on it, pixels. */
+const SNAP_PX = 7;
+const DRAG_START_PX = 4;
+/** A finger that stays this long picks the strip up with the others. */
+const LONG_PRESS_MS = 450;
+
+interface Gesture {
+  pointer: number;
+  kind: 'joint' | 'strip';
+  index: number;
+  /** Strips that move along, by id. */
+  ids: string[];
+  startY: number;
+  startWidth: number;
+  scale: number;
+  key: string;
+  moving: boolean;
+  /** Lets go where another strip lies: the two change places. */
+  swaps: boolean;
+  /** Where the pointer was last, waiting for the next frame. */
+  at: { dy: number; y: number; free: boolean; trade: boolean } | null;
+}
+
+interface GestureInput {
+  svgRef: RefObject<SVGSVGElement | null>;
+  strips: readonly Strip[];
+  plan: Plan;
+  bodies: ReadonlyMap<string, StripBody>;
+  system: 'metric' | 'inch';
+  /** Pixels per mm, and where the panel begins in the drawing. */
+  scale: number;
+  top: number;
+  /** The board is seen from below: the order of the strips runs upward. */
+  flipped: boolean;
+  held: readonly number[];
+  selected: number;
+  onPick(index: number, how: PickUp): void;
+  onStrips(edit: (strips: readonly Strip[]) => Strip[], mergeKey: string): void;
+  onGestureEnd(): void;
+}
+
+/** What stays as it was while something is dragged: the scale, or the board would shrink away under the finger, and the wood, or it would change in the hand. */
+export interface Frozen {
+  scale: number;
+  bodies: ReadonlyMap<string, StripBody>;
+}
+
+/** Dragging of strips and joints on the drawing, with mouse, pen or finger. A second finger is left alone. */
+export function useStripGesture(input: GestureInput) {
+  const gesture = useRef<Gesture | null>(null);
+  const gestures = useRef(0);
+  const pressed = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const [frozen, setFrozen] = useState<Frozen | null>(null);
+  const [snap, setSnap] = useState<(Snap & { index: number }) | null>(null);
+  const [swapWith, setSwapWith] = useState<number | null>(null);
+
+  const follow = (g: Gesture) => {
+    if (!g.at) return;
+    const { strips, plan, system, onStrips } = input;
+    const { dy, y, free, trade } = g.at;
+    g.at = null;
+    if (g.kind === 'joint') {
+      const strip = strips[g.index];
+      if (!strip) return;
+      const raw = g.startWidth + dy / g.scale;
+      const found: Snap = free ? { width: Math.max(LEAST_STRIP_WIDTH, raw), reason: { kind: 'grid' } } : snapJoint({
+        width: raw, index: g.index, strips, offered: strip.rolled ? [] : offeredWidths(plan.sections, strip.species), reach: SNAP_PX / g.scale,
+        filling: strip.width + plan.allowances.wantedPanelWidth - sumOf(strips), system,
+      });
+      setSnap({ ...found, index: g.index });
+      onStrips((s) => moveJoint(s, g.index, found.width, trade), g.key);
+      return;
+    }
+    const held = strips.flatMap((s, i) => (g.ids.includes(s.id) ? [i] : []));
+    if (g.swaps) {
+      setSwapWith(stripAt(strips, y / g.scale));
+      return;
+    }
+    const place = strips.slice(0, held[0]).filter((_, i) => !held.includes(i)).length;
+    const to = placeAt(strips, held, y / g.scale, place);
+    const together = held.every((h, n) => h === held[0]! + n);
+    if (to !== place || !together) onStrips((s) => moveStrips(s, held, to), g.key);
+  };
+
+  const begin = (event: PointerEvent<SVGSVGElement>) => {
+    if (gesture.current || event.button !== 0) return;
+    const target = (event.target as Element).closest<SVGElement>('[data-joint],[data-strip]');
+    if (!target) return;
+    const { strips, held, selected, scale, onPick } = input;
+    const joint = target.dataset.joint !== undefined;
+    const index = Number(joint ? target.dataset.joint : target.dataset.strip);
+    const strip = strips[index];
+    if (!strip) return;
+    if (!joint && (event.shiftKey || event.ctrlKey || event.metaKey)) {
+      onPick(index, event.shiftKey ? 'through' : 'also');
+      return;
+    }
+    // A finger scrolls the page over strips that are not in hand; a second touch on the one in hand drags it, a long one picks it up with the others.
+    const touch = event.pointerType === 'touch';
+    if (touch && !joint) pressed.current = setTimeout(() => !gesture.current?.moving && onPick(index, 'also'), LONG_PRESS_MS);
+    if (touch && !joint && index !== selected && !held.includes(index)) {
+      onPick(index, 'only');
+      return;
+    }
+    if (joint || !held.includes(index)) onPick(index, 'only');
+    event.currentTarget.setPointerCapture(event.pointerId);
+    gestures.current += 1;
+    gesture.current = {
+      pointer: event.pointerId, kind: joint ? 'joint' : 'strip', index, ids: held.includes(index) && !joint ? held.map((i) => strips[i]!.id) : [strip.id],
+      startY: event.clientY, startWidth: strip.width, scale, key: `drag-${gestures.current}`, moving: false, swaps: event.altKey && !joint, at: null,
+    };
+  };
+  const move = (event: PointerEvent<SVGSVGElement>) => {
+    const g = gesture.current;
+    if (!g || g.pointer !== event.pointerId) return;
+    const sign = input.flipped ? -1 : 1;
+    const dy = event.clientY - g.startY;
+    if (!g.moving && Math.abs(dy) < DRAG_START_PX) return;
+    if (!g.moving) {
+      clearTimeout(pressed.current);
+      setFrozen({ scale: g.scale, bodies: input.bodies });
+    }
+    g.moving = true;
+    // A pointer reports more often than the screen is drawn: only its last place before a frame counts.
+    const pending = g.at !== null;
+    const below = event.clientY - event.currentTarget.getBoundingClientRect().top - input.top;
+    const y = input.flipped ? sumOf(input.strips) * g.scale - below : below;
+    g.at = { dy: dy * sign, y, free: event.altKey, trade: event.shiftKey };
+    if (!pending) requestAnimationFrame(() => latest.current.follow(g));
+  };
+  const end = (event: PointerEvent<SVGSVGElement>) => {
+    clearTimeout(pressed.current);
+    const g = gesture.current;
+    if (g?.pointer !== event.pointerId) return;
+    follow(g);
+    gesture.current = null;
+    const other = g.swaps && g.moving && event.type === 'pointerup' ? swapWith : null;
+    if (other !== null && other !== g.index) input.onStrips((s) => swapPlaces(s, g.index, other), g.key);
+    // A plain click on one of several held strips lays the others down.
+    if (!g.moving && g.kind === 'strip' && g.ids.length > 1 && event.pointerType !== 'touch') input.onPick(g.index, 'only');
+    setFrozen(null);
+    setSnap(null);
+    setSwapWith(null);
+    input.onGestureEnd();
+  };
+
+  // The frame that comes must work on the board as it is then.
+  const latest = useRef({ follow });
+  useEffect(() => {
+    latest.current = { follow };
+  });
+  // While something is dragged the page must not scroll. The touch-action property does not reach the shapes inside a drawing everywhere;
+  // a listener that may prevent does.
+  const { svgRef } = input;
+  useEffect(() => {
+    const svg = svgRef.current;
+    const hold = (event: TouchEvent) => {
+      if (gesture.current) event.preventDefault();
+    };
+    svg?.addEventListener('touchmove', hold, { passive: false });
+    return () => svg?.removeEventListener('touchmove', hold);
+  }, [svgRef]);
+
+  return { frozen, snap, swapWith, handlers: { onPointerDown: begin, onPointerMove: move, onPointerUp: end, onPointerCancel: end } };
+}
+
+function sumOf(strips: readonly Strip[]): number {
+  return strips.reduce((sum, s) => sum + s.width, 0);
+}
+
+/** How many other strips lie before those in hand when they are held at `y` mm from the first edge. @param place where they are now */
+function placeAt(strips: readonly Strip[], held: readonly number[], y: number, place: number): number {
+  const width = held.reduce((sum, i) => sum + strips[i]!.width, 0);
+  const others = strips.filter((_, i) => !held.includes(i));
+  let top = 0;
+  for (let i = 0; i < others.length; i += 1) {
+    const middle = top + others[i]!.width / 2 + (i >= place ? width : 0);
+    if (y < middle) return i;
+    top += others[i]!.width;
+  }
+  return others.length;
+}
+
+/** The strip that lies at `y` mm from the first edge. */
+function stripAt(strips: readonly Strip[], y: number): number | null {
+  let top = 0;
+  for (let i = 0; i < strips.length; i += 1) {
+    top += strips[i]!.width;
+    if (y >= 0 && y < top) return i;
+  }
+  return null;
+}
