@@ -11,7 +11,7 @@ import { length, say, type Phrase } from '../units/phrase.ts';
 import { coloursOf, contrastOf, measuresOf, rhythmOf, sharesOf, symmetryOf, type Measures } from './measures.ts';
 import { layPattern, PATTERNS, type Lath, type Palette, type Pattern } from './patterns.ts';
 import { randomFrom, type Random } from './random.ts';
-import { keepVaried, type Varied } from './variety.ts';
+import { keepVaried, lightnessProfile, type Varied } from './variety.ts';
 import { contradictions, piecesFor, type Wishes } from './wishes.ts';
 
 /** A board that can be cut, with what it is judged by and a sentence about it. */
@@ -239,8 +239,8 @@ class Search {
   private look(board: Board, pattern: Pattern): Varied<Proposal>['look'] {
     const shares = sharesOf(board.strips);
     return [
-      ...[...this.colours.keys()].map((code) => (shares.get(code) ?? 0) * 1.6), ...PATTERNS.map((p) => (p === pattern ? 0.35 : 0)),
-      board.strips.length / 25, board.construction === 'edge' ? 0.4 : 0, symmetryOf(board.strips) * 0.25,
+      ...lightnessProfile(board.strips, this.colours), ...[...this.colours.keys()].map((code) => (shares.get(code) ?? 0) * 0.7), ...PATTERNS.map((p) => (p === pattern ? 0.2 : 0)),
+      board.strips.length / 25, board.construction === 'edge' ? 0.25 : 0, symmetryOf(board.strips) * 0.2,
     ];
   }
 }

@@ -4,7 +4,7 @@ import type { Species } from '../wood/species.ts';
 import { lightness } from '../wood/colour.ts';
 import { alike, coloursOf, contrastOf, differenceOf, rhythmOf, symmetryOf } from './measures.ts';
 import { randomFrom, type Random } from './random.ts';
-import { keepVaried, type Varied } from './variety.ts';
+import { keepVaried, lightnessProfile, type Varied } from './variety.ts';
 
 /** Another order of the same strips. */
 export interface ShuffledOrder {
@@ -56,7 +56,7 @@ export function shuffle(strips: readonly Strip[], species: readonly Species[], o
       const unchanged = order.every((s, i) => alike(s, strips[i]!));
       if (unchanged) continue;
       const item = { strips: order, says: say`${AIM_WORDS[aim]}.`, contrast: contrastOf(order, colours), rhythm: rhythmOf(order), score };
-      kept = keepVaried(kept, { item, score, look: lookOf(order, colours) }, ORDER_COUNT);
+      kept = keepVaried(kept, { item, score, look: lightnessProfile(order, colours) }, ORDER_COUNT);
     }
     options.onProgress?.(sorted());
   }
@@ -77,7 +77,7 @@ function anneal(strips: readonly Strip[], free: readonly number[], aim: Aim, col
     const next = aimed(order, aim, colours);
     const heat = 0.06 * (1 - k / SWAPS) ** 2;
     if (next >= score || random.next() < Math.exp((next - score) / Math.max(1e-6, heat))) score = next;
-    else [order[a], order[b]] = [order[b]!, order[a]!];
+    else [order[a], order[b]] = [order[b], order[a]];
   }
   return order;
 }
@@ -111,19 +111,4 @@ function imbalance(strips: readonly Strip[], colours: ReadonlyMap<string, string
     at += s.width;
   }
   return Math.min(1, Math.abs(moment) / (whole * whole * 4));
-}
-
-/** Lightness at places across the board: orders that look alike lie close together. */
-function lookOf(strips: readonly Strip[], colours: ReadonlyMap<string, string>): number[] {
-  const whole = strips.reduce((sum, s) => sum + s.width, 0);
-  const places = 24;
-  const look: number[] = [];
-  let i = 0;
-  let end = strips[0]!.width;
-  for (let k = 0; k < places; k += 1) {
-    const at = ((k + 0.5) / places) * whole;
-    while (at > end && i < strips.length - 1) end += strips[(i += 1)]!.width;
-    look.push(lightness(colours.get(strips[i]!.species) ?? '#888888') / 200);
-  }
-  return look;
 }

@@ -1,3 +1,6 @@
+import type { Strip } from '../board/board.ts';
+import { lightness } from '../wood/colour.ts';
+
 /** Something with a place among what it looks like. */
 export interface Varied<T> {
   item: T;
@@ -7,10 +10,26 @@ export interface Varied<T> {
 }
 
 /** Nearer than this they are twins: only the better one stays. */
-const TWINS = 0.22;
+const TWINS = 0.5;
+/** Places across a board that are looked at. */
+const PLACES = 20;
+/** CIELAB lightness that counts as a whole step between two places. */
+const LIGHTNESS_STEP = 120;
 
 function distance(a: readonly number[], b: readonly number[]): number {
   return Math.hypot(...a.map((v, i) => v - b[i]!));
+}
+
+/** Light and dark at places across the board: what the eye sees first, whatever the species are called. */
+export function lightnessProfile(strips: readonly Pick<Strip, 'species' | 'width'>[], colours: ReadonlyMap<string, string>): number[] {
+  const whole = strips.reduce((sum, s) => sum + s.width, 0);
+  let i = 0;
+  let end = strips[0]?.width ?? 0;
+  return Array.from({ length: PLACES }, (_, k) => {
+    const at = ((k + 0.5) / PLACES) * whole;
+    while (at > end && i < strips.length - 1) end += strips[(i += 1)]!.width;
+    return lightness(colours.get(strips[i]?.species ?? '') ?? '#888888') / LIGHTNESS_STEP;
+  });
 }
 
 /**
@@ -26,7 +45,7 @@ export function keepVaried<T>(kept: readonly Varied<T>[], found: Varied<T>, most
   set.forEach((one, i) => {
     const nearest = Math.min(...set.flatMap((two, k) => (k === i ? [] : [distance(one.look, two.look)])));
     // Losing it costs its score and the variety it brings.
-    const cost = one.score + 2 * nearest;
+    const cost = one.score + 3 * nearest;
     if (cost < worst.cost) worst = { index: i, cost };
   });
   return set.filter((_, i) => i !== worst.index);

@@ -138,7 +138,8 @@ const REVISION_COLUMNS = ['number', 'made_at', 'name', 'undo', 'redo', 'document
 export async function revisionsOf(db: Knex, id: string, { before, limit, named }: { before: number; limit: number; named: boolean }): Promise<Revision[]> {
   if (!(await db('boards').where({ id }).whereNull('removed_at').first('id'))) throw notFound('This board');
   const rows = db('revisions').where({ board_id: id }).andWhere('number', '<', before).orderBy('number', 'desc').limit(limit);
-  return ((await (named ? rows.whereNot({ name: '' }) : rows).select(...REVISION_COLUMNS)) as RevisionRow[]).map(toRevision);
+  if (named) void rows.whereNot({ name: '' });
+  return (await rows.select<RevisionRow[]>(...REVISION_COLUMNS)).map(toRevision);
 }
 
 /** @throws Problem 404 */

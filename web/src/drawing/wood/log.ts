@@ -57,7 +57,7 @@ export function logOf({ key, rings, size: [width, thickness], defects }: LogSour
       : [side > 0 ? width * 0.5 + far * 0.8 : width * 0.5 - far * 0.8, thickness * 0.5 - far * 0.8];
   // The same species varies from tree to tree, in lightness and a little in hue.
   const tone = 1 + (random() - 0.5) * 0.13;
-  const hue = (random() - 0.5) * 0.045;
+  const hue = (random() - 0.35) * 0.035;
   const tinted = (hex: string) => {
     const [r, g, b] = rgb(hex);
     return [r! * tone * (1 + hue), g! * tone, b! * tone * (1 - hue)].map((v) => Math.max(0, Math.min(255, v)));

@@ -156,7 +156,7 @@ function colourTable({ colours }: Log, oiled: boolean, end: boolean): { wood: Ui
 function oil(channels: number[], depth: number): number[] {
   const deep = channels.map((v) => 255 * (v / 255) ** depth);
   const grey = (deep[0]! + deep[1]! + deep[2]!) / 3;
-  return deep.map((v) => grey + (v - grey) * 1.22);
+  return deep.map((v) => grey + (v - grey) * 1.1);
 }
 
 /** A number in 0..1 for a cell of space, always the same. */

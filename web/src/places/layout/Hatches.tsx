@@ -14,7 +14,7 @@ export function Hatches() {
   return (
     <defs>
       {LINES.slice(0, HATCH_COUNT).map((d, i) => (
-        <pattern key={i} id={`strip-hatch-${i + 1}`} width="8" height="8" patternUnits="userSpaceOnUse">
+        <pattern key={i} id={`strip-hatch-${i + 1}`} width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="scale(1.5)">
           <path d={d} className={classes.hatchHalo} />
           <path d={d} className={classes.hatch} />
         </pattern>

@@ -42,7 +42,7 @@ export function LayoutPlace() {
     latest.current = { actions, hold, selected };
   });
   const steadyActions = useMemo(() => new Proxy({} as StripActions, {
-    get: (_, name: keyof StripActions) => (...args: never[]) => (latest.current.actions[name] as (...a: never[]) => unknown)(...args),
+    get: (_, name: keyof StripActions) => (...args: [never, never]) => latest.current.actions[name](...args),
   }), []);
   const pick = useCallback((index: number, how: PickUp = 'only') => latest.current.hold(index, how), []);
   const pickOnly = useCallback((index: number) => latest.current.hold(index, 'only'), []);

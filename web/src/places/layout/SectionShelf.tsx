@@ -44,6 +44,7 @@ export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: Sect
   const left = useMemo(() => sectionsLeft(plan, input), [plan, input]);
   const leftOf = (s: ShelfSection) => s.pieces.reduce((sum, { id }) => sum + (left.get(sectionKey({ pieceId: id, width: s.width, resawn: s.resawn })) ?? 0), 0);
   const gap = plan.allowances.wantedPanelWidth - plan.panelWidth;
+  const fits = (s: ShelfSection) => gap > 0.05 && s.width <= gap + 0.05 && s.tooThinBy === 0;
   const pieces = useMemo(() => new Map(input.rack.map((p) => [p.id, p])), [input.rack]);
   const marksOf = (s: ShelfSection) => s.pieces.map((p) => p.mark);
   const speciesOf = (code: string) => input.species.find((s) => s.code === code);
@@ -82,7 +83,7 @@ export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: Sect
     <section className={classes.shelf} data-shelf aria-label="Sections the rack gives" onKeyDown={onKeyDown}>
       <p className={classes.head}>
         From the rack, end on, {scaleWords(scale)}{' '}
-        <span>{gap > 0.05 && <><b className={classes.fitting}>marked</b>: fits the <Length mm={gap} /> still open. </>}{board.construction === 'edge' ? 'stock on edge: its planed thickness is the width that shows' : 'stock lying flat: what rips from it is the width that shows'}</span>
+        <span>{sections.some(fits) && <><b className={classes.fitting}>marked</b> fits what is still open (<Length mm={gap} />); </>}{board.construction === 'edge' ? 'stock on edge: its planed thickness is the width that shows' : 'stock lying flat: what rips from it is the width that shows'}</span>
       </p>
       {sections.length === 0 && <p className={classes.none}>No piece in the rack gives a strip for this board. Make it shorter or thinner, or add stock to the rack.</p>}
       <div className={classes.boards}>
@@ -91,7 +92,7 @@ export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: Sect
             <h2>{speciesOf(code)?.name ?? code}</h2>
             <div className={classes.row}>
               {sections.filter((s) => s.species === code).map((section) => (
-                <button key={`${section.width}|${section.tooThinBy}|${section.resawn}`} type="button" className={classes.section} data-fits={(gap > 0.05 && section.width <= gap + 0.05 && section.tooThinBy === 0) || undefined}
+                <button key={`${section.width}|${section.tooThinBy}|${section.resawn}`} type="button" className={classes.section} data-fits={fits(section) || undefined}
                   onPointerDown={begin(section)} onPointerMove={move} onPointerUp={end} onPointerCancel={() => setDrag(null)}
                   // A click without a pointer is the keyboard's or a screen reader's.
                   onClick={(event) => event.detail === 0 && onTake(section, null)}

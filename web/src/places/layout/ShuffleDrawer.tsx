@@ -33,7 +33,7 @@ export function ShuffleDrawer({ onClose }: { onClose(): void }) {
     <Drawer opened onClose={onClose} position="right" size={340} title="Shuffle this board" withOverlay={false} lockScroll={false} trapFocus={false} closeButtonProps={{ 'aria-label': 'Close' }} className={classes.drawer}>
       <p className={classes.lead}>The same strips in other orders{locked > 0 ? `; ${locked} locked ${locked === 1 ? 'strip stays' : 'strips stay'} in place` : '. Lock strips to keep them in place'}.</p>
       <div className={classes.buttons}>
-        {running ? <Button size="xs" variant="default" onClick={stop}>Stop</Button> : <Button size="xs" onClick={() => setSeed(seed + 1)}>Shuffle again</Button>}
+        {running ? <Button key="stop" size="xs" variant="default" onClick={stop}>Stop</Button> : <Button key="again" size="xs" onClick={() => setSeed(seed + 1)}>Shuffle again</Button>}
         <Button size="xs" variant="default" onClick={() => session.edit((b) => ({ ...b, strips: began.strips }))}>As it was</Button>
         <span role="status">{running ? 'Looking …' : orders.length > 0 ? `${orders.length} orders` : ''}</span>
       </div>

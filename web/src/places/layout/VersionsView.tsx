@@ -15,7 +15,7 @@ import { asBoard, nextVersionName, setAside, workOn } from './versions.ts';
 import classes from './VersionsView.module.css';
 
 /** Room for one drawing, pixels. */
-const ROOM: [number, number] = [300, 210];
+const ROOM: [number, number] = [264, 190];
 
 /** The layouts of this board side by side at one scale, with their figures; one is worked on, the others are set aside. */
 export function VersionsView({ oiled }: { oiled: boolean }) {

@@ -27,7 +27,7 @@ interface ViewBarProps {
 export const ViewBar = memo(function ViewBar({ view, oiled, overlay, versions, construction, onView, onOiled, onOverlay, onShuffle, onHistory, onExport, onSwitch }: ViewBarProps) {
   return (
     <div className={classes.bar} role="toolbar" aria-label="How the board is looked at">
-      <SegmentedControl size="xs" aria-label="View" value={view} onChange={(v) => onView(v as View)}
+      <SegmentedControl size="xs" aria-label="View" value={view} onChange={(v) => onView(v)}
         data={[{ value: 'top', label: 'Top' }, { value: 'under', label: 'Underside' }, { value: 'round', label: 'In the round' }, { value: 'versions', label: versions > 0 ? `Versions (${versions + 1})` : 'Versions' }]} />
       <Switch size="xs" label="Oiled" checked={oiled} onChange={(event) => onOiled(event.currentTarget.checked)} />
       {(view === 'top' || view === 'under') && (

@@ -78,7 +78,7 @@ export function ProposePlace() {
       <WishesLine wishes={wishes} onChange={setWishes} species={input.species} rack={input.rack} />
       {against.map((p, i) => <p key={i} role="alert" className={classes.problem}><Say phrase={p} /></p>)}
       <div className={classes.search}>
-        {running ? <Button variant="default" onClick={stop}>Stop</Button> : <Button onClick={() => search(answer ? seed + 1 : seed)} disabled={against.length > 0}>{answer ? 'Other proposals' : 'Propose boards'}</Button>}
+        {running ? <Button key="stop" variant="default" onClick={stop}>Stop</Button> : <Button key="start" onClick={() => search(answer ? seed + 1 : seed)} disabled={against.length > 0}>{answer ? 'Other proposals' : 'Propose boards'}</Button>}
         <span role="status">{running ? `Looking … ${proposals.length} so far` : proposals.length > 0 ? `${proposals.length} boards, each can be cut; all drawn at ${scaleWords(scale)}` : ''}</span>
         {proposals.length > 0 && (
           <Select size="xs" aria-label="Sort by" w={190} allowDeselect={false} value={order} onChange={(v) => setOrder(v as Order)} data={Object.entries(ORDERS).map(([value, { label }]) => ({ value, label: `By ${label.toLowerCase()}` }))} />

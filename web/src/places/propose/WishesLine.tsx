@@ -32,7 +32,7 @@ export function WishesLine({ wishes, onChange, species, rack }: WishesLineProps)
     <section className={classes.wishes} aria-label="Wishes">
       <p>A board {range('length', 'long,')} {range('width', 'wide,')} {range('thickness', 'thick,')}</p>
       <p>
-        <SegmentedControl size="xs" aria-label="Construction" value={wishes.construction} onChange={(v) => set({ construction: v as Wishes['construction'] })} data={[{ value: 'either', label: 'either way' }, { value: 'edge', label: 'edge grain' }, { value: 'face', label: 'face grain' }]} />
+        <SegmentedControl size="xs" aria-label="Construction" value={wishes.construction} onChange={(v) => set({ construction: v })} data={[{ value: 'either', label: 'either way' }, { value: 'edge', label: 'edge grain' }, { value: 'face', label: 'face grain' }]} />
         <span>only of <MultiSelect size="xs" aria-label="Only these species" w={230} placeholder={wishes.only.length > 0 ? undefined : 'any species'} data={choices} value={wishes.only} onChange={(only) => set({ only })} /></span>
         <span>without <MultiSelect size="xs" aria-label="Without these species" w={200} placeholder={wishes.never.length > 0 ? undefined : 'none'} data={choices} value={wishes.never} onChange={(never) => set({ never })} /></span>
       </p>
