@@ -1,13 +1,10 @@
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { readFileSync } from 'node:fs';
-import { AS_IT_LIES, UNDECIDED } from '#core/board/board.ts';
 import { checkPlan } from '#core/checks/checkPlan.ts';
 import type { PlanInput } from '#core/plan/context.ts';
 import { makePlan } from '#core/plan/plan.ts';
-import { DEFAULT_SHOP } from '#core/shop/shop.ts';
-import { PLAIN_CONDITION, type Piece } from '#core/stock/piece.ts';
-import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';
+import { benchInstance } from './benchInstance.ts';
 import { buildWeb } from './buildWeb.ts';
 import { ensureProgram } from './debianPackages.ts';
 import { ROOT } from './root.ts';
@@ -20,19 +17,6 @@ export interface Figure {
   unit: string;
   goal: string;
   ok: boolean;
-}
-
-const SPECIES = ['beech-european', 'maple-hard', 'cherry-wild', 'walnut-european'];
-
-/** A board of `strips` strips from a rack of `pieces` pieces, the same every time. */
-function instance(strips: number, pieces: number): PlanInput {
-  const rack = Array.from({ length: pieces }, (_, i): Piece => ({
-    ...PLAIN_CONDITION, defects: [], id: `p${i}`, mark: `P${i}`, species: SPECIES[i % 4]!, length: 600 + ((i * 137) % 1800), width: 60 + ((i * 53) % 160), thickness: 24 + ((i * 7) % 32),
-    surface: i % 3 === 0 ? 'twoFaces' : 'rough', price: { amount: 1000, per: 'cubicMetre' },
-  }));
-  const list = Array.from({ length: strips }, (_, i) => ({ id: `s${i}`, species: SPECIES[i % 4]!, width: 18 + (i % 3) * 2, ...AS_IT_LIES }));
-  const width = list.reduce((sum, s) => sum + s.width, 0) - 6;
-  return { board: { name: 'Bench', use: '', construction: 'edge', length: 450, width, thickness: 35, count: 1, strips: list, ...UNDECIDED }, rack, shop: DEFAULT_SHOP, species: HANDBOOK_SPECIES };
 }
 
 function median(values: number[]): number {
@@ -64,14 +48,14 @@ function firstPageKilobytes(): number {
 }
 
 async function planFigures(): Promise<Figure[]> {
-  const milliseconds = timePlan(instance(40, 60));
-  const doubled = timePlan(instance(80, 60)) / milliseconds;
+  const milliseconds = timePlan(benchInstance(40, 60));
+  const doubled = timePlan(benchInstance(80, 60)) / milliseconds;
   ensureProgram('mariadbd', 'mariadb-server');
   ensureProgram('chromium', 'chromium');
   buildWeb();
   const kilobytes = firstPageKilobytes();
-  const { longestDragTask } = await import('./traceDrag.ts');
-  const task = await longestDragTask(instance(40, 60));
+  const { traceJointDrag } = await import('./traceDrag.ts');
+  const { longestTask: task } = await traceJointDrag(benchInstance(40, 60));
   return [
     { name: 'plan of 40 strips from 60 pieces, with checks, median', value: milliseconds, unit: 'ms', goal: '< 5', ok: milliseconds < 5 },
     { name: 'plan of 80 strips over plan of 40', value: doubled, unit: 'ratio', goal: '< 4', ok: doubled < 4 },
@@ -80,7 +64,9 @@ async function planFigures(): Promise<Figure[]> {
   ];
 }
 
-const BENCHES: Record<string, () => Promise<Figure[]>> = { plan: planFigures, cutting: async () => (await import('./benchCutting.ts')).cuttingFigures() };
+const BENCHES: Record<string, () => Promise<Figure[]>> = {
+  plan: planFigures, cutting: async () => (await import('./benchCutting.ts')).cuttingFigures(), layout: async () => (await import('./benchLayout.ts')).layoutFigures(),
+};
 
 /** `npm run bench [-- NAME] [--json]`: every figure an issue asks for, a line each. Never fails because a machine is slow. */
 await runCommand(async () => {

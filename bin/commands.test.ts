@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { afterAll, describe, expect, it } from 'vitest';
+import { readBoardJson } from '#core/format/boardFile.ts';
 import { startProjectDatabase } from './database.ts';
 import { projectFiles } from './projectFiles.ts';
 import { ROOT } from './root.ts';
@@ -19,7 +20,7 @@ describe('files made from code', () => {
   });
 
   it('examples satisfy the published JSON Schema, read by an independent validator; broken ones do not', () => {
-    const schema = JSON.parse(files['docs/format/board.v2.schema.json']!) as object;
+    const schema = JSON.parse(files['docs/format/board.v3.schema.json']!) as object;
     const validate = new Ajv2020({ strict: false }).compile(schema);
     const examples = Object.entries(files).filter(([path]) => path.startsWith('examples/'));
     expect(examples.length).toBeGreaterThanOrEqual(2);
@@ -54,6 +55,30 @@ describe('npm run plan', () => {
       expect(stderr).toContain(path);
       expect(stderr).toContain(words);
     }
+  });
+});
+
+describe('npm run propose', () => {
+  const run = (...args: string[]) => spawnSync(process.execPath, [join(ROOT, 'bin/run.mjs'), 'propose', ...args], { encoding: 'utf8', cwd: folder });
+  const example = join(ROOT, 'examples/bread-boards-edge-grain.cadenza.json');
+
+  it('prints board files that can be read again, the same for the same seed, and a sentence about each beside them', () => {
+    const { status, stdout, stderr } = run(example, '--seed', '3', '--seconds', '60');
+    expect(status).toBe(0);
+    const files = JSON.parse(stdout) as unknown[];
+    expect(files).toHaveLength(12);
+    for (const file of files) expect(readBoardJson(file).ok).toBe(true);
+    expect(stderr.trim().split('\n')).toHaveLength(12);
+    expect(run(example, '--seed', '3', '--seconds', '60').stdout).toBe(stdout);
+  }, 60_000);
+
+  it.each([
+    [['--seed', '1'], /^Usage: /], [[example, '--seed', '1.5'], /--seed must be a whole number/], [[example, '--seconds', '-1'], /--seconds must be a number from 0/],
+    [[example, '--seconds'], /--seconds must be a number/], [[example, '--colour', 'red'], /--colour is not known/], [[example, example], /^Usage: /],
+  ])('refuses %j in one line', (args, words) => {
+    const { status, stdout, stderr } = run(...args);
+    expect([status, stdout, stderr.trim().split('\n').length]).toEqual([2, '', 1]);
+    expect(stderr).toMatch(words);
   });
 });
 

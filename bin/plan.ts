@@ -1,54 +1,18 @@
-import { readFileSync, statSync } from 'node:fs';
 import { isDeepStrictEqual } from 'node:util';
 import { checkPlan } from '#core/checks/checkPlan.ts';
 import type { CutPlan } from '#core/cutting/cutPlan.ts';
 import { cutSheets } from '#core/cutting/cutSheet.ts';
 import { improveCut } from '#core/cutting/improveCut.ts';
-import { GREATEST_FILE_BYTES, readBoardFile, type BoardFile } from '#core/format/boardFile.ts';
+import type { BoardFile } from '#core/format/boardFile.ts';
 import { cutProblemFor } from '#core/plan/cutForBoard.ts';
 import { makePlan } from '#core/plan/plan.ts';
 import type { Piece } from '#core/stock/piece.ts';
+import { MOST_SECONDS, readArguments, readBoard, Refusal, refusing } from './boardArguments.ts';
 import { highsInNode } from './highsInNode.ts';
 
-/** Exit code for a file that cannot be read or is not valid. */
-const BAD_FILE = 2;
 /** Time to improve the cut plan when nothing is said; it stops sooner when the plan is proven. */
 const USUAL_SECONDS = 5;
-const MOST_SECONDS = 3600;
 const USAGE = 'Usage: npm run -s plan -- FILE [FILE ...] [--seconds N]';
-
-/** A refusal in one line. */
-class Refusal extends Error {}
-
-function readFile(path: string): BoardFile {
-  let text: string;
-  try {
-    if (statSync(path).size > GREATEST_FILE_BYTES) throw new Refusal(`${path}: file is larger than ${GREATEST_FILE_BYTES / 1e6} MB; that is not a board file.`);
-    text = readFileSync(path, 'utf8');
-  } catch (error) {
-    if (error instanceof Refusal) throw error;
-    throw new Refusal(`${path}: file cannot be read (${(error as NodeJS.ErrnoException).code}).`);
-  }
-  const read = readBoardFile(text);
-  if (read.ok) return read.file;
-  const { path: field, message } = read.problems[0]!;
-  throw new Refusal(`${path}: ${field === '' ? '' : `${field}: `}${message}`);
-}
-
-function readArguments(args: readonly string[]): { paths: string[]; seconds: number } {
-  const paths: string[] = [];
-  let seconds = USUAL_SECONDS;
-  for (let i = 0; i < args.length; i += 1) {
-    if (args[i] === '--seconds') {
-      seconds = Number(args[i + 1]);
-      if (args[i + 1] === undefined || !Number.isFinite(seconds) || seconds < 0 || seconds > MOST_SECONDS) throw new Refusal(`--seconds must be a number from 0 to ${MOST_SECONDS}.`);
-      i += 1;
-    } else if (args[i]!.startsWith('--')) throw new Refusal(`${args[i]} is not known. ${USAGE}`);
-    else paths.push(args[i]!);
-  }
-  if (paths.length === 0) throw new Refusal(USAGE);
-  return { paths, seconds };
-}
 
 /** One rack out of several files: a piece that two files know must be the same piece. */
 function oneRack(files: readonly BoardFile[], paths: readonly string[]): Piece[] {
@@ -82,8 +46,8 @@ function piecesOf(cutting: CutPlan, rack: readonly Piece[], files: readonly Boar
 
 /** `npm run -s plan -- FILE ...`: the plan of each board, and the cut plan of all of them, as JSON on standard output. */
 async function main(args: readonly string[]): Promise<void> {
-  const { paths, seconds } = readArguments(args);
-  const files = paths.map(readFile);
+  const { paths, numbers: { seconds } } = readArguments(args, { seconds: { usual: USUAL_SECONDS, least: 0, greatest: MOST_SECONDS } }, USAGE);
+  const files = paths.map(readBoard);
   const rack = oneRack(files, paths);
   const { shop } = files[0]!;
   files.forEach((file, i) => {
@@ -94,18 +58,14 @@ async function main(args: readonly string[]): Promise<void> {
   const cutting = improveCut(problem, await highsInNode(), { seconds, now: () => performance.now() / 1000 });
   const boards = files.map((file, i) => {
     const input = { board: file.board, rack, shop, species, saw: { key: String(i), promised: [], chosen: cutting, done: [] } };
-    const plan = makePlan(input);
-    return { board: file.board, plan, findings: checkPlan(plan, input) };
+    const made = makePlan(input);
+    // Where strips lie in their pieces is for drawings; the cuts say it in figures.
+    const { bodies: _, ...plan } = made;
+    return { board: file.board, plan, findings: checkPlan(made, input) };
   });
   const { score, bound, gap, proofs, shortages } = cutting;
   const cuts = { value: score, bound, gap, proofs, currency: shop.currency, pieces: piecesOf(cutting, rack, files), shortages };
   process.stdout.write(`${JSON.stringify(boards.length === 1 ? { ...boards[0], cuts } : { boards, cuts }, null, 2)}\n`);
 }
 
-try {
-  await main(process.argv.slice(2));
-} catch (error) {
-  if (!(error instanceof Refusal)) throw error;
-  process.stderr.write(`${error.message}\n`);
-  process.exitCode = BAD_FILE;
-}
+await refusing(() => main(process.argv.slice(2)));

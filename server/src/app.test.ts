@@ -66,6 +66,28 @@ describe('boards', () => {
     expect(rows.map((r) => r.number)).toEqual([1, 2]);
   });
 
+  it('keep every step with where undo and redo lead, and revisions can be named, listed and read', async () => {
+    const { body } = await call('POST', '/boards', plainBoard());
+    const path = `/boards/${body.id}`;
+    const step = (name: string, undo: number | null, redo: number | null) => ({ board: plainBoard({ name }), undo, redo });
+    const saved = await call('PUT', path, { basedOn: 1, steps: [step('A', 1, null), step('B', 2, null), step('A', 1, 3)] });
+    expect(saved.body).toMatchObject({ revision: 4, undo: 1, redo: 3, board: { name: 'A' } });
+    expect((await call('GET', `${path}/revisions/3`)).body).toMatchObject({ number: 3, undo: 2, redo: null, name: '', board: { name: 'B' } });
+    expect((await call('PUT', `${path}/revisions/3/name`, { name: 'The one' })).body.name).toBe('The one');
+    expect((await call('GET', `${path}/revisions?named=true`)).body.map((r: { number: number }) => r.number)).toEqual([3]);
+    expect((await call('GET', `${path}/revisions?before=3`)).body.map((r: { number: number }) => r.number)).toEqual([2, 1]);
+    for (const [bad, words] of [
+      [{ basedOn: 4, steps: [step('C', 5, null)] }, 'undo must lead to a revision before it'], [{ basedOn: 4, steps: [] }, 'at least one step'],
+      [{ basedOn: 4, steps: [{ ...step('C', 4, null), board: { ...plainBoard(), length: 1 } }] }, 'length must be at least'],
+    ] as const) {
+      const refused = await call('PUT', path, bad);
+      expect([refused.status, refused.body.detail]).toEqual([400, expect.stringContaining(words) as string]);
+    }
+    expect((await call('GET', `${path}/revisions?before=x`)).status).toBe(400);
+    expect((await call('GET', `${path}/revisions/99`)).status).toBe(404);
+    expect((await call('PUT', `${path}/revisions/3/name`, { name: 'x'.repeat(81) })).status).toBe(400);
+  });
+
   it('of twenty saves at once on one revision exactly one wins', async () => {
     const { body } = await call('POST', '/boards', plainBoard());
     const answers = await Promise.all(Array.from({ length: 20 }, (_, i) => call('PUT', `/boards/${body.id}`, { basedOn: 1, board: plainBoard({ name: `Writer ${i}` }) })));

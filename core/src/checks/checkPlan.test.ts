@@ -22,6 +22,8 @@ describe('checkPlan', () => {
 
   const strips = (widths: number[], change: (s: Board['strips'][number], i: number) => object = () => ({})) =>
     plainBoard({}, widths).strips.map((s, i) => ({ ...s, ...change(s, i) }));
+  const oneFlat = plainBoard({ construction: 'face', width: 90, thickness: 20 }, [96]);
+  const stained = (face: 'up' | 'down') => [plainPiece({ length: 500, width: 100, thickness: 30, defects: [{ id: 'd1', kind: 'stain', face, from: 100, across: 20, length: 100, width: 40, treatment: 'under' }] })];
   const six = [46, 46, 46, 46, 46, 46];
 
   it.each<[string, string, Board, Piece[] | undefined, Shop, number[]]>([
@@ -43,6 +45,15 @@ describe('checkPlan', () => {
     ['deeper-than-saw', 'The panel is 82 mm thick; the saw cuts 80 mm', plainBoard({ thickness: 80 }), undefined, wide, []],
     ['glue-time', 'Gluing 2 pieces takes', plainBoard(), undefined, { ...wide, glue: { ...wide.glue, assemblyMinutes: 2 } }, []],
     ['grain-direction', 'Strips 3, 4 run against', plainBoard({ strips: strips(six, (_, i) => ({ endForEnd: i === 2 })) }), undefined, wide, [3, 4]],
+    ['clean-side-down', 'Strip 1 from P1 shows its stain; its clean side is down', oneFlat, stained('up'), wide, [1]],
+    ['grain-direction', 'Strip 2 runs against', plainBoard({ construction: 'face', width: 130, thickness: 20, strips: strips([70, 70], (_, i) => ({ turned: i === 1 })) }), [plainPiece({ grain: 'toFar' })], wide, [2]],
+    ['wide-strip', 'lies flat and is 130 mm wide', plainBoard({ construction: 'face', width: 124, thickness: 20 }, [130]), undefined, wide, [1]],
+    ['outer-strip-edge', 'Strip 1 keeps 1 mm after the edge is trimmed', plainBoard({ width: 95, strips: strips([4, 46, 46, 5]) }), undefined, wide, [1]],
+    // Quartered maple on edge is radial in thickness, flat-sawn beech tangential: 30 x (0.0041 - 0.00165) x 4.77 % = 0.35 mm.
+    ['seasonal-ridge', 'The joint before strip 2 opens a ridge of 0.4 mm', plainBoard({ width: 90, strips: strips([46, 46], (_, i) => ({ species: i === 0 ? 'maple-hard' : 'beech-european' })) }), [plainPiece({ rings: 'quarter' }), plainPiece({ id: 'p2', mark: 'P2', species: 'beech-european' })], wide, [2]],
+    ['bleeding-neighbour', 'African padauk lies beside Hard maple', plainBoard({ strips: strips(six, (_, i) => ({ species: i === 2 ? 'padauk' : 'maple-hard' })) }), undefined, wide, [2, 4]],
+    ['oily-wood', 'Teak is oily', plainBoard({ strips: strips(six, (_, i) => ({ species: i === 0 ? 'teak' : 'maple-hard' })) }), undefined, wide, [1]],
+    ['dust', 'Dust of Wenge can make people allergic', plainBoard({ strips: strips(six, (_, i) => ({ species: i === 0 ? 'wenge' : 'maple-hard' })) }), undefined, wide, [1]],
     ['open-pores', 'White oak has open pores', plainBoard({ strips: strips(six, (_, i) => ({ species: i === 0 ? 'oak-white' : 'maple-hard' })) }), undefined, wide, [1]],
     ['soft-wood', 'Yellow-poplar is soft: 2400 N', plainBoard({ strips: strips(six, (_, i) => ({ species: i === 5 ? 'poplar-yellow' : 'maple-hard' })) }), undefined, wide, [6]],
   ])('%s: %s', (rule, words, board, rack, shop, where) => {

@@ -36,7 +36,11 @@ describe('sectionsFor', () => {
 
   it('edge grain offers the planed thickness, as many as lengths times rips', () => {
     // 50 rough planes to 46.8; (1980 + 3) / (429 + 3) = 4 lengths, (148 + 3) / (32 + 3) = 4 rips.
-    expect(sectionsOf(plainBoard(), [plainPiece()])).toEqual([{ pieceId: 'p1', mark: 'P1', species: 'maple-hard', rings: 'flat', width: 46.8, count: 16, tooThinBy: 0 }]);
+    expect(sectionsOf(plainBoard(), [plainPiece()])).toEqual([
+      { pieceId: 'p1', mark: 'P1', species: 'maple-hard', rings: 'flat', width: 46.8, count: 16, resawn: false, tooThinBy: 0 },
+      // Resawn: (46.8 - 1 kerf - 1.6 planed clean) / 2, twice as many.
+      { pieceId: 'p1', mark: 'P1', species: 'maple-hard', rings: 'flat', width: 22.1, count: 32, resawn: true, tooThinBy: 0 },
+    ]);
   });
 
   it('face grain offers the width whole and in equal parts, and says how much too thin a piece is', () => {

@@ -1,4 +1,5 @@
 import { widthReached } from '../board/allowances.ts';
+import { showsOf } from '../board/board.ts';
 import type { Blank, RippedStrip } from '../cutting/cutPlan.ts';
 import { nearLoss, unitGeometry } from '../cutting/unitGeometry.ts';
 import { orderOutcomes, type MillingOrder } from '../cutting/millingOrder.ts';
@@ -94,7 +95,7 @@ export function thicknessLadder(context: PlanContext): Ladder {
 }
 
 export function widthLadder(context: PlanContext): Ladder {
-  const { allowances, board, shop: { habits, saw }, panelWidth } = context;
+  const { board, shop: { habits, saw }, panelWidth } = context;
   const reached = widthReached(board, panelWidth, context.shop);
   const trim = {
     id: 'trim-edges', label: say`Trim both long edges`, taken: panelWidth - reached, habit: 'panelEdgeTrim' as const,
@@ -102,22 +103,22 @@ export function widthLadder(context: PlanContext): Ladder {
   };
   const limiting = board.strips.length > 0 ? say`the sum of the strips, ${length(panelWidth)}` : null;
 
-  if (board.construction === 'edge') {
-    const sources = firstCopySources(context);
-    const roughLoss = habits.flattenRough + 2 * habits.skimRough;
-    const asStock = board.strips.reduce((sum, strip, i) => sum + (sources.get(i + 1)?.piece.thickness ?? strip.width + roughLoss), 0);
-    return buildLadder('width', asStock, board.width, [
-      { id: 'plane-strips', label: say`Flatten and plane the strips`, taken: asStock - panelWidth,
-        why: say`Turned on edge, each strip shows its thickness: what flattening and planing take off ${board.strips.length} pieces adds up here.` },
-      trim,
-    ], limiting);
-  }
-  const joints = board.strips.length * allowances.ripExtra;
-  const kerfs = board.strips.length * saw.kerf;
-  return buildLadder('width', panelWidth + joints + kerfs, board.width, [
-    { id: 'kerfs', label: say`Rip ${board.strips.length} strips`, taken: kerfs, why: say`Each rip turns ${length(saw.kerf)} to dust.` },
-    { id: 'joint-strips', label: say`Joint both edges of each strip`, taken: joints, habit: 'glueEdgeJoint',
-      why: say`A glue joint wants a fresh, straight, square edge on both sides.` },
+  const sources = firstCopySources(context);
+  const roughLoss = habits.flattenRough + 2 * habits.skimRough;
+  const onEdge = board.strips.flatMap((strip, i) => (showsOf(board.construction, strip) === 'edge' ? [{ strip, // A tapering piece may be thinner at its marked end than where the strip comes from.
+    stock: Math.max(strip.width, sources.get(i + 1)?.piece.thickness ?? strip.width + roughLoss) }] : []));
+  const planed = onEdge.reduce((sum, { strip, stock }) => sum + stock - strip.width, 0);
+  const flat = board.strips.length - onEdge.length;
+  const joints = flat * 2 * habits.glueEdgeJoint;
+  const kerfs = flat * saw.kerf;
+  return buildLadder('width', panelWidth + planed + joints + kerfs, board.width, [
+    ...(onEdge.length > 0 ? [{ id: 'plane-strips', label: say`Flatten and plane the strips`, taken: planed,
+      why: say`Turned on edge, each strip shows its thickness: what flattening and planing take off ${onEdge.length} pieces adds up here.` }] : []),
+    ...(flat > 0 || onEdge.length === 0 ? [
+      { id: 'kerfs', label: say`Rip ${flat} strips`, taken: kerfs, why: say`Each rip turns ${length(saw.kerf)} to dust.` },
+      { id: 'joint-strips', label: say`Joint both edges of each strip`, taken: joints, habit: 'glueEdgeJoint' as const,
+        why: say`A glue joint wants a fresh, straight, square edge on both sides.` },
+    ] : []),
     trim,
   ], limiting);
 }

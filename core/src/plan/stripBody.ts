@@ -93,7 +93,8 @@ export function defectsOn(body: StripBody, side: 'top' | 'under'): Defect[] {
   return piece.defects.filter((d) => {
     if (!overlaps(d)) return false;
     if (body.shows === 'face') return d.across < Math.max(from[1], to[1]) && d.across + d.width > Math.min(from[1], to[1]) && reaches(d.face, facing[2]);
-    // On edge the side that shows is one cut through the piece: whatever that cut meets is seen.
+    // On edge the side that shows is one cut through the piece, and its faces are glued: only what goes through the wood is seen.
+    if (d.face !== 'through') return false;
     const y = side === 'top' ? inPiece(body, [0, 0, body.size[2]])[1] : inPiece(body, [0, 0, 0])[1];
     return d.across <= y && d.across + d.width >= y;
   });

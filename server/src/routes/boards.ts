@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { boardSchema } from '#core/board/board.ts';
 import { lineOfText } from '#core/units/lengthSchema.ts';
 import { readBoardJson, writeBoardFile } from '#core/format/boardFile.ts';
-import { invalid, validated } from '../problem.ts';
+import { invalid, notFound, validated } from '../problem.ts';
 import { addBoard, allBoards, nameRevision, readBoard, readRevision, removeBoard, restoreBoard, revisionsOf, saveBoard, type BoardStep } from '../stores/boardStore.ts';
 import { addMissingPieces, piecesInRack } from '../stores/rackStore.ts';
 import { readShop } from '../stores/shopStore.ts';
@@ -62,10 +62,10 @@ export function boardRoutes(db: Knex): Router {
       response.json(await revisionsOf(db, request.params.id, { before, limit: REVISIONS_A_PAGE, named: named === 'true' }));
     })
     .get('/boards/:id/revisions/:number', async (request, response) => {
-      response.json(await readRevision(db, request.params.id, Number(request.params.number)));
+      response.json(await readRevision(db, request.params.id, revisionNumber(request.params.number)));
     })
     .put('/boards/:id/revisions/:number/name', async (request, response) => {
-      response.json(await nameRevision(db, request.params.id, Number(request.params.number), validated(revisionNameSchema, request.body).name));
+      response.json(await nameRevision(db, request.params.id, revisionNumber(request.params.number), validated(revisionNameSchema, request.body).name));
     })
     .post('/boards/:id/remove', async (request, response) => {
       await removeBoard(db, request.params.id, validated(boardRemovalSchema, request.body).basedOn);
@@ -82,6 +82,12 @@ export function boardRoutes(db: Knex): Router {
       const text = writeBoardFile({ board, rack: pieces, species: species.filter((s) => named.has(s.code)), shop });
       response.attachment(`${fileName(board.name)}.cadenza.json`).type('application/json').send(text);
     });
+}
+
+/** @throws Problem 404 for what is no number */
+function revisionNumber(text: string): number {
+  if (!/^\d{1,9}$/.test(text)) throw notFound('This revision');
+  return Number(text);
 }
 
 /** Either form of a change, told as steps; what is wrong is said of the form that was meant. */

@@ -18,6 +18,8 @@ interface WoodProps {
   oiled?: boolean;
   /** Height shown, mm, where it differs from the body's, as while a joint is dragged. */
   shownWidth?: number;
+  /** Painted before other wood on the page. */
+  first?: boolean;
   /** Pixels of the picture for one of the drawing: printed sheets want more. */
   density?: number;
 }
@@ -28,9 +30,9 @@ const MOST_DENSITY = 2;
 /**
  * One side of a strip or piece, painted from what it is. Its picture comes a moment later; until then its colour, or while it changes the picture it had.
  */
-export const Wood = memo(function Wood({ x, y, scale, body, stripId = '', species, side, oiled = false, shownWidth, density }: WoodProps) {
+export const Wood = memo(function Wood({ x, y, scale, body, stripId = '', species, side, oiled = false, shownWidth, first = false, density }: WoodProps) {
   const pixels = density ?? Math.min(MOST_DENSITY, window.devicePixelRatio);
-  const request = useMemo(() => paintRequest(logSource(body, stripId), species, cutOf(body, side), scale * pixels, oiled), [body, stripId, species, side, scale, pixels, oiled]);
+  const request = useMemo(() => paintRequest(logSource(body, stripId), species, cutOf(body, side), scale * pixels, oiled, first), [body, stripId, species, side, scale, pixels, oiled, first]);
   const subscribe = useCallback((told: () => void) => woodPictures.use(request, told), [request]);
   const url = useSyncExternalStore(subscribe, () => woodPictures.url(request.key));
   const [last, setLast] = useState<{ url: string; size: readonly [number, number] } | null>(null);

@@ -12,8 +12,15 @@ export interface Cut {
 
 /** Darkness of wood is looked up in a table of this many steps. */
 const STEPS = 256;
-/** Distance between the places where slow changes are worked out, pixels; between them they are straight. */
-const COARSE_PX = 8;
+/** Distance between the places where slow changes are worked out, mm. */
+const COARSE_MM = 4;
+/** Cells of fibre and of pores to the millimetre, along the grain and across it. */
+const FIBRE_X = 1 / 9;
+const FIBRE_Y = 1 / 0.6;
+const PORE_X = 1 / 3.4;
+const PORE_Y = 1 / 0.42;
+/** A cell that no wood lies in. */
+const NOWHERE = -1_000_000_000;
 
 /**
  * Paints a cut through a log. Every pixel is what the log is at that place, so faces of one piece continue one another, and the picture is the same at any scale
@@ -39,80 +46,144 @@ export function paintWood(log: Log, cut: Cut, scale: number, oiled: boolean): { 
   const poreSeen = 1 / (1 + (pixel / 0.55) ** 2);
   const poreShare = log.pores === 'ring' ? 0.5 : log.pores === 'semiRing' ? 0.2 : 0.05;
   const late = log.pores === 'ring' ? 0.62 : 0.8;
+  // Outside early wood a ring-porous tree has few pores, a diffuse one nearly as many.
+  const later = log.pores === 'diffuse' ? 0.6 : 0.12;
 
-  const columns = Math.ceil(width / COARSE_PX) + 1;
-  let above = new Float64Array(2 * columns);
-  let below = new Float64Array(2 * columns);
-  const slowRow = (row: Float64Array, y: number) => {
+  // Distance from the heart and slow changes are worked out at coarse places and are straight between them: nothing in a tree turns sharper.
+  const coarse = Math.max(2, Math.round(COARSE_MM / pixel));
+  const columns = Math.ceil(width / coarse) + 2;
+  let above = new Float64Array(3 * columns);
+  let below = new Float64Array(3 * columns);
+  const coarseRow = (row: Float64Array, y: number) => {
     for (let c = 0; c < columns; c += 1) {
-      const [px, py, pz] = at(cut, (c * COARSE_PX + 0.5) * stepX, y);
-      row[2 * c] = 1.7 * noise(px / 170, py / 24, pz / 24, seed);
-      row[2 * c + 1] = noise(px / 420, py / 55, pz / 55, seed + 7);
+      const right = (c * coarse + 0.5) * stepX;
+      const px = cut.corner[0] + cut.right[0] * right + cut.down[0] * y;
+      const py = cut.corner[1] + cut.right[1] * right + cut.down[1] * y;
+      const pz = cut.corner[2] + cut.right[2] * right + cut.down[2] * y;
+      const swing = sway.size * Math.sin((px / sway.length) * 6.2832 + sway.phase);
+      const waviness = 1.7 * noise(px / 170, py / 24, pz / 24, seed);
+      const dy = py - heart[0] - lean[0] * px - swing;
+      const dz = pz - heart[1] - lean[1] * px - swing * 0.6;
+      row[3 * c] = Math.sqrt(dy * dy + dz * dz) + waviness;
+      row[3 * c + 1] = noise(px / 420, py / 55, pz / 55, seed + 7);
+      row[3 * c + 2] = waviness;
     }
   };
-  slowRow(below, 0);
+  coarseRow(below, 0.5 * stepY);
+  const [rightX, rightY, rightZ] = [cut.right[0] * stepX, cut.right[1] * stepX, cut.right[2] * stepX];
+  const lying = rightY === 0 && rightZ === 0;
+  const blended = new Float64Array(3 * columns);
+  const { wood, sap: sapwood } = table;
   for (let j = 0; j < height; j += 1) {
-    if (j % COARSE_PX === 0) {
+    const part = j % coarse;
+    if (part === 0) {
       [above, below] = [below, above];
-      slowRow(below, (j + COARSE_PX) * stepY);
+      coarseRow(below, (j + coarse + 0.5) * stepY);
     }
-    const fy = (j % COARSE_PX) / COARSE_PX;
-    const [rowX, rowY, rowZ] = at(cut, 0.5 * stepX, (j + 0.5) * stepY);
-    for (let i = 0; i < width; i += 1) {
-      const c = (i / COARSE_PX) | 0;
-      const fx = (i % COARSE_PX) / COARSE_PX;
-      const slow = (k: number) => (above[2 * c + k]! * (1 - fx) + above[2 * c + 2 + k]! * fx) * (1 - fy) + (below[2 * c + k]! * (1 - fx) + below[2 * c + 2 + k]! * fx) * fy;
-      const x = rowX + cut.right[0] * stepX * i;
-      const y = rowY + cut.right[1] * stepX * i;
-      const z = rowZ + cut.right[2] * stepX * i;
-      const swing = sway.size * Math.sin((x / sway.length) * 6.2832 + sway.phase);
-      const dy = y - heart[0] - lean[0] * x - swing;
-      const dz = z - heart[1] - lean[1] * x - swing * 0.6;
-      let r = Math.sqrt(dy * dy + dz * dz) + slow(0);
+    for (let k = 0; k < blended.length; k += 1) blended[k] = above[k]! + ((below[k]! - above[k]!) * part) / coarse;
+    let [x, y, z] = at(cut, 0.5 * stepX, (j + 0.5) * stepY);
+    let r = 0;
+    let drift = 0;
+    let wave = 0;
+    let [rStep, driftStep, waveStep] = [0, 0, 0];
+    // What belongs to a cell of fibre, of pores or to a year is looked up when the next one begins.
+    let fibreX = NOWHERE;
+    let fibreY = NOWHERE;
+    let fibreZ = NOWHERE;
+    let poreX = NOWHERE;
+    let poreY = NOWHERE;
+    let poreZ = NOWHERE;
+    let ringNow = NOWHERE;
+    let near = 0;
+    let next = 0;
+    let poreDraw = 0;
+    let year = 0;
+    // Along the grain a row stays in its cells across it.
+    let cellY = Math.floor(y * FIBRE_Y) | 0;
+    let cellZ = Math.floor(z * FIBRE_Y) | 0;
+    let pY = Math.floor(y * PORE_Y) | 0;
+    let pZ = Math.floor(z * PORE_Y) | 0;
+    for (let i = 0; i < width; i += 1, x += rightX, y += rightY, z += rightZ, r += rStep, drift += driftStep, wave += waveStep) {
+      if (i % coarse === 0) {
+        const c = 3 * (i / coarse);
+        r = blended[c]!;
+        drift = blended[c + 1]!;
+        wave = blended[c + 2]!;
+        rStep = (blended[c + 3]! - r) / coarse;
+        driftStep = (blended[c + 4]! - drift) / coarse;
+        waveStep = (blended[c + 5]! - wave) / coarse;
+      }
+      if (!lying) {
+        cellY = Math.floor(y * FIBRE_Y) | 0;
+        cellZ = Math.floor(z * FIBRE_Y) | 0;
+        pY = Math.floor(y * PORE_Y) | 0;
+        pZ = Math.floor(z * PORE_Y) | 0;
+      }
+      let radius = r;
       let knot = 0;
-      for (const m of knots) {
+      for (let k = 0; k < knots.length; k += 1) {
+        const m = knots[k]!;
         if (z < m.from || z > m.to) continue;
         const ex = (x - m.middle[0]) / m.half[0];
         const ey = (y - m.middle[1]) / m.half[1];
         const d = ex * ex + ey * ey;
         if (d < 1) {
           knot = 1 - d * 0.55;
-          r = Math.sqrt(d) * 4 * ringSpacing;
-        } else if (d < 12) r += ((12 - d) / 11) ** 2 * m.half[1] * 0.8;
+          radius = Math.sqrt(d) * 4 * ringSpacing;
+        } else if (d < 12) radius += ((12 - d) / 11) ** 2 * m.half[1] * 0.8;
       }
-      const t = r / ringSpacing;
-      const ring = Math.floor(t);
+      const t = radius / ringSpacing;
+      const ring = t | 0;
       const f = t - ring;
-      const year = hash(ring, 3, 5, seed);
+      if (ring !== ringNow) {
+        ringNow = ring;
+        year = hash(ring, 3, 5, seed);
+      }
       // Late wood darkens slowly toward the end of each year and stops sharply.
-      const lateness = f < 0.45 ? 0 : f < 0.93 ? ((f - 0.45) / 0.48) ** 2 : (1 - f) / 0.07;
-      let dark = 0.3 + 0.16 * slow(1) + 0.13 * (year - 0.5) * ringSeen + ringSeen * late * 0.46 * (lateness - 0.22) * (0.6 + 0.7 * year);
-      const fx0 = Math.floor(x / 9);
-      const near = hash(fx0, Math.floor(y / 0.6), Math.floor(z / 0.6), seed + 1);
-      const next = hash(fx0 + 1, Math.floor(y / 0.6), Math.floor(z / 0.6), seed + 1);
-      dark += fibreSeen * 0.15 * (near + (next - near) * (x / 9 - fx0) - 0.5);
-      const early = f < 0.3 ? 1 : log.pores === 'diffuse' ? 0.6 : 0.12;
-      if (hash(Math.floor(x / 3.4), Math.floor(y / 0.42), Math.floor(z / 0.42), seed + 2) < poreShare * early) dark += poreSeen * 0.36;
+      const lateness = f < 0.45 ? 0 : f < 0.93 ? ((f - 0.45) / 0.48) * ((f - 0.45) / 0.48) : (1 - f) / 0.07;
+      let dark = 0.3 + 0.16 * drift + 0.13 * (year - 0.5) * ringSeen + ringSeen * late * 0.46 * (lateness - 0.22) * (0.6 + 0.7 * year);
+      const cellX = Math.floor(x * FIBRE_X) | 0;
+      if (cellX !== fibreX || cellY !== fibreY || cellZ !== fibreZ) {
+        fibreX = cellX;
+        fibreY = cellY;
+        fibreZ = cellZ;
+        near = hash(cellX, cellY, cellZ, seed + 1);
+        next = hash(cellX + 1, cellY, cellZ, seed + 1);
+      }
+      dark += fibreSeen * 0.15 * (near + (next - near) * (x * FIBRE_X - cellX) - 0.5);
+      const pX = Math.floor(x * PORE_X) | 0;
+      if (pX !== poreX || pY !== poreY || pZ !== poreZ) {
+        poreX = pX;
+        poreY = pY;
+        poreZ = pZ;
+        poreDraw = hash(pX, pY, pZ, seed + 2);
+      }
+      if (poreDraw < poreShare * (f < 0.3 ? 1 : later)) dark += poreSeen * 0.36;
       if (knot > 0) dark = 0.62 + 0.38 * knot + 0.18 * (lateness - 0.3);
       let sap = 0;
-      for (const m of others) {
+      for (let k = 0; k < others.length; k += 1) {
+        const m = others[k]!;
         if (z < m.from || z > m.to) continue;
         const ex = Math.abs(x - m.middle[0]) / m.half[0];
         const ey = Math.abs(y - m.middle[1]) / m.half[1];
         const d = Math.max(ex, ey);
         if (m.kind === 'sapwood') {
-          if (d < 1.25) sap = Math.max(sap, Math.min(1, (1.25 - d + 0.2 * slow(1)) * 4));
+          if (d < 1.25) sap = Math.max(sap, Math.min(1, (1.25 - d + 0.2 * wave) * 4));
         } else if (m.kind === 'stain') {
           if (ex * ex + ey * ey < 1) dark += 0.3 * (1 - ex * ex - ey * ey);
         } else if (m.kind === 'hole') {
           if (ex * ex + ey * ey < 1) dark = 1.6;
         } else if (m.kind === 'check') {
-          if (ex < 1 && Math.abs(y - m.middle[1] - 0.5 * slow(0)) < 0.5) dark = 1.5;
+          if (ex < 1 && Math.abs(y - m.middle[1] - 0.5 * wave) < 0.5) dark = 1.5;
         } else if (d < 1) dark = 1.15 + 0.4 * (near - 0.5);
       }
       const step = 3 * Math.max(0, Math.min(STEPS - 1, (dark * 0.62 * STEPS) | 0));
       const o = 3 * (j * width + i);
-      for (let k = 0; k < 3; k += 1) rgb[o + k] = table.wood[step + k]! * (1 - sap) + table.sap[step + k]! * sap;
+      if (sap === 0) {
+        rgb[o] = wood[step]!;
+        rgb[o + 1] = wood[step + 1]!;
+        rgb[o + 2] = wood[step + 2]!;
+      } else for (let k = 0; k < 3; k += 1) rgb[o + k] = wood[step + k]! * (1 - sap) + sapwood[step + k]! * sap;
     }
   }
   return { width, height, rgb };
@@ -168,14 +239,21 @@ function hash(x: number, y: number, z: number, seed: number): number {
 
 /** Smooth noise in -1..1. */
 function noise(x: number, y: number, z: number, seed: number): number {
-  const [ix, iy, iz] = [Math.floor(x), Math.floor(y), Math.floor(z)];
-  const ease = (v: number) => v * v * (3 - 2 * v);
-  const [fx, fy, fz] = [ease(x - ix), ease(y - iy), ease(z - iz)];
-  const along = (dy: number, dz: number) => {
-    const a = hash(ix, iy + dy, iz + dz, seed);
-    return a + (hash(ix + 1, iy + dy, iz + dz, seed) - a) * fx;
-  };
-  const low = along(0, 0) + (along(1, 0) - along(0, 0)) * fy;
-  const high = along(0, 1) + (along(1, 1) - along(0, 1)) * fy;
-  return 2 * (low + (high - low) * fz) - 1;
+  const ix = Math.floor(x);
+  const iy = Math.floor(y);
+  const iz = Math.floor(z);
+  const fx = ease(x - ix);
+  const fy = ease(y - iy);
+  const fz = ease(z - iz);
+  const near = between(between(hash(ix, iy, iz, seed), hash(ix + 1, iy, iz, seed), fx), between(hash(ix, iy + 1, iz, seed), hash(ix + 1, iy + 1, iz, seed), fx), fy);
+  const far = between(between(hash(ix, iy, iz + 1, seed), hash(ix + 1, iy, iz + 1, seed), fx), between(hash(ix, iy + 1, iz + 1, seed), hash(ix + 1, iy + 1, iz + 1, seed), fx), fy);
+  return 2 * between(near, far, fz) - 1;
+}
+
+function ease(v: number): number {
+  return v * v * (3 - 2 * v);
+}
+
+function between(a: number, b: number, share: number): number {
+  return a + (b - a) * share;
 }

@@ -2,6 +2,11 @@ import type { PaintAnswer, PaintRequest } from './woodWorker.ts';
 
 /** Pictures nobody shows any more are kept up to this many, for when they come back. */
 const MOST_IDLE = 300;
+const PAINTERS = 2;
+/** A sketch may still be on the screen while the real picture is being read. */
+const SKETCH_SHOWN_MS = 2000;
+/** A sketch is painted this much coarser: a fifth of the work. */
+const SKETCH_SCALE = 0.45;
 
 interface Picture {
   url: string | null;
@@ -11,15 +16,28 @@ interface Picture {
 }
 
 /**
- * Pictures of wood, painted in a worker and shared by everything that shows the same cut of the same piece at the same scale. Those no longer shown are
+ * Pictures of wood, painted in workers and shared by everything that shows the same cut of the same piece at the same scale. Those no longer shown are
  * kept for a while, oldest given up first.
  */
 class WoodPictures {
   private readonly pictures = new Map<string, Picture>();
   private readonly listeners = new Map<string, Set<() => void>>();
-  private worker: Worker | undefined;
+  private readonly workers: Worker[] = [];
+  /** Painters with nothing to do, and requests that wait for one: those looked at first, then those drawn large. */
+  private readonly idle: Worker[] = [];
+  private readonly queue: PaintRequest[] = [];
   private waiting = 0;
+  private readonly ready = new Set<string>();
   private readonly settled = new Set<() => void>();
+
+  /** Starts the painters, so that they are ready when the first picture is asked for. */
+  prepare(): void {
+    while (this.workers.length < PAINTERS) {
+      const worker = this.start();
+      this.workers.push(worker);
+      this.idle.push(worker);
+    }
+  }
 
   url(key: string): string | null {
     return this.pictures.get(key)?.url ?? null;
@@ -54,21 +72,35 @@ class WoodPictures {
 
   private paint(request: PaintRequest): Picture {
     const picture: Picture = { url: null, blob: null, users: 0 };
-    this.worker ??= this.start();
+    this.prepare();
     this.waiting += 1;
-    this.worker.postMessage(request);
+    this.queue.push(request);
+    if (request.first) this.queue.push({ ...request, scale: request.scale * SKETCH_SCALE, sketch: true });
+    // All that one render asks for is there before the first is given out.
+    queueMicrotask(() => this.handOut());
     return picture;
+  }
+
+  private handOut(): void {
+    if (this.idle.length === 0 || this.queue.length === 0) return;
+    this.queue.sort((a, b) => Number(b.sketch ?? false) - Number(a.sketch ?? false) || Number(b.first) - Number(a.first) || areaOf(b) - areaOf(a));
+    while (this.idle.length > 0 && this.queue.length > 0) this.idle.pop()!.postMessage(this.queue.shift());
   }
 
   private start(): Worker {
     const worker = new Worker(new URL('./woodWorker.ts', import.meta.url), { type: 'module' });
-    worker.onmessage = ({ data: { key, file } }: MessageEvent<PaintAnswer>) => {
-      this.waiting -= 1;
+    worker.onmessage = ({ data: { key, sketch, file } }: MessageEvent<PaintAnswer>) => {
+      if (!sketch) this.waiting -= 1;
+      this.idle.push(worker);
+      this.handOut();
       const picture = this.pictures.get(key);
-      if (picture && picture.url === null) {
-        picture.blob = new Blob([file], { type: 'image/bmp' });
-        picture.url = URL.createObjectURL(picture.blob);
-        for (const told of this.listeners.get(key) ?? []) told();
+      if (picture && !(sketch && picture.blob)) {
+        const blob = new Blob([file], { type: 'image/bmp' });
+        const old = picture.url;
+        picture.url = URL.createObjectURL(blob);
+        if (!sketch) picture.blob = blob;
+        if (old !== null) setTimeout(() => URL.revokeObjectURL(old), SKETCH_SHOWN_MS);
+        this.tell(key);
       }
       if (this.waiting === 0) {
         for (const done of this.settled) done();
@@ -76,6 +108,18 @@ class WoodPictures {
       }
     };
     return worker;
+  }
+
+  /** Tells of pictures together, once a frame: each would be drawn for itself otherwise. */
+  private tell(key: string): void {
+    if (this.ready.size === 0) {
+      requestAnimationFrame(() => {
+        const keys = [...this.ready];
+        this.ready.clear();
+        for (const one of keys) for (const told of this.listeners.get(one) ?? []) told();
+      });
+    }
+    this.ready.add(key);
   }
 
   private tidy(): void {
@@ -91,4 +135,9 @@ class WoodPictures {
   }
 }
 
+function areaOf({ cut, scale }: PaintRequest): number {
+  return cut.size[0] * cut.size[1] * scale * scale;
+}
+
 export const woodPictures = new WoodPictures();
+if (typeof Worker !== 'undefined') woodPictures.prepare();

@@ -45,10 +45,10 @@ export function paintedScale(scale: number): number {
 }
 
 /** Everything the painter needs for a side; the same side at the same scale always has the same key. */
-export function paintRequest(source: LogSource, species: Species | undefined, cut: Cut, scale: number, oiled: boolean): PaintRequest {
+export function paintRequest(source: LogSource, species: Species | undefined, cut: Cut, scale: number, oiled: boolean, first = false): PaintRequest {
   const round = (t: readonly number[]) => t.map((v) => Math.round(v * 10)).join(',');
   const at = paintedScale(scale);
   const marks = source.defects.map((d) => [d.kind, d.face, d.from, d.across, d.length, d.width].join(':')).join(';');
   const key = [source.key, source.rings, source.size.join('x'), marks, species?.colour, species?.lineColour, species?.sapColour, species?.pores, round(cut.corner), round(cut.right), round(cut.down), round(cut.size), at.toFixed(4), oiled].join('|');
-  return { key, log: logOf(source, species), cut, scale: at, oiled };
+  return { key, log: logOf(source, species), cut, scale: at, oiled, first };
 }

@@ -1,6 +1,7 @@
-import { useElementSize, useLocalStorage, useMediaQuery } from '@mantine/hooks';
+import { useLocalStorage, useMediaQuery } from '@mantine/hooks';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useOpenBoard } from '../../data/openBoard.tsx';
+import { useMeasuredSize } from '../../drawing/useMeasuredSize.ts';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { BoardDrawing, naturalHeight } from './BoardDrawing.tsx';
 import { ExportDialog } from './ExportDialog.tsx';
@@ -26,7 +27,7 @@ type Opened = 'shuffle' | 'history' | 'export' | 'switch' | null;
 /** The board drawn to scale, with its strips under the hands and the rack's sections on a shelf below. */
 export function LayoutPlace() {
   const { board, session, plan } = useOpenBoard();
-  const { ref, width, height } = useElementSize();
+  const { ref, width, height } = useMeasuredSize();
   const stacked = useMediaQuery('(max-width: 1000px)') ?? false;
   const drawing = useRef<SVGSVGElement>(null);
   const [view, setView] = useState<View>('top');
@@ -50,6 +51,9 @@ export function LayoutPlace() {
     latest.current.actions.insert(section, clientY === null ? latest.current.selected + 1 : insertionIndex(drawing.current, clientY));
   }, []);
   const shuffle = useCallback(() => setOpened('shuffle'), []);
+  const history = useCallback(() => setOpened('history'), []);
+  const exporting = useCallback(() => setOpened('export'), []);
+  const switching = useCallback(() => setOpened('switch'), []);
 
   const onStrip = (run: () => unknown) => () => {
     if (selected >= 0) run();
@@ -90,7 +94,7 @@ export function LayoutPlace() {
       <div className={classes.tools}>
         <StripRail hand={hand} actions={steadyActions} onShuffle={shuffle} />
         <ViewBar view={view} oiled={oiled} overlay={overlay} versions={board.versions.length} construction={board.construction} onView={setView} onOiled={setOiled} onOverlay={setOverlay}
-          onShuffle={shuffle} onHistory={() => setOpened('history')} onExport={() => setOpened('export')} onSwitch={() => setOpened('switch')} />
+          onShuffle={shuffle} onHistory={history} onExport={exporting} onSwitch={switching} />
       </div>
       <div className={classes.bench}>
         {view === 'versions' ? <VersionsView oiled={oiled} /> : (

@@ -1,5 +1,5 @@
 import { NumberInput, Select } from '@mantine/core';
-import { memo } from 'react';
+import { memo, useState } from 'react';
 import { CLIMATES, seasonsSchema, type Seasons } from '#core/wood/moisture.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { Length } from '../../quantities/Length.tsx';
@@ -10,6 +10,17 @@ const OWN = 'own';
 
 /** How the board moves through the year, what it weighs, how hard it is; where it will live can be set here. */
 export const SeasonPanel = memo(function SeasonPanel() {
+  const { movement } = useSettledBoard().plan;
+  const [open, setOpen] = useState(false);
+  return (
+    <details className={classes.panel} open={open} onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary>Through the year <b>+<Length mm={movement.across} /></b></summary>
+      {open && <SeasonDetails />}
+    </details>
+  );
+});
+
+function SeasonDetails() {
   const { board, plan, input, session } = useSettledBoard();
   const { movement } = plan;
   const climate = board.seasons === null ? SHOP : CLIMATES.find((c) => JSON.stringify(c.seasons) === JSON.stringify(board.seasons))?.name ?? OWN;
@@ -23,8 +34,7 @@ export const SeasonPanel = memo(function SeasonPanel() {
       }} />
   );
   return (
-    <details className={classes.panel}>
-      <summary>Through the year <b>+<Length mm={movement.across} /></b></summary>
+    <>
       <p>In the damp month the board is <b><Length mm={movement.across} /></b> wider than in the dry one; with every strip lying the other way it would be <Length mm={movement.otherWay} />. Its wood goes between {movement.dryMoisture.toFixed(1)} and {movement.dampMoisture.toFixed(1)} % moisture.</p>
       {!movement.holds && <p className={classes.caution}>The coefficients hold between 6 and 14 %: outside it the figure is a guess.</p>}
       {movement.unknown.length > 0 && <p className={classes.caution}>Not counted, because nobody has entered how it moves: {movement.unknown.join(', ')}.</p>}
@@ -43,6 +53,6 @@ export const SeasonPanel = memo(function SeasonPanel() {
       </table>
       {hardness.length > 0 && <p>Side hardness {Math.min(...hardness)}{Math.max(...hardness) !== Math.min(...hardness) && ` to ${Math.max(...hardness)}`} N{hardness.length < board.strips.length && ', of the strips it is known for'}.</p>}
       <small>Wood Handbook, chapters 4 and 13, from memory; coefficients with each species.</small>
-    </details>
+    </>
   );
-});
+}

@@ -69,7 +69,7 @@ const StripBodyDrawing = memo(function StripBodyDrawing(props: StripBodyProps) {
   const height = strip.width * scale;
   const middle = height / 2;
   const labelled = height >= LEAST_LABEL_PX || inHand;
-  const shared = { scale, species, body, stripId: strip.id, oiled, y: 0, ...(Math.abs(body.size[1] - strip.width) > 0.05 ? { shownWidth: strip.width } : {}) };
+  const shared = { scale, species, body, stripId: strip.id, oiled, y: 0, first: true, ...(Math.abs(body.size[1] - strip.width) > 0.05 ? { shownWidth: strip.width } : {}) };
   return (
     <>
       <Wood {...shared} x={x} side={flipped ? 'under' : 'top'} />

@@ -20,6 +20,8 @@ interface Gesture {
   /** Strips that move along, by id. */
   ids: string[];
   startY: number;
+  /** Where the panel begins on the screen. */
+  panelY: number;
   startWidth: number;
   scale: number;
   key: string;
@@ -116,7 +118,7 @@ export function useStripGesture(input: GestureInput) {
     gestures.current += 1;
     gesture.current = {
       pointer: event.pointerId, kind: joint ? 'joint' : 'strip', index, ids: held.includes(index) && !joint ? held.map((i) => strips[i]!.id) : [strip.id],
-      startY: event.clientY, startWidth: strip.width, scale, key: `drag-${gestures.current}`, moving: false, swaps: event.altKey && !joint, at: null,
+      startY: event.clientY, panelY: event.currentTarget.getBoundingClientRect().top + input.top, startWidth: strip.width, scale, key: `drag-${gestures.current}`, moving: false, swaps: event.altKey && !joint, at: null,
     };
   };
   const move = (event: PointerEvent<SVGSVGElement>) => {
@@ -132,7 +134,7 @@ export function useStripGesture(input: GestureInput) {
     g.moving = true;
     // A pointer reports more often than the screen is drawn: only its last place before a frame counts.
     const pending = g.at !== null;
-    const below = event.clientY - event.currentTarget.getBoundingClientRect().top - input.top;
+    const below = event.clientY - g.panelY;
     const y = input.flipped ? sumOf(input.strips) * g.scale - below : below;
     g.at = { dy: dy * sign, y, free: event.altKey, trade: event.shiftKey };
     if (!pending) requestAnimationFrame(() => latest.current.follow(g));

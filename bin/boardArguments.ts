@@ -1,0 +1,67 @@
+import { readFileSync, statSync } from 'node:fs';
+import { GREATEST_FILE_BYTES, readBoardFile, type BoardFile } from '#core/format/boardFile.ts';
+
+/** Exit code for a file that cannot be read or is not valid, and for wrong arguments. */
+const BAD_FILE = 2;
+/** Longest time that can be asked for. */
+export const MOST_SECONDS = 3600;
+
+/** A refusal in one line. */
+export class Refusal extends Error {}
+
+/** @throws Refusal that names the file and what is wrong in it */
+export function readBoard(path: string): BoardFile {
+  let text: string;
+  try {
+    if (statSync(path).size > GREATEST_FILE_BYTES) throw new Refusal(`${path}: file is larger than ${GREATEST_FILE_BYTES / 1e6} MB; that is not a board file.`);
+    text = readFileSync(path, 'utf8');
+  } catch (error) {
+    if (error instanceof Refusal) throw error;
+    throw new Refusal(`${path}: file cannot be read (${(error as NodeJS.ErrnoException).code}).`);
+  }
+  const read = readBoardFile(text);
+  if (read.ok) return read.file;
+  const { path: field, message } = read.problems[0]!;
+  throw new Refusal(`${path}: ${field === '' ? '' : `${field}: `}${message}`);
+}
+
+interface NumberArgument {
+  usual: number;
+  least: number;
+  greatest: number;
+  whole?: boolean;
+}
+
+/** File names and `--name N` arguments. @throws Refusal naming the argument */
+export function readArguments<K extends string>(args: readonly string[], known: Record<K, NumberArgument>, usage: string): { paths: string[]; numbers: Record<K, number> } {
+  const paths: string[] = [];
+  const numbers = Object.fromEntries(Object.entries<NumberArgument>(known).map(([name, { usual }]) => [name, usual])) as Record<K, number>;
+  for (let i = 0; i < args.length; i += 1) {
+    const name = /^--(.*)/.exec(args[i]!)?.[1];
+    if (name === undefined) {
+      paths.push(args[i]!);
+      continue;
+    }
+    if (!(name in known)) throw new Refusal(`--${name} is not known. ${usage}`);
+    const { least, greatest, whole = false } = known[name as K];
+    i += 1;
+    const value = Number(args[i]);
+    if (args[i] === undefined || args[i]!.trim() === '' || !Number.isFinite(value) || value < least || value > greatest || (whole && !Number.isInteger(value))) {
+      throw new Refusal(`--${name} must be a ${whole ? 'whole ' : ''}number from ${least} to ${greatest}.`);
+    }
+    numbers[name as K] = value;
+  }
+  if (paths.length === 0) throw new Refusal(usage);
+  return { paths, numbers };
+}
+
+/** Runs a command; a refusal becomes one line on standard error and the exit code for it. */
+export async function refusing(run: () => Promise<void>): Promise<void> {
+  try {
+    await run();
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error;
+    process.stderr.write(`${error.message}\n`);
+    process.exitCode = BAD_FILE;
+  }
+}
