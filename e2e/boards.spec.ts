@@ -15,6 +15,7 @@ test('an edge-grain board from the rack by mouse, saved as it is made', async ({
   const shelf = page.getByRole('region', { name: 'Sections the rack gives' });
   await shelf.getByRole('button', { name: /European beech 49.3 mm/ }).click();
   await shelf.getByRole('button', { name: /Wild cherry 36.8 mm/ }).click();
+  await shelf.getByRole('button', { name: /European walnut 36.8 mm/ }).scrollIntoViewIfNeeded();
   const walnut = (await shelf.getByRole('button', { name: /European walnut 36.8 mm/ }).boundingBox())!;
   const first = (await stripFace(page, 0).boundingBox())!;
   await page.mouse.move(walnut.x + 20, walnut.y + 20);
@@ -204,7 +205,7 @@ test('species can be changed on the rail and a width the rack does not give is a
   await page.getByRole('option', { name: 'European walnut' }).click();
   await expect(strips(page).first()).toHaveAccessibleName(/European walnut/);
   await typeLength(page, 'Strip width', '60');
-  await expect(page.getByRole('toolbar')).toContainText('the widest the rack gives in this species is 36.8 mm');
+  await expect(page.getByRole('toolbar', { name: /^Strip/ })).toContainText('the widest the rack gives in this species is 36.8 mm');
   await typeLength(page, 'Strip width', 'sixty');
   await expect(page.getByText('Strip width is not a length Cadenza can read')).toBeVisible();
   await expect(page.getByRole('textbox', { name: 'Strip width' })).toHaveValue('sixty');

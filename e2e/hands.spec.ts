@@ -90,7 +90,7 @@ test('a board takes 200 strips and says so at the next one', async ({ page, requ
   await openPlace(page, `/boards/${await makeBoard(request, { strips: many, width: 1200 })}/layout`);
   await expect(strips(page)).toHaveCount(200);
   await page.keyboard.press('d');
-  await expect(page.getByText('A board holds at most 200 strips.')).toBeVisible();
+  await expect(page.getByText('A board holds at most 200 strips; nothing was changed.')).toBeVisible();
   await expect(strips(page)).toHaveCount(200);
 });
 

@@ -82,7 +82,7 @@ test('while the server cannot save, the page says so and sends the change later'
   await setFirstWidth(page, '36');
   await page.unroute('**/api/boards/*');
   await saved(page);
-  expect(await storedBoard(page)).toMatchObject({ revision: 2, board: { strips: [{ width: 36 }, {}, {}] } });
+  expect(await storedBoard(page)).toMatchObject({ revision: 3, board: { strips: [{ width: 36 }, {}, {}] } });
 });
 
 test('switching units any number of times changes no stored value', async ({ page, request }) => {

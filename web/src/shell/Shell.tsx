@@ -17,7 +17,7 @@ export function Shell() {
   useShortcuts('Places', [
     { keys: 'g', does: 'Go to the boards', run: () => void navigate('/') },
     { keys: 'k', does: 'Go to the rack', run: () => void navigate('/rack') },
-    { keys: 'p', does: 'What could I make? Proposals from the rack', run: () => void navigate('/propose') },
+    { keys: 'y', does: 'What could I make? Proposals from the rack', run: () => void navigate('/propose') },
     { keys: 'h', does: 'Go to the shop', run: () => void navigate('/shop') },
     { keys: 'u', does: 'Switch between millimetres and inches', run: toggleUnit },
   ]);

@@ -5,7 +5,7 @@ import {
 import { memo, type ReactNode } from 'react';
 import { stripSchema } from '#core/board/board.ts';
 import type { PlanInput } from '#core/plan/context.ts';
-import { useSettledBoard } from '../../data/openBoard.tsx';
+import { useOpenBoard, useSettledBoard } from '../../data/openBoard.tsx';
 import { useDisplay } from '../../quantities/display.tsx';
 import { LengthInput, readLength } from '../../quantities/LengthInput.tsx';
 import { Say } from '../../quantities/Length.tsx';
@@ -21,7 +21,8 @@ interface StripRailProps {
 
 /** The strips in hand: what they are, where they come from, and what hands can do with them. */
 export const StripRail = memo(function StripRail({ hand, actions, onShuffle }: StripRailProps) {
-  const { board, plan, findings, input } = useSettledBoard();
+  const { board } = useOpenBoard();
+  const { plan, findings, input } = useSettledBoard();
   const { display } = useDisplay();
   const selected = inHandIndex(board.strips, hand.strip);
   const strip = board.strips[selected];
