@@ -47,6 +47,16 @@ const router = createBrowserRouter([
   },
 ]);
 
+/** The page waits this long for its letters; then it is shown with what there is. */
+const MOST_FONT_WAIT_MS = 600;
+
+/** Letters that come late would push everything about. */
+async function fontsLoaded(): Promise<void> {
+  const fonts = Promise.all(['400', '600', '700'].map((weight) => document.fonts.load(`${weight} 16px "Fira Sans"`)));
+  await Promise.race([fonts, new Promise((resolve) => setTimeout(resolve, MOST_FONT_WAIT_MS))]);
+}
+
+await fontsLoaded().catch(() => {});
 createRoot(document.getElementById('root')!).render(
   <MantineProvider theme={theme} defaultColorScheme="auto">
     <Notifications position="bottom-left" />

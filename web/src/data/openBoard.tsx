@@ -26,7 +26,7 @@ export interface OpenBoard extends SessionState {
 }
 
 /** While something is dragged the plan is made anew this often: fast enough to be read, seldom enough to leave the frames to the drawing. */
-const PLAN_EVERY_MS = 120;
+const PLAN_EVERY_MS = 180;
 
 const OpenBoardContext = createContext<OpenBoard | null>(null);
 const SettledBoardContext = createContext<OpenBoard | null>(null);

@@ -39,6 +39,10 @@ export const Wood = memo(function Wood({ x, y, scale, body, stripId = '', specie
   if (url !== null && last?.url !== url) setLast({ url, size: request.cut.size });
   const width = request.cut.size[0];
   const height = shownWidth ?? request.cut.size[1];
+  // Most of the time the picture is just what is shown: then it needs no frame of its own, which a drag over many strips can tell.
+  if (last && shownWidth === undefined && last.size[0] === width && last.size[1] === height) {
+    return <image x={x} y={y} href={last.url} width={width * scale} height={height * scale} preserveAspectRatio="none" data-wood={request.key} />;
+  }
   return (
     <svg x={x} y={y} width={Math.max(0, width * scale)} height={Math.max(0, height * scale)} overflow="hidden" aria-hidden="true">
       <rect width="100%" height="100%" fill={species?.colour ?? UNKNOWN_COLOUR} />

@@ -84,30 +84,39 @@ class WoodPictures {
   private handOut(): void {
     if (this.idle.length === 0 || this.queue.length === 0) return;
     this.queue.sort((a, b) => Number(b.sketch ?? false) - Number(a.sketch ?? false) || Number(b.first) - Number(a.first) || areaOf(b) - areaOf(a));
-    while (this.idle.length > 0 && this.queue.length > 0) this.idle.pop()!.postMessage(this.queue.shift());
+    while (this.idle.length > 0 && this.queue.length > 0) {
+      // Sketches are shared out at once, one message each way; the real pictures come one by one.
+      const sketches = this.queue.findIndex((r) => r.sketch !== true);
+      const share = Math.ceil((sketches < 0 ? this.queue.length : sketches) / this.idle.length);
+      this.idle.pop()!.postMessage(this.queue.splice(0, Math.max(1, share)));
+    }
   }
 
   private start(): Worker {
     const worker = new Worker(new URL('./woodWorker.ts', import.meta.url), { type: 'module' });
-    worker.onmessage = ({ data: { key, sketch, file } }: MessageEvent<PaintAnswer>) => {
-      if (!sketch) this.waiting -= 1;
+    worker.onmessage = ({ data }: MessageEvent<PaintAnswer[]>) => {
       this.idle.push(worker);
       this.handOut();
-      const picture = this.pictures.get(key);
-      if (picture && !(sketch && picture.blob)) {
-        const blob = new Blob([file], { type: 'image/bmp' });
-        const old = picture.url;
-        picture.url = URL.createObjectURL(blob);
-        if (!sketch) picture.blob = blob;
-        if (old !== null) setTimeout(() => URL.revokeObjectURL(old), SKETCH_SHOWN_MS);
-        this.tell(key);
-      }
-      if (this.waiting === 0) {
-        for (const done of this.settled) done();
-        this.settled.clear();
-      }
+      for (const answer of data) this.take(answer);
     };
     return worker;
+  }
+
+  private take({ key, sketch, file }: PaintAnswer): void {
+    if (!sketch) this.waiting -= 1;
+    const picture = this.pictures.get(key);
+    if (picture && !(sketch && picture.blob)) {
+      const blob = new Blob([file], { type: 'image/bmp' });
+      const old = picture.url;
+      picture.url = URL.createObjectURL(blob);
+      if (!sketch) picture.blob = blob;
+      if (old !== null) setTimeout(() => URL.revokeObjectURL(old), SKETCH_SHOWN_MS);
+      this.tell(key);
+    }
+    if (this.waiting === 0) {
+      for (const done of this.settled) done();
+      this.settled.clear();
+    }
   }
 
   /** Tells of pictures together, once a frame: each would be drawn for itself otherwise. */

@@ -33,7 +33,7 @@ function warmUp(): void {
 
 warmUp();
 
-self.addEventListener('message', ({ data }: MessageEvent<PaintRequest>) => {
-  const file = bitmapFile(paintWood(data.log, data.cut, data.scale, data.oiled));
-  self.postMessage({ key: data.key, sketch: data.sketch === true, file } satisfies PaintAnswer, { transfer: [file.buffer] });
+self.addEventListener('message', ({ data }: MessageEvent<PaintRequest[]>) => {
+  const answers = data.map(({ key, sketch = false, log, cut, scale, oiled }): PaintAnswer => ({ key, sketch, file: bitmapFile(paintWood(log, cut, scale, oiled)) }));
+  self.postMessage(answers, { transfer: answers.map((a) => a.file.buffer) });
 });

@@ -1,11 +1,13 @@
 import { Button, NumberInput, TextInput } from '@mantine/core';
 import { useElementSize } from '@mantine/hooks';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { boardSchema, panelWidth, stripTops, type Board, type Construction } from '#core/board/board.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import { CommitField } from '../../quantities/CommitField.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
+import { SwitchDialog } from '../layout/SwitchDialog.tsx';
 import classes from './BriefPlace.module.css';
 import { ConstructionChoice } from './ConstructionChoice.tsx';
 
@@ -18,6 +20,7 @@ const ROOM = { left: 128, top: 64, gap: 26, bottom: 74 };
 export function BriefPlace() {
   const { board, session } = useOpenBoard();
   const { ref, width } = useElementSize();
+  const [switching, setSwitching] = useState<Construction | null>(null);
   const set = (change: Partial<Board>) => session.edit((b) => ({ ...b, ...change }));
   const scale = fitScale([board.length, board.width + board.thickness], [width - ROOM.left - 20, 330], 1.2);
   const [w, h, t] = [board.length * scale, board.width * scale, Math.max(3, board.thickness * scale)];
@@ -45,7 +48,8 @@ export function BriefPlace() {
             </div>
           )}
         </CommitField>
-        <ConstructionChoice value={board.construction} onChange={(construction: Construction) => set({ construction })} />
+        <ConstructionChoice value={board.construction} onChange={(construction: Construction) => (board.strips.length === 0 ? set({ construction }) : setSwitching(construction))} />
+        {switching && <SwitchDialog to={switching} onClose={() => setSwitching(null)} />}
         <CommitField field="Number of boards" value={board.count} schema={boardSchema.shape.count} onCommit={(count) => set({ count })}>
           {(typed, change, problem, leave) => (
             <NumberInput label="How many" w={120} value={typed} error={problem} allowNegative={false} onChange={(n) => change(typeof n === 'number' ? n : Number.NaN)} onBlur={leave} onKeyDown={(e) => e.key === 'Enter' && leave()} />

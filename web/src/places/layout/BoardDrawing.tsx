@@ -16,6 +16,7 @@ import { useDisplay } from '../../quantities/display.tsx';
 import classes from './BoardDrawing.module.css';
 import type { PickUp } from './hand.ts';
 import { Hatches } from './Hatches.tsx';
+import { grip } from './moveRows.ts';
 import { overlayMarks, type Overlay } from './overlay.ts';
 import { StripRow } from './StripRow.tsx';
 import { useStripGesture } from './useStripGesture.ts';
@@ -146,7 +147,7 @@ export function BoardDrawing(props: BoardDrawingProps) {
 
       <g className={classes.inHand} pointerEvents="none">
         {rows.filter(({ number }) => held.includes(number - 1)).map(({ strip, y, number }) => (
-          <g key={strip.id} data-first={number - 1 === selected || undefined}>
+          <g key={strip.id} data-first={number - 1 === selected || undefined} data-in-hand={number - 1 === selected || undefined}>
             <rect x={x0} y={y} width={panel.w} height={strip.width * scale} />
             <rect x={endX} y={y} width={glueThickness * scale} height={strip.width * scale} />
           </g>
@@ -172,8 +173,3 @@ export function BoardDrawing(props: BoardDrawingProps) {
 const SNAP_WORDS: Readonly<Record<SnapReason['kind'], string>> = {
   rack: 'as the rack gives it', resawn: 'half of a piece, resawn', symmetry: 'the mirror of strip', rhythm: 'like strip', fills: 'fills the board', grid: '',
 };
-
-/** Height of the handle on a joint, pixels: narrow strips must still leave room to be taken up themselves. */
-function grip(stripHeight: number): number {
-  return Math.max(3, Math.min(8, stripHeight * 0.4));
-}

@@ -1,4 +1,4 @@
-import { memo, useMemo, useState, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
+import { memo, useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
 import type { Species } from '#core/wood/species.ts';
 import { formatLength } from '#core/units/formatLength.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
@@ -35,9 +35,8 @@ interface Drag {
 /** What the rack gives for this board, end on and to one scale, standing as it would stand in the board. */
 export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: SectionShelfProps) {
   const { board, plan, input } = useSettledBoard();
-  const { display } = useDisplay();
   const [drag, setDrag] = useState<Drag | null>(null);
-  const sections = shelfSections(plan.sections);
+  const sections = useMemo(() => shelfSections(plan.sections), [plan.sections]);
   const thickness = plan.allowances.glueThickness;
   const scale = Math.min(MOST_SCALE, SECTION_PX / thickness, WIDEST_PX / Math.max(1, ...sections.map((s) => s.width)));
   const codes = [...new Set(sections.map((s) => s.species))];
@@ -46,14 +45,13 @@ export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: Sect
   const gap = plan.allowances.wantedPanelWidth - plan.panelWidth;
   const fits = (s: ShelfSection) => gap > 0.05 && s.width <= gap + 0.05 && s.tooThinBy === 0;
   const pieces = useMemo(() => new Map(input.rack.map((p) => [p.id, p])), [input.rack]);
-  const marksOf = (s: ShelfSection) => s.pieces.map((p) => p.mark);
   const speciesOf = (code: string) => input.species.find((s) => s.code === code);
 
   const overDrawing = ([x, y]: [number, number]) => {
     const box = drawing.current?.getBoundingClientRect();
     return box !== undefined && x >= box.left && x <= box.right && y >= box.top && y <= box.bottom;
   };
-  const begin = (section: ShelfSection) => (event: PointerEvent<HTMLButtonElement>) => {
+  const begin = (section: ShelfSection, event: PointerEvent<HTMLButtonElement>) => {
     if (drag || event.button !== 0) return;
     event.currentTarget.setPointerCapture(event.pointerId);
     const at: [number, number] = [event.clientX, event.clientY];
@@ -71,6 +69,15 @@ export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: Sect
     if (!drag.moving) onTake(drag.section, null);
     else if (overDrawing(at)) onTake(drag.section, at[1]);
   };
+  // Buttons are drawn anew only when their own section changes; their hands are always the newest.
+  const latest = useRef({ begin, move, end, onTake });
+  useEffect(() => {
+    latest.current = { begin, move, end, onTake };
+  });
+  const hands = useMemo<SectionHands>(() => ({
+    begin: (section, event) => latest.current.begin(section, event), move: (event) => latest.current.move(event), end: (event) => latest.current.end(event),
+    cancel: () => setDrag(null), take: (section) => latest.current.onTake(section, null),
+  }), []);
   const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
     const step = { ArrowRight: 1, ArrowLeft: -1 }[event.key];
     if (step === undefined) return;
@@ -92,18 +99,8 @@ export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: Sect
             <h2>{speciesOf(code)?.name ?? code}</h2>
             <div className={classes.row}>
               {sections.filter((s) => s.species === code).map((section) => (
-                <button key={`${section.width}|${section.tooThinBy}|${section.resawn}`} type="button" className={classes.section} data-fits={fits(section) || undefined}
-                  onPointerDown={begin(section)} onPointerMove={move} onPointerUp={end} onPointerCancel={() => setDrag(null)}
-                  // A click without a pointer is the keyboard's or a screen reader's.
-                  onClick={(event) => event.detail === 0 && onTake(section, null)}
-                  aria-label={`Put in ${speciesOf(code)?.name ?? code} ${formatLength(section.width, display)}${section.resawn ? ', resawn,' : ''} from ${marksOf(section).join(', ')}, ${leftOf(section)} left`}
-                  title={`${marksOf(section).join(', ')}: ${leftOf(section)} of ${section.count} strips left after this board and those with promised wood`}>
-                  <SectionEnd section={section} piece={pieces.get(section.pieces[0]!.id) ?? null} thickness={thickness} scale={scale} species={speciesOf(code)} shows={board.construction} />
-                  <b><Length mm={section.width} bare /></b>
-                  <small data-thin={section.tooThinBy > 0 || undefined}>
-                    {section.tooThinBy > 0 ? <><Length mm={section.tooThinBy} bare /> too thin</> : <>{section.resawn && '½ '}{section.pieces.length > 2 ? `${section.pieces.length} pieces` : marksOf(section).join(' ')} · {leftOf(section)}</>}
-                  </small>
-                </button>
+                <SectionButton key={`${section.width}|${section.tooThinBy}|${section.resawn}`} section={section} left={leftOf(section)} fits={fits(section)} piece={pieces.get(section.pieces[0]!.id) ?? null}
+                  thickness={thickness} scale={scale} species={speciesOf(code)} shows={board.construction} hands={hands} />
               ))}
             </div>
           </div>
@@ -115,6 +112,41 @@ export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: Sect
         </div>
       )}
     </section>
+  );
+});
+
+interface SectionHands {
+  begin(section: ShelfSection, event: PointerEvent<HTMLButtonElement>): void;
+  move(event: PointerEvent<HTMLButtonElement>): void;
+  end(event: PointerEvent<HTMLButtonElement>): void;
+  cancel(): void;
+  take(section: ShelfSection): void;
+}
+
+interface SectionButtonProps extends SectionEndProps {
+  left: number;
+  fits: boolean;
+  hands: SectionHands;
+}
+
+/** A section to be taken from the shelf: its end to scale, its width, where it comes from and how many are left. */
+const SectionButton = memo(function SectionButton({ left, fits, hands, ...end }: SectionButtonProps) {
+  const { section, species } = end;
+  const { display } = useDisplay();
+  const marks = section.pieces.map((p) => p.mark);
+  return (
+    <button type="button" className={classes.section} data-fits={fits || undefined}
+      onPointerDown={(event) => hands.begin(section, event)} onPointerMove={hands.move} onPointerUp={hands.end} onPointerCancel={hands.cancel}
+      // A click without a pointer is the keyboard's or a screen reader's.
+      onClick={(event) => event.detail === 0 && hands.take(section)}
+      aria-label={`Put in ${species?.name ?? section.species} ${formatLength(section.width, display)}${section.resawn ? ', resawn,' : ''} from ${marks.join(', ')}, ${left} left`}
+      title={`${marks.join(', ')}: ${left} of ${section.count} strips left after this board and those with promised wood`}>
+      <SectionEnd {...end} />
+      <b><Length mm={section.width} bare /></b>
+      <small data-thin={section.tooThinBy > 0 || undefined}>
+        {section.tooThinBy > 0 ? <><Length mm={section.tooThinBy} bare /> too thin</> : <>{section.resawn && '½ '}{marks.length > 2 ? `${marks.length} pieces` : marks.join(' ')} · {left}</>}
+      </small>
+    </button>
   );
 });
 

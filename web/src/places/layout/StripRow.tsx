@@ -72,11 +72,13 @@ const StripBodyDrawing = memo(function StripBodyDrawing(props: StripBodyProps) {
   const shared = { scale, species, body, stripId: strip.id, oiled, y: 0, first: true, ...(Math.abs(body.size[1] - strip.width) > 0.05 ? { shownWidth: strip.width } : {}) };
   return (
     <>
+      {/* Under the wood, for what a dragged joint lays bare. */}
+      <rect data-tall x={x} y={0} width={length * scale} height={height} fill={species?.colour ?? '#b9bec4'} />
       <Wood {...shared} x={x} side={flipped ? 'under' : 'top'} />
       <Wood {...shared} x={endX} side={flipped ? 'farEndTurned' : 'farEnd'} />
       {mark && mark.hatch > 0 && <rect x={x} y={0} width={length * scale} height={height} fill={hatchFill(mark.hatch)} />}
-      <rect data-strip-face className={classes.edge} x={x} y={0} width={length * scale} height={height} />
-      <rect className={classes.edge} x={endX} y={0} width={thickness * scale} height={height} />
+      <rect data-strip-face data-tall className={classes.edge} x={x} y={0} width={length * scale} height={height} />
+      <rect data-tall className={classes.edge} x={endX} y={0} width={thickness * scale} height={height} />
       {labelled && height >= 9 && <GrainArrow x={x + length * scale - (labelX - x) - 24} y={middle} size={30} reversed={!grainArrow(strip, body).forward} />}
       {labelled && (
         <>

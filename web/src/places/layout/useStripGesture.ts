@@ -5,6 +5,7 @@ import type { Strip } from '#core/board/board.ts';
 import type { Plan } from '#core/plan/plan.ts';
 import type { StripBody } from '#core/plan/stripBody.ts';
 import type { PickUp } from './hand.ts';
+import { RowMover } from './moveRows.ts';
 import { offeredWidths } from './offers.ts';
 
 /** How near a width must be for a joint to rest on it, pixels. */
@@ -12,6 +13,15 @@ const SNAP_PX = 7;
 const DRAG_START_PX = 4;
 /** A finger that stays this long picks the strip up with the others. */
 const LONG_PRESS_MS = 450;
+/** While a joint is dragged the board changes this often, ms. */
+const CHANGE_EVERY_MS = 90;
+
+interface Held {
+  dy: number;
+  y: number;
+  free: boolean;
+  trade: boolean;
+}
 
 interface Gesture {
   pointer: number;
@@ -28,8 +38,13 @@ interface Gesture {
   moving: boolean;
   /** Lets go where another strip lies: the two change places. */
   swaps: boolean;
+  /** Moves the rows of the drawing while a joint is dragged; null when React does it. */
+  mover: RowMover | null;
+  /** When the board was changed last, ms. */
+  changed: number;
   /** Where the pointer was last, waiting for the next frame. */
-  at: { dy: number; y: number; free: boolean; trade: boolean } | null;
+  at: Held | null;
+  was: Held | null;
 }
 
 interface GestureInput {
@@ -65,8 +80,10 @@ export function useStripGesture(input: GestureInput) {
   const [snap, setSnap] = useState<(Snap & { index: number }) | null>(null);
   const [swapWith, setSwapWith] = useState<number | null>(null);
 
-  const follow = (g: Gesture) => {
+  const follow = (g: Gesture, last = false) => {
+    if (last) g.at ??= g.was;
     if (!g.at) return;
+    g.was = g.at;
     const { strips, plan, system, onStrips } = input;
     const { dy, y, free, trade } = g.at;
     g.at = null;
@@ -78,7 +95,11 @@ export function useStripGesture(input: GestureInput) {
         width: raw, index: g.index, strips, offered: strip.rolled ? [] : offeredWidths(plan.sections, strip.species), reach: SNAP_PX / g.scale,
         filling: strip.width + plan.allowances.wantedPanelWidth - sumOf(strips), system,
       });
-      setSnap({ ...found, index: g.index });
+      g.mover?.move(strips, found.width, trade);
+      // The board itself follows a few times a second, and in the end: the frames between belong to the drawing alone.
+      if (g.mover && !last && performance.now() - g.changed < CHANGE_EVERY_MS) return;
+      g.changed = performance.now();
+      setSnap((old) => (old && old.index === g.index && old.width === found.width ? old : { ...found, index: g.index }));
       onStrips((s) => moveJoint(s, g.index, found.width, trade), g.key);
       return;
     }
@@ -118,7 +139,8 @@ export function useStripGesture(input: GestureInput) {
     gestures.current += 1;
     gesture.current = {
       pointer: event.pointerId, kind: joint ? 'joint' : 'strip', index, ids: held.includes(index) && !joint ? held.map((i) => strips[i]!.id) : [strip.id],
-      startY: event.clientY, panelY: event.currentTarget.getBoundingClientRect().top + input.top, startWidth: strip.width, scale, key: `drag-${gestures.current}`, moving: false, swaps: event.altKey && !joint, at: null,
+      startY: event.clientY, panelY: event.currentTarget.getBoundingClientRect().top + input.top, startWidth: strip.width, scale, key: `drag-${gestures.current}`, moving: false, swaps: event.altKey && !joint,
+      mover: joint && !input.flipped ? new RowMover(event.currentTarget, index, input.top, scale) : null, changed: -Infinity, at: null, was: null,
     };
   };
   const move = (event: PointerEvent<SVGSVGElement>) => {
@@ -143,7 +165,7 @@ export function useStripGesture(input: GestureInput) {
     clearTimeout(pressed.current);
     const g = gesture.current;
     if (g?.pointer !== event.pointerId) return;
-    follow(g);
+    follow(g, true);
     gesture.current = null;
     const other = g.swaps && g.moving && event.type === 'pointerup' ? swapWith : null;
     if (other !== null && other !== g.index) input.onStrips((s) => swapPlaces(s, g.index, other), g.key);

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import type { Finding } from '#core/checks/finding.ts';
 import { Say } from '../../quantities/Length.tsx';
 import classes from './FindingCard.module.css';
@@ -10,8 +11,8 @@ interface FindingCardProps {
   onSelect?(index: number): void;
 }
 
-/** A finding: what is wrong with its figures; opened, why it matters and the ways out. */
-export function FindingCard({ finding, onSelect }: FindingCardProps) {
+/** A finding (made anew with each plan, but drawn anew only when it says something else): what is wrong with its figures; opened, why it matters and the ways out. */
+export const FindingCard = memo(function FindingCard({ finding, onSelect }: FindingCardProps) {
   return (
     <details className={classes.card} data-severity={finding.severity}
       onToggle={(event) => event.currentTarget.open && finding.strips[0] !== undefined && onSelect?.(finding.strips[0] - 1)}>
@@ -21,4 +22,4 @@ export function FindingCard({ finding, onSelect }: FindingCardProps) {
       <ul>{finding.waysOut.map((way, i) => <li key={i}><Say phrase={way} /></li>)}</ul>
     </details>
   );
-}
+}, (before, after) => before.onSelect === after.onSelect && JSON.stringify(before.finding) === JSON.stringify(after.finding));
