@@ -3,7 +3,7 @@ import { expect, test } from '@playwright/test';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { at, makeBoard, openPlace } from './pages.ts';
 
-const VIEWS = ['/', '/rack', '/rack/shed-b1', '/rack/pile', '/rack/salvage', '/rack/labels', '/shop', 'brief', 'layout', 'cuts', 'plan', 'sheet'];
+const VIEWS = ['/', '/rack', '/rack/shed-b1', '/rack/pile', '/rack/salvage', '/rack/labels', '/propose', '/shop', 'brief', 'layout', 'cuts', 'plan', 'sheet'];
 
 for (const scheme of ['light', 'dark'] as const) {
   test(`axe finds nothing on any view, ${scheme}`, async ({ page, request }) => {
@@ -19,6 +19,33 @@ for (const scheme of ['light', 'dark'] as const) {
     }
   });
 }
+
+test('axe finds nothing on the other faces of the layout, and on proposals', async ({ page, request }) => {
+  test.slow();
+  const id = await makeBoard(request);
+  const clean = async (what: string) => {
+    const { violations } = await new AxeBuilder({ page }).analyze();
+    expect(violations.map((v) => `${what}: ${v.id} ${v.nodes.map((n) => n.target.join(' ')).slice(0, 3).join(' | ')}`)).toEqual([]);
+  };
+  await openPlace(page, `/boards/${id}/layout`);
+  for (const view of ['Underside', 'In the round', 'Versions']) {
+    await page.getByText(view, { exact: true }).click();
+    await page.waitForTimeout(300);
+    await clean(view);
+  }
+  await page.getByText(/^Through the year \+/).click();
+  await clean('Through the year');
+  for (const panel of ['Shuffle', 'History', 'Export', 'To face grain']) {
+    await page.getByRole('button', { name: panel, exact: true }).click();
+    await page.waitForTimeout(600);
+    await clean(panel);
+    await page.getByRole('button', { name: 'Close', exact: true }).click();
+  }
+  await openPlace(page, '/propose');
+  await page.getByRole('button', { name: 'Propose boards' }).click();
+  await expect(page.getByRole('article').first()).toBeVisible();
+  await clean('Proposals');
+});
 
 test('nothing sticks out sideways at 768 and 390 pixels, and the layout works by touch sizes', async ({ page, request }) => {
   const id = await makeBoard(request);

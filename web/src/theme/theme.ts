@@ -17,6 +17,9 @@ export const theme = createTheme({
   cursorType: 'pointer',
   components: {
     Button: { defaultProps: { size: 'sm' } },
+    // The page has one banner; the heads of dialogs are not.
+    Modal: { defaultProps: { attributes: { header: { role: 'none' } } } },
+    Drawer: { defaultProps: { attributes: { header: { role: 'none' } } } },
     TextInput: { defaultProps: { size: 'sm' } },
     Tooltip: { defaultProps: { openDelay: 500, withArrow: true } },
   },
