@@ -140,7 +140,7 @@ class Search {
     const named = this.named(board, symmetryOf(board.strips) === 1 && pattern === 'scattered' ? 'centre' : pattern);
     return {
       item: { board: named, cutting, measures, says: this.says(named, cutting, used), score: this.score(board, cutting, measures, used) },
-      look: this.look(board, pattern), score: this.score(board, cutting, measures, used),
+      look: this.look(board, pattern), kind: [pattern, board.construction, ...new Set(board.strips.map((s) => s.species))].sort().join(), score: this.score(board, cutting, measures, used),
     };
   }
 

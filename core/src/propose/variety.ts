@@ -7,6 +7,8 @@ export interface Varied<T> {
   /** Two that look alike lie close together. */
   look: readonly number[];
   score: number;
+  /** Two of one kind are twins however far apart they lie; left out, there are no kinds. */
+  kind?: string;
 }
 
 /** Nearer than this they are twins: only the better one stays. */
@@ -37,7 +39,7 @@ export function lightnessProfile(strips: readonly Pick<Strip, 'species' | 'width
  * one goes.
  */
 export function keepVaried<T>(kept: readonly Varied<T>[], found: Varied<T>, most: number): Varied<T>[] {
-  const twins = kept.filter((k) => distance(k.look, found.look) < TWINS);
+  const twins = kept.filter((k) => (found.kind !== undefined && k.kind === found.kind) || distance(k.look, found.look) < TWINS);
   if (twins.some((t) => t.score >= found.score)) return [...kept];
   const set = [...kept.filter((k) => !twins.includes(k)), found];
   if (set.length <= most) return set;
