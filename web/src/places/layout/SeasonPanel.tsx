@@ -1,12 +1,9 @@
-import { NumberInput, Select } from '@mantine/core';
 import { memo, useState } from 'react';
-import { CLIMATES, seasonsSchema, type Seasons } from '#core/wood/moisture.ts';
+import type { Seasons } from '#core/wood/moisture.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { Length } from '../../quantities/Length.tsx';
+import { SeasonFields } from '../../quantities/SeasonFields.tsx';
 import classes from './SeasonPanel.module.css';
-
-const SHOP = 'shop';
-const OWN = 'own';
 
 /** How the board moves through the year, what it weighs, how hard it is; where it will live can be set here. */
 export const SeasonPanel = memo(function SeasonPanel() {
@@ -23,25 +20,15 @@ export const SeasonPanel = memo(function SeasonPanel() {
 function SeasonDetails() {
   const { board, plan, input, session } = useSettledBoard();
   const { movement } = plan;
-  const climate = board.seasons === null ? SHOP : CLIMATES.find((c) => JSON.stringify(c.seasons) === JSON.stringify(board.seasons))?.name ?? OWN;
-  const set = (seasons: Seasons | null) => session.edit((b) => ({ ...b, seasons }), 'seasons');
+  const set = (seasons: Seasons | null) => session.edit((b) => ({ ...b, seasons }));
   const hardness = board.strips.map((s) => input.species.find((w) => w.code === s.species)?.hardness ?? null).filter((h) => h !== null);
-  const air = (month: 'dry' | 'damp', key: 'temperature' | 'humidity', label: string, suffix: string) => (
-    <NumberInput size="xs" label={label} suffix={suffix} value={movement.seasons[month][key]} hideControls
-      error={seasonsSchema.shape[month].shape[key].safeParse(movement.seasons[month][key]).error?.issues[0]?.message}
-      onChange={(value) => {
-        if (typeof value === 'number' && seasonsSchema.shape[month].shape[key].safeParse(value).success) set({ ...movement.seasons, [month]: { ...movement.seasons[month], [key]: value } });
-      }} />
-  );
   return (
     <>
       <p>In the damp month the board is <b><Length mm={movement.across} /></b> wider than in the dry one; with every strip lying the other way it would be <Length mm={movement.otherWay} />. Its wood goes between {movement.dryMoisture.toFixed(1)} and {movement.dampMoisture.toFixed(1)} % moisture.</p>
       {!movement.holds && <p className={classes.caution}>The coefficients hold between 6 and 14 %: outside it the figure is a guess.</p>}
       {movement.unknown.length > 0 && <p className={classes.caution}>Not counted, because nobody has entered how it moves: {movement.unknown.join(', ')}.</p>}
-      <Select size="xs" label="Where it will live" allowDeselect={false} value={climate} data={[{ value: SHOP, label: `As the shop says` }, ...CLIMATES.map((c) => ({ value: c.name, label: c.name })), { value: OWN, label: 'Typed below' }]}
-        onChange={(v) => set(v === SHOP ? null : CLIMATES.find((c) => c.name === v)?.seasons ?? movement.seasons)} />
       <div className={classes.air}>
-        {air('dry', 'humidity', 'Dry month', ' %')}{air('dry', 'temperature', 'at', ' °C')}{air('damp', 'humidity', 'Damp month', ' %')}{air('damp', 'temperature', 'at', ' °C')}
+        <SeasonFields seasons={movement.seasons} inherit={{ label: 'As the shop says', on: !movement.own, choose: () => set(null) }} onChange={set} />
       </div>
       <table>
         <thead><tr><th>Strip</th><th>wider</th><th>thicker</th></tr></thead>

@@ -7,6 +7,7 @@ import { api, ApiProblem, type StoredShop } from '../../data/api.ts';
 import { keys, queryClient, trouble, useShop } from '../../data/queries.ts';
 import { CommitField } from '../../quantities/CommitField.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
+import { SeasonFields } from '../../quantities/SeasonFields.tsx';
 import { HABIT_WORDS } from './habitWords.ts';
 import classes from './ShopPlace.module.css';
 
@@ -106,6 +107,11 @@ export function ShopPlace() {
       </section>
       {section('Choosing pieces', 'The cut plan uses the least value of wood; then these decide. Amounts are what you would pay to avoid the trouble.', CUTTING)}
       {section('Glue and pace', 'They decide how many strips close before the glue skins over.', GLUING)}
+      <section>
+        <h2>Air through the year</h2>
+        <p>Boards are made for these two months unless a board says where it will live; how they move follows from it.</p>
+        <div className={classes.grid}><SeasonFields seasons={shop.seasons} onChange={(seasons) => change((s) => ({ ...s, seasons }))} /></div>
+      </section>
       {section('Allowances', 'What each operation takes. Usual figures to begin with; yours are better.', HABITS)}
     </div>
   );
