@@ -1,14 +1,11 @@
+import { randomFrom } from '#core/propose/random.ts';
+
 /**
- * A small deterministic source of numbers for drawing: the same seed gives the same wood in every place and zoom.
- * @returns a function that gives the next number in 0..1 (mulberry32)
+ * Numbers for drawing: the same text gives the same wood in every place and zoom.
+ * @returns a function that gives the next number in 0..1
  */
 export function seeded(text: string): () => number {
-  let state = 2166136261;
-  for (let i = 0; i < text.length; i += 1) state = Math.imul(state ^ text.charCodeAt(i), 16777619);
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
+  let seed = 2166136261;
+  for (let i = 0; i < text.length; i += 1) seed = Math.imul(seed ^ text.charCodeAt(i), 16777619);
+  return randomFrom(seed).next;
 }

@@ -73,7 +73,7 @@ export function ProposePlace() {
     <div className={classes.page}>
       <header>
         <h1>What could I make?</h1>
-        <p>From {pieces ? `${pieces.length} chosen pieces` : 'the free rack'}: {input.rack.length} pieces, without what is promised to boards.</p>
+        <p>From {wishes.pieces ? `${wishes.pieces.length} chosen ${wishes.pieces.length === 1 ? 'piece' : 'pieces'}` : `the free rack: ${input.rack.length} pieces`}, without what is promised to boards.</p>
       </header>
       <WishesLine wishes={wishes} onChange={setWishes} species={input.species} rack={input.rack} />
       {against.map((p, i) => <p key={i} role="alert" className={classes.problem}><Say phrase={p} /></p>)}

@@ -40,6 +40,7 @@ export function WishesLine({ wishes, onChange, species, rack }: WishesLineProps)
         <span>mirrored <SegmentedControl size="xs" aria-label="Mirrored" value={wishes.symmetry} onChange={(v) => set({ symmetry: v as Wishes['symmetry'] })} data={EITHER} /></span>
         <span>fine lines <SegmentedControl size="xs" aria-label="Fine lines" value={wishes.accents} onChange={(v) => set({ accents: v as Wishes['accents'] })} data={EITHER} /></span>
         <span>using up <Select size="xs" aria-label="Piece to use up" w={130} clearable searchable placeholder="no piece" data={rack.map((p) => ({ value: p.id, label: p.mark }))} value={wishes.useUp} onChange={(useUp) => set({ useUp })} /></span>
+        <span>from <MultiSelect size="xs" aria-label="Only from these pieces" w={210} searchable placeholder={wishes.pieces ? undefined : 'the whole rack'} data={rack.map((p) => ({ value: p.id, label: p.mark }))} value={wishes.pieces ?? []} onChange={(pieces) => set({ pieces: pieces.length > 0 ? pieces : null })} /></span>
         <Checkbox size="xs" label="few cuts" checked={wishes.fewestCuts} onChange={(e) => set({ fewestCuts: e.currentTarget.checked })} />
       </p>
       {wishes.shares.map((share, i) => {
