@@ -1,7 +1,8 @@
-import type { CutPlan } from '../cutting/cutPlan.ts';
+import type { Blank, CutPlan, RippedStrip } from '../cutting/cutPlan.ts';
 import type { Defect, DefectFace } from '../stock/defect.ts';
 import type { Piece } from '../stock/piece.ts';
 import { thicknessAt } from '../stock/shape.ts';
+import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { showsOf, type Board, type Strip } from '../board/board.ts';
 
 /** Along, across and up, mm or a direction. In a piece: from its marked end, from its near edge, from its lower face. */
@@ -45,14 +46,25 @@ export function stripBodies(board: Pick<Board, 'construction' | 'strips'>, cutti
     const source = sources.get(strip.id);
     const piece = source && pieces.get(source.blank.pieceId);
     if (!source || !piece) return turned(strip, { piece: null, unit: 0, ...flatOrOnEdge(showsOf(board.construction, strip)), size: [size.length, strip.width, size.thickness] }, [0, 0, 0]);
-    const { way, from, planed, layer, layers } = source.strip;
+    const { way, from, planed } = source.strip;
     const axes = flatOrOnEdge(way.shows);
     const bodySize: Triple = [size.length, strip.width, size.thickness];
     // The middle of the ripping, or of its layer when it is resawn; what planing and jointing take comes off both sides alike.
     const slab = thicknessAt(piece, source.blank.from + source.blank.length / 2);
-    const middle: Triple = [source.blank.from + source.blank.length / 2, from + way.rip / 2, slab / 2 + ((layer - (layers + 1) / 2) * planed) / layers];
+    const middle: Triple = [source.blank.from + source.blank.length / 2, from + way.rip / 2, (slab - planed) / 2 + heightInRipping(source.strip, source.blank)];
     return turned(strip, { piece, unit: source.blank.unit, ...axes, size: bodySize }, middle);
   });
+}
+
+/** Where the middle of a strip lies above the bottom of its planed ripping, mm: half way up, or in its layer when it is resawn. */
+function heightInRipping(strip: RippedStrip, blank: Blank): number {
+  if (strip.layers === 1) return strip.planed / 2;
+  const layers = blank.strips.filter((s) => Math.abs(s.from - strip.from) < LENGTH_TOLERANCE_MM && s.layers > 1).sort((a, b) => a.layer - b.layer);
+  const wood = layers.reduce((sum, s) => sum + s.way.thickness, 0);
+  // Kerfs and what is planed off the sawn faces, shared out evenly; failed layers are air.
+  const gap = Math.max(0, strip.planed - wood) / Math.max(1, strip.layers - 1);
+  const below = layers.filter((s) => s.layer < strip.layer).reduce((sum, s) => sum + s.way.thickness + gap, 0);
+  return below + strip.way.thickness / 2;
 }
 
 function flatOrOnEdge(shows: 'edge' | 'face'): Pick<StripBody, 'shows' | 'along' | 'across' | 'up'> {
