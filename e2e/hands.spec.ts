@@ -60,6 +60,20 @@ test('by touch: a tap picks a strip up, a drag moves the one in hand, a second f
   await touch('touchMove', [{ ...third, y: first.y - 6, id: 0 }, { x: first.x + 60, y: first.y + 30, id: 1 }]);
   await touch('touchEnd', []);
   await expect.poll(() => widths(page)).toEqual([36.8, 30.8, 48.8]);
+
+  // A long press picks a strip up with the one in hand; a tap holds one alone again.
+  const press = async (index: number, milliseconds: number) => {
+    const at = await center(index);
+    await touch('touchStart', [{ ...at, id: 0 }]);
+    await page.waitForTimeout(milliseconds);
+    await touch('touchEnd', []);
+  };
+  await press(1, 50);
+  await expect(page.getByRole('option', { name: /^Strip \d/, selected: true })).toHaveCount(1);
+  await press(2, 700);
+  await expect(page.getByRole('option', { name: /^Strip \d/, selected: true })).toHaveCount(2);
+  await press(0, 50);
+  await expect(page.getByRole('option', { name: /^Strip \d/, selected: true })).toHaveCount(1);
   await context.close();
 });
 

@@ -20,9 +20,9 @@ function counter() {
 describe('strips under the hands', () => {
   it('moving, swapping and reversing keep every strip, and can be taken back', () => {
     fc.assert(fc.property(withHand, ([strips, from, to, held]) => {
-      const moved = arrange.moveStrip(strips, from, to);
+      const moved = arrange.moveStrips(strips, [from], to);
       expect(moved[to]).toBe(strips[from]);
-      expect(arrange.moveStrip(moved, to, from)).toEqual(strips);
+      expect(arrange.moveStrips(moved, [to], from)).toEqual(strips);
       const swapped = arrange.swapPlaces(strips, from, to);
       expect([swapped[from], swapped[to]]).toEqual([strips[to], strips[from]]);
       expect(arrange.swapPlaces(swapped, from, to)).toEqual(strips);

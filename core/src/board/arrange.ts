@@ -11,13 +11,6 @@ export function insertStrip(strips: readonly Strip[], index: number, strip: Stri
   return strips.toSpliced(Math.max(0, Math.min(index, strips.length)), 0, strip);
 }
 
-/** Takes the strip at `from` out and puts it back as number `to`. */
-export function moveStrip(strips: readonly Strip[], from: number, to: number): Strip[] {
-  const strip = strips[from];
-  if (!strip || to < 0 || to >= strips.length) return [...strips];
-  return strips.toSpliced(from, 1).toSpliced(to, 0, strip);
-}
-
 /** Indices of a hand full of strips, each once, in the order of the board; those outside it are let go. */
 function inOrder(strips: readonly Strip[], indices: readonly number[]): number[] {
   return [...new Set(indices)].filter((i) => i in strips).sort((a, b) => a - b);

@@ -81,7 +81,7 @@ export function layPattern(pattern: Pattern, { fields, accent }: Palette, wanted
         return strips;
       };
     },
-    scattered: () => (second ? () => [lath(random.pick(fields), undefined)] : null),
+    scattered: () => (second ? () => [lath(random.pick(fields))] : null),
   };
   const make = makers[pattern]();
   if (!make) return null;

@@ -58,6 +58,7 @@ describe('proposals', () => {
   it('do as wished', () => {
     expect(proposalsOf({ never: ['walnut-black'] }).every((p) => p.board.strips.every((s) => s.species !== 'walnut-black'))).toBe(true);
     expect(proposalsOf({ only: ['cherry-black', 'maple-hard'] }).every((p) => p.board.strips.every((s) => ['cherry-black', 'maple-hard'].includes(s.species)))).toBe(true);
+    expect(proposalsOf({ accents: 'yes' }).every((p) => p.board.strips.some((s) => s.width <= 14))).toBe(true);
     expect(proposalsOf({ symmetry: 'yes' }).every((p) => symmetryOf(p.board.strips) === 1)).toBe(true);
     expect(proposalsOf({ construction: 'face', thickness: { least: 18, greatest: 20 } }).every((p) => p.board.construction === 'face')).toBe(true);
     expect(proposalsOf({ useUp: 'p10' }).every((p) => p.cutting.blanks.some((b) => b.pieceId === 'p10'))).toBe(true);

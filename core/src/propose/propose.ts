@@ -1,5 +1,5 @@
 import { allowancesFor } from '../board/allowances.ts';
-import { AS_IT_LIES, GREATEST_STRIP_COUNT, NEW_BOARD, type Board, type Construction } from '../board/board.ts';
+import { AS_IT_LIES, NEW_BOARD, type Board, type Construction } from '../board/board.ts';
 import { auditCut } from '../cutting/auditCut.ts';
 import type { CutPlan, PromisedRange } from '../cutting/cutPlan.ts';
 import { firstFit } from '../cutting/firstFit.ts';
@@ -125,11 +125,10 @@ class Search {
     const pattern = this.patternFor();
     const palette = this.palette(setting, pattern);
     const mirrored = wishes.symmetry === 'yes' || (wishes.symmetry === 'either' && this.random.next() < 0.55);
-    const laths = layPattern(pattern, palette, setting.wanted, mirrored, Math.min(MOST_STRIPS, GREATEST_STRIP_COUNT), this.colours, this.random);
-    if (!laths || !this.countsSuffice(laths, setting.sections)) return null;
-    const fitted = this.fit(laths, setting);
-    if (!fitted || !this.meetsWishes(fitted.strips)) return null;
-    const board = fitted;
+    const laths = layPattern(pattern, palette, setting.wanted, mirrored, MOST_STRIPS, this.colours, this.random);
+    if (!laths || !this.countsSuffice(laths, setting.sections) || (wishes.accents === 'yes' && !laths.some((l) => l.accent))) return null;
+    const board = this.fit(laths, setting);
+    if (!board || !this.meetsWishes(board.strips)) return null;
     const { shop, species, rack, promised } = this.input;
     const problem = cutProblemFor([{ key: 'proposal', board, done: [] }], { rack, shop, species, promised });
     const cutting = firstFit(problem);
@@ -138,9 +137,10 @@ class Search {
     const used = wishes.useUp === null ? 0 : this.shareUsed(cutting, wishes.useUp);
     if (wishes.useUp !== null && used === 0) return null;
     const named = this.named(board, symmetryOf(board.strips) === 1 && pattern === 'scattered' ? 'centre' : pattern);
+    const score = this.score(board, cutting, measures, used);
     return {
-      item: { board: named, cutting, measures, says: this.says(named, cutting, used), score: this.score(board, cutting, measures, used) },
-      look: this.look(board, pattern), kind: [pattern, board.construction, ...new Set(board.strips.map((s) => s.species))].sort().join(), score: this.score(board, cutting, measures, used),
+      item: { board: named, cutting, measures, says: this.says(named, cutting, used), score },
+      look: this.look(board, pattern), kind: [pattern, board.construction, ...new Set(board.strips.map((s) => s.species))].sort().join(), score,
     };
   }
 

@@ -128,6 +128,23 @@ describe('BoardSession', () => {
     expect(later.snapshot().board.name).toBe('a');
   });
 
+  it('a step that cannot be fetched is told, leaves everything as it was, and works later', async () => {
+    const first = open();
+    first.edit(named('a'));
+    await settle();
+    const later = open();
+    const told: unknown[] = [];
+    later.onTrouble((error) => told.push(error));
+    server.gone = true;
+    later.undo();
+    await settle(5000);
+    expect([told.length, later.snapshot().save.kind, later.snapshot().board.name, server.saves]).toEqual([1, 'saved', 'a', 1]);
+    server.gone = false;
+    later.undo();
+    await settle();
+    expect(server.board.name).toBe('Test board');
+  });
+
   it('keeps trying while the server is gone, and loses nothing over a reload', async () => {
     server.gone = true;
     const session = open();

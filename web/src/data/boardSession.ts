@@ -56,6 +56,7 @@ export class BoardSession {
   /** Steps back or forward that wait for a revision to be fetched. */
   private steps: Way[] = [];
   private sending = 0;
+  private readonly troubled = new Set<(error: unknown) => void>();
   private readonly listeners = new Set<() => void>();
 
   constructor(readonly id: string, loaded: StoredBoard) {
@@ -76,6 +77,12 @@ export class BoardSession {
     this.listeners.add(listener);
     return () => this.listeners.delete(listener);
   };
+
+  /** Calls when a step back or forward could not be fetched. @returns ends that */
+  onTrouble(tell: (error: unknown) => void): () => void {
+    this.troubled.add(tell);
+    return () => void this.troubled.delete(tell);
+  }
 
   readonly snapshot = (): SessionState => this.state;
 
@@ -136,8 +143,9 @@ export class BoardSession {
           const { board, undo, redo, number } = await api.revision(this.id, target);
           from[way] = { board, undo, redo, number };
         } catch (error) {
+          // Nothing was changed, so nothing is unsaved: the hands are told, and can try again.
           this.steps = [];
-          this.failed(error);
+          for (const tell of this.troubled) tell(error);
           return;
         }
       }

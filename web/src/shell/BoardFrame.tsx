@@ -6,7 +6,7 @@ import { OpenBoardProvider, useSettledBoard } from '../data/openBoard.tsx';
 import { useShortcuts } from '../shortcuts/Shortcuts.tsx';
 import classes from './BoardFrame.module.css';
 import { ConflictDialog } from './ConflictDialog.tsx';
-import { showWord } from './notices.tsx';
+import { showProblem, showWord } from './notices.tsx';
 import { SaveNote } from './SaveNote.tsx';
 import { StationRule } from './StationRule.tsx';
 import { NothingHere } from './Shell.tsx';
@@ -34,6 +34,7 @@ function Frame() {
   }, [board.name]);
 
   const go = (station: string) => void navigate(`/boards/${id}/${station}`);
+  useEffect(() => session.onTrouble(showProblem), [session]);
   const undo = () => {
     if (!session.undo()) showWord('Nothing further to take back: this is how the board began.');
   };

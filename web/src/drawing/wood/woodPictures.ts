@@ -83,6 +83,7 @@ class WoodPictures {
 
   private handOut(): void {
     if (this.idle.length === 0 || this.queue.length === 0) return;
+    this.dropAbandoned();
     this.queue.sort((a, b) => Number(b.sketch ?? false) - Number(a.sketch ?? false) || Number(b.first) - Number(a.first) || areaOf(b) - areaOf(a));
     while (this.idle.length > 0 && this.queue.length > 0) {
       // Sketches are shared out at once, one message each way; the real pictures come one by one.
@@ -90,6 +91,24 @@ class WoodPictures {
       const share = Math.ceil((sketches < 0 ? this.queue.length : sketches) / this.idle.length);
       this.idle.pop()!.postMessage(this.queue.splice(0, Math.max(1, share)));
     }
+  }
+
+  /** Nobody waits any more for what a window that is being resized asked for a moment ago. */
+  private dropAbandoned(): void {
+    const wanted = this.queue.filter(({ key }) => this.pictures.get(key)?.users !== 0);
+    for (const request of this.queue) {
+      if (request.sketch || wanted.includes(request)) continue;
+      this.waiting -= 1;
+      this.pictures.delete(request.key);
+    }
+    this.queue.splice(0, this.queue.length, ...wanted);
+    this.tellSettled();
+  }
+
+  private tellSettled(): void {
+    if (this.waiting > 0) return;
+    for (const done of this.settled) done();
+    this.settled.clear();
   }
 
   private start(): Worker {
@@ -113,10 +132,7 @@ class WoodPictures {
       if (old !== null) setTimeout(() => URL.revokeObjectURL(old), SKETCH_SHOWN_MS);
       this.tell(key);
     }
-    if (this.waiting === 0) {
-      for (const done of this.settled) done();
-      this.settled.clear();
-    }
+    this.tellSettled();
   }
 
   /** Tells of pictures together, once a frame: each would be drawn for itself otherwise. */

@@ -74,7 +74,7 @@ export function BoardDrawing(props: BoardDrawingProps) {
   const bodies = useMemo(() => new Map(plan.strips.map((s, i) => [s.id, steadyBody(plan.bodies[i]!, s.id)])), [plan]);
   const [scale0, setScale0] = useState(fitting);
   const { frozen, snap, swapWith, handlers } = useStripGesture({
-    svgRef, strips: board.strips, plan, bodies, system: display.system, scale: scale0, top: room.top, flipped, held, selected, onPick, onStrips, onGestureEnd,
+    svgRef, strips: board.strips, plan, bodies, system: display.system, scale: scale0, top: room.top, flipped, held, onPick, onStrips, onGestureEnd,
   });
   const scale = frozen?.scale ?? fitting;
   if (scale !== scale0) setScale0(scale);

@@ -26,7 +26,7 @@ function SeasonDetails() {
     <>
       <p>In the damp month the board is <b><Length mm={movement.across} /></b> wider than in the dry one; with every strip lying the other way it would be <Length mm={movement.otherWay} />. Its wood goes between {movement.dryMoisture.toFixed(1)} and {movement.dampMoisture.toFixed(1)} % moisture.</p>
       {!movement.holds && <p className={classes.caution}>The coefficients hold between 6 and 14 %: outside it the figure is a guess.</p>}
-      {movement.unknown.length > 0 && <p className={classes.caution}>Not counted, because nobody has entered how it moves: {movement.unknown.join(', ')}.</p>}
+      {movement.unknown.length > 0 && <p className={classes.caution}>Not counted, because nobody has entered how it moves: {movement.unknown.map((code) => input.species.find((s) => s.code === code)?.name ?? code).join(', ')}.</p>}
       <div className={classes.air}>
         <SeasonFields seasons={movement.seasons} inherit={{ label: 'As the shop says', on: !movement.own, choose: () => set(null) }} onChange={set} />
       </div>

@@ -59,7 +59,6 @@ interface GestureInput {
   /** The board is seen from below: the order of the strips runs upward. */
   flipped: boolean;
   held: readonly number[];
-  selected: number;
   onPick(index: number, how: PickUp): void;
   onStrips(edit: (strips: readonly Strip[]) => Strip[], mergeKey: string): void;
   onGestureEnd(): void;
@@ -76,6 +75,8 @@ export function useStripGesture(input: GestureInput) {
   const gesture = useRef<Gesture | null>(null);
   const gestures = useRef(0);
   const pressed = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  /** Strip under a finger that may yet become a tap, a long press or a scroll. */
+  const touched = useRef<number | null>(null);
   const [frozen, setFrozen] = useState<Frozen | null>(null);
   const [snap, setSnap] = useState<(Snap & { index: number }) | null>(null);
   const [swapWith, setSwapWith] = useState<number | null>(null);
@@ -118,7 +119,7 @@ export function useStripGesture(input: GestureInput) {
     if (gesture.current || event.button !== 0) return;
     const target = (event.target as Element).closest<SVGElement>('[data-joint],[data-strip]');
     if (!target) return;
-    const { strips, held, selected, scale, onPick } = input;
+    const { strips, held, scale, onPick } = input;
     const joint = target.dataset.joint !== undefined;
     const index = Number(joint ? target.dataset.joint : target.dataset.strip);
     const strip = strips[index];
@@ -129,9 +130,15 @@ export function useStripGesture(input: GestureInput) {
     }
     // A finger scrolls the page over strips that are not in hand; a second touch on the one in hand drags it, a long one picks it up with the others.
     const touch = event.pointerType === 'touch';
-    if (touch && !joint) pressed.current = setTimeout(() => !gesture.current?.moving && onPick(index, 'also'), LONG_PRESS_MS);
-    if (touch && !joint && index !== selected && !held.includes(index)) {
-      onPick(index, 'only');
+    clearTimeout(pressed.current);
+    if (touch && !joint) {
+      pressed.current = setTimeout(() => {
+        touched.current = null;
+        if (!gesture.current?.moving) onPick(index, 'also');
+      }, LONG_PRESS_MS);
+    }
+    if (touch && !joint && !held.includes(index)) {
+      touched.current = index;
       return;
     }
     if (joint || !held.includes(index)) onPick(index, 'only');
@@ -163,6 +170,8 @@ export function useStripGesture(input: GestureInput) {
   };
   const end = (event: PointerEvent<SVGSVGElement>) => {
     clearTimeout(pressed.current);
+    if (touched.current !== null && event.type === 'pointerup') input.onPick(touched.current, 'only');
+    touched.current = null;
     const g = gesture.current;
     if (g?.pointer !== event.pointerId) return;
     follow(g, true);
