@@ -54,3 +54,13 @@ it('an outer strip thinner than the trim is gone in the finished board, and the 
   expect(strips.map((s) => s.finished.width)).toEqual([0, 40, 40]);
   expect(strips[0]!.grams).toBe(0);
 });
+
+it('a tapering piece counts as wide as it is where the strips are cut, and strips that were rolled do not stand on edge', () => {
+  const taper = plainPiece({ length: 450, width: 40, thickness: 40, farEnd: { width: 44, thickness: 40 }, straight: 'both' });
+  const standing = makePlan(planInput(plainBoard({ thickness: 38 }, [20]), [taper])).ladders.thickness;
+  // Cut from the wider far end inward: 10 mm trimmed, 429 long, so the narrow end of the blank lies 11 mm from the mark.
+  expect(standing.rungs[0]!.before).toBeCloseTo(40 + (4 * 11) / 450, 9);
+  const rolled = plainBoard({ thickness: 20 }, [30]);
+  const lying = makePlan(planInput({ ...rolled, strips: rolled.strips.map((s) => ({ ...s, rolled: true })) }, [taper])).ladders.thickness;
+  expect(lying.rungs.map((r) => r.id)).toEqual(['flatten-stock', 'skim', 'thickness', 'flatten-panel', 'sand']);
+});

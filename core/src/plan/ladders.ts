@@ -4,7 +4,7 @@ import type { Blank, RippedStrip } from '../cutting/cutPlan.ts';
 import { nearLoss, unitGeometry } from '../cutting/unitGeometry.ts';
 import { orderOutcomes, type MillingOrder } from '../cutting/millingOrder.ts';
 import type { Piece } from '../stock/piece.ts';
-import { thicknessAt } from '../stock/shape.ts';
+import { thicknessAt, widthAt } from '../stock/shape.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
 import { buildLadder, type Ladder } from './ladder.ts';
@@ -20,14 +20,20 @@ export function firstCopySources(context: PlanContext): Map<number, { piece: Pie
   return sources;
 }
 
-/** The piece with the least of something among those the plan uses. */
-function leastPiece(context: PlanContext, size: (piece: Piece) => number): Piece | undefined {
-  let least: Piece | undefined;
-  for (const blank of context.cutting.blanks) {
+/** The piece with the least of something among those the plan uses, measured where each blank is cut from it. */
+function leastPiece(context: PlanContext, size: (piece: Piece, blank: Blank) => number, counts: (blank: Blank) => boolean = () => true): { piece: Piece; size: number } | undefined {
+  let least: { piece: Piece; size: number } | undefined;
+  for (const blank of context.cutting.blanks.filter(counts)) {
     const piece = context.pieces.get(blank.pieceId);
-    if (piece && (!least || size(piece) < size(least))) least = piece;
+    const here = piece && size(piece, blank);
+    if (piece && here !== undefined && (!least || here < least.size)) least = { piece, size: here };
   }
   return least;
+}
+
+/** A tapering piece is narrower at one end of a blank than at the other; the narrower one decides. */
+function widthOfBlank(piece: Piece, blank: Blank): number {
+  return Math.min(widthAt(piece, blank.from), widthAt(piece, blank.from + blank.length));
 }
 
 /**
@@ -64,17 +70,21 @@ export function thicknessLadder(context: PlanContext): Ladder {
   ];
 
   const glued = glueThicknessReached(context);
-  if (board.construction === 'edge' && glued >= allowances.glueThickness - LENGTH_TOLERANCE_MM) {
-    const piece = leastPiece(context, (p) => p.width);
+  const onEdge = (blank: Blank) => blank.strips.some((s) => s.way.shows === 'edge');
+  // Where every strip was rolled, an edge-grain board gets its thickness from the stock's as well.
+  const standing = context.cutting.blanks.length === 0 || context.cutting.blanks.some(onEdge);
+  if (board.construction === 'edge' && standing && glued >= allowances.glueThickness - LENGTH_TOLERANCE_MM) {
+    const narrowest = leastPiece(context, widthOfBlank, onEdge);
+    const piece = narrowest?.piece;
     const joint = piece ? nearLoss(piece, allowances.roughLength, context.shop) : habits.stockEdgeJoint;
-    const start = piece?.width ?? allowances.glueThickness + joint;
+    const start = narrowest?.size ?? allowances.glueThickness + joint;
     return buildLadder('thickness', start, board.thickness, [
       { id: 'joint-edge', label: say`Straighten one edge`, taken: joint, habit: 'stockEdgeJoint',
         why: joint > habits.stockEdgeJoint ? say`A straight edge runs against the fence; the crook of a part this long comes on top of the usual jointing.` : say`A straight edge runs against the fence; only then is the rip parallel.` },
       { id: 'rip', label: say`Rip to ${length(allowances.glueThickness)}`, taken: start - joint - allowances.glueThickness,
         why: say`The rip decides the thickness of an edge-grain board; the rest of the width gives other strips, their kerfs and the offcut.` },
       ...finish,
-    ], piece ? say`${piece.mark}, the narrowest piece in use at ${length(piece.width)}` : null);
+    ], piece ? say`${piece.mark}, the narrowest in use at ${length(start)}` : null);
   }
 
   const thinnest = thinnestStrip(context);
@@ -125,7 +135,7 @@ export function widthLadder(context: PlanContext): Ladder {
 
 export function lengthLadder(context: PlanContext): Ladder {
   const { allowances, board, shop: { habits, saw, planer } } = context;
-  const piece = leastPiece(context, (p) => p.length);
+  const piece = leastPiece(context, (p) => p.length)?.piece;
   const start = piece?.length ?? allowances.roughLength + 2 * habits.stockEndTrim;
   const trimmed = piece ? unitGeometry(piece, context.shop, []).start : habits.stockEndTrim;
   const snipeDecides = planer.snipe > habits.panelEndTrim;
