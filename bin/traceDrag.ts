@@ -58,7 +58,7 @@ export async function traceJointDrag(input: PlanInput): Promise<Drag> {
     const joint = page.getByRole('slider').nth(5);
     await joint.waitFor();
     await page.waitForFunction((count) => document.querySelectorAll('image[data-wood]').length >= count, input.board.strips.length);
-    await page.waitForTimeout(800);
+    await page.waitForTimeout(2500);
     const box = (await joint.boundingBox())!;
     const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
     // The first touch picks the strip up; what is measured is the drag.

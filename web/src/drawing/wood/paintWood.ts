@@ -33,21 +33,47 @@ export function paintWood(log: Log, cut: Cut, scale: number, oiled: boolean): { 
   const width = Math.max(1, Math.round(cut.size[0] * scale));
   const height = Math.max(1, Math.round(cut.size[1] * scale));
   const rgb = new Uint8Array(width * height * 3);
-  const [stepX, stepY] = [cut.size[0] / width, cut.size[1] / height];
-  const pixel = Math.max(stepX, stepY);
   const table = colourTable(log, oiled, Math.abs(cut.right[0]) + Math.abs(cut.down[0]) < 0.5);
-  const { heart, lean, sway, ringSpacing, seed } = log;
   const marks = log.marks.filter((m) => meets(m, cut));
-  const knots = marks.filter((m) => m.kind === 'knot');
-  const others = marks.filter((m) => m.kind !== 'knot');
+  paintRows(
+    rgb, width, height, Float64Array.of(...cut.corner, ...cut.right, ...cut.down, ...cut.size),
+    Float64Array.of(...log.heart, ...log.lean, log.sway.size, log.sway.length, log.sway.phase, log.ringSpacing, log.seed),
+    log.pores, flat(marks.filter((m) => m.kind === 'knot')), flat(marks.filter((m) => m.kind !== 'knot')), table.wood, table.sap,
+  );
+  return { width, height, rgb };
+}
+
+const MARK_KINDS = ['knot', 'sapwood', 'stain', 'hole', 'check', 'bark'] as const satisfies readonly LogMark['kind'][];
+const [, SAPWOOD, STAIN, HOLE, CHECK] = MARK_KINDS.map((_, i) => i) as [number, number, number, number, number, number];
+/** Numbers to a mark: its kind, its middle along and across, half its size along and across, from and to. */
+const MARK_SIZE = 7;
+
+function flat(marks: readonly LogMark[]): Float64Array {
+  return Float64Array.from(marks.flatMap((m) => [MARK_KINDS.indexOf(m.kind), ...m.middle, ...m.half, m.from, m.to]));
+}
+
+/**
+ * The pixels of a cut. It is given nothing but numbers, always of the same kind: compiled once, it stays compiled, whatever is painted next.
+ * @param plane corner, right, down and size of the cut
+ * @param tree heart, lean, sway, ring spacing and seed of the log
+ * @param knots, others marks, flat
+ */
+function paintRows(
+  rgb: Uint8Array, width: number, height: number, plane: Float64Array, tree: Float64Array, pores: Log['pores'], knots: Float64Array, others: Float64Array,
+  wood: Uint8Array, sapwood: Uint8Array,
+): void {
+  const [cornerX, cornerY, cornerZ, alongX, alongY, alongZ, downX, downY, downZ, sizeX, sizeY] = plane as unknown as number[] as [number, number, number, number, number, number, number, number, number, number, number];
+  const [heartY, heartZ, leanY, leanZ, swaySize, swayLength, swayPhase, ringSpacing, seed] = tree as unknown as number[] as [number, number, number, number, number, number, number, number, number];
+  const [stepX, stepY] = [sizeX / width, sizeY / height];
+  const pixel = Math.max(stepX, stepY);
   // Detail that is finer than a pixel fades into its own mean.
   const ringSeen = 1 / (1 + (pixel / (0.42 * ringSpacing)) ** 2);
   const fibreSeen = 1 / (1 + (pixel / 0.8) ** 2);
   const poreSeen = 1 / (1 + (pixel / 0.55) ** 2);
-  const poreShare = log.pores === 'ring' ? 0.5 : log.pores === 'semiRing' ? 0.2 : 0.05;
-  const late = log.pores === 'ring' ? 0.62 : 0.8;
+  const poreShare = pores === 'ring' ? 0.5 : pores === 'semiRing' ? 0.2 : 0.05;
+  const late = pores === 'ring' ? 0.62 : 0.8;
   // Outside early wood a ring-porous tree has few pores, a diffuse one nearly as many.
-  const later = log.pores === 'diffuse' ? 0.6 : 0.12;
+  const later = pores === 'diffuse' ? 0.6 : 0.12;
 
   // Distance from the heart and slow changes are worked out at coarse places and are straight between them: nothing in a tree turns sharper.
   const coarse = Math.max(2, Math.round(COARSE_MM / pixel));
@@ -57,23 +83,22 @@ export function paintWood(log: Log, cut: Cut, scale: number, oiled: boolean): { 
   const coarseRow = (row: Float64Array, y: number) => {
     for (let c = 0; c < columns; c += 1) {
       const right = (c * coarse + 0.5) * stepX;
-      const px = cut.corner[0] + cut.right[0] * right + cut.down[0] * y;
-      const py = cut.corner[1] + cut.right[1] * right + cut.down[1] * y;
-      const pz = cut.corner[2] + cut.right[2] * right + cut.down[2] * y;
-      const swing = sway.size * Math.sin((px / sway.length) * 6.2832 + sway.phase);
+      const px = cornerX + alongX * right + downX * y;
+      const py = cornerY + alongY * right + downY * y;
+      const pz = cornerZ + alongZ * right + downZ * y;
+      const swing = swaySize * Math.sin((px / swayLength) * 6.2832 + swayPhase);
       const waviness = 1.7 * noise(px / 170, py / 24, pz / 24, seed);
-      const dy = py - heart[0] - lean[0] * px - swing;
-      const dz = pz - heart[1] - lean[1] * px - swing * 0.6;
+      const dy = py - heartY - leanY * px - swing;
+      const dz = pz - heartZ - leanZ * px - swing * 0.6;
       row[3 * c] = Math.sqrt(dy * dy + dz * dz) + waviness;
       row[3 * c + 1] = noise(px / 420, py / 55, pz / 55, seed + 7);
       row[3 * c + 2] = waviness;
     }
   };
   coarseRow(below, 0.5 * stepY);
-  const [rightX, rightY, rightZ] = [cut.right[0] * stepX, cut.right[1] * stepX, cut.right[2] * stepX];
+  const [rightX, rightY, rightZ] = [alongX * stepX, alongY * stepX, alongZ * stepX];
   const lying = rightY === 0 && rightZ === 0;
   const blended = new Float64Array(3 * columns);
-  const { wood, sap: sapwood } = table;
   for (let j = 0; j < height; j += 1) {
     const part = j % coarse;
     if (part === 0) {
@@ -81,7 +106,9 @@ export function paintWood(log: Log, cut: Cut, scale: number, oiled: boolean): { 
       coarseRow(below, (j + coarse + 0.5) * stepY);
     }
     for (let k = 0; k < blended.length; k += 1) blended[k] = above[k]! + ((below[k]! - above[k]!) * part) / coarse;
-    let [x, y, z] = at(cut, 0.5 * stepX, (j + 0.5) * stepY);
+    let x = cornerX + alongX * 0.5 * stepX + downX * (j + 0.5) * stepY;
+    let y = cornerY + alongY * 0.5 * stepX + downY * (j + 0.5) * stepY;
+    let z = cornerZ + alongZ * 0.5 * stepX + downZ * (j + 0.5) * stepY;
     let r = 0;
     let drift = 0;
     let wave = 0;
@@ -121,16 +148,15 @@ export function paintWood(log: Log, cut: Cut, scale: number, oiled: boolean): { 
       }
       let radius = r;
       let knot = 0;
-      for (let k = 0; k < knots.length; k += 1) {
-        const m = knots[k]!;
-        if (z < m.from || z > m.to) continue;
-        const ex = (x - m.middle[0]) / m.half[0];
-        const ey = (y - m.middle[1]) / m.half[1];
+      for (let k = 0; k < knots.length; k += MARK_SIZE) {
+        if (z < knots[k + 5]! || z > knots[k + 6]!) continue;
+        const ex = (x - knots[k + 1]!) / knots[k + 3]!;
+        const ey = (y - knots[k + 2]!) / knots[k + 4]!;
         const d = ex * ex + ey * ey;
         if (d < 1) {
           knot = 1 - d * 0.55;
           radius = Math.sqrt(d) * 4 * ringSpacing;
-        } else if (d < 12) radius += ((12 - d) / 11) ** 2 * m.half[1] * 0.8;
+        } else if (d < 12) radius += ((12 - d) / 11) ** 2 * knots[k + 4]! * 0.8;
       }
       const t = radius / ringSpacing;
       const ring = t | 0;
@@ -161,20 +187,20 @@ export function paintWood(log: Log, cut: Cut, scale: number, oiled: boolean): { 
       if (poreDraw < poreShare * (f < 0.3 ? 1 : later)) dark += poreSeen * 0.36;
       if (knot > 0) dark = 0.62 + 0.38 * knot + 0.18 * (lateness - 0.3);
       let sap = 0;
-      for (let k = 0; k < others.length; k += 1) {
-        const m = others[k]!;
-        if (z < m.from || z > m.to) continue;
-        const ex = Math.abs(x - m.middle[0]) / m.half[0];
-        const ey = Math.abs(y - m.middle[1]) / m.half[1];
+      for (let k = 0; k < others.length; k += MARK_SIZE) {
+        if (z < others[k + 5]! || z > others[k + 6]!) continue;
+        const kind = others[k]!;
+        const ex = Math.abs(x - others[k + 1]!) / others[k + 3]!;
+        const ey = Math.abs(y - others[k + 2]!) / others[k + 4]!;
         const d = Math.max(ex, ey);
-        if (m.kind === 'sapwood') {
+        if (kind === SAPWOOD) {
           if (d < 1.25) sap = Math.max(sap, Math.min(1, (1.25 - d + 0.2 * wave) * 4));
-        } else if (m.kind === 'stain') {
+        } else if (kind === STAIN) {
           if (ex * ex + ey * ey < 1) dark += 0.3 * (1 - ex * ex - ey * ey);
-        } else if (m.kind === 'hole') {
+        } else if (kind === HOLE) {
           if (ex * ex + ey * ey < 1) dark = 1.6;
-        } else if (m.kind === 'check') {
-          if (ex < 1 && Math.abs(y - m.middle[1] - 0.5 * wave) < 0.5) dark = 1.5;
+        } else if (kind === CHECK) {
+          if (ex < 1 && Math.abs(y - others[k + 2]! - 0.5 * wave) < 0.5) dark = 1.5;
         } else if (d < 1) dark = 1.15 + 0.4 * (near - 0.5);
       }
       const step = 3 * Math.max(0, Math.min(STEPS - 1, (dark * 0.62 * STEPS) | 0));
@@ -186,7 +212,6 @@ export function paintWood(log: Log, cut: Cut, scale: number, oiled: boolean): { 
       } else for (let k = 0; k < 3; k += 1) rgb[o + k] = wood[step + k]! * (1 - sap) + sapwood[step + k]! * sap;
     }
   }
-  return { width, height, rgb };
 }
 
 /** A point of a cut as a point in the piece. */
@@ -203,31 +228,50 @@ function meets(mark: LogMark, cut: Cut): boolean {
     && within(1, mark.middle[1] - reach * mark.half[1] - 1, mark.middle[1] + reach * mark.half[1] + 1) && within(2, mark.from - 1, mark.to + 1);
 }
 
-/** Colours from light to dark, for the wood and for its sapwood. End grain drinks more light, and more oil. */
-function colourTable({ colours }: Log, oiled: boolean, end: boolean): { wood: Uint8Array; sap: Uint8Array } {
-  const table = (body: readonly number[], late: readonly number[]) => {
-    const colour = new Uint8Array(3 * STEPS);
-    for (let s = 0; s < STEPS; s += 1) {
-      const dark = s / STEPS / 0.62;
-      // Through the body at 0.3 and the late wood at 0.75; beyond it on towards black.
-      const mix = (dark - 0.3) / 0.45;
-      let channels = body.map((b, k) => (mix < 1 ? b + (late[k]! - b) * mix : late[k]! * Math.max(0.16, 1 - (mix - 1) * 0.7)));
-      if (end) channels = channels.map((v) => v * 0.88);
-      if (oiled) channels = oil(channels, end ? 1.5 : 1.32);
-      channels.forEach((v, k) => {
-        colour[3 * s + k] = Math.max(0, Math.min(255, v));
-      });
-    }
-    return colour;
-  };
-  return { wood: table(colours.body, colours.late), sap: table(colours.sap, colours.body.map((b, k) => (b + colours.sap[k]!) / 2)) };
+interface ColourTable {
+  wood: Uint8Array;
+  sap: Uint8Array;
 }
 
-/** Wet or oiled wood scatters less light at its surface: darker, and its colour fuller. */
-function oil(channels: number[], depth: number): number[] {
-  const deep = channels.map((v) => 255 * (v / 255) ** depth);
-  const grey = (deep[0]! + deep[1]! + deep[2]!) / 3;
-  return deep.map((v) => grey + (v - grey) * 1.1);
+/** Tables by their colours: sides and pictures of one piece share them, and a table costs as much as a small picture. */
+const TABLES = new Map<string, ColourTable>();
+/** More pieces than a board is made from. */
+const MOST_TABLES = 400;
+
+/** Colours from light to dark, for the wood and for its sapwood. End grain drinks more light, and more oil. */
+function colourTable({ colours: { body, late, sap } }: Log, oiled: boolean, end: boolean): ColourTable {
+  const key = [...body, ...late, ...sap, oiled, end].join();
+  const known = TABLES.get(key);
+  if (known) return known;
+  if (TABLES.size >= MOST_TABLES) TABLES.clear();
+  const made = { wood: coloursBetween(body, late, oiled, end), sap: coloursBetween(sap, body.map((b, k) => (b + sap[k]!) / 2), oiled, end) };
+  TABLES.set(key, made);
+  return made;
+}
+
+function coloursBetween(body: readonly number[], late: readonly number[], oiled: boolean, end: boolean): Uint8Array {
+  const table = new Uint8Array(3 * STEPS);
+  const depth = end ? 1.5 : 1.32;
+  const channels = [0, 0, 0];
+  for (let s = 0; s < STEPS; s += 1) {
+    const dark = s / STEPS / 0.62;
+    // Through the body at 0.3 and the late wood at 0.75; beyond it on towards black.
+    const mix = (dark - 0.3) / 0.45;
+    for (let k = 0; k < 3; k += 1) {
+      const plain = mix < 1 ? body[k]! + (late[k]! - body[k]!) * mix : late[k]! * Math.max(0.16, 1 - (mix - 1) * 0.7);
+      channels[k] = end ? plain * 0.88 : plain;
+    }
+    if (oiled) oil(channels, depth);
+    for (let k = 0; k < 3; k += 1) table[3 * s + k] = Math.max(0, Math.min(255, channels[k]!));
+  }
+  return table;
+}
+
+/** Wet or oiled wood scatters less light at its surface: darker, and its colour fuller. Changes the three channels. */
+function oil(channels: number[], depth: number): void {
+  for (let k = 0; k < 3; k += 1) channels[k] = 255 * (channels[k]! / 255) ** depth;
+  const grey = (channels[0]! + channels[1]! + channels[2]!) / 3;
+  for (let k = 0; k < 3; k += 1) channels[k] = grey + (channels[k]! - grey) * 1.1;
 }
 
 /** A number in 0..1 for a cell of space, always the same. */

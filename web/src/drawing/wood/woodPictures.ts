@@ -1,15 +1,15 @@
-import type { PaintAnswer, PaintRequest } from './woodWorker.ts';
+import type { PaintAnswer, PainterRequest, PaintRequest } from './woodWorker.ts';
 
 /** Pictures nobody shows any more are kept up to this many, for when they come back. */
 const MOST_IDLE = 300;
 const PAINTERS = 2;
-/** A sketch may still be on the screen while the real picture is being read. */
-const SKETCH_SHOWN_MS = 2000;
-/** A sketch is painted this much coarser: a fifth of the work. */
-const SKETCH_SCALE = 0.45;
+/** A sketch is painted this much coarser: a ninth of the work. */
+const SKETCH_SCALE = 0.33;
 
 interface Picture {
   url: string | null;
+  /** Gives its address up. */
+  forget: () => void;
   /** The file, for drawings that are exported. */
   blob: Blob | null;
   users: number;
@@ -27,12 +27,14 @@ class WoodPictures {
   private readonly idle: Worker[] = [];
   private readonly queue: PaintRequest[] = [];
   private waiting = 0;
+  /** A painter is at the sketches. */
+  private sketching = false;
   private readonly ready = new Set<string>();
   private readonly settled = new Set<() => void>();
 
-  /** Starts the painters, so that they are ready when the first picture is asked for. */
-  prepare(): void {
-    while (this.workers.length < PAINTERS) {
+  /** Starts painters. One is ready when the first picture is asked for; a second would only slow the page down while it loads. */
+  prepare(painters: number): void {
+    while (this.workers.length < painters) {
       const worker = this.start();
       this.workers.push(worker);
       this.idle.push(worker);
@@ -71,8 +73,7 @@ class WoodPictures {
   }
 
   private paint(request: PaintRequest): Picture {
-    const picture: Picture = { url: null, blob: null, users: 0 };
-    this.prepare();
+    const picture: Picture = { url: null, forget: () => {}, blob: null, users: 0 };
     this.waiting += 1;
     this.queue.push(request);
     if (request.first) this.queue.push({ ...request, scale: request.scale * SKETCH_SCALE, sketch: true });
@@ -86,10 +87,13 @@ class WoodPictures {
     this.dropAbandoned();
     this.queue.sort((a, b) => Number(b.sketch ?? false) - Number(a.sketch ?? false) || Number(b.first) - Number(a.first) || areaOf(b) - areaOf(a));
     while (this.idle.length > 0 && this.queue.length > 0) {
-      // Sketches are shared out at once, one message each way; the real pictures come one by one.
+      // All sketches go to one painter in one message, and nothing else is begun before they are there: they are little work, and
+      // another painter would only take the processor from them. The real pictures come one by one.
+      if (this.sketching) return;
       const sketches = this.queue.findIndex((r) => r.sketch !== true);
-      const share = Math.ceil((sketches < 0 ? this.queue.length : sketches) / this.idle.length);
-      this.idle.pop()!.postMessage(this.queue.splice(0, Math.max(1, share)));
+      const share = sketches < 0 ? this.queue.length : sketches;
+      this.sketching = share > 0;
+      this.idle.pop()!.postMessage(this.queue.splice(0, Math.max(1, share)) satisfies PainterRequest);
     }
   }
 
@@ -115,23 +119,22 @@ class WoodPictures {
     const worker = new Worker(new URL('./woodWorker.ts', import.meta.url), { type: 'module' });
     worker.onmessage = ({ data }: MessageEvent<PaintAnswer[]>) => {
       this.idle.push(worker);
+      if (data.some((a) => a.blob === null)) this.sketching = false;
+      this.prepare(PAINTERS);
       this.handOut();
-      for (const answer of data) this.take(answer);
+      for (const answer of data) this.take(answer, () => worker.postMessage({ forget: answer.url } satisfies PainterRequest));
     };
     return worker;
   }
 
-  private take({ key, sketch, file }: PaintAnswer): void {
-    if (!sketch) this.waiting -= 1;
+  private take({ key, url, blob }: PaintAnswer, forget: () => void): void {
+    if (blob) this.waiting -= 1;
     const picture = this.pictures.get(key);
-    if (picture && !(sketch && picture.blob)) {
-      const blob = new Blob([file], { type: 'image/bmp' });
-      const old = picture.url;
-      picture.url = URL.createObjectURL(blob);
-      if (!sketch) picture.blob = blob;
-      if (old !== null) setTimeout(() => URL.revokeObjectURL(old), SKETCH_SHOWN_MS);
+    // A sketch that comes after the real picture is of no use.
+    if (picture && (blob || !picture.blob)) {
+      Object.assign(picture, { url, blob, forget: blob ? forget : () => {} });
       this.tell(key);
-    }
+    } else if (blob) forget();
     this.tellSettled();
   }
 
@@ -153,7 +156,7 @@ class WoodPictures {
     for (const [key, picture] of this.pictures) {
       if (idle <= MOST_IDLE) return;
       if (picture.users > 0 || picture.url === null) continue;
-      URL.revokeObjectURL(picture.url);
+      picture.forget();
       this.pictures.delete(key);
       idle -= 1;
     }
@@ -165,4 +168,4 @@ function areaOf({ cut, scale }: PaintRequest): number {
 }
 
 export const woodPictures = new WoodPictures();
-if (typeof Worker !== 'undefined') woodPictures.prepare();
+if (typeof Worker !== 'undefined') woodPictures.prepare(1);

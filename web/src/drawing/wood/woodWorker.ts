@@ -16,24 +16,41 @@ export interface PaintRequest {
 
 export interface PaintAnswer {
   key: string;
-  sketch: boolean;
-  file: Uint8Array<ArrayBuffer>;
+  /** The address of the picture. Made here: the page would wait several milliseconds for each. A sketch is its own address and is small. */
+  url: string;
+  /** The file; null for a sketch. */
+  blob: Blob | null;
 }
 
-/** Long enough for the painter to be compiled for speed before the first real picture is asked for. */
-const WARM_UP_MS = 90;
+/** What a painter is asked: pictures to paint, or the address of one that nobody shows any more. */
+export type PainterRequest = PaintRequest[] | { forget: string };
 
-/** Paints what nobody sees. */
+/** Long enough for the painter to be compiled for speed before the first real picture is asked for. */
+const WARM_UP_MS = 160;
+
+/** Paints what nobody sees, of every kind that comes: with and without a knot, faces and ends, sketches and real pictures. */
 function warmUp(): void {
   const knot = { id: 'k', kind: 'knot', face: 'through', from: 10, across: 10, length: 20, width: 10, treatment: 'harmless' } as const;
-  const log = logOf({ key: 'warm', rings: 'flat', size: [100, 30], defects: [knot] }, undefined);
+  const logs = [[], [knot]].map((defects, i) => logOf({ key: `warm${i}`, rings: 'flat', size: [100, 30], defects }, undefined));
+  const cuts: Cut[] = [
+    { corner: [0.5, 0.5, 5], right: [1, 0, 0], down: [0, 1, 0], size: [150.5, 12.5] }, { corner: [0.5, 0.5, 30], right: [0, 0, -1], down: [0, 1, 0], size: [30.5, 12.5] },
+  ];
   const start = performance.now();
-  while (performance.now() - start < WARM_UP_MS) bitmapFile(paintWood(log, { corner: [0, 0, 5], right: [1, 0, 0], down: [0, 1, 0], size: [150, 12] }, 2, false));
+  for (let n = 0; performance.now() - start < WARM_UP_MS; n += 1) {
+    for (const cut of cuts) for (const scale of [0.4, 2.1]) bitmapFile(paintWood(logs[n % 2]!, cut, scale, false));
+  }
 }
 
 warmUp();
 
-self.addEventListener('message', ({ data }: MessageEvent<PaintRequest[]>) => {
-  const answers = data.map(({ key, sketch = false, log, cut, scale, oiled }): PaintAnswer => ({ key, sketch, file: bitmapFile(paintWood(log, cut, scale, oiled)) }));
-  self.postMessage(answers, { transfer: answers.map((a) => a.file.buffer) });
+function painted({ key, sketch = false, log, cut, scale, oiled }: PaintRequest): PaintAnswer {
+  const file = bitmapFile(paintWood(log, cut, scale, oiled));
+  if (sketch) return { key, url: `data:image/bmp;base64,${btoa(String.fromCharCode(...file))}`, blob: null };
+  const blob = new Blob([file], { type: 'image/bmp' });
+  return { key, url: URL.createObjectURL(blob), blob };
+}
+
+self.addEventListener('message', ({ data }: MessageEvent<PainterRequest>) => {
+  if ('forget' in data) URL.revokeObjectURL(data.forget);
+  else self.postMessage(data.map(painted));
 });

@@ -31,8 +31,9 @@ export class RowMover {
       at += strip.width;
       if (i < this.index) return;
       this.rows[i]?.setAttribute('transform', `translate(0 ${y})`);
-      this.joints[i]?.setAttribute('y', String(y + height - grip(height) / 2));
       if (i > this.index + 1) return;
+      // The other joints are not seen while one is held; React moves them now and then.
+      if (i === this.index) this.joints[i]?.setAttribute('y', String(y + height - grip(height) / 2));
       for (const rect of this.rows[i]?.querySelectorAll('[data-tall]') ?? []) rect.setAttribute('height', String(height));
       if (i === this.index) for (const outline of this.outlines) outline.setAttribute('height', String(height));
     });

@@ -14,7 +14,7 @@ const DRAG_START_PX = 4;
 /** A finger that stays this long picks the strip up with the others. */
 const LONG_PRESS_MS = 450;
 /** While a joint is dragged the board changes this often, ms. */
-const CHANGE_EVERY_MS = 90;
+const CHANGE_EVERY_MS = 250;
 
 interface Held {
   dy: number;
