@@ -6,6 +6,7 @@ import type { Knex } from 'knex';
 import { openApiDocument } from './openapi.ts';
 import { answerProblem, notFound } from './problem.ts';
 import { boardRoutes } from './routes/boards.ts';
+import { glueRunRoutes } from './routes/glueRuns.ts';
 import { healthRoutes } from './routes/health.ts';
 import { rackRoutes } from './routes/rack.ts';
 import { sawRoutes } from './routes/saw.ts';
@@ -34,7 +35,7 @@ export function createApp(db: Knex, webFolder: string | null): Express {
   app.use('/api', (_request, response, next) => {
     response.set('Cache-Control', 'no-store');
     next();
-  }, healthRoutes(db), rackRoutes(db), shopRoutes(db), sawRoutes(db), boardRoutes(db));
+  }, healthRoutes(db), rackRoutes(db), shopRoutes(db), sawRoutes(db), glueRunRoutes(db), boardRoutes(db));
   app.use('/api', () => {
     throw notFound('This address');
   });

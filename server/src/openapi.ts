@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { boardSchema } from '#core/board/board.ts';
+import { runDocumentSchema } from '#core/gluing/glueRun.ts';
 import { boardFileSchema } from '#core/format/boardFile.ts';
 import { cutPlanSchema } from '#core/cutting/cutPlanSchema.ts';
 import { cuttingRecordSchema } from '#core/plan/sawRecords.ts';
@@ -7,6 +8,7 @@ import { shopSchema } from '#core/shop/shop.ts';
 import { pieceFieldsSchema, pieceSchema } from '#core/stock/piece.ts';
 import { speciesSchema } from '#core/wood/species.ts';
 import { boardChangeSchema, boardRemovalSchema, revisionNameSchema } from './routes/boards.ts';
+import { runChangeSchema, runStartSchema } from './routes/glueRuns.ts';
 import { batchSchema, pieceChangeSchema, versionOnlySchema } from './routes/rack.ts';
 import { cutSchema, failSchema, keepSchema, releaseSchema } from './routes/saw.ts';
 import { shopChangeSchema } from './routes/shop.ts';
@@ -19,6 +21,10 @@ const revision = z.strictObject({ number: z.int(), madeAt: z.iso.datetime(), nam
 const sawBookSchema = z.strictObject({
   plans: z.array(z.strictObject({ id: z.string(), boards: z.array(z.string()), keptAt: z.iso.datetime(), plan: cutPlanSchema })),
   cuttings: z.array(z.strictObject({ id: z.string(), boards: z.array(z.string()), cutAt: z.iso.datetime(), version: z.int(), record: cuttingRecordSchema })),
+});
+
+const storedRun = z.strictObject({
+  id: z.string(), boardId: z.string(), glueUp: z.string(), copy: z.int(), version: z.int(), startedAt: z.iso.datetime(), endedAt: z.iso.datetime().nullable(), run: runDocumentSchema,
 });
 
 type Json = Record<string, unknown>;
@@ -94,6 +100,12 @@ export function openApiDocument(): Json {
       '/api/boards/{id}/revisions/{number}/name': { parameters: [id, number], put: operation('Name a revision', [200, 'The revision', revision], [400, 404], revisionNameSchema) },
       '/api/boards/{id}/remove': { parameters: [id], post: operation('Take a board off the list', [204, 'Removed'], [400, 404, 409], boardRemovalSchema) },
       '/api/boards/{id}/restore': { parameters: [id], post: operation('Bring a removed board back', [200, 'Restored', storedBoard], [404]) },
+      '/api/boards/{id}/runs': {
+        parameters: [id],
+        get: operation('Clocks of glue-ups, newest first, with the server\'s time', [200, 'Runs', z.strictObject({ now: z.iso.datetime(), runs: z.array(storedRun) })], []),
+        post: operation('Start the clock of a glue-up', [201, 'Started', storedRun], [400, 404, 409], runStartSchema),
+      },
+      '/api/runs/{id}': { parameters: [id], put: operation('Note what happened in a glue-up, at the server\'s time', [200, 'Noted', storedRun], [400, 404, 409], runChangeSchema) },
       '/api/boards/{id}/file': { parameters: [id], get: operation('The board as a file, with the rack and shop it is planned with', [200, 'Board file', boardFileSchema], [404]) },
     },
     components: {

@@ -1,12 +1,16 @@
 import type { Shop } from '../shop/shop.ts';
+import { flattenerLimits } from '../shop/flattener.ts';
 import type { Board } from './board.ts';
+import { shopFor } from './differences.ts';
 
 /**
  * Sizes to mill to, worked backward from the finished board by the shop's habits. Everything downstream (offers, cutting, ladders,
  * steps) takes its sizes from here.
  */
 export interface Allowances {
-  /** Strip length at rough crosscut: finished + creep + both end trims with their kerfs. */
+  /** Panels that are glued, and how many boards are cut from each; `length` as strips are crosscut for it. */
+  panels: { boards: number; length: number }[];
+  /** Strip length at rough crosscut for a panel of one board: finished + creep + both end trims with their kerfs. */
   roughLength: number;
   /** Off each end of the panel before its kerf: the larger of habit and snipe. */
   endTrim: number;
@@ -14,8 +18,8 @@ export interface Allowances {
   glueThickness: number;
   /** Panel width that gives the finished width and both edge trims. */
   wantedPanelWidth: number;
-  /** What the rip of a strip adds to its width for jointing both edges: 0 for edge grain, whose glue faces are planed. */
-  ripExtra: number;
+  /** What the rip of a strip adds to the size it is glued at: jointing both edges of one that lies flat, and what is ripped fat to be milled again. */
+  ripExtra: { edge: number; face: number };
 }
 
 /** Width that is left of a panel once both long edges are trimmed, mm: what is wanted, or what there is. */
@@ -23,14 +27,31 @@ export function widthReached(board: Pick<Board, 'width'>, panel: number, shop: S
   return Math.min(board.width, Math.max(0, panel - 2 * shop.habits.panelEdgeTrim));
 }
 
-export function allowancesFor(board: Board, shop: Shop): Allowances {
-  const { habits, planer, saw } = shop;
-  const endTrim = Math.max(habits.panelEndTrim, planer.snipe);
+/** What strips are ripped fat by, mm: nothing where they are ripped to size at once. */
+export function ripFatOf({ habits, schools }: Pick<Shop, 'habits' | 'schools'>): number {
+  return schools.rip === 'fat' ? habits.ripFat : 0;
+}
+
+/** How many boards come out of each panel of the batch, the longest first. */
+export function panelsOf({ count, perPanel }: Pick<Board, 'count' | 'perPanel'>): number[] {
+  const each = Math.min(count, perPanel);
+  const rest = count % each;
+  return [...Array<number>(Math.floor(count / each)).fill(each), ...(rest > 0 ? [rest] : [])];
+}
+
+/** @param own the shop; where the board differs from it is taken into account here */
+export function allowancesFor(board: Board, own: Shop): Allowances {
+  const shop = shopFor(board, own);
+  const { habits, saw } = shop;
+  const endTrim = Math.max(habits.panelEndTrim, flattenerLimits(shop).snipe);
+  const fat = ripFatOf(shop);
+  const roughLength = board.length + habits.creep + 2 * (endTrim + saw.kerf);
   return {
-    roughLength: board.length + habits.creep + 2 * (endTrim + saw.kerf),
+    panels: panelsOf(board).map((boards) => ({ boards, length: roughLength + (boards - 1) * (board.length + saw.kerf) })),
+    roughLength,
     endTrim,
     glueThickness: board.thickness + habits.sanding + habits.panelFlatten,
     wantedPanelWidth: board.width + 2 * habits.panelEdgeTrim,
-    ripExtra: board.construction === 'face' ? 2 * habits.glueEdgeJoint : 0,
+    ripExtra: { edge: fat, face: fat + 2 * habits.glueEdgeJoint },
   };
 }

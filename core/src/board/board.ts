@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { lengthBetween, lineOfText } from '../units/lengthSchema.ts';
 import { seasonsSchema } from '../wood/moisture.ts';
+import { boardHabitsSchema, NO_DIFFERENCES } from './differences.ts';
 
 export const constructions = ['edge', 'face'] as const;
 
@@ -55,6 +56,19 @@ const cuttingWishesSchema = z.strictObject({
 /** Nothing decided yet. */
 export const NO_CUTTING_WISHES: z.infer<typeof cuttingWishesSchema> = { pins: [], bans: [], together: [], eitherWay: false, spares: 0 };
 
+/** How the board is glued, as far as the maker decided it. */
+const gluingWishesSchema = z.strictObject({
+  /** Sizes of the first groups, first strip to last; null lets Cadenza choose. Groups that do not add up to the strips decide nothing. */
+  groups: z.array(z.int({ error: 'must be a whole number' }).min(1, { error: 'must be at least 1' }).max(GREATEST_STRIP_COUNT, { error: 'must be fewer' }))
+    .max(GREATEST_STRIP_COUNT, { error: 'must be fewer' }).nullable(),
+  /** A second pair of hands at the glue-up. */
+  helper: yesOrNo,
+});
+
+/** A stop that the maker goes on with, knowing it; the note stays on the record. */
+const acceptedSchema = z.strictObject({ rule: z.string({ error: 'must be text' }).regex(/^[a-z-]{1,60}$/, { error: 'must be the id of a rule' }), note: lineOfText(1, 300) });
+export type AcceptedStop = z.infer<typeof acceptedSchema>;
+
 /** What a version of a board may differ in. Lengths in millimetres, finished sizes. */
 const layoutShape = {
   construction: z.enum(constructions),
@@ -83,6 +97,12 @@ export const boardSchema = z.strictObject({
   cutting: cuttingWishesSchema,
   /** Air where the board will live; null is the shop's. */
   seasons: seasonsSchema.nullable(),
+  /** Where this board is made in another way than the shop's. */
+  differs: boardHabitsSchema,
+  gluing: gluingWishesSchema,
+  /** Boards of the batch that come out of one panel, end to end. */
+  perPanel: z.int({ error: 'must be a whole number' }).min(1, { error: 'must be at least 1' }).max(50, { error: 'must be at most 50' }),
+  accepted: z.array(acceptedSchema).max(50, { error: 'must be at most 50' }),
   /** Versions set aside beside the one that is worked on. */
   versions: z.array(versionSchema).max(GREATEST_VERSION_COUNT, { error: `must be at most ${GREATEST_VERSION_COUNT} versions` })
     .refine((versions) => new Set(versions.map((v) => v.id)).size === versions.length, { error: 'must each have an id of their own' }),
@@ -90,7 +110,10 @@ export const boardSchema = z.strictObject({
 export type Board = z.infer<typeof boardSchema>;
 
 /** What nobody has decided yet about a new board. */
-export const UNDECIDED = { cutting: NO_CUTTING_WISHES, seasons: null, versions: [] as BoardVersion[] };
+export const UNDECIDED = {
+  cutting: NO_CUTTING_WISHES, seasons: null, differs: NO_DIFFERENCES, gluing: { groups: null, helper: false } as z.infer<typeof gluingWishesSchema>, perPanel: 1,
+  accepted: [] as AcceptedStop[], versions: [] as BoardVersion[],
+};
 
 /** A new board: a common size (250 x 400 x 30 mm, common practice), nothing laid out yet. */
 export const NEW_BOARD: Board = {

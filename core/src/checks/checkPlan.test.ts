@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { makePlan } from '../plan/plan.ts';
 import { plainBoard, plainPiece, planInput } from '../plan/planArbitrary.ts';
 import type { Board } from '../board/board.ts';
+import { USUAL_GLUES } from '../shop/gluing.ts';
 import { DEFAULT_SHOP, type Shop } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
 import { DEFAULT_DISPLAY } from '../units/formatLength.ts';
@@ -12,7 +13,7 @@ function found(board: Board, rack: Piece[] = [plainPiece({ length: 4000 })], sho
   const input = planInput(board, rack, shop);
   return checkPlan(makePlan(input), input).map((f) => ({ rule: f.rule, strips: f.strips, severity: f.severity, what: phraseText(f.what, DEFAULT_DISPLAY), ways: f.waysOut.length }));
 }
-const planerAt = (change: Partial<Shop['planer']>): Shop => ({ ...DEFAULT_SHOP, planer: { ...DEFAULT_SHOP.planer, ...change } });
+const planerAt = (change: Partial<NonNullable<Shop['planer']>>): Shop => ({ ...DEFAULT_SHOP, planer: { ...DEFAULT_SHOP.planer!, ...change } });
 const wide = planerAt({ width: 400 });
 
 describe('checkPlan', () => {
@@ -43,7 +44,7 @@ describe('checkPlan', () => {
     // A long plank would be flattened whole; this piece is short itself.
     ['short-for-planer', 'Blanks are 229 mm long', plainBoard({ length: 200 }), [plainPiece({ length: 249 })], wide, []],
     ['deeper-than-saw', 'The panel is 82 mm thick; the saw cuts 80 mm', plainBoard({ thickness: 80 }), undefined, wide, []],
-    ['glue-time', 'Gluing 2 pieces takes', plainBoard(), undefined, { ...wide, glue: { ...wide.glue, assemblyMinutes: 2 } }, []],
+    ['glue-time', 'Gluing 2 pieces takes', plainBoard(), undefined, { ...wide, glues: [{ ...USUAL_GLUES[0]!, openMinutes: 1, closedMinutes: 2 }] }, []],
     ['grain-direction', 'Strips 3, 4 run against', plainBoard({ strips: strips(six, (_, i) => ({ endForEnd: i === 2 })) }), undefined, wide, [3, 4]],
     ['clean-side-down', 'Strip 1 from P1 shows its stain; its clean side is down', oneFlat, stained('up'), wide, [1]],
     ['grain-direction', 'Strip 2 runs against', plainBoard({ construction: 'face', width: 130, thickness: 20, strips: strips([70, 70], (_, i) => ({ turned: i === 1 })) }), [plainPiece({ grain: 'toFar' })], wide, [2]],

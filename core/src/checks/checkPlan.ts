@@ -2,9 +2,11 @@ import type { PlanInput } from '../plan/context.ts';
 import type { Plan } from '../plan/plan.ts';
 import { boardThickness } from './boardThickness.ts';
 import { bleedingNeighbours } from './bleedingNeighbours.ts';
+import { clamping } from './clamping.ts';
 import { emptyBoard } from './emptyBoard.ts';
 import type { Finding, Rule, Severity } from './finding.ts';
 import { glueTime } from './glueTime.ts';
+import { glueClimate } from './glueClimate.ts';
 import { grainDirection } from './grainDirection.ts';
 import { machineLimits } from './machineLimits.ts';
 import { outerStrips } from './outerStrips.ts';
@@ -13,15 +15,24 @@ import { seasonalNeighbours } from './seasonalNeighbours.ts';
 import { showSide } from './showSide.ts';
 import { stockShortage } from './stockShortage.ts';
 import { speciesCautions } from './speciesCautions.ts';
+import { stockSettled } from './stockSettled.ts';
 import { stripWidth } from './stripWidth.ts';
 
 const RULES: readonly Rule[] = [
-  emptyBoard, panelWidthRule, boardThickness, stripWidth, stockShortage, machineLimits, glueTime, grainDirection, showSide, outerStrips,
+  emptyBoard, panelWidthRule, boardThickness, stripWidth, stockShortage, machineLimits, stockSettled, glueTime, glueClimate, clamping, grainDirection, showSide, outerStrips,
   seasonalNeighbours, bleedingNeighbours, speciesCautions,
 ];
 const ORDER: Record<Severity, number> = { stop: 0, caution: 1, note: 2 };
 
-/** All findings on a plan, stops first; within a severity in the order of the rules. */
-export function checkPlan(plan: Plan, input: PlanInput): Finding[] {
-  return RULES.flatMap((rule) => rule(plan, input)).sort((a, b) => ORDER[a.severity] - ORDER[b.severity]);
+/** All findings on a plan, stops first; within a severity in the order of the rules. A stop that the maker goes on with stays, with his note. */
+export function checkPlan(plan: Plan, given: PlanInput): Finding[] {
+  const input = { ...given, shop: plan.shop };
+  const notes = new Map(given.board.accepted.map((a) => [a.rule, a.note]));
+  return RULES.flatMap((rule) => rule(plan, input)).sort((a, b) => ORDER[a.severity] - ORDER[b.severity])
+    .map((f) => (f.severity === 'stop' && notes.has(f.rule) ? { ...f, accepted: notes.get(f.rule)! } : f));
+}
+
+/** Stops that still stand in the way. */
+export function openStops(findings: readonly Finding[]): Finding[] {
+  return findings.filter((f) => f.severity === 'stop' && f.accepted === undefined);
 }

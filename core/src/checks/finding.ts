@@ -1,5 +1,6 @@
 import type { Phrase } from '../units/phrase.ts';
 import type { PlanInput } from '../plan/context.ts';
+import type { OperationKind } from '../plan/operation.ts';
 import type { Plan } from '../plan/plan.ts';
 
 /** stop: it cannot be made like this. caution: it can go wrong. note: worth knowing. */
@@ -18,6 +19,10 @@ export interface Finding {
   waysOut: Phrase[];
   /** Strip numbers it concerns, from 1; empty when it concerns the whole board. */
   strips: number[];
+  /** The step at which it matters; left out when it concerns the board before any step. */
+  at?: OperationKind;
+  /** Why the maker goes on with a stop, in his own words. */
+  accepted?: string;
   /** Where the limit comes from, when it is neither a habit nor a machine's figure. */
   source?: string;
 }

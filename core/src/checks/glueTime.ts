@@ -1,3 +1,4 @@
+import { glueOf } from '../shop/shop.ts';
 import { say } from '../units/phrase.ts';
 import type { Rule } from './finding.ts';
 
@@ -6,9 +7,9 @@ export const glueTime: Rule = ({ gluing }, { shop }) => {
   const late = gluing.glueUps.find((g) => g.assemblyMinutes > gluing.usableMinutes + 1e-9);
   if (!late) return [];
   return [{
-    rule: 'glue-time', severity: 'stop', strips: [],
-    what: say`Gluing ${late.parts} pieces takes ${late.assemblyMinutes.toFixed(1)} min; ${shop.glue.name} leaves ${gluing.usableMinutes.toFixed(1)} min.`,
+    rule: 'glue-time', severity: 'stop', strips: [], at: 'glue',
+    what: say`Gluing ${late.parts} pieces takes ${late.assemblyMinutes.toFixed(1)} min; ${glueOf(shop).name} leaves ${gluing.usableMinutes.toFixed(1)} min.`,
     why: say`The glue skins over before the last clamp is closed, and the joint is weak.`,
-    waysOut: [say`Use a glue with a longer open time.`, say`Get a helper, and set the pace in Shop.`],
+    waysOut: [say`Use a glue with a longer open time.`, say`Get a helper: a second pair of hands spreads and places.`],
   }];
 };

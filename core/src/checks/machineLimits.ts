@@ -1,9 +1,12 @@
+import { flattenerLimits } from '../shop/flattener.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say } from '../units/phrase.ts';
 import type { Finding, Rule } from './finding.ts';
 
 /** Stock, blanks and panel against the widths, lengths and depths the machines allow. */
-export const machineLimits: Rule = (plan, { board, rack, shop: { planer, saw } }) => {
+export const machineLimits: Rule = (plan, { board, rack, shop }) => {
+  const { saw } = shop;
+  const planer = flattenerLimits(shop);
   if (board.strips.length === 0) return [];
   const findings: Finding[] = [];
   const used = new Set(plan.cutting.blanks.map((b) => b.pieceId));
@@ -11,33 +14,43 @@ export const machineLimits: Rule = (plan, { board, rack, shop: { planer, saw } }
     if (!used.has(piece.id) || piece.width <= planer.width) continue;
     const strips = plan.strips.filter((s) => s.sources.some((source) => source.pieceId === piece.id)).map((s) => s.number);
     findings.push({
-      rule: 'blank-wider-than-planer', severity: 'caution', strips,
+      rule: 'blank-wider-than-planer', severity: 'caution', strips, at: 'flatten',
       what: say`${piece.mark} is ${length(piece.width)} wide; the planer takes ${length(planer.width)}.`,
       why: say`It cannot be flattened in one piece on this machine.`,
       waysOut: [say`Rip the blanks of ${piece.mark} in two before flattening.`, say`Flatten one face by hand or with a router sled.`],
     });
   }
-  if (plan.panelWidth > planer.width) {
+  const flattens = plan.operations.find((o) => o.kind === 'flattenPanel');
+  if (plan.panelWidth > planer.width && flattens) {
+    const others = plan.flattening.filter((w) => w.cannot === null && w.owned);
     findings.push({
-      rule: 'panel-wider-than-planer', severity: 'caution', strips: [],
+      rule: 'panel-wider-than-planer', severity: 'caution', strips: [], at: 'flattenPanel',
       what: say`The panel is ${length(plan.panelWidth)} wide; the planer takes ${length(planer.width)}.`,
-      why: say`It cannot be flattened in one piece on this machine.`,
-      waysOut: [say`Drum sander, router sled, belt sander or a long hand plane.`, say`Plane the glued groups while they still fit, and join them last with care.`],
+      why: plan.gluing.sectionWidth === null ? say`It cannot be flattened in one piece on this machine.` : say`It cannot be flattened in one piece on this machine: it is glued in sections that fit, and only its joints are levelled at the end.`,
+      waysOut: others.length > 0 ? others.map((w) => say`${w.name}: ${Math.round(w.minutes)} min.`) : [say`Drum sander, router sled, belt sander or a long hand plane.`],
+    });
+  }
+  const idle = plan.operations.filter((o) => (o.kind === 'flattenPanel' || o.kind === 'flatten') && o.ways.length > 0 && !o.ways.some((w) => w.owned && w.cannot === null));
+  for (const step of idle) {
+    const [quickest] = step.ways.filter((w) => w.cannot === null).sort((a, b) => a.minutes - b.minutes);
+    findings.push({
+      rule: 'nothing-to-flatten-with', severity: 'stop', strips: [], at: step.kind, what: say`Nothing in the shop makes ${step.kind === 'flatten' ? 'this stock' : 'the panel'} flat.`,
+      why: say`Joints that are not flat do not close.`, waysOut: [say`${quickest ? `${quickest.name}: ${Math.round(quickest.minutes)} min` : 'A router sled'}, borrowed or in another shop.`, say`Buy stock that is surfaced on four sides.`],
     });
   }
   const flattenedShort = plan.cutting.blanks.length === 0 || plan.cutting.blanks.some((b) => !b.done && b.strips.some((s) => s.order !== 'fullLength'));
-  if (plan.allowances.roughLength < planer.leastLength && flattenedShort) {
+  if (plan.allowances.panels[0]!.length < planer.leastLength && flattenedShort) {
     findings.push({
-      rule: 'short-for-planer', severity: 'stop', strips: [],
-      what: say`Blanks are ${length(plan.allowances.roughLength)} long; jointer and planer want at least ${length(planer.leastLength)}.`,
+      rule: 'short-for-planer', severity: 'stop', strips: [], at: 'flatten',
+      what: say`Blanks are ${length(plan.allowances.panels[0]!.length)} long; jointer and planer want at least ${length(planer.leastLength)}.`,
       why: say`A short piece can tip between the rollers and be thrown.`,
-      waysOut: [say`Mill the pieces at double length and crosscut after planing.`, say`Make the board at least ${length(board.length + planer.leastLength - plan.allowances.roughLength)} long.`],
+      waysOut: [say`Mill the pieces at double length and crosscut after planing.`, say`Make the board at least ${length(board.length + planer.leastLength - plan.allowances.panels[0]!.length)} long.`],
     });
   }
   const thin = plan.cutting.blanks.flatMap((b) => b.strips.filter((s) => s.demand.spare === 0 && s.way.thickness < planer.leastThickness - LENGTH_TOLERANCE_MM));
   if (thin.length > 0) {
     findings.push({
-      rule: 'thin-for-planer', severity: 'caution', strips: [...new Set(thin.map((s) => s.demand.strip))].sort((a, b) => a - b),
+      rule: 'thin-for-planer', severity: 'caution', at: 'planeStrips', strips: [...new Set(thin.map((s) => s.demand.strip))].sort((a, b) => a - b),
       what: say`These strips are planed to ${length(Math.min(...thin.map((s) => s.way.thickness)))}; the planer goes down to ${length(planer.leastThickness)}.`,
       why: say`Thinner wood breaks up between the rollers, and its pieces are thrown.`,
       waysOut: [say`Plane them on a carrier board of even thickness, or use a drum sander.`, say`Leave them fat, and flush them after the glue-up.`],
@@ -45,7 +58,7 @@ export const machineLimits: Rule = (plan, { board, rack, shop: { planer, saw } }
   }
   if (plan.allowances.glueThickness > saw.cutDepth) {
     findings.push({
-      rule: 'deeper-than-saw', severity: 'caution', strips: [],
+      rule: 'deeper-than-saw', severity: 'caution', strips: [], at: 'trimEdges',
       what: say`The panel is ${length(plan.allowances.glueThickness)} thick; the saw cuts ${length(saw.cutDepth)}.`,
       why: say`The blade does not come through when the panel is trimmed.`,
       waysOut: [say`Trim from both faces, or with a hand saw and plane.`, say`Make the board thinner.`],

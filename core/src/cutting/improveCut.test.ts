@@ -24,8 +24,8 @@ const improve = (problem: CutProblem, seconds = 20) => improveCut(problem, solve
 
 /** A shop that takes nothing it need not, so that sizes can be counted in the head. */
 const BARE: Shop = {
-  ...DEFAULT_SHOP, bandSaw: null, saw: { ...DEFAULT_SHOP.saw, kerf: 0 }, crosscutSaw: { kerf: 0 },
-  planer: { ...DEFAULT_SHOP.planer, width: 6000, leastLength: 1 },
+  ...DEFAULT_SHOP, bandSaw: null, jointer: null, saw: { ...DEFAULT_SHOP.saw, kerf: 0 }, crosscutSaw: { ...DEFAULT_SHOP.crosscutSaw, kerf: 0 },
+  planer: { ...DEFAULT_SHOP.planer!, width: 6000, leastLength: 1 },
   habits: { ...DEFAULT_SHOP.habits, stockEndTrim: 0, stockEdgeJoint: 0, flattenRough: 0, skimRough: 0, keepLength: 2000 },
   cutting: { openPiece: 1, openPlank: 0, leftoverEach: 0, unpricedPerM3: 0, keepWidth: 6000, sideShare: 0, spareBelow: 0, spares: 0 },
 };
@@ -52,7 +52,7 @@ describe('improveCut', () => {
 
   it('equals the enumerated optimum on every instance small enough to try all cuts', () => {
     const shop: Shop = {
-      ...BARE, saw: { ...BARE.saw, kerf: 1 }, crosscutSaw: { kerf: 1 }, habits: { ...BARE.habits, stockEndTrim: 1, stockEdgeJoint: 1, keepLength: 9 },
+      ...BARE, saw: { ...BARE.saw, kerf: 1 }, crosscutSaw: { ...DEFAULT_SHOP.crosscutSaw, kerf: 1 }, habits: { ...BARE.habits, stockEndTrim: 1, stockEdgeJoint: 1, keepLength: 9 },
       cutting: { ...BARE.cutting, openPiece: 5, openPlank: 3, leftoverEach: 2, unpricedPerM3: 1e7, keepWidth: 4, sideShare: 0.5 },
     };
     const rate = 1e7 / 1e9;

@@ -1,3 +1,4 @@
+import { flattenerLimits } from '../shop/flattener.ts';
 import type { Shop } from '../shop/shop.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import type { Piece } from '../stock/piece.ts';
@@ -20,14 +21,15 @@ export interface OrderOutcome {
  * @param part rough length and ripped width of the part, mm
  */
 export function orderOutcomes(piece: Piece, part: { length: number; width: number }, shop: Shop): OrderOutcome[] {
-  const { planer, bandSaw, habits } = shop;
+  const { bandSaw, habits } = shop;
+  const limits = flattenerLimits(shop);
   const wholeWidth = Math.max(piece.width, piece.farEnd?.width ?? 0);
   return millingOrders.map((order) => {
     const length = order === 'fullLength' ? piece.length : part.length;
     const width = order === 'ripFirst' ? Math.min(part.width, wholeWidth) : wholeWidth;
-    const forbidden = length < planer.leastLength - LENGTH_TOLERANCE_MM ? 'tooShort'
-      : width > planer.width + LENGTH_TOLERANCE_MM ? 'tooWide'
-        : order !== 'ripFirst' ? null : !bandSaw ? 'noBandSaw' : width < planer.leastWidth - LENGTH_TOLERANCE_MM ? 'tooNarrow' : null;
+    const forbidden = length < limits.leastLength - LENGTH_TOLERANCE_MM ? 'tooShort'
+      : width > limits.width + LENGTH_TOLERANCE_MM ? 'tooWide'
+        : order !== 'ripFirst' ? null : !bandSaw ? 'noBandSaw' : width < limits.leastWidth - LENGTH_TOLERANCE_MM ? 'tooNarrow' : null;
     return { order, loss: flatteningLoss(piece, { length, width }, habits), forbidden };
   });
 }

@@ -34,7 +34,7 @@ const MOST_RIPS_OFFERED = 6;
  */
 export function sectionsFor(board: Board, allowances: Allowances, rack: readonly Piece[], shop: Shop, promised: readonly PromisedRange[]): Section[] {
   // While a joint is dragged only widths change, and what the rack offers stays the same.
-  const key = [board.construction, allowances.roughLength, allowances.glueThickness, allowances.ripExtra].join('/');
+  const key = [board.construction, allowances.roughLength, allowances.glueThickness, allowances.ripExtra.edge, allowances.ripExtra.face].join('/');
   const last = LAST.get(rack);
   if (last && last.key === key && last.shop === shop && last.promised === promised) return last.sections;
   const sections = offersOf(board, allowances, rack, shop, promised);
@@ -48,22 +48,23 @@ function offersOf(board: Board, allowances: Allowances, rack: readonly Piece[], 
   const sections: Section[] = [];
   for (const piece of rack) {
     const length = allowances.roughLength;
-    const usable = usableSize(piece, shop, { length, width: allowances.glueThickness });
+    const onEdge = allowances.glueThickness + allowances.ripExtra.edge;
+    const usable = usableSize(piece, shop, { length, width: onEdge });
     if (usable.length < length) continue;
     const count = (way: Way) => stripsOfAll(piece, shop, length, way, promised);
     const base = { pieceId: piece.id, mark: piece.mark, species: piece.species, rings: piece.rings };
     if (board.construction === 'edge') {
       const width = downToTenth(usable.thickness);
-      const strips = width >= 1 ? count({ shows: 'edge', rip: allowances.glueThickness, thickness: width }) : 0;
+      const strips = width >= 1 ? count({ shows: 'edge', rip: onEdge, thickness: width }) : 0;
       if (strips > 0) sections.push({ ...base, width, count: strips, resawn: false, tooThinBy: 0 });
-      const half = resawnHalf(usable.thickness, allowances.glueThickness, shop);
+      const half = resawnHalf(usable.thickness, onEdge, shop);
       if (strips > 0 && half !== null) sections.push({ ...base, width: half, count: 2 * strips, resawn: true, tooThinBy: 0 });
       continue;
     }
     for (let rips = 1; rips <= MOST_RIPS_OFFERED; rips += 1) {
-      const width = downToTenth(widestPart(usable.width, rips, shop.saw.kerf) - allowances.ripExtra);
+      const width = downToTenth(widestPart(usable.width, rips, shop.saw.kerf) - allowances.ripExtra.face);
       if (width < LEAST_OFFERED_RIP) break;
-      const rip = width + allowances.ripExtra;
+      const rip = width + allowances.ripExtra.face;
       const { thickness } = usableSize(piece, shop, { length, width: rip });
       const tooThinBy = Math.max(0, allowances.glueThickness - thickness);
       const strips = count({ shows: 'face', rip, thickness: Math.min(thickness, allowances.glueThickness) });

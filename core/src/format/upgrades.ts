@@ -1,4 +1,5 @@
-import { AS_IT_LIES, NO_CUTTING_WISHES } from '../board/board.ts';
+import { AS_IT_LIES, NO_CUTTING_WISHES, UNDECIDED } from '../board/board.ts';
+import { USUAL_GLUES } from '../shop/gluing.ts';
 import { DEFAULT_SHOP } from '../shop/shop.ts';
 import { PLAIN_CONDITION } from '../stock/piece.ts';
 import { HANDBOOK_SPECIES } from '../wood/handbookSpecies.ts';
@@ -26,7 +27,7 @@ export function upgradeShopTo2(shop: Json): Json {
   return {
     // One kerf served every saw in version 1.
     crosscutSaw: { kerf: saw?.kerf ?? DEFAULT_SHOP.crosscutSaw.kerf }, bandSaw: DEFAULT_SHOP.bandSaw, cutting: DEFAULT_SHOP.cutting, ...shop,
-    planer: { leastWidth: DEFAULT_SHOP.planer.leastWidth, leastThickness: DEFAULT_SHOP.planer.leastThickness, ...(shop.planer as Json | undefined) },
+    planer: { leastWidth: DEFAULT_SHOP.planer!.leastWidth, leastThickness: DEFAULT_SHOP.planer!.leastThickness, ...(shop.planer as Json | undefined) },
   };
 }
 
@@ -63,6 +64,38 @@ export function upgradeFileTo3(file: Json): Json {
     ...file, version: 3,
     ...(isRecord(file.board) ? { board: upgradeBoardTo3(file.board) } : {}), ...(isRecord(file.shop) ? { shop: upgradeShopTo3(file.shop) } : {}),
     ...(Array.isArray(file.species) ? { species: file.species.map((s: unknown) => (isRecord(s) ? upgradeSpeciesTo3(s) : s)) } : {}),
+  };
+}
+
+/**
+ * Steps from version 3 to 4: the shop's machines, clamps, glues, hours and schools became things of their own; a board may differ from its shop, and says how it is
+ * glued, how a batch is cut from panels, and which stops it goes on with.
+ */
+export function upgradeShopTo4(shop: Json): Json {
+  const planer = isRecord(shop.planer) ? shop.planer : null;
+  const glue = isRecord(shop.glue) ? shop.glue : null;
+  const { jointer, drumSander, routerSled, handTools, clamps, glues, hours, room, schools } = DEFAULT_SHOP;
+  // One glue with one assembly time until now; half of it is taken as its open time, as on most bottles.
+  const own = glue && typeof glue.assemblyMinutes === 'number' ? [{ ...USUAL_GLUES[0]!, id: 'own', name: glue.name, openMinutes: glue.assemblyMinutes / 2, closedMinutes: glue.assemblyMinutes, clampMinutes: glue.clampMinutes }] : [];
+  return {
+    // One machine served as jointer and planer.
+    jointer: planer ? { ...jointer, width: planer.width, passDepth: planer.passDepth, leastLength: planer.leastLength } : jointer, drumSander, routerSled, handTools, clamps, hours, room, schools,
+    glues: [...own, ...glues], ...shop,
+    saw: isRecord(shop.saw) ? { kind: DEFAULT_SHOP.saw.kind, ...shop.saw } : shop.saw, crosscutSaw: isRecord(shop.crosscutSaw) ? { kind: DEFAULT_SHOP.crosscutSaw.kind, ...shop.crosscutSaw } : shop.crosscutSaw,
+    planer: planer ? { head: DEFAULT_SHOP.planer!.head, ...planer } : shop.planer, glue: own[0]?.id ?? shop.glue ?? DEFAULT_SHOP.glue,
+    habits: isRecord(shop.habits) ? { ripFat: DEFAULT_SHOP.habits.ripFat, ...shop.habits } : shop.habits,
+    pace: isRecord(shop.pace) ? { clampInset: DEFAULT_SHOP.pace.clampInset, helperShare: DEFAULT_SHOP.pace.helperShare, work: DEFAULT_SHOP.pace.work, ...shop.pace } : shop.pace,
+  };
+}
+
+export function upgradeBoardTo4(board: Json): Json {
+  const { differs, gluing, perPanel, accepted } = UNDECIDED;
+  return { differs, gluing, perPanel, accepted, ...board };
+}
+
+export function upgradeFileTo4(file: Json): Json {
+  return {
+    ...file, version: 4, ...(isRecord(file.board) ? { board: upgradeBoardTo4(file.board) } : {}), ...(isRecord(file.shop) ? { shop: upgradeShopTo4(file.shop) } : {}),
   };
 }
 

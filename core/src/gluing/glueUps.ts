@@ -1,4 +1,7 @@
-import type { Shop } from '../shop/shop.ts';
+import { slowness } from '../shop/gluing.ts';
+import { glueOf, type Shop } from '../shop/shop.ts';
+import { clampsFor, type ClampSet } from './clamping.ts';
+import { chooseGroups, type Grouping } from './groups.ts';
 
 /** One glue-up: what is put together at once. Strip numbers are 1-based and contiguous. */
 export interface GlueUp {
@@ -7,24 +10,59 @@ export interface GlueUp {
   level: number;
   firstStrip: number;
   lastStrip: number;
-  /** Ids of the glue-ups joined here; empty when single strips are. */
+  /** Ids of the glue-ups joined here; single strips are not among them. */
   joins: string[];
   /** Pieces laid side by side, and the joints between them. */
   parts: number;
   joints: number;
+  /** Where its joints lie across it, mm from its first edge. */
+  jointsAt: number[];
+  /** Across the joints, mm. */
+  width: number;
   /** From first glue to last clamp, minutes. */
   assemblyMinutes: number;
-  clamps: number;
+  clamps: ClampSet;
+  /** Grams of glue, one face of each joint. */
+  grams: number;
+  /** In clamps until the next step may take it, minutes. */
+  waitMinutes: number;
 }
 
 export interface GluePlan {
-  /** The glue's assembly time less the reserve, minutes. */
+  /** The glue's time at the room's temperature less the reserve, minutes: until everything is under pressure. */
   usableMinutes: number;
+  /** The same until each joint is closed. */
+  openMinutes: number;
   /** Most pieces one glue-up can take in that time. */
   mostParts: number;
   /** In working order: groups first, joins after what they join. */
   glueUps: GlueUp[];
+  /** Widest panel that anything in the shop flattens in one piece, where that decided the groups; null where it did not. */
+  sectionWidth: number | null;
+  /** Whether the maker's own groups are used. */
+  byHand: boolean;
+  /** How many glue-ups the clamps allow side by side, and minutes under clamps one after the other. */
+  sideBySide: number;
+  clampMinutes: number;
   clampMinutesEach: number;
+}
+
+/** What a panel is glued from, as far as gluing needs to know. Lengths in mm. */
+export interface PanelToGlue {
+  /** Widths of the strips as glued. */
+  widths: readonly number[];
+  /** Whether the pattern is the same from both edges. */
+  symmetrical: boolean;
+  length: number;
+  /** Thickness of the panel when glued. */
+  height: number;
+  /** Janka hardness of the hardest species, N; null when not known. */
+  hardness: number | null;
+  helper: boolean;
+  /** Sizes of the first groups that the maker chose; null lets the search choose. */
+  groups: readonly number[] | null;
+  /** Widest panel that can be flattened in one piece, mm. */
+  flattens: number;
 }
 
 /** Clamps for a panel: one for every spacing of length, ends included, at least two. */
@@ -36,58 +74,78 @@ export function clampCount(panelLength: number, shop: Shop): number {
  * Minutes from the first glue to the last clamp when `parts` pieces are glued in one go.
  * @param length of the joints, mm
  * @param height of the joints (thickness of the panel when glued), mm
+ * @param clamps that are closed
  */
-export function assemblyMinutes(parts: number, length: number, height: number, shop: Shop): number {
+export function assemblyMinutes(parts: number, length: number, height: number, shop: Shop, helper = false, clamps = clampCount(length, shop)): number {
   const jointArea = (length * height) / 1e6;
-  return (parts - 1) * jointArea * shop.pace.spreadMinutesPerM2 + parts * shop.pace.placeMinutes
-    + clampCount(length, shop) * shop.pace.clampMinutes;
+  const share = helper ? shop.pace.helperShare : 1;
+  return share * ((parts - 1) * jointArea * shop.pace.spreadMinutesPerM2 + parts * shop.pace.placeMinutes) + clamps * shop.pace.clampMinutes;
+}
+
+/** Minutes a glue leaves in this room, less the reserve: until the joint is closed, and until it is under pressure. */
+export function usableGlueMinutes(shop: Shop): { open: number; closed: number } {
+  const { openMinutes, closedMinutes } = glueOf(shop);
+  const factor = slowness(shop.room.temperature) * shop.pace.reserve;
+  return { open: openMinutes * factor, closed: closedMinutes * factor };
 }
 
 /**
- * Splits strips into contiguous glue-ups that close in time, as even and as symmetrical as can be, then joins the groups, again
- * in time, until one panel is left. Two parts can always be glued: a glue too quick for that is a finding, not an endless tree.
+ * Splits strips into contiguous glue-ups that close in time and fit what flattens them, then joins the groups, again in time, until one panel
+ * is left: fewest minutes under the clamps there are, then fewest levels, then the most even and symmetrical (`chooseGroups`). Two parts can always
+ * be glued: a glue too quick for that is a finding, not an endless tree.
  * Check: 25 strips of a 16 to 18 in board make five groups of five and one join (common practice).
- *
- * @param stripCount strips across the panel
- * @param length rough length of the strips, mm
- * @param height thickness of the strips when glued, mm
  */
-export function planGlueUps(stripCount: number, length: number, height: number, shop: Shop): GluePlan {
-  const usableMinutes = shop.glue.assemblyMinutes * shop.pace.reserve;
+export function planGlueUps(panel: PanelToGlue, shop: Shop): GluePlan {
+  const { widths, length, height, helper } = panel;
+  const glue = glueOf(shop);
+  const usable = usableGlueMinutes(shop);
+  const needed = (width: number, joints: number) => clampsFor({ length, height, width, joints, hardness: panel.hardness }, shop);
+  const widest = widths.reduce((sum, w) => sum + w, 0);
+  const full = needed(widest, Math.max(1, widths.length - 1));
   let mostParts = 2;
-  while (mostParts < stripCount && assemblyMinutes(mostParts + 1, length, height, shop) <= usableMinutes + 1e-9) mostParts += 1;
+  while (mostParts < widths.length && assemblyMinutes(mostParts + 1, length, height, shop, helper, full.wanted) <= usable.closed + 1e-9) mostParts += 1;
+
+  const sideBySide = Math.max(1, Math.floor(full.owned / Math.max(1, full.wanted)));
+  const sectionWidth = widest > panel.flattens + 1e-6 ? panel.flattens : null;
+  const slow = slowness(shop.room.temperature);
+  const [handle, whole] = [glue.handleMinutes * slow, glue.clampMinutes * slow];
+  const own = panel.groups && panel.groups.reduce((sum, g) => sum + g, 0) === widths.length ? panel.groups : null;
+  const grouping: Grouping = chooseGroups({
+    widths, mostParts, sectionWidth, symmetrical: panel.symmetrical, sideBySide, groups: own,
+    // A section is worked before it is joined: it stays in the clamps until it may be.
+    groupMinutes: sectionWidth === null ? handle : whole, joinMinutes: sectionWidth === null ? handle : whole, lastMinutes: whole,
+    handsMinutes: (parts) => assemblyMinutes(parts, length, height, shop, helper, full.wanted),
+  });
 
   const glueUps: GlueUp[] = [];
-  let units = Array.from({ length: stripCount }, (_, i) => ({ first: i + 1, last: i + 1, id: '' }));
-  for (let level = 1; units.length > 1; level += 1) {
+  let units = widths.map((width, i) => ({ first: i + 1, last: i + 1, id: '', width }));
+  grouping.levels.forEach((sizes, i) => {
+    const level = i + 1;
     let start = 0;
-    units = groupSizes(units.length, mostParts).map((size, i) => {
+    let made = 0;
+    units = sizes.map((size) => {
       const members = units.slice(start, start + size);
       start += size;
       const first = members[0]!;
       const last = members.at(-1)!;
       if (size === 1) return first;
-      const id = `G${level}.${i + 1}`;
+      made += 1;
+      const id = `G${level}.${made}`;
+      const width = members.reduce((sum, m) => sum + m.width, 0);
+      const jointsAt: number[] = [];
+      members.slice(0, -1).reduce((at, m) => {
+        jointsAt.push(at + m.width);
+        return at + m.width;
+      }, 0);
+      const clamps = needed(width, size - 1);
       glueUps.push({
-        id, level, firstStrip: first.first, lastStrip: last.last, joins: members.map((m) => m.id).filter((m) => m !== ''),
-        parts: size, joints: size - 1, assemblyMinutes: assemblyMinutes(size, length, height, shop), clamps: clampCount(length, shop),
+        id, level, firstStrip: first.first, lastStrip: last.last, joins: members.map((m) => m.id).filter((m) => m !== ''), parts: size, joints: size - 1, jointsAt, width, clamps,
+        assemblyMinutes: assemblyMinutes(size, length, height, shop, helper, clamps.wanted),
+        grams: ((size - 1) * length * height * glue.gramsPerM2) / 1e6,
+        waitMinutes: level === grouping.levels.length || sectionWidth !== null ? whole : handle,
       });
-      return { first: first.first, last: last.last, id };
+      return { first: first.first, last: last.last, id, width };
     });
-  }
-  return { usableMinutes, mostParts, glueUps, clampMinutesEach: shop.glue.clampMinutes };
-}
-
-/** Even, symmetrical sizes of the fewest groups of at most `most`: 11 in groups of 5 gives 4, 3, 4. */
-export function groupSizes(count: number, most: number): number[] {
-  const groups = Math.ceil(count / most);
-  const sizes = Array<number>(groups).fill(Math.floor(count / groups));
-  let extra = count % groups;
-  // Extras go to mirrored pairs from the outside in; an odd one to the middle.
-  for (let i = 0; extra > 1 && i < Math.floor(groups / 2); i += 1, extra -= 2) {
-    sizes[i]! += 1;
-    sizes[groups - 1 - i]! += 1;
-  }
-  if (extra === 1) sizes[Math.floor(groups / 2)]! += 1;
-  return sizes;
+  });
+  return { usableMinutes: usable.closed, openMinutes: usable.open, mostParts, glueUps, sectionWidth, byHand: own !== null, sideBySide, clampMinutes: grouping.minutes, clampMinutesEach: whole };
 }

@@ -18,11 +18,19 @@ const CAUTIONS: Partial<Record<OperationKind, Phrase[]>> = {
     say`Narrow or short strips: band saw, carrier, or a stop outside the blade; not freehand at the fence.`,
   ],
   planeStrips: [say`Thin strips can shatter: carry them on a flat board, light passes.`, PLANING],
+  remill: [PLANING],
   jointStrips: [PLANING],
+  resaw: [say`Push block and a tall fence; fingers never in line with the blade. A push stick finishes the cut.`, PROTECTION],
+  glue: [say`Acetone, where it is used, burns and its vapour creeps along the floor: gloves, open door, no flame, no spark.`, say`Clamps are heavy and fall: take them off with one hand on the panel.`],
+  flattenSections: [say`Scrape off every bead of dry glue before the knives meet it.`, PLANING, PROTECTION],
   flattenPanel: [say`Scrape off every bead of dry glue before the knives meet it.`, PROTECTION],
   trimEdges: [say`Riving knife and guard on; let no trimmed sliver be trapped between blade and fence.`],
   trimEnds: [say`Support the end of the cut so that the last corner does not tear out; stop block short of the blade.`],
+  cutApart: [say`Support both sides of a long panel; stop block short of the blade.`, PROTECTION],
+  edges: [say`Router: slow for large bits, shallow passes, feed against the turn of the bit, clamp the work, never linger.`, PROTECTION],
   sand: [PROTECTION],
+  raiseGrain: [PROTECTION],
+  topCoat: [say`Rags with drying or hard-wax oils can ignite by themselves: lay them flat outdoors to dry, or keep them under water.`],
 };
 
 export function cautionsFor(kind: OperationKind): Phrase[] {

@@ -5,7 +5,7 @@ import type { StripDemand, Way } from '../cutting/cutPlan.ts';
 import type { Shop } from '../shop/shop.ts';
 
 /**
- * What the board asks of the rack: one demand for each strip of each copy, and the spares. Edge grain takes the visible width from the stock's
+ * What the board asks of the rack: one demand for each strip of each panel, and the spares. Edge grain takes the visible width from the stock's
  * thickness and rips the board's thickness; face grain the other way round; either way when the maker allows it.
  * @param key names the board among several that are cut from one rack
  */
@@ -15,17 +15,18 @@ export function demandsFor(board: Board, allowances: Allowances, shop: Shop, key
   for (const { strip, piece } of board.cutting.pins) pins.set(strip, [...(pins.get(strip) ?? []), piece]);
   const kinds = new Map<string, StripDemand>();
   const demands: StripDemand[] = [];
-  for (let copy = 1; copy <= board.count; copy += 1) {
+  allowances.panels.forEach(({ length }, panel) => {
+    const copy = panel + 1;
     board.strips.forEach((strip, i) => {
       const demand: StripDemand = {
-        board: key, strip: i + 1, stripId: strip.id, copy, spare: 0, species: strip.species, length: allowances.roughLength,
-        ways: waysOf(board, strip, allowances, shop), from: pins.get(strip.id) ?? null, together: groups.get(strip.id) ?? null,
+        board: key, strip: i + 1, stripId: strip.id, copy, spare: 0, species: strip.species, length,
+        ways: waysOf(board, strip, allowances), from: pins.get(strip.id) ?? null, together: groups.get(strip.id) ?? null,
       };
       demands.push(demand);
       const kind = `${strip.species}/${strip.width}`;
       if (!kinds.has(kind)) kinds.set(kind, demand);
     });
-  }
+  });
   for (const first of kinds.values()) {
     const thin = board.strips[first.strip - 1]!.width <= shop.cutting.spareBelow;
     const spares = board.cutting.spares + (thin ? shop.cutting.spares : 0);
@@ -34,9 +35,9 @@ export function demandsFor(board: Board, allowances: Allowances, shop: Shop, key
   return demands;
 }
 
-function waysOf(board: Board, strip: Strip, allowances: Allowances, shop: Shop): Way[] {
-  const edge: Way = { shows: 'edge', rip: allowances.glueThickness, thickness: strip.width };
-  const face: Way = { shows: 'face', rip: strip.width + 2 * shop.habits.glueEdgeJoint, thickness: allowances.glueThickness };
+function waysOf(board: Board, strip: Strip, allowances: Allowances): Way[] {
+  const edge: Way = { shows: 'edge', rip: allowances.glueThickness + allowances.ripExtra.edge, thickness: strip.width };
+  const face: Way = { shows: 'face', rip: strip.width + allowances.ripExtra.face, thickness: allowances.glueThickness };
   const usual = showsOf(board.construction, strip) === 'edge' ? [edge, face] : [face, edge];
   return board.cutting.eitherWay ? usual : usual.slice(0, 1);
 }

@@ -1,8 +1,9 @@
-import { widthReached } from '../board/allowances.ts';
+import { ripFatOf, widthReached } from '../board/allowances.ts';
 import { showsOf } from '../board/board.ts';
 import type { Blank, RippedStrip } from '../cutting/cutPlan.ts';
 import { nearLoss, unitGeometry } from '../cutting/unitGeometry.ts';
 import { orderOutcomes, type MillingOrder } from '../cutting/millingOrder.ts';
+import { flattenerLimits } from '../shop/flattener.ts';
 import type { Piece } from '../stock/piece.ts';
 import { thicknessAt, widthAt } from '../stock/shape.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
@@ -64,6 +65,7 @@ const SANDING_WHY: Phrase = say`Sanding marks and the planer's ripples go, half 
 
 export function thicknessLadder(context: PlanContext): Ladder {
   const { allowances, board, shop: { habits } } = context;
+  const fat = ripFatOf(context.shop);
   const finish = [
     { id: 'flatten-panel', label: say`Flatten the panel`, taken: habits.panelFlatten, why: PANEL_FLATTEN_WHY, habit: 'panelFlatten' as const },
     { id: 'sand', label: say`Sand both faces`, taken: habits.sanding, why: SANDING_WHY, habit: 'sanding' as const },
@@ -76,13 +78,14 @@ export function thicknessLadder(context: PlanContext): Ladder {
   if (board.construction === 'edge' && standing && glued >= allowances.glueThickness - LENGTH_TOLERANCE_MM) {
     const narrowest = leastPiece(context, widthOfBlank, onEdge);
     const piece = narrowest?.piece;
-    const joint = piece ? nearLoss(piece, allowances.roughLength, context.shop) : habits.stockEdgeJoint;
+    const joint = piece ? nearLoss(piece, allowances.panels[0]!.length, context.shop) : habits.stockEdgeJoint;
     const start = narrowest?.size ?? allowances.glueThickness + joint;
     return buildLadder('thickness', start, board.thickness, [
       { id: 'joint-edge', label: say`Straighten one edge`, taken: joint, habit: 'stockEdgeJoint',
         why: joint > habits.stockEdgeJoint ? say`A straight edge runs against the fence; the crook of a part this long comes on top of the usual jointing.` : say`A straight edge runs against the fence; only then is the rip parallel.` },
-      { id: 'rip', label: say`Rip to ${length(allowances.glueThickness)}`, taken: start - joint - allowances.glueThickness,
+      { id: 'rip', label: say`Rip to ${length(allowances.glueThickness + fat)}`, taken: start - joint - allowances.glueThickness - fat,
         why: say`The rip decides the thickness of an edge-grain board; the rest of the width gives other strips, their kerfs and the offcut.` },
+      { id: 'remill', label: say`Rest, mill again`, taken: fat, habit: 'ripFat', why: say`Ripped strips may spring; what was ripped fat is milled away once they have rested.` },
       ...finish,
     ], piece ? say`${piece.mark}, the narrowest in use at ${length(start)}` : null);
   }
@@ -120,12 +123,14 @@ export function widthLadder(context: PlanContext): Ladder {
   const planed = onEdge.reduce((sum, { strip, stock }) => sum + stock - strip.width, 0);
   const flat = board.strips.length - onEdge.length;
   const joints = flat * 2 * habits.glueEdgeJoint;
+  const fat = flat * ripFatOf(context.shop);
   const kerfs = flat * saw.kerf;
-  return buildLadder('width', panelWidth + planed + joints + kerfs, board.width, [
+  return buildLadder('width', panelWidth + planed + joints + fat + kerfs, board.width, [
     ...(onEdge.length > 0 ? [{ id: 'plane-strips', label: say`Flatten and plane the strips`, taken: planed,
       why: say`Turned on edge, each strip shows its thickness: what flattening and planing take off ${onEdge.length} pieces adds up here.` }] : []),
     ...(flat > 0 || onEdge.length === 0 ? [
       { id: 'kerfs', label: say`Rip ${flat} strips`, taken: kerfs, why: say`Each rip turns ${length(saw.kerf)} to dust.` },
+      { id: 'remill', label: say`Rest, mill again`, taken: fat, habit: 'ripFat' as const, why: say`Ripped strips may spring; what was ripped fat is milled away once they have rested.` },
       { id: 'joint-strips', label: say`Joint both edges of each strip`, taken: joints, habit: 'glueEdgeJoint' as const,
         why: say`A glue joint wants a fresh, straight, square edge on both sides.` },
     ] : []),
@@ -134,24 +139,27 @@ export function widthLadder(context: PlanContext): Ladder {
 }
 
 export function lengthLadder(context: PlanContext): Ladder {
-  const { allowances, board, shop: { habits, saw, planer } } = context;
+  const { allowances, board, shop: { habits, saw } } = context;
+  const { snipe } = flattenerLimits(context.shop);
+  const panel = allowances.panels[0]!;
   const piece = leastPiece(context, (p) => p.length)?.piece;
-  const start = piece?.length ?? allowances.roughLength + 2 * habits.stockEndTrim;
+  const start = piece?.length ?? panel.length + 2 * habits.stockEndTrim;
   const trimmed = piece ? unitGeometry(piece, context.shop, []).start : habits.stockEndTrim;
-  const snipeDecides = planer.snipe > habits.panelEndTrim;
+  const snipeDecides = snipe > habits.panelEndTrim;
   const end = {
     taken: allowances.endTrim + saw.kerf, habit: snipeDecides ? undefined : ('panelEndTrim' as const),
-    why: snipeDecides ? say`The planer snipes ${length(planer.snipe)} at each end, more than the usual trim; the kerf goes too.`
+    why: snipeDecides ? say`The planer snipes ${length(snipe)} at each end, more than the usual trim; the kerf goes too.`
       : say`The end is squared; the kerf goes too.`,
   };
   return buildLadder('length', start, board.length, [
     { id: 'stock-end', label: say`Trim the end of the stock`, taken: trimmed, habit: trimmed === habits.stockEndTrim ? 'stockEndTrim' : undefined,
       why: trimmed > habits.stockEndTrim ? say`This end is checked or sniped further than the usual trim.` : say`Checks and old snipe sit at the ends.` },
-    { id: 'crosscut', label: say`Crosscut to ${length(allowances.roughLength)}`, taken: start - trimmed - allowances.roughLength,
+    { id: 'crosscut', label: say`Crosscut to ${length(panel.length)}`, taken: start - trimmed - panel.length,
       why: say`The rest of the piece gives other blanks, their kerfs, the far end trim and the offcut.` },
     { id: 'creep', label: say`Strips creep in the clamps`, taken: habits.creep, habit: 'creep',
       why: say`Wet glue lets strips slide; only where all of them lie is there board.` },
     { id: 'first-end', label: say`Trim the first end`, ...end },
     { id: 'second-end', label: say`Turn end for end, trim the second`, ...end },
+    { id: 'cut-apart', label: say`Cut ${panel.boards} boards apart`, taken: (panel.boards - 1) * (board.length + saw.kerf), why: say`The panel holds ${panel.boards} boards end to end; each cut between them takes a kerf.` },
   ], piece ? say`${piece.mark}, the shortest piece in use at ${length(piece.length)}` : null);
 }

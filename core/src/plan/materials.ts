@@ -48,7 +48,7 @@ export function materialsOf(context: PlanContext, strips: readonly PlannedStrip[
   const each = strips.reduce((sum, { finished: f }) => sum + f.length * f.width * f.thickness, 0);
   const grams = strips.map((s) => s.grams);
   // Copies that the rack cannot give in full are not in the wood taken; the yield counts only strips that have a source.
-  const cutVolume = strips.reduce((sum, { finished: f, sources }) => sum + sources.length * f.length * f.width * f.thickness, 0);
+  const cutVolume = strips.reduce((sum, { finished: f, sources }) => sum + sources.reduce((boards, source) => boards + (context.allowances.panels[source.copy - 1]?.boards ?? 0), 0) * f.length * f.width * f.thickness, 0);
   return {
     finished: volumeOf(each), taken: volumeOf(taken), yield: taken > 0 ? cutVolume / taken : null,
     gramsEach: grams.some((g) => g === null) ? null : grams.reduce<number>((sum, g) => sum + (g ?? 0), 0),

@@ -1,14 +1,25 @@
 import type { Habits } from '../shop/shop.ts';
+import type { QuestionId } from '../shop/schools.ts';
 import type { Measure, Phrase } from '../units/phrase.ts';
+import type { WayOfWork } from './ways.ts';
 
 export type OperationKind =
-  | 'crosscut' | 'flatten' | 'jointEdge' | 'rip' | 'resaw' | 'planeStrips' | 'jointStrips' | 'layOut' | 'dryRun' | 'glue' | 'join'
-  | 'flattenPanel' | 'trimEdges' | 'trimEnds' | 'sand';
+  | 'crosscut' | 'flatten' | 'jointEdge' | 'rip' | 'resaw' | 'remill' | 'planeStrips' | 'jointStrips' | 'layOut' | 'dryRun' | 'glue' | 'flattenSections' | 'join'
+  | 'scrape' | 'flattenPanel' | 'cutApart' | 'trimEdges' | 'trimEnds' | 'edges' | 'sand' | 'raiseGrain' | 'oil' | 'topCoat' | 'feet';
 
 /** What to set on a machine. */
 export interface Setting {
   label: string;
   value: Measure;
+}
+
+/** What a step does to one part: a size before and after, mm. */
+export interface PartChange {
+  part: string;
+  dimension: 'thickness' | 'width' | 'length';
+  before: number;
+  after: number;
+  passes: number | null;
 }
 
 /** One step of the work, in order. */
@@ -20,12 +31,31 @@ export interface Operation {
   settings: Setting[];
   /** What to do, a line each. */
   lines: Phrase[];
+  parts: PartChange[];
   /** The most passes any part needs, when the step works in passes. */
   passes: number | null;
-  /** Minutes the glue wants before the next step, when there is a wait. */
+  /** The tool that is taken up all the while; null when it is only hands. */
+  machine: string | null;
+  /** Hands-on minutes for one repeat, with the person's pace. */
+  minutes: number;
+  /** How often it is done, once for each panel; 1 when all copies go through together. */
+  repeats: number;
+  /** Minutes before the next step, when there is a wait; and why. */
   waitMinutes: number | null;
+  waitFor: string | null;
+  /** Clamps that are held meanwhile. */
+  clamps: number;
+  /** Ids of glue-ups that must be out of their clamps; for all other steps the step before. */
+  glueUp: string | null;
+  joins: string[];
   why: Phrase;
-  /** The habit that decided a figure of the step, if one did. */
+  /** The habit that decided a figure of the step, and the question of the trade that decided how, if one did. */
   habit: keyof Habits | null;
+  school: QuestionId | null;
+  /** Other ways to do it and what they cost; empty where there is nothing to choose. */
+  ways: WayOfWork[];
   cautions: Phrase[];
 }
+
+/** What the author of a step must say; everything else is as in most steps. */
+export type StepDraft = Pick<Operation, 'kind' | 'title' | 'lines' | 'why' | 'minutes'> & Partial<Operation>;

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { usableSize } from '../cutting/usable.ts';
-import { DEFAULT_SHOP, passCount, type Shop } from '../shop/shop.ts';
+import { passCount } from '../shop/machines.ts';
+import { DEFAULT_SHOP, type Shop } from '../shop/shop.ts';
 import { makePlan } from './plan.ts';
 import { plainBoard, plainPiece, planInput, planInputArbitrary } from './planArbitrary.ts';
 
@@ -77,10 +78,12 @@ describe('materials', () => {
 
 describe('operations', () => {
   it('come in working order, and mill only what the cut plan gives', () => {
-    const order = ['crosscut', 'flatten', 'jointEdge', 'rip', 'resaw', 'planeStrips', 'jointStrips', 'layOut', 'dryRun', 'glue', 'join', 'flattenPanel', 'trimEdges', 'trimEnds', 'sand'];
+    const order = ['crosscut', 'flatten', 'jointEdge', 'rip', 'remill', 'resaw', 'planeStrips', 'jointStrips', 'layOut', 'dryRun', 'glue', 'flattenSections', 'join', 'scrape', 'flattenPanel', 'trimEdges', 'cutApart', 'trimEnds', 'edges', 'sand', 'raiseGrain', 'oil', 'topCoat', 'feet'];
     fc.assert(fc.property(planInputArbitrary, (input) => {
       const { operations, cutting } = makePlan(input);
       const places = operations.map((o) => order.indexOf(o.kind));
+      expect(Math.min(0, ...places)).toBe(0);
+      for (const o of operations) for (const change of o.parts) expect(change.before).toBeGreaterThanOrEqual(change.after - 1e-9);
       expect(places).toEqual([...places].sort((a, b) => a - b));
       expect(operations.map((o) => o.number)).toEqual(operations.map((_, i) => i + 1));
       expect(operations.some((o) => o.kind === 'rip')).toBe(cutting.blanks.length > 0);
@@ -99,7 +102,7 @@ describe('operations', () => {
   });
 
   it('passes are removal over the depth of one, which halves at full width', () => {
-    const { planer } = DEFAULT_SHOP;
+    const planer = DEFAULT_SHOP.planer!;
     expect(passCount(planer, 130, 3)).toBe(2);
     expect(passCount(planer, 260, 3)).toBe(4);
     expect(passCount(planer, 100, 0)).toBe(0);
@@ -113,6 +116,6 @@ it('a plan does not depend on the order of the rack', () => {
 });
 
 it('snipe longer than the usual trim lengthens the blanks', () => {
-  const shop: Shop = { ...DEFAULT_SHOP, planer: { ...DEFAULT_SHOP.planer, snipe: 40 } };
+  const shop: Shop = { ...DEFAULT_SHOP, planer: { ...DEFAULT_SHOP.planer!, snipe: 40 } };
   expect(makePlan(planInput(plainBoard(), [plainPiece()], shop)).allowances.roughLength).toBe(400 + 3 + 2 * 43);
 });

@@ -1,21 +1,30 @@
 import { allowancesFor, type Allowances } from '../board/allowances.ts';
+import { shopFor } from '../board/differences.ts';
 import { panelWidth } from '../board/board.ts';
 import type { CutPlan } from '../cutting/cutPlan.ts';
 import { sectionsFor, type Section } from '../cutting/sections.ts';
-import { planGlueUps, type GluePlan } from '../gluing/glueUps.ts';
+import type { GluePlan } from '../gluing/glueUps.ts';
+import type { Shop } from '../shop/shop.ts';
 import { NOTHING_SAWN, type PlanContext, type PlanInput } from './context.ts';
 import { cutForBoard } from './cutForBoard.ts';
+import { gluingOf } from './gluingOf.ts';
 import { lengthLadder, thicknessLadder, widthLadder } from './ladders.ts';
 import type { Ladder } from './ladder.ts';
 import { materialsOf, type Materials } from './materials.ts';
 import type { Operation } from './operation.ts';
 import { operationsFor } from './operations.ts';
+import { panelFlatteningWays } from './panelSteps.ts';
+import { moistureOf, type StockMoisture } from './stockMoisture.ts';
+import { timelineOf, type Timeline } from './timeline.ts';
+import type { WayOfWork } from './ways.ts';
 import { seasonMovement, type SeasonMovement } from './seasonMovement.ts';
 import { stripBodies, type StripBody } from './stripBody.ts';
 import { plannedStrips, type PlannedStrip } from './strips.ts';
 
 /** Everything a screen or a sheet shows of a board; computed, never stored. Lengths in mm. */
 export interface Plan {
+  /** The shop as this board is made in it: with what the board does in another way. */
+  shop: Shop;
   allowances: Allowances;
   /** Width of the panel as glued, mm. */
   panelWidth: number;
@@ -30,6 +39,11 @@ export interface Plan {
   bodies: StripBody[];
   movement: SeasonMovement;
   operations: Operation[];
+  /** Every way to flatten the panel, and what each costs. */
+  flattening: WayOfWork[];
+  timeline: Timeline;
+  /** Stock whose moisture was measured, against the room. */
+  moisture: StockMoisture[];
   materials: Materials;
 }
 
@@ -39,8 +53,10 @@ export interface Plan {
  *
  * @example makePlan({ board, rack, shop: DEFAULT_SHOP, species: HANDBOOK_SPECIES }).ladders.thickness.reached
  */
-export function makePlan(input: PlanInput): Plan {
-  const { board, rack, shop } = input;
+export function makePlan(given: PlanInput): Plan {
+  const { board, rack } = given;
+  const shop = shopFor(board, given.shop);
+  const input: PlanInput = { ...given, shop };
   const saw = input.saw ?? NOTHING_SAWN;
   const allowances = allowancesFor(board, shop);
   const { cutting, outdated } = cutForBoard(input, allowances);
@@ -53,12 +69,13 @@ export function makePlan(input: PlanInput): Plan {
   const ladders = { thickness: thicknessLadder(context), width: widthLadder(context), length: lengthLadder(context) };
   const strips = plannedStrips(context, ladders);
   const bodies = stripBodies(board, cutting, context.pieces, { length: allowances.roughLength, thickness: allowances.glueThickness });
-  const gluing = planGlueUps(board.strips.length, allowances.roughLength, allowances.glueThickness, shop);
+  const gluing = gluingOf(context);
+  const operations = operationsFor(context, ladders, gluing);
   return {
-    allowances, panelWidth: context.panelWidth, strips, ladders, cutting, outdated, gluing, bodies,
+    shop, allowances, panelWidth: context.panelWidth, strips, ladders, cutting, outdated, gluing, bodies,
     movement: seasonMovement(input, strips, bodies, ladders.thickness.reached),
     sections: sectionsFor(board, allowances, rack, shop, saw.promised),
-    operations: operationsFor(context, ladders, gluing),
+    operations, flattening: panelFlatteningWays(context, gluing.sectionWidth !== null), timeline: timelineOf(operations, shop), moisture: moistureOf(context),
     materials: materialsOf(context, strips),
   };
 }

@@ -17,7 +17,7 @@ export function sectionsLeft({ sections, cutting, allowances }: Pick<Plan, 'sect
   return new Map(sections.map((section) => {
     const piece = pieces.get(section.pieceId)!;
     const way = board.construction === 'edge' ? { shows: 'edge' as const, rip: allowances.glueThickness, thickness: section.width }
-      : { shows: 'face' as const, rip: section.width + allowances.ripExtra, thickness: Math.max(1, allowances.glueThickness - section.tooThinBy) };
+      : { shows: 'face' as const, rip: section.width + allowances.ripExtra.face, thickness: Math.max(1, allowances.glueThickness - section.tooThinBy) };
     return [sectionKey(section), stripsOfAll(piece, shop, allowances.roughLength, way, taken) * (section.resawn ? 2 : 1)];
   }));
 }

@@ -68,8 +68,8 @@ export function plannedStrips(context: PlanContext, ladders: { thickness: Ladder
     const stock = sources[0] ? pieces.get(sources[0].pieceId) : undefined;
     const stockThickness = stock?.thickness ?? (shows === 'edge' ? strip.width : glued);
     const rough = shows === 'edge'
-      ? { width: stockThickness, thickness: allowances.glueThickness }
-      : { width: strip.width + 2 * context.shop.habits.glueEdgeJoint, thickness: stockThickness };
+      ? { width: stockThickness, thickness: allowances.glueThickness + allowances.ripExtra.edge }
+      : { width: strip.width + allowances.ripExtra.face, thickness: stockThickness };
     const finished = { length: board.length, width: shown, thickness: ladders.thickness.reached };
     const density = densities.get(strip.species);
     const volume = finished.length * finished.width * finished.thickness;

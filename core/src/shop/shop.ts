@@ -1,54 +1,10 @@
 import { z } from 'zod';
 import { lengthBetween, lineOfText } from '../units/lengthSchema.ts';
-import { CLIMATES, seasonsSchema } from '../wood/moisture.ts';
-
-function minutesBetween(least: number, greatest: number) {
-  return z.number({ error: 'must be a number of minutes' })
-    .min(least, { error: `must be at least ${least} min` }).max(greatest, { error: `must be at most ${greatest} min` });
-}
-
-const sawSchema = z.strictObject({
-  /** Width of wood the blade turns to dust. */
-  kerf: lengthBetween(0.5, 8),
-  /** Thickest wood the raised blade cuts through. */
-  cutDepth: lengthBetween(20, 200),
-});
-
-const crosscutSawSchema = z.strictObject({
-  /** Of the saw that cuts planks to length: mitre saw, sled or track. */
-  kerf: lengthBetween(0, 8),
-});
-
-const bandSawSchema = z.strictObject({
-  kerf: lengthBetween(0.3, 5),
-  /** Tallest piece under the guides, which is the widest strip that can be resawn. */
-  resawHeight: lengthBetween(20, 600),
-  /** Planed off each sawn face: the blade wanders. */
-  clean: lengthBetween(0, 5),
-});
-
-const planerSchema = z.strictObject({
-  /** Widest piece through jointer and planer. */
-  width: lengthBetween(80, 1500),
-  /** Greatest depth of one pass at half width or less; wider pieces get less (`passDepth`). */
-  passDepth: lengthBetween(0.2, 6),
-  /** Shortest piece the machine's manual allows. */
-  leastLength: lengthBetween(50, 1000),
-  /** Narrowest piece that is flattened on its own. */
-  leastWidth: lengthBetween(5, 300),
-  /** Thinnest it planes without a carrier board. */
-  leastThickness: lengthBetween(1, 50),
-  /** How far from each end of a panel the planer digs in. */
-  snipe: lengthBetween(0, 200),
-});
-
-const glueSchema = z.strictObject({
-  name: lineOfText(1, 60),
-  /** From first spreading until everything must be under pressure, at 20 degrees C: open plus closed assembly. */
-  assemblyMinutes: minutesBetween(1, 240),
-  /** In clamps before the panel may be handled. */
-  clampMinutes: minutesBetween(1, 2880),
-});
+import { airSchema, CLIMATES, seasonsSchema } from '../wood/moisture.ts';
+import { clampSchema, glueSchema, USUAL_GLUES, type Glue } from './gluing.ts';
+import { bandSawSchema, crosscutSawSchema, drumSanderSchema, handToolsSchema, jointerSchema, planerSchema, routerSledSchema, sawSchema } from './machines.ts';
+import { amountUpTo, minutesBetween, wholeUpTo } from './quantity.ts';
+import { schoolsSchema, USUAL_SCHOOLS } from './schools.ts';
 
 /**
  * Habits that decide allowances. Each is a school with a reason; a step that a habit decided says so. Defaults are common
@@ -67,6 +23,8 @@ const habitsSchema = z.strictObject({
   stockEdgeJoint: lengthBetween(0, 30),
   /** Off each ripped edge that will be glued (face grain). */
   glueEdgeJoint: lengthBetween(0, 5),
+  /** How much fatter strips are ripped that will rest and be milled again. */
+  ripFat: lengthBetween(0, 20),
   /** Bow, cup and twist taken out of rough stock, all together, until a piece is measured. */
   flattenRough: lengthBetween(0, 20),
   /** The same for stock that was surfaced before. */
@@ -83,10 +41,6 @@ const habitsSchema = z.strictObject({
   /** How far the treatment of the board's long edges (chamfer, round-over) reaches in. */
   edgeTreatment: lengthBetween(0, 60),
 });
-
-function amountUpTo(greatest: number) {
-  return z.number({ error: 'must be a number' }).min(0, { error: 'must not be negative' }).max(greatest, { error: `must be at most ${greatest}` });
-}
 
 /** How the cut plan weighs one choice against another. Amounts in the shop's currency: what a maker would pay to avoid it. */
 const cuttingSchema = z.strictObject({
@@ -105,7 +59,7 @@ const cuttingSchema = z.strictObject({
   /** Strips up to this thin get spares: a blade wanders. */
   spareBelow: lengthBetween(0, 50),
   /** How many spares each kind of thin strip gets. */
-  spares: z.int({ error: 'must be a whole number' }).min(0, { error: 'must not be negative' }).max(5, { error: 'must be at most 5' }),
+  spares: wholeUpTo(5),
 });
 
 const paceSchema = z.strictObject({
@@ -117,70 +71,103 @@ const paceSchema = z.strictObject({
   clampMinutes: minutesBetween(0, 30),
   /** One clamp for every so much panel length. */
   clampSpacing: lengthBetween(30, 1000),
+  /** Where the outermost clamps stand from the ends of the panel. */
+  clampInset: lengthBetween(0, 200),
+  /** Share of the time that spreading and placing take with a second pair of hands. */
+  helperShare: z.number({ error: 'must be a number' }).min(0.3, { error: 'must be at least 0.3' }).max(1, { error: 'must be at most 1' }),
+  /** Minutes of one's own for one of the usual pace. */
+  work: z.number({ error: 'must be a number' }).min(0.2, { error: 'must be at least 0.2' }).max(10, { error: 'must be at most 10' }),
   /** Share of the glue's time that is planned with; the rest is for surprises. */
   reserve: z.number({ error: 'must be a number' }).min(0.1, { error: 'must be at least 0.1' }).max(1, { error: 'must be at most 1' }),
 });
 
-/** The workshop: what its machines allow, which glue it uses, and its habits. Lengths in millimetres. */
+const timeOfDay = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, { error: 'must be a time of day such as 08:30' });
+/** From when to when the shop is open on a day; null when it is closed. */
+const dayHoursSchema = z.strictObject({ from: timeOfDay, to: timeOfDay })
+  .refine((day) => day.to > day.from, { path: ['to'], error: 'must be later than when the day begins' }).nullable();
+export type DayHours = z.infer<typeof dayHoursSchema>;
+
+/** The workshop: what its machines allow, which glues and clamps it has, its hours and its habits. Lengths in millimetres. */
 export const shopSchema = z.strictObject({
   name: lineOfText(1, 80),
   /** ISO 4217 code of the currency prices are in. */
   currency: z.string().regex(/^[A-Z]{3}$/, { error: 'must be a three-letter currency code such as EUR' }),
-  /** The table saw: it rips. */
+  /** The saw that rips. */
   saw: sawSchema,
   crosscutSaw: crosscutSawSchema,
-  /** Null in a shop without one: then nothing is resawn. */
+  /** Null in a shop without one, like every machine below: then nothing is resawn. */
   bandSaw: bandSawSchema.nullable(),
-  planer: planerSchema,
-  glue: glueSchema,
+  jointer: jointerSchema.nullable(),
+  planer: planerSchema.nullable(),
+  drumSander: drumSanderSchema.nullable(),
+  routerSled: routerSledSchema.nullable(),
+  handTools: handToolsSchema,
+  clamps: z.array(clampSchema).max(40, { error: 'must be at most 40 kinds' }),
+  glues: z.array(glueSchema).min(1, { error: 'must name at least one glue' }).max(20, { error: 'must be at most 20' }),
+  /** Id of the glue that boards are glued with unless they say otherwise. */
+  glue: z.string({ error: 'must be chosen' }),
+  /** Monday to Sunday. */
+  hours: z.array(dayHoursSchema).length(7, { error: 'must be seven days' }),
+  /** The room as it is now. */
+  room: airSchema,
   habits: habitsSchema,
+  schools: schoolsSchema,
   cutting: cuttingSchema,
   pace: paceSchema,
   /** The air boards are made for when nothing else is said. */
   seasons: seasonsSchema,
+}).superRefine((shop, context) => {
+  if (!shop.glues.some((g) => g.id === shop.glue)) context.addIssue({ code: 'custom', path: ['glue'], message: 'must be one of the shop\'s glues' });
+  for (const list of ['glues', 'clamps'] as const) {
+    if (new Set(shop[list].map((one) => one.id)).size < shop[list].length) context.addIssue({ code: 'custom', path: [list], message: 'must each have an id of their own' });
+  }
+  if (shop.hours.every((day) => day === null)) context.addIssue({ code: 'custom', path: ['hours'], message: 'must have at least one day on which the shop is open: nothing could ever be finished' });
 });
 export type Shop = z.infer<typeof shopSchema>;
 export type Habits = Shop['habits'];
 
+/** The glue that the shop glues with. */
+export function glueOf(shop: Pick<Shop, 'glue' | 'glues'>): Glue {
+  return shop.glues.find((g) => g.id === shop.glue) ?? shop.glues[0]!;
+}
+
+const WEEKDAY: DayHours = { from: '09:00', to: '18:00' };
+
 /**
  * A shop nobody has described yet: common-practice figures. With them 4/4 rough stock planes to 7/8 in (common practice), five
  * strips of a 16 to 18 in board fit one glue-up, and a 400 mm board gets 29 mm of length to spare (20 to 40 usual). Edges get a 1/8 in
- * round-over.
+ * round-over. A pipe clamp turned by a firm hand gives about 4.5 kN (1000 lbf, common practice).
  */
 export const DEFAULT_SHOP: Shop = {
   name: 'My shop',
   currency: 'EUR',
-  saw: { kerf: 3, cutDepth: 80 },
-  crosscutSaw: { kerf: 3 },
+  saw: { kind: 'table', kerf: 3, cutDepth: 80 },
+  crosscutSaw: { kind: 'sled', kerf: 3 },
   bandSaw: { kerf: 1, resawHeight: 150, clean: 0.8 },
-  planer: { width: 260, passDepth: 1.5, leastLength: 250, leastWidth: 20, leastThickness: 6, snipe: 10 },
-  glue: { name: 'Type II wood glue', assemblyMinutes: 10, clampMinutes: 120 },
+  jointer: { width: 260, passDepth: 1.5, leastLength: 250 },
+  planer: { width: 260, passDepth: 1.5, leastLength: 250, leastWidth: 20, leastThickness: 6, snipe: 10, head: 'straight' },
+  drumSander: null,
+  routerSled: null,
+  handTools: { planes: true, beltSander: false, orbitalSander: true },
+  clamps: [{ id: 'pipe', kind: 'pipe', opening: 900, reach: 45, force: 4.5, count: 8 }],
+  glues: [...USUAL_GLUES],
+  glue: 'water-resistant',
+  hours: [WEEKDAY, WEEKDAY, WEEKDAY, WEEKDAY, WEEKDAY, { from: '10:00', to: '16:00' }, null],
+  room: { temperature: 20, humidity: 50 },
   habits: {
-    stockEndTrim: 10, panelEndTrim: 8, creep: 3, panelEdgeTrim: 3, stockEdgeJoint: 2, glueEdgeJoint: 0.5,
+    stockEndTrim: 10, panelEndTrim: 8, creep: 3, panelEdgeTrim: 3, stockEdgeJoint: 2, glueEdgeJoint: 0.5, ripFat: 6,
     flattenRough: 1.6, flattenSurfaced: 0, skimRough: 0.8, skimSurfaced: 0.3, panelFlatten: 1.5, sanding: 0.5, keepLength: 250, edgeTreatment: 3.2,
   },
+  schools: USUAL_SCHOOLS,
   cutting: { openPiece: 0.2, openPlank: 0.5, leftoverEach: 0.1, unpricedPerM3: 400, keepWidth: 40, sideShare: 0.5, spareBelow: 7, spares: 1 },
-  pace: { spreadMinutesPerM2: 45, placeMinutes: 0.2, clampMinutes: 0.4, clampSpacing: 100, reserve: 0.7 },
+  pace: { spreadMinutesPerM2: 45, placeMinutes: 0.2, clampMinutes: 0.4, clampSpacing: 100, clampInset: 40, reserve: 0.7, helperShare: 0.6, work: 1 },
   seasons: CLIMATES[0]!.seasons,
 };
 
-/** The pass at full planer width is this share of the pass at half width or less (common practice: halve it). */
-const FULL_WIDTH_SHARE = 0.5;
-
-/**
- * Greatest depth of one planer pass on a piece of a given width.
- * @param width of the piece, mm; above the planer's width the full-width figure is returned
- * @returns mm
- */
-export function passDepth(planer: Shop['planer'], width: number): number {
-  const share = Math.min(1, Math.max(0, (width / planer.width - 0.5) * 2));
-  return planer.passDepth * (1 - share * (1 - FULL_WIDTH_SHARE));
-}
-
-/**
- * Number of planer passes for a removal, the last one light when there is more than one.
- * @returns a whole number; 0 when there is nothing to take off
- */
-export function passCount(planer: Shop['planer'], width: number, removal: number): number {
-  return removal <= 1e-6 ? 0 : Math.ceil(removal / passDepth(planer, width) - 1e-9);
-}
+/** A kitchen table: a circular saw on a guide, an orbital sander, four clamps. A plan for it must be as honest as any other. */
+export const BARE_SHOP: Shop = {
+  ...DEFAULT_SHOP, name: 'Kitchen table', saw: { kind: 'circular', kerf: 2.4, cutDepth: 60 }, crosscutSaw: { kind: 'circular', kerf: 2.4 },
+  bandSaw: null, jointer: null, planer: null, handTools: { planes: false, beltSander: false, orbitalSander: true },
+  clamps: [{ id: 'f', kind: 'f', opening: 600, reach: 80, force: 2.5, count: 4 }],
+  schools: { ...USUAL_SCHOOLS, straightEdge: 'stuck', flatten: 'orbital', thin: 'fat' },
+};

@@ -1,6 +1,7 @@
 import { expect, it } from 'vitest';
 import { plainPiece } from '../plan/planArbitrary.ts';
-import { passDepth, DEFAULT_SHOP, shopSchema } from '../shop/shop.ts';
+import { passDepth } from '../shop/machines.ts';
+import { DEFAULT_SHOP, shopSchema } from '../shop/shop.ts';
 import { flatteningLoss, formOfPart } from '../cutting/flattening.ts';
 import { HANDBOOK_SPECIES } from '../wood/handbookSpecies.ts';
 import { speciesSchema } from '../wood/species.ts';
@@ -28,7 +29,7 @@ it('the defaults are valid, and so is every species, with a source and a colour 
 });
 
 it('a pass is full up to half the planer\'s width, half at its full width, and falls evenly between', () => {
-  const { planer } = DEFAULT_SHOP;
+  const planer = DEFAULT_SHOP.planer!;
   expect([20, 130, 195, 260, 400].map((width) => passDepth(planer, width))).toEqual([1.5, 1.5, 1.125, 0.75, 0.75]);
 });
 

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 /** Air as a thermometer and a hygrometer show it. */
-const airSchema = z.strictObject({
+export const airSchema = z.strictObject({
   /** Degrees Celsius. */
   temperature: z.number({ error: 'must be a number' }).min(-20, { error: 'must be at least -20 °C' }).max(60, { error: 'must be at most 60 °C' }),
   /** Relative humidity, percent. */

@@ -9,9 +9,14 @@ import { PLAIN_CONDITION, type Piece } from '#core/stock/piece.ts';
 export const tramShedShop: Shop = {
   ...DEFAULT_SHOP,
   name: 'The Tram Shed',
-  saw: { kerf: 3, cutDepth: 78 },
-  planer: { width: 260, passDepth: 1.5, leastLength: 250, leastWidth: 20, leastThickness: 6, snipe: 10 },
-  glue: { name: 'Waterproof wood glue (Type I)', assemblyMinutes: 10, clampMinutes: 180 },
+  saw: { kind: 'table', kerf: 3, cutDepth: 78 },
+  planer: { width: 260, passDepth: 1.5, leastLength: 250, leastWidth: 20, leastThickness: 6, snipe: 10, head: 'straight' },
+  clamps: [
+    { id: 'pipe', kind: 'pipe', opening: 900, reach: 45, force: 4.5, count: 5 }, { id: 'f', kind: 'f', opening: 300, reach: 80, force: 2.5, count: 3 },
+  ],
+  glue: 'waterproof',
+  hours: [null, { from: '16:00', to: '21:00' }, { from: '16:00', to: '21:00' }, { from: '16:00', to: '21:00' }, { from: '16:00', to: '21:00' }, { from: '09:00', to: '18:00' }, { from: '10:00', to: '16:00' }],
+  room: { temperature: 17, humidity: 55 },
 };
 
 type Row = [mark: string, species: string, length: number, width: number, thickness: number, surface: Piece['surface'],

@@ -2,10 +2,12 @@ import type { Knex } from 'knex';
 import * as firstTables from './001-first-tables.ts';
 import * as conditionAndCutting from './002-condition-and-cutting.ts';
 import * as movementAndHistory from './003-movement-and-history.ts';
+import * as millAndGlue from './004-mill-and-glue.ts';
 
 /** Every migration by name, run in the order of the names, each once. */
 export const migrations: Record<string, Knex.Migration> = {
   '001-first-tables': firstTables,
   '002-condition-and-cutting': conditionAndCutting,
   '003-movement-and-history': movementAndHistory,
+  '004-mill-and-glue': millAndGlue,
 };

@@ -1,5 +1,6 @@
 import type { FieldProblem } from '#core/format/fieldProblems.ts';
 import type { Board } from '#core/board/board.ts';
+import type { RunDocument, RunDue, RunEvent } from '#core/gluing/glueRun.ts';
 import type { BoardFile } from '#core/format/boardFile.ts';
 import type { BareCut } from '#core/cutting/cutPlanSchema.ts';
 import type { SawBook, StripName } from '#core/plan/sawRecords.ts';
@@ -12,6 +13,9 @@ export interface StoredBoard { id: string; revision: number; savedAt: string; un
 export interface BoardStep { board: Board; undo: number | null; redo: number | null }
 export interface Revision extends BoardStep { number: number; madeAt: string; name: string }
 export interface StoredPiece { piece: Piece; version: number }
+/** A glue-up of one panel as it went, or as it is going. */
+export interface StoredRun { id: string; boardId: string; glueUp: string; copy: number; version: number; startedAt: string; endedAt: string | null; run: RunDocument }
+export interface RunChange { mark?: RunEvent; unmark?: RunEvent; note?: string; end?: boolean }
 export interface StoredShop { shop: Shop; version: number }
 
 /** The server refused, or could not be reached (status 0). The message is a sentence for the reader. */
@@ -78,6 +82,9 @@ export const api = {
   cutPiece: (planId: string, pieceId: string, unit: number) => request<SawBook>('POST', '/saw/cut', { planId, pieceId, unit }),
   undoCutting: (id: string) => request<SawBook>('POST', `/saw/cuttings/${id}/undo`),
   failStrips: (id: string, version: number, failed: StripName[]) => request<SawBook>('POST', `/saw/cuttings/${id}/fail`, { version, failed }),
+  runs: (boardId: string) => request<{ now: string; runs: StoredRun[] }>('GET', `/boards/${boardId}/runs`),
+  startRun: (boardId: string, start: { glueUp: string; copy: number; title: string; due: RunDue }) => request<StoredRun>('POST', `/boards/${boardId}/runs`, start),
+  changeRun: (id: string, version: number, change: RunChange) => request<StoredRun>('PUT', `/runs/${id}`, { version, ...change }),
   shop: () => request<StoredShop>('GET', '/shop'),
   saveShop: (version: number, shop: Shop) => request<StoredShop>('PUT', '/shop', { version, shop }),
   species: () => request<Species[]>('GET', '/species'),

@@ -53,8 +53,9 @@ function Frame() {
     { keys: '1', does: 'Brief', run: () => go('brief') },
     { keys: '2', does: 'Layout', run: () => go('layout') },
     { keys: '3', does: 'Cuts', run: () => go('cuts') },
-    { keys: '4', does: 'Plan', run: () => go('plan') },
-    { keys: '5', does: 'Bench sheet', run: () => go('sheet') },
+    { keys: '4', does: 'Mill', run: () => go('mill') },
+    { keys: '5', does: 'Glue', run: () => go('glue') },
+    { keys: '6', does: 'Bench sheet', run: () => go('sheet') },
   ]);
 
   return (

@@ -1,7 +1,7 @@
 import { memo } from 'react';
 import { useSettledBoard } from '../../data/openBoard.tsx';
-import { FindingCard } from '../plan/FindingCard.tsx';
-import { MaterialFigures } from '../plan/MaterialFigures.tsx';
+import { FindingCard } from '../../planning/FindingCard.tsx';
+import { MaterialFigures } from '../../planning/MaterialFigures.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import classes from './Outcome.module.css';
 import { SeasonPanel } from './SeasonPanel.tsx';

@@ -50,7 +50,7 @@ export function OrderCosts({ piece, shop, boards }: { piece: Piece; shop: Shop; 
   const wanted = boards.filter((b) => b.board.strips.some((s) => s.species === piece.species)).map((b) => {
     const { roughLength, glueThickness, ripExtra } = allowancesFor(b.board, shop);
     const widest = Math.max(...b.board.strips.filter((s) => s.species === piece.species).map((s) => s.width));
-    return { name: b.board.name, length: roughLength, width: b.board.construction === 'edge' ? glueThickness : widest + ripExtra };
+    return { name: b.board.name, length: roughLength, width: b.board.construction === 'edge' ? glueThickness + ripExtra.edge : widest + ripExtra.face };
   });
   const parts = [...wanted, ...(wanted.length === 0 ? [{ name: 'A common part', length: 429, width: 40 }] : [])].slice(0, 4);
   const thinnest = Math.min(piece.thickness, piece.farEnd?.thickness ?? piece.thickness);

@@ -96,7 +96,7 @@ export function PiecePlace() {
         <aside className={classes.rail}>
           {usable.length === 0 && <p className={classes.gone} role="alert">Nothing clear is left of {piece.mark}: end trims, edges and what must be cut out take all of it. No strip will come from it until that changes.</p>}
           {usable.length > 0 && Math.max(...usable.map((z) => z.to - z.from)) < shop.data.shop.habits.keepLength && <p className={classes.promised}>The longest clear place is shorter than the length the shop keeps.</p>}
-          {piece.thickness < shop.data.shop.planer.leastThickness && <p className={classes.gone} role="alert">{piece.mark} is thinner than the planer takes (<Length mm={shop.data.shop.planer.leastThickness} />): plane it on a carrier board, or sand it flat.</p>}
+          {shop.data.shop.planer && piece.thickness < shop.data.shop.planer.leastThickness && <p className={classes.gone} role="alert">{piece.mark} is thinner than the planer takes (<Length mm={shop.data.shop.planer.leastThickness} />): plane it on a carrier board, or sand it flat.</p>}
           {promises.length > 0 && <p className={classes.promised}>Promised: {promises.map((r, i) => <span key={i}>{i > 0 && ', '}<Length mm={r.from} bare /> – <Length mm={r.to} />{piece.count > 1 && ` of no. ${r.unit + 1}`}</span>)}</p>}
           <DefectFields piece={piece} chosen={chosen} onChoose={setChosen} onChange={face.onChange} />
           <PieceFacts piece={piece} species={species.data} currency={shop.data.shop.currency} onChange={edits.change} />

@@ -6,8 +6,8 @@ import { useSettledBoard } from '../../data/openBoard.tsx';
 import { BoardSizeLine } from '../../drawing/BoardSizeLine.tsx';
 import { Length, Say } from '../../quantities/Length.tsx';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
-import { PartsTable } from '../plan/PartsTable.tsx';
-import { StepList } from '../plan/StepList.tsx';
+import { PartsTable } from '../../planning/PartsTable.tsx';
+import { StepList } from '../../planning/StepList.tsx';
 import { SheetDrawing } from './SheetDrawing.tsx';
 import classes from './SheetPlace.module.css';
 
@@ -34,7 +34,7 @@ export function SheetPlace() {
         </header>
         {board.strips.length > 0 && (
           <>
-            <SheetDrawing />
+            <SheetDrawing marks />
             {minded.length > 0 && (
               <section className={classes.mind}>
                 <h3>Mind before you cut</h3>
@@ -51,7 +51,7 @@ export function SheetPlace() {
                 </p>
               ))}
             </section>
-            <section><h3>Steps</h3><StepList operations={plan.operations} forPaper /></section>
+            <section><h3>Steps</h3><StepList operations={plan.operations} findings={findings} forPaper /></section>
             <footer><Say phrase={DEFER_TO_MANUAL} /></footer>
           </>
         )}

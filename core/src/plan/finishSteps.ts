@@ -1,0 +1,62 @@
+import { gritRun } from './grits.ts';
+import { schoolOf } from '../shop/schools.ts';
+import { length, say, type Phrase } from '../units/phrase.ts';
+import type { PlanContext } from './context.ts';
+import type { Ladder } from './ladder.ts';
+import { glueThicknessReached } from './ladders.ts';
+import type { StepDraft } from './operation.ts';
+
+/** Minutes to sand a square metre of face with one grit by machine (common practice). */
+const SAND_MINUTES_PER_M2 = 25;
+
+/** Edges, sanding and finish, as the shop's habits have them. */
+export function finishSteps(context: PlanContext, { thickness, width }: { thickness: Ladder; width: Ladder }): StepDraft[] {
+  const { board, shop: { habits, schools, pace } } = context;
+  const flat = glueThicknessReached(context) - habits.panelFlatten;
+  const boards = board.count;
+  const area = (2 * board.length * width.reached + 2 * (board.length + width.reached) * thickness.reached) / 1e6;
+  // Off the planer the first grits are spared; saw and router marks want coarse paper first.
+  const grits = gritRun(schools.flatten === 'planer' || schools.flatten === 'handPlanes' ? 120 : 80, Number(schools.lastGrit));
+  const edge = schoolOf(schools, 'edge');
+  const raise = schoolOf(schools, 'raiseGrain');
+  const oil = schoolOf(schools, 'oil');
+  const top = schoolOf(schools, 'topCoat');
+  const work = boards * pace.work;
+  const last = grits.at(-1)!;
+  return [
+    {
+      kind: 'edges', title: say`Edges: ${edge.name.toLowerCase()}`, habit: 'edgeTreatment', school: 'edge', machine: schools.edge === 'blockPlane' ? null : schools.edge === 'underBevel' ? 'Rip saw' : 'Router', minutes: (schools.edge === 'underBevel' ? 15 : 8) * work,
+      lines: [say`${length(habits.edgeTreatment)} on every edge; end grain first, long grain after; shallow passes, keep moving`], why: say`${edge.why} What the end grain tears at its corner, the long grain takes away.`,
+    },
+    {
+      kind: 'sand', title: say`Sand to thickness`, habit: 'sanding', school: 'lastGrit', machine: 'Sander', minutes: (4 + grits.length * area * SAND_MINUTES_PER_M2) * work,
+      parts: [{ part: boards > 1 ? `${boards} boards` : 'the board', dimension: 'thickness', before: flat, after: thickness.reached, passes: null }],
+      lines: [say`${length(flat)} to ${length(thickness.reached)}: ${length(habits.sanding)} in all, half off each face`, say`Grits ${grits.join(', ')}: pencil lines over the face, gone before the next grit`],
+      why: say`The coarse grit must reach the bottom of the deepest pit; a step to less than half its grain leaves the last scratches.`,
+    },
+    {
+      kind: 'raiseGrain', title: say`Raise the grain`, school: 'raiseGrain', machine: 'Sander', minutes: (4 + area * SAND_MINUTES_PER_M2 * 0.5) * work, waitMinutes: 60, waitFor: 'the wood to dry',
+      lines: [schools.raiseGrain === 'every' ? say`Wet it after every grit, let it dry, and go on; after the last, ${last} once more by hand` : say`Wet all faces, let them dry, then ${last} once more, lightly`],
+      why: say`${raise.why} Otherwise the board feels furry after its first wash.`,
+    },
+    {
+      kind: 'oil', title: say`Oil: ${oil.name.toLowerCase()}`, school: 'oil', minutes: 12 * work, ...OIL_WAITS[schools.oil], lines: [OIL_LINES[schools.oil]], why: say`${oil.why} Food-grade mineral oil; ends drink several times as much as faces.`,
+    },
+    ...(schools.topCoat === 'none' ? [] : [{
+      kind: 'topCoat' as const, title: say`Top coat: ${top.name.toLowerCase()}`, school: 'topCoat' as const, minutes: 12 * work,
+      ...(schools.topCoat === 'wax' ? { waitMinutes: 720, waitFor: 'the wax' } : { waitMinutes: 4 * 1440, waitFor: 'the oil to cure' }),
+      lines: [schools.topCoat === 'wax' ? say`A thin coat over everything, left overnight, buffed` : say`Thin, wiped dry; a second coat a day later`], why: say`${top.why}`,
+    }]),
+    ...(schools.feet === 'feet' ? [{
+      kind: 'feet' as const, title: say`Screw on the feet`, school: 'feet' as const, minutes: 8 * work, lines: [say`In shallow bores, screws shorter than what is left of the board, none into a joint`], why: say`${schoolOf(schools, 'feet').why}`,
+    }] : []),
+  ];
+}
+
+const OIL_LINES: Record<'flood' | 'bath' | 'coats', Phrase> = {
+  flood: say`Flood it, keep it wet 5 min, wipe dry`, bath: say`20 min a side in the bath, then on edge over it to drip; the oil is kept`, coats: say`A coat, wiped, overnight; rub back and coat again, two or three times`,
+};
+/** Common practice: overnight after flooding, overnight to drip, a night for each of three coats. */
+const OIL_WAITS: Record<'flood' | 'bath' | 'coats', { waitMinutes: number; waitFor: string }> = {
+  flood: { waitMinutes: 720, waitFor: 'the oil' }, bath: { waitMinutes: 720, waitFor: 'the oil to drip' }, coats: { waitMinutes: 3 * 1440, waitFor: 'three coats of oil' },
+};

@@ -1,0 +1,72 @@
+import { schoolOf } from '../shop/schools.ts';
+import { atLeast, length, say } from '../units/phrase.ts';
+import type { PlanContext } from './context.ts';
+import type { Ladder } from './ladder.ts';
+import { glueThicknessReached } from './ladders.ts';
+import type { StepDraft } from './operation.ts';
+import { flatteningWays, LANE_SHARE, wayTaken, type WayOfWork } from './ways.ts';
+
+/** Every way to flatten the glued panels of a board. */
+export function panelFlatteningWays({ allowances, shop, panelWidth, board, species }: PlanContext, sections: boolean): WayOfWork[] {
+  const hardness = board.strips.reduce<number | null>((most, strip) => {
+    const own = species.find((s) => s.code === strip.species)?.hardness ?? null;
+    return own === null ? most : Math.max(most ?? 0, own);
+  }, null);
+  // Sections were flattened before they were joined: half of the allowance is left for levelling the joints.
+  const removal = shop.habits.panelFlatten * (sections ? 0.5 : 1);
+  return flatteningWays(allowances.panels.map((p) => ({ length: p.length, width: panelWidth, removal, hardness })), shop, 'panel');
+}
+
+/** From the glued panel to boards of finished size. */
+export function panelSteps(context: PlanContext, ladders: { thickness: Ladder; width: Ladder }, sections: boolean): StepDraft[] {
+  const { allowances, board, shop, panelWidth } = context;
+  const { habits, planer, saw, routerSled } = shop;
+  const glued = glueThicknessReached(context);
+  const start = sections ? glued - habits.panelFlatten / 2 : glued;
+  const flat = glued - habits.panelFlatten;
+  const ways = panelFlatteningWays(context, sections);
+  const taken = wayTaken(ways, shop.schools.flatten);
+  const trimEach = (panelWidth - ladders.width.reached) / 2;
+  const many = allowances.panels.length;
+  const work = shop.pace.work;
+  const snipe = schoolOf(shop.schools, 'snipe');
+  return [
+    ...(shop.schools.squeezeOut === 'leave' ? [{
+      kind: 'scrape' as const, title: say`Scrape off the hard glue`, minutes: 6 * many * work, school: 'squeezeOut' as const,
+      lines: [say`A sharp scraper, along the grain; not a bead may be left for the knives`], why: say`Dry glue chips planer knives and clogs paper.`,
+    }] : []),
+    {
+      kind: 'flattenPanel', title: say`Flatten the panel`, habit: 'panelFlatten', school: 'flatten', passes: taken.passes, machine: taken.name, minutes: taken.minutes, ways,
+      settings: taken.id === 'planer' ? [{ label: 'Planer', value: atLeast(flat) }] : [],
+      parts: [{ part: many > 1 ? `${many} panels` : 'the panel', dimension: 'thickness', before: start, after: flat, passes: taken.passes }],
+      lines: [
+        say`${length(start)} to ${length(flat)}, cleanest side down first, turning it over between passes, the last pass light`,
+        ...(taken.id === 'planer' ? [] : [say`${taken.name}: ${Math.round(taken.minutes)} min, honestly`]),
+        ...(taken.id === 'routerSled' && routerSled ? [say`Bit of ${length(routerSled.bit)}: each lane ${length(routerSled.bit * LANE_SHARE)} on, so that lanes overlap; ${length(taken.extra)} of ridges are left to sand`] : []),
+        ...(taken.id === 'planer' && shop.schools.snipe === 'runners' ? [say`Hot-glue two runners along the edges, longer than the panel: they take the snipe`] : []),
+        ...(board.strips.length > 0 && planer && panelWidth > planer.width ? [say`The panel is ${length(panelWidth)} wide, the planer ${length(planer.width)}`] : []),
+      ],
+      why: say`Strips never lie quite level; the thinnest place decides what is left. Snipe: ${snipe.name.toLowerCase()}.`,
+    },
+    {
+      kind: 'trimEdges', title: say`Trim both long edges`, habit: 'panelEdgeTrim', machine: 'Rip saw', minutes: 6 * many * work,
+      settings: [{ label: 'Fence, first edge', value: length(ladders.width.reached + trimEach) }, { label: 'Fence, second edge', value: length(ladders.width.reached) }],
+      lines: [say`${length(panelWidth)} to ${length(ladders.width.reached)}: ${length(trimEach)} off each side, kerf within the waste; the first cut edge is the reference`],
+      why: say`One straight long edge squares everything after it.`,
+    },
+    ...(allowances.panels[0]!.boards > 1 ? [{
+      kind: 'cutApart' as const, title: say`Cut the boards apart`, machine: 'Crosscut saw', minutes: 3 * board.count * work,
+      settings: [{ label: 'Stop', value: length(board.length) }],
+      lines: [say`Square one end ${length(allowances.endTrim)} in, then ${allowances.panels[0]!.boards} boards of ${length(board.length)}, the same long edge to the fence, ${length(saw.kerf)} for each cut; a long panel wants a second pair of hands or a stand`],
+      why: say`Creep, snipe and trim are lost at the ends of a panel once, not once for each board.`,
+    }] : [{
+      kind: 'trimEnds' as const, title: say`Trim both ends`, habit: allowances.endTrim > habits.panelEndTrim ? null : ('panelEndTrim' as const), school: 'snipe' as const, machine: 'Crosscut saw', minutes: 6 * board.count * work,
+      settings: [{ label: 'Stop', value: length(board.length) }],
+      lines: [
+        say`Cut one end ${length(allowances.endTrim)} in, turn end for end keeping the same long edge to the fence, cut the other to ${length(board.length)}`,
+        say`Each cut takes ${length(saw.kerf)} more for its kerf; sneak up on the last`,
+      ],
+      why: say`The same edge to the fence makes both ends square to it, even if the fence is not perfect.`,
+    }]),
+  ];
+}

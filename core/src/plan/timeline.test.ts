@@ -1,0 +1,72 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { DEFAULT_SHOP } from '../shop/shop.ts';
+import { gritRun, GRAIN_MICRONS } from './grits.ts';
+import { makePlan } from './plan.ts';
+import { plainBoard, plainPiece, planInput, planInputArbitrary } from './planArbitrary.ts';
+import { criticalPath, type NetworkTask } from './schedule.ts';
+import { timelineOf } from './timeline.ts';
+
+describe('criticalPath', () => {
+  it('finds the 44 weeks and the critical path of the plant project of a textbook (Hillier and Lieberman, Introduction to Operations Research, chapter on project management; from memory)', () => {
+    const project: [string, number, string][] = [
+      ['A', 2, ''], ['B', 4, 'A'], ['C', 10, 'B'], ['D', 6, 'C'], ['E', 4, 'C'], ['F', 5, 'E'], ['I', 7, 'C'], ['G', 7, 'D'], ['H', 9, 'EG'], ['J', 8, 'FI'], ['K', 4, 'J'], ['L', 5, 'J'], ['M', 2, 'H'], ['N', 6, 'KL'],
+    ];
+    const tasks: NetworkTask[] = project.map(([id, minutes, after]) => ({ id, minutes, after: [...after] }));
+    const times = criticalPath(tasks);
+    expect(Math.max(...tasks.map((t) => times.get(t.id)!.earliest + t.minutes))).toBe(44);
+    expect(tasks.filter((t) => times.get(t.id)!.slack === 0).map((t) => t.id)).toEqual(['A', 'B', 'C', 'E', 'F', 'J', 'L', 'N']);
+    expect(['D', 'G', 'H', 'I', 'K', 'M'].map((id) => times.get(id)!.slack)).toEqual([4, 4, 4, 2, 1, 4]);
+  });
+});
+
+describe('timelineOf', () => {
+  it('keeps to the shop\'s hours, the order of the steps, one pair of hands and the clamps there are', () => {
+    fc.assert(fc.property(planInputArbitrary, fc.integer({ min: 0, max: 9 }), fc.integer({ min: 0, max: 20_000 }), (input, count, start) => {
+      const shop = { ...DEFAULT_SHOP, clamps: [{ ...DEFAULT_SHOP.clamps[0]!, count }] };
+      const { operations } = makePlan({ ...input, shop: { ...shop, saw: input.shop.saw } });
+      const { tasks, clamps } = timelineOf(operations, shop, start);
+      expect(tasks).toHaveLength(operations.reduce((sum, o) => sum + o.repeats, 0));
+      const hands = tasks.flatMap((t) => t.hands).sort((a, b) => a.from - b.from);
+      for (const [i, { from, to }] of hands.entries()) {
+        const open = shop.hours[Math.floor(from / 1440) % 7];
+        const clock = (text: string) => Number(text.slice(0, 2)) * 60 + Number(text.slice(3));
+        expect(open && from % 1440 >= clock(open.from) - 1e-6 && ((to - 1e-9) % 1440) <= clock(open.to) + 1e-6).toBe(true);
+        expect(from).toBeGreaterThanOrEqual(Math.max(start, hands[i - 1]?.to ?? 0) - 1e-6);
+      }
+      for (const t of tasks) {
+        const at = t.hands[0]!.from;
+        const held = tasks.filter((o) => o.hands[0]!.from <= at && o.until > at).reduce((sum, o) => sum + o.clamps, 0);
+        expect(held).toBeLessThanOrEqual(clamps);
+        const operation = operations[t.step - 1]!;
+        for (const id of operation.joins) {
+          const made = tasks.find((o) => operations[o.step - 1]!.glueUp === id && o.copy === t.copy)!;
+          expect(made.until).toBeLessThanOrEqual(at + 1e-6);
+        }
+        if (t.kind === 'flattenPanel') for (const o of tasks) if (o.kind === 'glue' || o.kind === 'join') expect(o.until).toBeLessThanOrEqual(at + 1e-6);
+      }
+    }), { numRuns: 60 });
+  });
+
+  it('glues groups side by side where clamps allow: five clamps on each of two groups want ten', () => {
+    const six = makePlan(planInput(plainBoard({ gluing: { groups: [3, 3], helper: false } }), [plainPiece()]));
+    const ends = (count: number) => {
+      const { tasks } = timelineOf(six.operations, { ...DEFAULT_SHOP, clamps: [{ ...DEFAULT_SHOP.clamps[0]!, count }] });
+      const groups = tasks.filter((t) => t.kind === 'glue');
+      return groups[1]!.hands[0]!.from - groups[0]!.until;
+    };
+    expect(ends(10)).toBeLessThan(0);
+    expect(ends(8)).toBeGreaterThanOrEqual(0);
+  });
+});
+
+it('grits step by about half of the grain at most, and begin and end as asked (FEPA sizes)', () => {
+  expect(gritRun(80, 220)).toEqual([80, 150, 220]);
+  for (const first of [40, 80, 120]) {
+    for (const last of [150, 220, 320, 400, 600]) {
+      const run = gritRun(first, last);
+      expect([run[0], run.at(-1)]).toEqual([first, last]);
+      run.slice(1).forEach((g, i) => expect(GRAIN_MICRONS[run[i]!]! / GRAIN_MICRONS[g]!).toBeLessThanOrEqual(2.05));
+    }
+  }
+});

@@ -1,0 +1,159 @@
+import type { DayHours, Shop } from '../shop/shop.ts';
+import type { Phrase } from '../units/phrase.ts';
+import type { Operation, OperationKind } from './operation.ts';
+import { criticalPath } from './schedule.ts';
+
+/** A step on the timeline; minutes from Monday 00:00 of the week it begins in. */
+export interface TimelineTask {
+  id: string;
+  /** Number of the step, and which panel of the batch. */
+  step: number;
+  copy: number;
+  kind: OperationKind;
+  title: Phrase;
+  machine: string | null;
+  /** Hands are on it in these stretches: within the shop's hours. */
+  hands: { from: number; to: number }[];
+  /** It waits until then; equal to the end of the hands where there is no wait. */
+  until: number;
+  waitFor: string | null;
+  clamps: number;
+  /** Minutes it may be late without making the board late, shop hours not counted. */
+  slack: number;
+  critical: boolean;
+}
+
+export interface Timeline {
+  tasks: TimelineTask[];
+  from: number;
+  to: number;
+  /** When the panel is out of its clamps and may be worked; null without glue-ups. */
+  panelReady: number | null;
+  handsMinutes: number;
+  waitMinutes: number;
+  /** Clamps the shop has. */
+  clamps: number;
+}
+
+const DAY = 1440;
+
+function minuteOf(time: string): number {
+  const [hours, minutes] = time.split(':').map(Number) as [number, number];
+  return hours * 60 + minutes;
+}
+
+/** The shop's next open stretch that ends after a moment. */
+function openStretch(hours: readonly DayHours[], at: number): { from: number; to: number } {
+  for (let day = Math.floor(at / DAY); ; day += 1) {
+    const open = hours[((day % 7) + 7) % 7];
+    if (!open) continue;
+    const [from, to] = [day * DAY + minuteOf(open.from), day * DAY + minuteOf(open.to)];
+    if (to > at) return { from: Math.max(from, at), to };
+  }
+}
+
+/** Hands-on work from a moment on, in the shop's hours. What may not be broken off begins where it fits in one stretch, if any day is long enough. */
+function work(hours: readonly DayHours[], at: number, minutes: number, unbroken: boolean): { from: number; to: number }[] {
+  const longest = Math.max(...hours.map((h) => (h ? minuteOf(h.to) - minuteOf(h.from) : 0)));
+  const stretches: { from: number; to: number }[] = [];
+  let left = minutes;
+  let from = at;
+  if (left <= 0) {
+    const open = openStretch(hours, at);
+    return [{ from: open.from, to: open.from }];
+  }
+  while (left > 1e-9) {
+    const open = openStretch(hours, from);
+    const room = open.to - open.from;
+    if (unbroken && room < left && longest >= left) {
+      from = open.to;
+      continue;
+    }
+    const take = Math.min(room, left);
+    stretches.push({ from: open.from, to: open.from + take });
+    left -= take;
+    from = open.to;
+  }
+  return stretches;
+}
+
+interface Draft {
+  id: string;
+  operation: Operation;
+  copy: number;
+  after: string[];
+}
+
+/** Glue on and clamps closing cannot wait for tomorrow. */
+const UNBROKEN: readonly OperationKind[] = ['glue', 'join', 'dryRun', 'oil', 'topCoat'];
+
+/**
+ * Lays the steps into the shop's hours: one person, each tool once, the clamps there are. Waits go on at night. Among steps that could be done the one with the least slack goes first.
+ * @param start minutes from Monday 00:00; before the shop opens it begins when it does
+ */
+export function timelineOf(operations: readonly Operation[], shop: Pick<Shop, 'hours' | 'clamps'>, start = 0): Timeline {
+  const drafts = tasksOf(operations);
+  const clamps = shop.clamps.reduce((sum, c) => sum + c.count, 0);
+  const times = criticalPath(drafts.map((d) => ({ id: d.id, minutes: d.operation.minutes + (d.operation.waitMinutes ?? 0), after: d.after })));
+  const done = new Map<string, TimelineTask>();
+  const waiting = [...drafts];
+  let hands = start;
+  while (waiting.length > 0) {
+    const held = (at: number) => [...done.values()].reduce((sum, t) => (t.hands[0]!.from <= at && t.until > at ? sum + t.clamps : sum), 0);
+    const options = waiting.filter((d) => d.after.every((id) => done.has(id))).map((draft) => {
+      let from = Math.max(hands, ...draft.after.map((id) => done.get(id)!.until));
+      const { operation } = draft;
+      let stretches = work(shop.hours, from, operation.minutes, UNBROKEN.includes(operation.kind));
+      // Clamps come free when a wait is over; a glue-up that wants more than the shop has takes all of them.
+      const wanted = Math.min(operation.clamps, clamps);
+      while (wanted > 0 && held(stretches[0]!.from) + wanted > clamps) {
+        const at = stretches[0]!.from;
+        from = Math.min(...[...done.values()].filter((t) => t.clamps > 0 && t.until > at).map((t) => t.until));
+        stretches = work(shop.hours, from, operation.minutes, UNBROKEN.includes(operation.kind));
+      }
+      return { draft, stretches, wanted };
+    });
+    const earliest = Math.min(...options.map((o) => o.stretches[0]!.from));
+    // What can begin as soon as anything can; of those, what has the least time to lose.
+    const next = options.filter((o) => o.stretches[0]!.from <= earliest + 1e-9).sort((a, b) => times.get(a.draft.id)!.slack - times.get(b.draft.id)!.slack || a.draft.operation.number - b.draft.operation.number || a.draft.copy - b.draft.copy)[0]!;
+    const { draft, stretches, wanted } = next;
+    const end = stretches.at(-1)!.to;
+    const { operation } = draft;
+    const { slack } = times.get(draft.id)!;
+    done.set(draft.id, {
+      id: draft.id, step: operation.number, copy: draft.copy, kind: operation.kind, title: operation.title, machine: operation.machine, hands: stretches,
+      until: end + (operation.waitMinutes ?? 0), waitFor: operation.waitFor, clamps: wanted, slack, critical: slack < 1e-6,
+    });
+    hands = end;
+    waiting.splice(waiting.indexOf(draft), 1);
+  }
+  const tasks = [...done.values()].sort((a, b) => a.hands[0]!.from - b.hands[0]!.from || a.step - b.step);
+  const glued = tasks.filter((t) => t.kind === 'glue' || t.kind === 'join');
+  return {
+    tasks, from: tasks[0]?.hands[0]!.from ?? start, to: Math.max(start, ...tasks.map((t) => t.until)), panelReady: glued.length > 0 ? Math.max(...glued.map((t) => t.until)) : null,
+    handsMinutes: operations.reduce((sum, o) => sum + o.minutes * o.repeats, 0), waitMinutes: operations.reduce((sum, o) => sum + (o.waitMinutes ?? 0) * o.repeats, 0), clamps,
+  };
+}
+
+/** A task for each step, for glue-ups one for each panel; groups need only the rehearsal, joins what they join, everything else all before it. */
+function tasksOf(operations: readonly Operation[]): Draft[] {
+  const drafts: Draft[] = [];
+  let barrier: string[] = [];
+  let open: string[] = [];
+  for (const operation of operations) {
+    if (operation.glueUp === null) {
+      const id = String(operation.number);
+      drafts.push({ id, operation, copy: 1, after: open.length > 0 ? open : barrier });
+      barrier = [id];
+      open = [];
+      continue;
+    }
+    for (let copy = 1; copy <= operation.repeats; copy += 1) {
+      const id = `${operation.number}/${copy}`;
+      const joined = operation.joins.flatMap((g) => drafts.filter((d) => d.operation.glueUp === g && d.copy === copy).map((d) => d.id));
+      drafts.push({ id, operation, copy, after: [...barrier, ...joined] });
+      open = [...open, id];
+    }
+  }
+  return drafts;
+}

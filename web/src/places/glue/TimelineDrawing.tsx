@@ -1,0 +1,75 @@
+import type { TimelineTask } from '#core/plan/timeline.ts';
+import { useSettledBoard } from '../../data/openBoard.tsx';
+import { durationWords } from '../../quantities/duration.ts';
+import { Say } from '../../quantities/Length.tsx';
+import classes from './TimelineDrawing.module.css';
+
+const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+const DAY = 1440;
+const ROW = 24;
+const LABEL = 116;
+const WIDTH = 660;
+const HEAD = 22;
+
+/** A minute of the timeline as a day and a time. */
+function whenWords(minute: number): string {
+  const week = Math.floor(minute / (7 * DAY));
+  const clock = Math.round(minute % DAY);
+  return `${DAYS[Math.floor(minute / DAY) % 7]}${week > 0 ? `, week ${week + 1}` : ''} ${String(Math.floor(clock / 60)).padStart(2, '0')}:${String(clock % 60).padStart(2, '0')}`;
+}
+
+/** The board from the first cut to the last coat in the shop's hours: hands, machines and clamps as rows, waits in between. It begins on a Monday; only the order and the hours are real. */
+export function TimelineDrawing() {
+  const { plan: { timeline, operations } } = useSettledBoard();
+  if (timeline.tasks.length === 0) return null;
+  const rows = [...new Set(timeline.tasks.map((t) => rowOf(t)))].concat('Clamps', 'Waiting');
+  const first = Math.floor(timeline.from / DAY) * DAY;
+  const days = Math.max(1, Math.ceil((timeline.to - first) / DAY));
+  const x = (minute: number) => LABEL + ((minute - first) / (days * DAY)) * (WIDTH - LABEL);
+  const y = (row: string) => HEAD + rows.indexOf(row) * ROW;
+  const height = HEAD + rows.length * ROW + 4;
+  const wide = (from: number, to: number) => Math.max(1.5, x(to) - x(from));
+  const tightest = timeline.tasks.filter((t) => t.critical);
+  return (
+    <figure className={classes.figure}>
+      <div className={classes.scroll}>
+        <svg viewBox={`0 0 ${WIDTH} ${height}`} className={classes.drawing} role="img" aria-label={`Timeline: ${durationWords(timeline.handsMinutes)} hands-on, ready ${whenWords(timeline.to)}`}>
+          {Array.from({ length: days }, (_, d) => (
+            <g key={d}>
+              <path className={classes.day} d={`M${x(first + d * DAY)} 0V${height}`} />
+              {(days <= 12 || d % 7 === 0) && <text className={classes.dayName} x={x(first + d * DAY) + 4} y={14}>{days <= 12 ? DAYS[(Math.floor(first / DAY) + d) % 7] : `week ${Math.floor(d / 7) + 1}`}</text>}
+            </g>
+          ))}
+          {rows.map((row) => <text key={row} className={classes.row} x={0} y={y(row) + 15}>{row}</text>)}
+          {timeline.tasks.map((t) => (
+            <g key={t.id} className={classes.task} data-critical={t.critical || undefined}>
+              <title>{`${t.step}`}</title>
+              {t.hands.map((h) => <rect key={h.from} className={classes.hands} x={x(h.from)} y={y(rowOf(t)) + 4} width={wide(h.from, h.to)} height={ROW - 8} />)}
+              {t.clamps > 0 && <rect className={classes.clamps} x={x(t.hands[0]!.from)} y={y('Clamps') + 4} width={wide(t.hands[0]!.from, t.until)} height={((ROW - 8) * t.clamps) / Math.max(1, timeline.clamps)} />}
+              {t.until > t.hands.at(-1)!.to + 1 && <rect className={classes.wait} x={x(t.hands.at(-1)!.to)} y={y('Waiting') + 8} width={wide(t.hands.at(-1)!.to, t.until)} height={ROW - 16} />}
+            </g>
+          ))}
+        </svg>
+      </div>
+      <figcaption>
+        From a Monday morning: {durationWords(timeline.handsMinutes)} hands-on, {timeline.panelReady !== null && <>panel out of its clamps <b>{whenWords(timeline.panelReady)}</b>, </>}finished at the earliest <b>{whenWords(timeline.to)}</b>. Dark: nothing there may be late.
+      </figcaption>
+      <details className={classes.list}>
+        <summary>When each step is, and what can wait</summary>
+        <ol>
+          {timeline.tasks.map((t) => (
+            <li key={t.id}>
+              <b>{whenWords(t.hands[0]!.from)}</b> <Say phrase={operations[t.step - 1]!.title} />{t.copy > 1 && `, panel ${t.copy}`}, {durationWords(t.hands.reduce((sum, h) => sum + h.to - h.from, 0))}
+              {t.until > t.hands.at(-1)!.to + 1 && `, then waiting for ${t.waitFor ?? 'it'} until ${whenWords(t.until)}`}{t.critical ? '' : `; may be ${durationWords(t.slack)} late`}
+            </li>
+          ))}
+        </ol>
+        {tightest.length > 0 && tightest.length < timeline.tasks.length && <p>While glue dries, what is not dark can be done.</p>}
+      </details>
+    </figure>
+  );
+}
+
+function rowOf(task: TimelineTask): string {
+  return task.machine?.split(',')[0] ?? 'Hands';
+}

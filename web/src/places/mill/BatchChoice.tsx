@@ -1,0 +1,37 @@
+import { useMemo } from 'react';
+import { batchOptions } from '#core/plan/batchOptions.ts';
+import { useSettledBoard } from '../../data/openBoard.tsx';
+import { durationWords } from '../../quantities/duration.ts';
+import { Length } from '../../quantities/Length.tsx';
+import classes from './OrderTable.module.css';
+
+/** One long panel cut apart, a panel each, or something between: the figures of each, and which is recommended. */
+export function BatchChoice() {
+  const { input, board, session } = useSettledBoard();
+  const options = useMemo(() => batchOptions(input), [input]);
+  const kilos = new Intl.NumberFormat(undefined, { maximumFractionDigits: 1 });
+  const taken = Math.min(board.count, board.perPanel);
+  return (
+    <>
+      <div className={classes.scroll}>
+        <table className={classes.table}>
+          <thead><tr><th>Boards to a panel</th><th>Panel</th><th>Length lost</th><th>Glue-ups</th><th>In clamps</th><th>Hands</th><th /></tr></thead>
+          <tbody>
+            {options.map((o) => (
+              <tr key={o.perPanel}>
+                <th scope="row" data-taken={o.perPanel === taken || undefined}>{o.perPanel}{o.recommended && ', recommended'}</th>
+                <td>{o.panels} × <Length mm={o.length} />{o.kilograms !== null && `, ${kilos.format(o.kilograms)} kg`}{!o.alone && ', two people'}</td>
+                <td><Length mm={o.lostLength} /></td>
+                <td>{o.glueUps}</td>
+                <td>{durationWords(o.clampMinutes)}</td>
+                <td>{durationWords(o.handsMinutes)}</td>
+                <td>{o.missing > 0 ? `${o.missing} strips missing` : o.perPanel === taken ? 'taken' : <button type="button" onClick={() => session.edit((b) => ({ ...b, perPanel: o.perPanel }))}>Take this</button>}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <p className={classes.note}>Recommended is what the rack gives, one person can hold, and asks for fewest glue-ups; then what takes least wood. Longer joints take longer to spread, so fewer strips close in time.</p>
+    </>
+  );
+}

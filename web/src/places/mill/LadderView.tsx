@@ -1,0 +1,40 @@
+import type { Ladder } from '#core/plan/ladder.ts';
+import { Length, Say } from '../../quantities/Length.tsx';
+import { HabitButton } from '../../habits/HabitButton.tsx';
+import classes from './LadderView.module.css';
+import { Staircase } from './Staircase.tsx';
+
+const TITLES = { thickness: 'Thickness', width: 'Width', length: 'Length' } as const;
+
+/** A dimension as falling stairs to scale, and every rung with its figure; opened, a rung tells its reason and the habit behind it, which can be changed there. */
+export function LadderView({ ladder }: { ladder: Ladder }) {
+  const { dimension, rungs, target, reached, shortBy, limiting } = ladder;
+  return (
+    <section className={classes.ladder} aria-label={`${TITLES[dimension]} ladder`}>
+      <header>
+        <h3>{TITLES[dimension]}</h3>
+        <p data-short={shortBy > 0 || undefined}>
+          {shortBy > 0 ? <>comes out <b><Length mm={reached} /></b>, <Length mm={shortBy} /> short of <Length mm={target} /></> : <><b><Length mm={reached} /></b> as wanted</>}
+        </p>
+      </header>
+      <Staircase ladder={ladder} />
+      {rungs[0] && <p className={classes.start}><span>In the rack</span><b><Length mm={rungs[0].before} /></b></p>}
+      <ol>
+        {rungs.map((rung, i) => (
+          <li key={rung.id}>
+            <details>
+              <summary>
+                <span className={classes.label}><span className={classes.number}>{i + 1}</span> <Say phrase={rung.label} /></span>
+                <span className={classes.taken}>−<Length mm={rung.taken} bare /></span>
+                <b><Length mm={rung.after} /></b>
+              </summary>
+              <p><Say phrase={rung.why} /></p>
+              {rung.habit && <p>Set by the habit <HabitButton habit={rung.habit} /></p>}
+            </details>
+          </li>
+        ))}
+      </ol>
+      {limiting && <p className={classes.limiting}>Decided by <Say phrase={limiting} />.</p>}
+    </section>
+  );
+}

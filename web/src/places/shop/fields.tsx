@@ -1,0 +1,36 @@
+import { NumberInput, TextInput } from '@mantine/core';
+import type { z } from 'zod';
+import type { Shop } from '#core/shop/shop.ts';
+import { CommitField } from '../../quantities/CommitField.tsx';
+
+/** Changes the shop; saved as a field is left. */
+export type EditShop = (edit: (shop: Shop) => Shop) => void;
+
+interface FieldProps<T> {
+  field: string;
+  value: T;
+  schema: z.ZodType<T>;
+  onCommit(value: T): void;
+  description?: string;
+}
+
+export function NumberField({ field, value, schema, onCommit, suffix = '', description }: FieldProps<number> & { suffix?: string }) {
+  return (
+    <CommitField value={value} schema={schema} field={field} onCommit={onCommit}>
+      {(typed, set, problem, leave) => (
+        <NumberInput size="sm" label={field} description={description} value={typed} suffix={suffix} hideControls error={problem}
+          onChange={(next) => set(typeof next === 'number' ? next : Number.NaN)} onBlur={leave} onKeyDown={(e) => e.key === 'Enter' && leave()} />
+      )}
+    </CommitField>
+  );
+}
+
+export function TextField({ field, value, schema, onCommit, description }: FieldProps<string>) {
+  return (
+    <CommitField value={value} schema={schema} field={field} onCommit={onCommit}>
+      {(typed, set, problem, leave) => (
+        <TextInput size="sm" label={field} description={description} value={typed} error={problem} onChange={(e) => set(e.currentTarget.value)} onBlur={leave} onKeyDown={(e) => e.key === 'Enter' && leave()} />
+      )}
+    </CommitField>
+  );
+}

@@ -1,0 +1,47 @@
+import { Button, TextInput } from '@mantine/core';
+import { memo, useState } from 'react';
+import type { Finding } from '#core/checks/finding.ts';
+import { useSettledBoard } from '../data/openBoard.tsx';
+import { Say } from '../quantities/Length.tsx';
+import classes from './FindingCard.module.css';
+
+const WORDS = { stop: 'Stop', caution: 'Caution', note: 'Note' } as const;
+
+interface FindingCardProps {
+  finding: Finding;
+  /** Picks up the first strip concerned, where there is a drawing to do it on. */
+  onSelect?(index: number): void;
+}
+
+/** A finding (made anew with each plan, but drawn anew only when it says something else): what is wrong with its figures; opened, why it matters and the ways out. */
+export const FindingCard = memo(function FindingCard({ finding, onSelect }: FindingCardProps) {
+  return (
+    <details className={classes.card} data-severity={finding.severity} data-accepted={finding.accepted !== undefined || undefined}
+      onToggle={(event) => event.currentTarget.open && finding.strips[0] !== undefined && onSelect?.(finding.strips[0] - 1)}>
+      <summary><b>{finding.accepted === undefined ? WORDS[finding.severity] : 'Gone on with'}</b> <Say phrase={finding.what} /></summary>
+      <p><Say phrase={finding.why} /></p>
+      {finding.source && <p className={classes.source}>{finding.source}</p>}
+      <ul>{finding.waysOut.map((way, i) => <li key={i}><Say phrase={way} /></li>)}</ul>
+      {finding.severity === 'stop' && <AcceptStop finding={finding} />}
+    </details>
+  );
+}, (before, after) => before.onSelect === after.onSelect && JSON.stringify(before.finding) === JSON.stringify(after.finding));
+
+/** Going on with a stop, knowing it: only with a note, which stays on the board's record. */
+function AcceptStop({ finding: { rule, accepted } }: { finding: Finding }) {
+  const { session } = useSettledBoard();
+  const [note, setNote] = useState('');
+  const set = (next: string | null) => session.edit((b) => ({ ...b, accepted: [...b.accepted.filter((a) => a.rule !== rule), ...(next === null ? [] : [{ rule, note: next }])] }));
+  if (accepted !== undefined) {
+    return <p className={classes.accept}>“{accepted}” <Button size="compact-sm" variant="default" onClick={() => set(null)}>Mind it again</Button></p>;
+  }
+  return (
+    <form className={classes.accept} onSubmit={(event) => {
+      event.preventDefault();
+      if (note.trim() !== '') set(note.trim().slice(0, 300));
+    }}>
+      <TextInput size="xs" label="Go on all the same, because" value={note} maxLength={300} onChange={(e) => setNote(e.currentTarget.value)} />
+      <Button size="compact-sm" variant="default" type="submit" disabled={note.trim() === ''}>Go on</Button>
+    </form>
+  );
+}

@@ -1,0 +1,71 @@
+import { Table } from '@mantine/core';
+import { listNumbers } from '#core/plan/numberList.ts';
+import type { PlannedStrip } from '#core/plan/strips.ts';
+import { useSettledBoard } from '../data/openBoard.tsx';
+import { Length } from '../quantities/Length.tsx';
+import classes from './PartsTable.module.css';
+
+interface Kind {
+  strips: PlannedStrip[];
+  marks: string[];
+}
+
+/** Strips alike in species, sizes and source as one row. */
+function kindsOf(strips: readonly PlannedStrip[]): Kind[] {
+  const kinds = new Map<string, Kind>();
+  for (const strip of strips) {
+    const marks = [...new Set(strip.sources.map((s) => s.mark))];
+    const key = [strip.species, strip.milled.width.toFixed(4), strip.rough.width.toFixed(4), strip.rough.thickness.toFixed(4), marks.join()].join('|');
+    const kind = kinds.get(key) ?? { strips: [], marks };
+    kind.strips.push(strip);
+    kinds.set(key, kind);
+  }
+  return [...kinds.values()];
+}
+
+/** The cut list: each kind of strip with its sizes off the saw and ready for glue, and the pieces it comes from. */
+const METHOD_WORDS = {
+  'first-fit': 'Pieces are chosen by first fit: offcuts before planks, the first that gives the strip. Cuts finds better ones and proves how good they are.',
+  improved: 'Pieces are chosen for the least value of wood; Cuts says how good the choice is. Nothing is promised yet.',
+  kept: 'This wood is promised to the board.',
+};
+
+export function PartsTable() {
+  const { board, plan, input } = useSettledBoard();
+  const { cutting, strips } = plan;
+  const kept = cutting.leftovers.filter((l) => l.kept && !l.side);
+  const markOf = (id: string) => input.rack.find((p) => p.id === id)?.mark ?? '?';
+  return (
+    <>
+      <div className={classes.scroll} tabIndex={0} role="region" aria-label="Cut list, scrolls sideways">
+        <Table className={classes.table} verticalSpacing={4} horizontalSpacing={8}>
+          <caption className={classes.caption}>Cut list. Sizes as length × width in the panel × thickness.</caption>
+          <thead><tr><th>Strips</th><th>Species</th><th>Count</th><th>Rough</th><th>Ready for glue</th><th>From</th></tr></thead>
+          <tbody>
+            {kindsOf(strips).map(({ strips: alike, marks }) => {
+              const { rough, milled, species } = alike[0]!;
+              return (
+                <tr key={alike[0]!.id}>
+                  <td>{listNumbers(alike.map((s) => s.number))}</td>
+                  <td>{input.species.find((s) => s.code === species)?.name ?? species}</td>
+                  <td>{alike.length * board.count}</td>
+                  <td><SizeText size={rough} /></td>
+                  <td><SizeText size={milled} /></td>
+                  <td>{marks.length > 0 ? marks.join(', ') : <b className={classes.missing}>missing</b>}</td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </Table>
+      </div>
+      <p className={classes.note}>
+        {METHOD_WORDS[plan.cutting.method]}
+        {kept.length > 0 && <> Left in length: {kept.map((l, i) => <span key={`${l.pieceId}/${l.unit}/${l.from}`}>{i > 0 && ', '}{markOf(l.pieceId)} <Length mm={l.length} /></span>)}.</>}
+      </p>
+    </>
+  );
+}
+
+function SizeText({ size }: { size: PlannedStrip['rough'] }) {
+  return <><Length mm={size.length} bare /> × <Length mm={size.width} bare /> × <Length mm={size.thickness} bare /></>;
+}
