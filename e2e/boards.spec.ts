@@ -57,7 +57,8 @@ test('an edge-grain board from the rack by mouse, saved as it is made', async ({
   // The sum is in sight and short; the plan follows and survives a reload.
   await expect(page.getByLabel('Sum of the strips')).toContainText('122.9 mm');
   await expect(page.getByLabel('Sum of the strips')).toContainText('33.1 mm to go');
-  await page.getByRole('link', { name: /^Plan/ }).click();
+  await page.getByRole('link', { name: /^Mill/ }).click();
+  await page.getByText('Width, short', { exact: true }).click();
   await expect(page.getByLabel('Width ladder')).toContainText('33.1 mm short of 150 mm');
   await page.reload();
   await expect(page.getByLabel('Thickness ladder')).toContainText('30 mm as wanted');
@@ -162,7 +163,7 @@ test('a face-grain board from the rack by mouse', async ({ page }) => {
   expect(board).toMatchObject({ construction: 'face', thickness: 25.4, strips: [{ species: 'birch-european' }, { species: 'pear', width: 137 }, { species: 'birch-european' }] });
   expect(board.strips[0]!.width).toBeLessThan(187);
   expect(board.strips[2]!.width).toBe(board.strips[0]!.width);
-  await page.getByRole('link', { name: /^Plan/ }).click();
+  await page.getByRole('link', { name: /^Mill/ }).click();
   await expect(page.getByText('Joint both edges of each strip').first()).toBeVisible();
 });
 
@@ -190,7 +191,7 @@ test('an edge-grain board by keyboard alone', async ({ page }) => {
   await press('ArrowDown', 'Enter');
   await expect(strips(page).nth(2)).toHaveAccessibleName(/Pear/);
   await expect(strips(page).nth(2)).toBeFocused();
-  await press('5');
+  await press('6');
   await expect(page.getByRole('article', { name: 'Bench sheet' })).toContainText('Cut list');
 });
 

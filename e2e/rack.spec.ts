@@ -83,10 +83,10 @@ test('a figure of the shop is saved as it is left, and every plan follows', asyn
     await new Promise((resolve) => setTimeout(resolve, 300));
     await route.continue();
   });
-  await page.getByRole('textbox', { name: 'Table saw kerf' }).fill('3.5');
+  await page.getByRole('textbox', { name: 'Rip kerf' }).fill('3.5');
   await page.getByRole('textbox', { name: 'Saw cuts up to' }).fill('70');
-  await page.getByRole('textbox', { name: 'Jointer and planer width' }).focus();
-  await expect.poll(async () => ((await (await page.request.get(at('/api/shop'))).json()) as { shop: { saw: unknown } }).shop.saw).toEqual({ kerf: 3.5, cutDepth: 70 });
+  await page.getByRole('textbox', { name: 'Planer width' }).focus();
+  await expect.poll(async () => ((await (await page.request.get(at('/api/shop'))).json()) as { shop: { saw: unknown } }).shop.saw).toEqual({ kind: 'table', kerf: 3.5, cutDepth: 70 });
   await page.reload();
   await expect(field).toHaveValue('304.8');
 });

@@ -3,7 +3,7 @@ import { expect, test } from '@playwright/test';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { at, makeBoard, openPlace } from './pages.ts';
 
-const VIEWS = ['/', '/rack', '/rack/shed-b1', '/rack/pile', '/rack/salvage', '/rack/labels', '/propose', '/shop', 'brief', 'layout', 'cuts', 'plan', 'sheet'];
+const VIEWS = ['/', '/rack', '/rack/shed-b1', '/rack/pile', '/rack/salvage', '/rack/labels', '/propose', '/shop', 'brief', 'layout', 'cuts', 'mill', 'glue', 'sheet'];
 
 for (const scheme of ['light', 'dark'] as const) {
   test(`axe finds nothing on any view, ${scheme}`, async ({ page, request }) => {
@@ -48,6 +48,7 @@ test('axe finds nothing on the other faces of the layout, and on proposals', asy
 });
 
 test('nothing sticks out sideways at 768 and 390 pixels, and the layout works by touch sizes', async ({ page, request }) => {
+  test.slow();
   const id = await makeBoard(request);
   for (const width of [768, 390]) {
     await page.setViewportSize({ width, height: 844 });
@@ -82,6 +83,7 @@ for (const [format, width, height] of [['A4', 595, 842], ['Letter', 612, 792]] a
     const boards = (await (await page.request.get(at('/api/boards'))).json()) as { id: string; board: { name: string } }[];
     const carving = boards.find((b) => b.board.name === 'Upper Hut carving board')!;
     await openPlace(page, `/boards/${carving.id}/sheet`);
+    await expect(page.locator('article ol > li > h3').first()).toBeVisible();
     const steps = await page.locator('article ol > li > h3').allInnerTexts();
     expect(steps.length).toBeGreaterThan(10);
     const pages = await printed(await page.pdf({ format, preferCSSPageSize: false }));

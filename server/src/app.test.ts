@@ -220,3 +220,46 @@ describe('the server', () => {
     await expect(startServer({ ...options, databaseUrl: 'mysql://a:b@127.0.0.1:9/x' })).rejects.toThrow(/Check DATABASE_URL/);
   });
 });
+
+describe('clocks of glue-ups', () => {
+  const due = { firstClamp: 3.5, lastClamp: 7, scrapeFrom: 30, scrapeTo: 45, outOfClamps: 127, fullStrength: 1440 };
+  const start = { glueUp: 'G1.1', copy: 1, title: 'Strips 1 to 5', due };
+
+  it('run once however often they are started, keep the server\'s time, and note what happened', async () => {
+    const { body: board } = await call('POST', '/boards', plainBoard());
+    const path = `/boards/${board.id}/runs`;
+    const [one, two] = await Promise.all([call('POST', path, start), call('POST', path, start)]);
+    expect([one.status, two.status].sort()).toEqual([201, 409]);
+    const [made, refused] = one.status === 201 ? [one, two] : [two, one];
+    expect(refused.body).toMatchObject({ code: 'running', current: { id: made.body.id }, detail: expect.stringContaining('runs already') as string });
+    const marked = await call('PUT', `/runs/${made.body.id}`, { version: 1, mark: 'firstClamp' });
+    expect(marked.body).toMatchObject({ version: 2, run: { marks: [{ event: 'firstClamp', minutes: expect.any(Number) as number }] } });
+    // A second device that has not seen it is told, and nothing is lost.
+    expect(await call('PUT', `/runs/${made.body.id}`, { version: 1, mark: 'lastClamp' })).toMatchObject({ status: 409, body: { code: 'stale', current: { version: 2 } } });
+    const undone = await call('PUT', `/runs/${made.body.id}`, { version: 2, unmark: 'firstClamp', note: 'One clamp slipped' });
+    expect(undone.body.run).toMatchObject({ marks: [], note: 'One clamp slipped' });
+    expect((await call('PUT', `/runs/${made.body.id}`, { version: 3, end: true })).body.endedAt).not.toBeNull();
+    // Once it is over the same glue-up can be timed again: the next panel, or a second try.
+    expect((await call('POST', path, start)).status).toBe(201);
+    const { body } = await call('GET', path);
+    expect([body.runs.length, Math.abs(new Date(body.now).getTime() - Date.now()) < 60_000]).toEqual([2, true]);
+  });
+
+  it('are refused with the field where they make no sense', async () => {
+    const { body: board } = await call('POST', '/boards', plainBoard());
+    expect((await call('POST', '/boards/nobody/runs', start)).status).toBe(404);
+    const bad = await call('POST', `/boards/${board.id}/runs`, { ...start, copy: 0, due: { ...due, lastClamp: -1 } });
+    expect(bad).toMatchObject({ status: 400, body: { fields: [{ path: 'copy' }, { path: 'due.lastClamp' }] } });
+    expect((await call('PUT', '/runs/none', { version: 1, mark: 'lunch' })).status).toBe(400);
+  });
+});
+
+it('a shop that could never glue, open or hold anything is refused with a sentence', async () => {
+  const { body } = await call('GET', '/shop');
+  const glue = body.shop.glues[0];
+  const answers = await Promise.all([
+    { glues: [{ ...glue, openMinutes: 10, closedMinutes: 5 }] }, { hours: Array(7).fill(null) }, { hours: [{ from: '18:00', to: '09:00' }, ...Array(6).fill(null)] }, { glue: 'none' },
+  ].map((change) => call('PUT', '/shop', { version: body.version, shop: { ...body.shop, ...change } })));
+  expect(answers.map((a) => [a.status, a.body.fields[0].path])).toEqual([[400, 'shop.glues[0].closedMinutes'], [400, 'shop.hours'], [400, 'shop.hours[0].to'], [400, 'shop.glue']]);
+  expect(answers[0]!.body.detail + answers[0]!.body.fields[0].message).toContain('must not be shorter than its open time');
+});

@@ -219,9 +219,13 @@ it('a database of version 1 is brought up with all it holds', async () => {
   const old = openDatabase(await newDatabase(process.env.TEST_DATABASE_URL!, 'old'));
   const { migrations } = await import('./migrations/index.ts');
   await migrations['001-first-tables']!.up(old);
-  const { cutting: _cutting, seasons: _s, versions: _v, ...plain } = plainBoard();
+  const { cutting: _cutting, seasons: _s, versions: _v, differs: _d, gluing: _g, perPanel: _p, accepted: _ac, ...plain } = plainBoard();
   const board = { ...plain, strips: plain.strips.map(({ turned: _t, rolled: _r, locked: _l, ...strip }) => strip) };
-  const { crosscutSaw: _c, bandSaw: _b, cutting: _w, seasons: _a, ...shop } = DEFAULT_SHOP;
+  const { name, currency, planer, habits, pace } = DEFAULT_SHOP;
+  const { head: _h, leastWidth: _lw, leastThickness: _lt, ...oldPlaner } = planer!;
+  const { ripFat: _rf, edgeTreatment: _et, ...oldHabits } = habits;
+  const { clampInset: _ci, helperShare: _hs, work: _wk, ...oldPace } = pace;
+  const shop = { name, currency, planer: { ...oldPlaner, width: 310 }, habits: oldHabits, pace: oldPace, glue: { name: 'Bone glue', assemblyMinutes: 8, clampMinutes: 240 } };
   await old('pieces').insert({ id: 'p1', mark: 'P1', species: 'maple-hard', length: 500.1, width: 100, thickness: 30, surface: 'surfaced', rings: 'flat', note: 'Offcut of a shelf', version: 4, updated_at: new Date() });
   await old('shops').insert({ id: 1, version: 2, document: JSON.stringify({ ...shop, saw: { kerf: 2.4, cutDepth: 70 } }), updated_at: new Date() });
   await old('boards').insert({ id: 'b1', revision: 1, created_at: new Date() });
@@ -229,12 +233,15 @@ it('a database of version 1 is brought up with all it holds', async () => {
   await old('species').insert({ code: 'bog-oak', name: 'Bog oak', botanical: 'Quercus', density: 800, hardness: null, pores: 'ring', oily: false, colour: '#332211', line_colour: '#221100', source: 'by hand' });
   await migrations['002-condition-and-cutting']!.up(old);
   await migrations['003-movement-and-history']!.up(old);
+  await migrations['004-mill-and-glue']!.up(old);
   const { piecesInRack } = await import('./stores/rackStore.ts');
   const { readShop } = await import('./stores/shopStore.ts');
   const { readBoard } = await import('./stores/boardStore.ts');
   expect((await piecesInRack(old))[0]).toMatchObject({ version: 4, piece: { length: 500.1, surface: 'twoFaces', origin: { kind: 'offcut' }, count: 1, defects: [] } });
-  expect((await readShop(old)).shop).toMatchObject({ saw: { kerf: 2.4 }, crosscutSaw: { kerf: 2.4 }, planer: { leastWidth: 20 } });
-  expect(await readBoard(old, 'b1')).toMatchObject({ undo: null, redo: null, board: { cutting: { pins: [] }, seasons: null, versions: [], strips: plainBoard().strips } });
+  expect((await readShop(old)).shop).toMatchObject({ saw: { kerf: 2.4 }, crosscutSaw: { kerf: 2.4 }, planer: { leastWidth: 20, width: 310, head: 'straight' }, jointer: { width: 310 }, glue: 'own', pace: { work: 1 } });
+  // The one glue of before goes on being the shop's, with its own times.
+  expect((await readShop(old)).shop.glues[0]).toMatchObject({ id: 'own', name: 'Bone glue', openMinutes: 4, closedMinutes: 8, clampMinutes: 240 });
+  expect(await readBoard(old, 'b1')).toMatchObject({ undo: null, redo: null, board: { cutting: { pins: [] }, seasons: null, versions: [], perPanel: 1, accepted: [], strips: plainBoard().strips } });
   const { allSpecies } = await import('./stores/speciesStore.ts');
   const species = await allSpecies(old);
   expect(species.find((s) => s.code === 'maple-hard')).toEqual(HANDBOOK_SPECIES.find((s) => s.code === 'maple-hard'));

@@ -1,4 +1,3 @@
-import { listNumbers } from './numberList.ts';
 import { showsOf } from '../board/board.ts';
 import type { GluePlan, GlueUp } from '../gluing/glueUps.ts';
 import { schoolOf } from '../shop/schools.ts';
@@ -103,13 +102,13 @@ function flattenSections(context: PlanContext, sections: readonly GlueUp[]): Ste
   const ways = flatteningWays(faces, shop, 'panel');
   const taken = wayTaken(ways, shop.schools.flatten);
   return {
-    kind: 'flattenSections', title: say`Flatten the sections`, machine: taken.name, minutes: taken.minutes * allowances.panels.length, passes: taken.passes, habit: 'panelFlatten', school: 'flatten', ways,
+    kind: 'flattenSections', title: sections.length > 1 ? say`Flatten the sections` : say`Flatten the section`, machine: taken.name, minutes: taken.minutes * allowances.panels.length, passes: taken.passes, habit: 'panelFlatten', school: 'flatten', ways,
     settings: taken.id === 'planer' ? [{ label: 'Planer', value: { mm: glued - shop.habits.panelFlatten / 2, rounding: 'up' } }] : [],
     lines: [
-      say`Scrape off the glue, then both faces, all ${listNumbers(sections.map((_, i) => i + 1))} sections at one setting: ${length(glued)} to ${length(glued - shop.habits.panelFlatten / 2)}`,
+      say`Scrape off the glue, then both faces, ${sections.length > 1 ? `all ${sections.length} sections` : 'the section'} at one setting: ${length(glued)} to ${length(glued - shop.habits.panelFlatten / 2)}`,
       say`Joint the edges that will be joined, marked like the strips`,
     ],
-    why: say`The whole panel is wider than the machine; its sections are not. Joined with care, only a light levelling is left.`,
+    why: say`The whole panel is wider than the machine; what it is joined from is not. Joined with care, only a light levelling is left.`,
   };
 }
 

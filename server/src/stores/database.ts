@@ -16,7 +16,7 @@ export function openDatabase(url: string): Knex {
 }
 
 /** Tables this server makes; anything else in the database was not made here. */
-const OWN_TABLES = ['species', 'pieces', 'shops', 'boards', 'revisions', 'saw_book', 'cut_plans', 'cut_plan_boards', 'promises', 'cuttings', 'cutting_boards', 'knex_migrations', 'knex_migrations_lock'];
+const OWN_TABLES = ['species', 'pieces', 'shops', 'boards', 'revisions', 'saw_book', 'cut_plans', 'cut_plan_boards', 'promises', 'cuttings', 'cutting_boards', 'glue_runs', 'knex_migrations', 'knex_migrations_lock'];
 
 /** Names of tables that do not belong to Cadenza. */
 export async function foreignTables(db: Knex): Promise<string[]> {

@@ -28,7 +28,7 @@ export function StepList({ operations, forPaper = false, findings = [] }: StepLi
           <li key={op.number}>
             <h3>
               {forPaper && <span className={classes.box} aria-hidden="true" />}
-              <span className={classes.number}>{op.number}</span> <Say phrase={op.title} />
+              <span className={classes.number}>{op.number}</span> <span className={classes.title}><Say phrase={op.title} /></span>
               <span className={classes.takes}>{op.machine && `${op.machine}, `}{durationWords(op.minutes)}{op.repeats > 1 && ` × ${op.repeats}`}</span>
             </h3>
             {here.map((f, i) => (forPaper ? <p key={i} className={classes.caution}>⚠ <Say phrase={f.what} />{f.accepted && <> Gone on with: {f.accepted}</>}</p> : <FindingCard key={i} finding={f} />))}

@@ -17,7 +17,7 @@ export function WaysTable({ ways, taken, onChoose }: WaysTableProps) {
   return (
     <div className={classes.scroll}>
       <table className={classes.ways}>
-        <thead><tr><th>Way</th><th>Hands-on</th><th>Passes</th><th>Takes more</th><th>{onChoose ? '' : 'Here'}</th></tr></thead>
+        <thead><tr><th>Way</th><th>Hands-on</th><th>Passes</th><th>Takes more</th><th>Here</th></tr></thead>
         <tbody>
           {ways.map((way) => (
             <tr key={way.id} data-taken={way.name === taken || undefined}>

@@ -28,7 +28,7 @@ export function TimelineDrawing() {
   const x = (minute: number) => LABEL + ((minute - first) / (days * DAY)) * (WIDTH - LABEL);
   const y = (row: string) => HEAD + rows.indexOf(row) * ROW;
   const height = HEAD + rows.length * ROW + 4;
-  const wide = (from: number, to: number) => Math.max(1.5, x(to) - x(from));
+  const wide = (from: number, to: number) => Math.max(2.5, x(to) - x(from));
   const tightest = timeline.tasks.filter((t) => t.critical);
   return (
     <figure className={classes.figure}>

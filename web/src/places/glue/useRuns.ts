@@ -32,7 +32,11 @@ export function useRuns(boardId: string) {
     } else showProblem(error);
   };
   const start = useMutation({ mutationFn: (begin: Parameters<typeof api.startRun>[1]) => api.startRun(boardId, begin), onSuccess: put, onError: failed });
-  const change = useMutation({ scope: { id: `runs ${boardId}` }, mutationFn: ({ run, change: what }: { run: StoredRun; change: RunChange }) => api.changeRun(run.id, run.version, what), onSuccess: put, onError: failed });
+  const change = useMutation({ scope: { id: `runs ${boardId}` }, mutationFn: ({ run, change: what }: { run: StoredRun; change: RunChange }) => {
+    // What was stored a moment ago is what this is based on, not what the button was drawn with.
+    const newest = queryClient.getQueryData<Runs>(key)?.runs.find((r) => r.id === run.id) ?? run;
+    return api.changeRun(newest.id, newest.version, what);
+  }, onSuccess: put, onError: failed });
   return { query, start, change };
 }
 

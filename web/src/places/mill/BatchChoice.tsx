@@ -15,17 +15,20 @@ export function BatchChoice() {
     <>
       <div className={classes.scroll}>
         <table className={classes.table}>
-          <thead><tr><th>Boards to a panel</th><th>Panel</th><th>Length lost</th><th>Glue-ups</th><th>In clamps</th><th>Hands</th><th /></tr></thead>
+          <thead><tr><th>To a panel</th><th>Panels</th><th>Lost</th><th>Glue-ups</th><th>In clamps</th><th>Hands</th></tr></thead>
           <tbody>
             {options.map((o) => (
               <tr key={o.perPanel}>
-                <th scope="row" data-taken={o.perPanel === taken || undefined}>{o.perPanel}{o.recommended && ', recommended'}</th>
-                <td>{o.panels} × <Length mm={o.length} />{o.kilograms !== null && `, ${kilos.format(o.kilograms)} kg`}{!o.alone && ', two people'}</td>
+                <th scope="row" data-taken={o.perPanel === taken || undefined}>
+                  {o.perPanel}{o.recommended && ', recommended'}<br />
+                  {o.missing > 0 ? <small>{o.missing} strips missing</small> : o.perPanel === taken ? <small>taken</small>
+                    : <button type="button" aria-label={`Take ${o.perPanel} to a panel`} onClick={() => session.edit((b) => ({ ...b, perPanel: o.perPanel }))}>Take this</button>}
+                </th>
+                <td>{o.panels} × <Length mm={o.length} /><br />{o.kilograms !== null && `${kilos.format(o.kilograms)} kg`}{!o.alone && ', two people'}</td>
                 <td><Length mm={o.lostLength} /></td>
                 <td>{o.glueUps}</td>
                 <td>{durationWords(o.clampMinutes)}</td>
                 <td>{durationWords(o.handsMinutes)}</td>
-                <td>{o.missing > 0 ? `${o.missing} strips missing` : o.perPanel === taken ? 'taken' : <button type="button" onClick={() => session.edit((b) => ({ ...b, perPanel: o.perPanel }))}>Take this</button>}</td>
               </tr>
             ))}
           </tbody>

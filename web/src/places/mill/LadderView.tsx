@@ -24,7 +24,7 @@ export function LadderView({ ladder }: { ladder: Ladder }) {
           <li key={rung.id}>
             <details>
               <summary>
-                <span className={classes.label}><span className={classes.number}>{i + 1}</span> <Say phrase={rung.label} /></span>
+                <span><span className={classes.number}>{i + 1}</span> <span><Say phrase={rung.label} /></span></span>
                 <span className={classes.taken}>−<Length mm={rung.taken} bare /></span>
                 <b><Length mm={rung.after} /></b>
               </summary>

@@ -16,7 +16,7 @@ export function MoistureLines() {
       <p className={classes.note}>At {room.temperature} °C and {room.humidity} % the room brings wood to {percent(equilibriumMoisture(room))}.</p>
       {plan.moisture.length === 0 ? <p className={classes.note}>No piece in use was measured. With a meter, note it on the piece.</p> : (
         <table className={classes.table}>
-          <thead><tr><th>Piece</th><th>Measured</th><th>Its widest strip will</th><th /></tr></thead>
+          <thead><tr><th>Piece</th><th>Measured</th><th>Its widest strip will</th><th>Wait or go</th></tr></thead>
           <tbody>
             {plan.moisture.map((m) => (
               <tr key={m.mark}>
