@@ -5,22 +5,25 @@ import { bleedingNeighbours } from './bleedingNeighbours.ts';
 import { clamping } from './clamping.ts';
 import { emptyBoard } from './emptyBoard.ts';
 import type { Finding, Rule, Severity } from './finding.ts';
+import { finishSafety } from './finishSafety.ts';
 import { glueTime } from './glueTime.ts';
 import { glueClimate } from './glueClimate.ts';
 import { grainDirection } from './grainDirection.ts';
 import { machineLimits } from './machineLimits.ts';
 import { outerStrips } from './outerStrips.ts';
 import { panelWidthRule } from './panelWidth.ts';
+import { ripSafety } from './ripSafety.ts';
 import { seasonalNeighbours } from './seasonalNeighbours.ts';
 import { showSide } from './showSide.ts';
+import { stockSafety } from './stockSafety.ts';
 import { stockShortage } from './stockShortage.ts';
 import { speciesCautions } from './speciesCautions.ts';
 import { stockSettled } from './stockSettled.ts';
 import { stripWidth } from './stripWidth.ts';
 
 const RULES: readonly Rule[] = [
-  emptyBoard, panelWidthRule, boardThickness, stripWidth, stockShortage, machineLimits, stockSettled, glueTime, glueClimate, clamping, grainDirection, showSide, outerStrips,
-  seasonalNeighbours, bleedingNeighbours, speciesCautions,
+  emptyBoard, panelWidthRule, boardThickness, stripWidth, stockShortage, machineLimits, stockSafety, ripSafety, stockSettled, glueTime, glueClimate, clamping, grainDirection, showSide, outerStrips,
+  seasonalNeighbours, bleedingNeighbours, speciesCautions, finishSafety,
 ];
 const ORDER: Record<Severity, number> = { stop: 0, caution: 1, note: 2 };
 

@@ -1,0 +1,40 @@
+import { atMost, length, say } from '../units/phrase.ts';
+import type { Finding, Rule } from './finding.ts';
+
+/** Shorter than this a piece is not ripped at a saw fence, mm (common practice: 12 in; the saw's manual decides). */
+const LEAST_RIP_LENGTH = 300;
+/** Narrower than this a rip leaves no room for a push stick between guard and fence, mm (common practice: 3/4 in). */
+const LEAST_RIP_WIDTH = 19;
+
+/** What must not go along a saw fence: short pieces, narrow rips, rough edges. */
+export const ripSafety: Rule = (plan, { board, rack, shop }) => {
+  const blanks = plan.cutting.blanks.filter((b) => !b.done);
+  if (blanks.length === 0 || shop.saw.kind !== 'table') return [];
+  const findings: Finding[] = [];
+  const strips = (of: typeof blanks) => [...new Set(of.flatMap((b) => b.strips.filter((s) => s.demand.spare === 0).map((s) => s.demand.strip)))].sort((a, b) => a - b);
+  const short = blanks.filter((b) => b.length < LEAST_RIP_LENGTH);
+  if (short.length > 0) {
+    findings.push({
+      rule: 'short-rip', severity: 'caution', strips: strips(short), at: 'rip', what: say`Blanks of ${length(Math.min(...short.map((b) => b.length)))} are ripped at the fence; under ${length(LEAST_RIP_LENGTH)} hands come close to the blade.`,
+      why: say`A short piece turns at the fence, is caught by the back of the blade and thrown.`,
+      waysOut: [say`Rip longer blanks and crosscut after.`, ...(board.count > 1 ? [say`Two boards to a panel make longer strips.`] : []), say`Rip them on the band saw, or on a carrier with hold-downs.`], source: 'Common practice, 12 in; the saw\'s manual decides',
+    });
+  }
+  const narrow = blanks.map((b) => ({ ...b, strips: b.strips.filter((s) => s.way.rip < LEAST_RIP_WIDTH) })).filter((b) => b.strips.length > 0);
+  if (narrow.length > 0) {
+    findings.push({
+      rule: 'narrow-rip', severity: 'caution', strips: strips(narrow), at: 'rip', what: say`Strips are ripped ${atMost(Math.min(...narrow.flatMap((b) => b.strips.map((s) => s.way.rip))))} wide; under ${length(LEAST_RIP_WIDTH)} no push stick fits between guard and fence.`,
+      why: say`Hands would be where the push stick should be.`, waysOut: [say`Rip against a stop outside the blade, so that the strip falls free.`, say`Rip them on the band saw, or push with a block that the blade may cut.`], source: 'Common practice, 3/4 in; the saw\'s manual decides',
+    });
+  }
+  if (shop.schools.straightEdge === 'offSaw') {
+    const rough = rack.filter((p) => p.straight === 'none' && blanks.some((b) => b.pieceId === p.id));
+    if (rough.length > 0) {
+      findings.push({
+        rule: 'rough-edge-at-fence', severity: 'stop', strips: strips(blanks.filter((b) => rough.some((p) => p.id === b.pieceId))), at: 'rip', what: say`${rough.map((p) => p.mark).join(', ')}: no edge is straight, and the first rip would run along it.`,
+        why: say`A rough edge rocks at the fence; the blade pinches and throws the piece.`, waysOut: [say`Straighten one edge first: jointer, carrier sled, a batten stuck on, or a hand plane.`, say`Note on the piece which edge is straight, if one is.`], source: 'Common practice; the saw\'s manual decides',
+      });
+    }
+  }
+  return findings;
+};
