@@ -3,6 +3,9 @@ import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say } from '../units/phrase.ts';
 import type { Finding, Rule } from './finding.ts';
 
+/** Longer than this somebody should know before he begins, minutes. */
+const LONG_MINUTES = 120;
+
 /** Stock, blanks and panel against the widths, lengths and depths the machines allow. */
 export const machineLimits: Rule = (plan, { board, rack, shop }) => {
   const { saw } = shop;
@@ -28,6 +31,17 @@ export const machineLimits: Rule = (plan, { board, rack, shop }) => {
       what: say`The panel is ${length(plan.panelWidth)} wide; the planer takes ${length(planer.width)}.`,
       why: plan.gluing.sectionWidth === null ? say`It cannot be flattened in one piece on this machine.` : say`It cannot be flattened in one piece on this machine: it is glued in sections that fit, and only its joints are levelled at the end.`,
       waysOut: others.length > 0 ? others.map((w) => say`${w.name}: ${Math.round(w.minutes)} min.`) : [say`Drum sander, router sled, belt sander or a long hand plane.`],
+    });
+  }
+  // What no machine does takes an evening; better known before than at the bench.
+  for (const step of plan.operations.filter((o) => (o.kind === 'flatten' || o.kind === 'flattenPanel') && o.minutes > LONG_MINUTES)) {
+    const quicker = step.ways.filter((w) => w.cannot === null && !w.owned && w.minutes < step.minutes / 2).sort((a, b) => a.minutes - b.minutes)[0];
+    findings.push({
+      rule: 'slow-flattening', severity: 'caution', strips: [], at: step.kind,
+      what: say`Flattening ${step.kind === 'flatten' ? 'the stock' : 'the panel'} takes ${(step.minutes / 60).toFixed(1)} h (${step.machine ?? 'by hand'}).`,
+      why: say`The shop has nothing quicker for this size; a hurried surface is dished, and its joints gap.`,
+      waysOut: [...(quicker ? [say`${quicker.name}, borrowed or in another shop: ${Math.round(quicker.minutes)} min.`] : []), say`Buy stock that is surfaced on both faces: then hardly anything has to go.`],
+      source: 'Common practice; the pace is set in Shop',
     });
   }
   const idle = plan.operations.filter((o) => (o.kind === 'flattenPanel' || o.kind === 'flatten') && o.ways.length > 0 && !o.ways.some((w) => w.owned && w.cannot === null));

@@ -61,11 +61,31 @@ export function chooseGroups(task: GroupingTask): Grouping {
   return { levels: best!.levels, minutes: best!.minutes };
 }
 
+interface Joins {
+  levels: number[][];
+  minutes: number;
+}
+
+/** While strips change widths, what joining so many pieces costs stays the same. Minutes rise evenly with the parts, so two of them name the function. */
+const KNOWN_JOINS = new Map<string, Joins[]>();
+const MOST_KNOWN = 40;
+
+function joinsFrom(task: GroupingTask, most: number): Joins[] {
+  const key = [task.mostParts, task.sideBySide, task.joinMinutes, task.lastMinutes, task.handsMinutes(2), task.handsMinutes(3), most].join('/');
+  let joins = KNOWN_JOINS.get(key);
+  if (!joins) {
+    joins = bestJoins(task, most);
+    if (KNOWN_JOINS.size >= MOST_KNOWN) KNOWN_JOINS.clear();
+    KNOWN_JOINS.set(key, joins);
+  }
+  return joins;
+}
+
 /** The best way to join so many pieces into one, for every number up to `most`. */
-function joinsFrom(task: GroupingTask, most: number): { levels: number[][]; minutes: number }[] {
-  const best: { levels: number[][]; minutes: number }[] = [{ levels: [], minutes: 0 }, { levels: [], minutes: 0 }];
+function bestJoins(task: GroupingTask, most: number): Joins[] {
+  const best: Joins[] = [{ levels: [], minutes: 0 }, { levels: [], minutes: 0 }];
   for (let count = 2; count <= most; count += 1) {
-    let found: { levels: number[][]; minutes: number } | null = null;
+    let found: Joins | null = null;
     for (let left = Math.ceil(count / task.mostParts); left < count; left += 1) {
       for (const sizes of splits(count, left, task.mostParts)) {
         const minutes = levelMinutes(sizes, left === 1 ? task.lastMinutes : task.joinMinutes, task) + best[left]!.minutes;

@@ -12,7 +12,7 @@ const SAND_MINUTES_PER_M2 = 25;
 /** Edges, sanding and finish, as the shop's habits have them. */
 export function finishSteps(context: PlanContext, { thickness, width }: { thickness: Ladder; width: Ladder }): StepDraft[] {
   const { board, shop: { habits, schools, pace } } = context;
-  const flat = glueThicknessReached(context) - habits.panelFlatten;
+  const flat = Math.max(0, glueThicknessReached(context) - habits.panelFlatten);
   const boards = board.count;
   const area = (2 * board.length * width.reached + 2 * (board.length + width.reached) * thickness.reached) / 1e6;
   // Off the planer the first grits are spared; saw and router marks want coarse paper first.

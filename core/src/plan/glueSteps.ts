@@ -2,7 +2,7 @@ import { showsOf } from '../board/board.ts';
 import type { GluePlan, GlueUp } from '../gluing/glueUps.ts';
 import { schoolOf } from '../shop/schools.ts';
 import { glueOf } from '../shop/shop.ts';
-import { length, say, type Phrase } from '../units/phrase.ts';
+import { atLeast, length, say, type Phrase } from '../units/phrase.ts';
 import type { PlanContext } from './context.ts';
 import { glueThicknessReached } from './ladders.ts';
 import { stripList } from './milling.ts';
@@ -67,7 +67,7 @@ function howTheyLie({ construction, strips }: PlanContext['board']): Phrase[] {
 }
 
 function glueStep({ board, shop, allowances }: PlanContext, glueUp: GlueUp, gluing: GluePlan, oily: number[]): StepDraft {
-  const kind = glueUp.joins.length === 0 ? 'glue' : 'join';
+  const kind = glueUp.level === 1 ? 'glue' : 'join';
   const range = say`strips ${glueUp.firstStrip} to ${glueUp.lastStrip}`;
   const copies = allowances.panels.length;
   const squeeze = schoolOf(shop.schools, 'squeezeOut');
@@ -98,14 +98,15 @@ function squeezeLine(school: string): Phrase {
 function flattenSections(context: PlanContext, sections: readonly GlueUp[]): StepDraft {
   const { shop, allowances } = context;
   const glued = glueThicknessReached(context);
+  const levelled = Math.max(0, glued - shop.habits.panelFlatten / 2);
   const faces = sections.map((g) => ({ length: allowances.panels[0]!.length, width: g.width, removal: shop.habits.panelFlatten / 2, hardness: null }));
   const ways = flatteningWays(faces, shop, 'panel');
   const taken = wayTaken(ways, shop.schools.flatten);
   return {
     kind: 'flattenSections', title: sections.length > 1 ? say`Flatten the sections` : say`Flatten the section`, machine: taken.name, minutes: taken.minutes * allowances.panels.length, passes: taken.passes, habit: 'panelFlatten', school: 'flatten', ways,
-    settings: taken.id === 'planer' ? [{ label: 'Planer', value: { mm: glued - shop.habits.panelFlatten / 2, rounding: 'up' } }] : [],
+    settings: taken.id === 'planer' ? [{ label: 'Planer', value: atLeast(levelled) }] : [],
     lines: [
-      say`Scrape off the glue, then both faces, ${sections.length > 1 ? `all ${sections.length} sections` : 'the section'} at one setting: ${length(glued)} to ${length(glued - shop.habits.panelFlatten / 2)}`,
+      say`Scrape off the glue, then both faces, ${sections.length > 1 ? `all ${sections.length} sections` : 'the section'} at one setting: ${length(glued)} to ${length(levelled)}`,
       say`Joint the edges that will be joined, marked like the strips`,
     ],
     why: say`The whole panel is wider than the machine; what it is joined from is not. Joined with care, only a light levelling is left.`,

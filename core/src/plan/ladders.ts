@@ -22,12 +22,12 @@ export function firstCopySources(context: PlanContext): Map<number, { piece: Pie
 }
 
 /** The piece with the least of something among those the plan uses, measured where each blank is cut from it. */
-function leastPiece(context: PlanContext, size: (piece: Piece, blank: Blank) => number, counts: (blank: Blank) => boolean = () => true): { piece: Piece; size: number } | undefined {
-  let least: { piece: Piece; size: number } | undefined;
+function leastPiece(context: PlanContext, size: (piece: Piece, blank: Blank) => number, counts: (blank: Blank) => boolean = () => true): { piece: Piece; blank: Blank; size: number } | undefined {
+  let least: { piece: Piece; blank: Blank; size: number } | undefined;
   for (const blank of context.cutting.blanks.filter(counts)) {
     const piece = context.pieces.get(blank.pieceId);
     const here = piece && size(piece, blank);
-    if (piece && here !== undefined && (!least || here < least.size)) least = { piece, size: here };
+    if (piece && here !== undefined && (!least || here < least.size)) least = { piece, blank, size: here };
   }
   return least;
 }
@@ -78,8 +78,8 @@ export function thicknessLadder(context: PlanContext): Ladder {
   if (board.construction === 'edge' && standing && glued >= allowances.glueThickness - LENGTH_TOLERANCE_MM) {
     const narrowest = leastPiece(context, widthOfBlank, onEdge);
     const piece = narrowest?.piece;
-    const joint = piece ? nearLoss(piece, allowances.panels[0]!.length, context.shop) : habits.stockEdgeJoint;
-    const start = narrowest?.size ?? allowances.glueThickness + joint;
+    const joint = narrowest ? nearLoss(narrowest.piece, narrowest.blank.length, context.shop) : habits.stockEdgeJoint;
+    const start = narrowest?.size ?? allowances.glueThickness + fat + joint;
     return buildLadder('thickness', start, board.thickness, [
       { id: 'joint-edge', label: say`Straighten one edge`, taken: joint, habit: 'stockEdgeJoint',
         why: joint > habits.stockEdgeJoint ? say`A straight edge runs against the fence; the crook of a part this long comes on top of the usual jointing.` : say`A straight edge runs against the fence; only then is the rip parallel.` },
@@ -142,7 +142,8 @@ export function lengthLadder(context: PlanContext): Ladder {
   const { allowances, board, shop: { habits, saw } } = context;
   const { snipe } = flattenerLimits(context.shop);
   const panel = allowances.panels[0]!;
-  const piece = leastPiece(context, (p) => p.length)?.piece;
+  // In a batch the last panel may be shorter; the ladder is that of the longest.
+  const piece = leastPiece(context, (p) => p.length, (blank) => blank.length >= panel.length - LENGTH_TOLERANCE_MM)?.piece;
   const start = piece?.length ?? panel.length + 2 * habits.stockEndTrim;
   const trimmed = piece ? unitGeometry(piece, context.shop, []).start : habits.stockEndTrim;
   const snipeDecides = snipe > habits.panelEndTrim;

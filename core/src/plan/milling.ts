@@ -101,7 +101,8 @@ function flattenStep(context: PlanContext, work: PieceWork[]): StepDraft {
     settings: taken.id === 'planer' ? [...new Set(falling.map((w) => w.planeTo))].map((mm) => ({ label: 'Planer', value: atLeast(mm) })) : [],
     parts: falling.map((w) => ({ part: `${w.piece.mark}${w.blanks.length > 1 ? ` × ${w.blanks.length}` : ''}`, dimension: 'thickness', before: Math.max(...w.blanks.flatMap((b) => [thicknessAt(w.piece, b.from), thicknessAt(w.piece, b.from + b.length)])), after: w.planeTo, passes: passes(w) })),
     lines: [
-      say`${taken.name}: the hollow face down first, then the other face at the settings above, thickest pieces first; turn the piece over between passes, the last pass light`,
+      taken.id === 'planer' ? say`${taken.name}: the hollow face down first, then the other face at the settings above, thickest pieces first; turn the piece over between passes, the last pass light`
+        : say`${taken.name}: one face flat, checked with a straight edge and two battens for twist; then the other parallel to it, a line scribed round all edges at the thickness above`,
       ...wide.map((w) => say`${w.piece.mark} is ${length(w.piece.width)} wide and the planer takes ${length(shop.planer!.width)}: rip its blanks in two first`),
       ...(taken.extra > 0 ? [say`Reckon ${length(taken.extra)} more than planned, for shims that give`] : []),
       say`Mark the flat face of each piece as it comes off`,

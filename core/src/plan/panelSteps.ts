@@ -22,8 +22,9 @@ export function panelSteps(context: PlanContext, ladders: { thickness: Ladder; w
   const { allowances, board, shop, panelWidth } = context;
   const { habits, planer, saw, routerSled } = shop;
   const glued = glueThicknessReached(context);
-  const start = sections ? glued - habits.panelFlatten / 2 : glued;
-  const flat = glued - habits.panelFlatten;
+  // Of stock that is hopelessly thin nothing is left; the thickness ladder says so.
+  const start = Math.max(0, sections ? glued - habits.panelFlatten / 2 : glued);
+  const flat = Math.max(0, glued - habits.panelFlatten);
   const ways = panelFlatteningWays(context, sections);
   const taken = wayTaken(ways, shop.schools.flatten);
   const trimEach = (panelWidth - ladders.width.reached) / 2;

@@ -84,6 +84,8 @@ describe('operations', () => {
       const places = operations.map((o) => order.indexOf(o.kind));
       expect(Math.min(0, ...places)).toBe(0);
       for (const o of operations) for (const change of o.parts) expect(change.before).toBeGreaterThanOrEqual(change.after - 1e-9);
+      for (const o of operations) for (const change of o.parts) expect(change.after).toBeGreaterThanOrEqual(0);
+      for (const o of operations) expect(o.minutes >= 0 && Number.isFinite(o.minutes)).toBe(true);
       expect(places).toEqual([...places].sort((a, b) => a - b));
       expect(operations.map((o) => o.number)).toEqual(operations.map((_, i) => i + 1));
       expect(operations.some((o) => o.kind === 'rip')).toBe(cutting.blanks.length > 0);

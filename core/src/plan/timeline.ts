@@ -42,19 +42,22 @@ function minuteOf(time: string): number {
   return hours * 60 + minutes;
 }
 
+/** Opening and closing of a day, minutes from midnight; null when closed. */
+type OpenDay = { from: number; to: number } | null;
+
 /** The shop's next open stretch that ends after a moment. */
-function openStretch(hours: readonly DayHours[], at: number): { from: number; to: number } {
+function openStretch(hours: readonly OpenDay[], at: number): { from: number; to: number } {
   for (let day = Math.floor(at / DAY); ; day += 1) {
     const open = hours[((day % 7) + 7) % 7];
     if (!open) continue;
-    const [from, to] = [day * DAY + minuteOf(open.from), day * DAY + minuteOf(open.to)];
+    const [from, to] = [day * DAY + open.from, day * DAY + open.to];
     if (to > at) return { from: Math.max(from, at), to };
   }
 }
 
 /** Hands-on work from a moment on, in the shop's hours. What may not be broken off begins where it fits in one stretch, if any day is long enough. */
-function work(hours: readonly DayHours[], at: number, minutes: number, unbroken: boolean): { from: number; to: number }[] {
-  const longest = Math.max(...hours.map((h) => (h ? minuteOf(h.to) - minuteOf(h.from) : 0)));
+function work(hours: readonly OpenDay[], at: number, minutes: number, unbroken: boolean): { from: number; to: number }[] {
+  const longest = Math.max(...hours.map((h) => (h ? h.to - h.from : 0)));
   const stretches: { from: number; to: number }[] = [];
   let left = minutes;
   let from = at;
@@ -93,6 +96,7 @@ const UNBROKEN: readonly OperationKind[] = ['glue', 'join', 'dryRun', 'oil', 'to
  */
 export function timelineOf(operations: readonly Operation[], shop: Pick<Shop, 'hours' | 'clamps'>, start = 0): Timeline {
   const drafts = tasksOf(operations);
+  const hours = shop.hours.map((day: DayHours): OpenDay => day && { from: minuteOf(day.from), to: minuteOf(day.to) });
   const clamps = shop.clamps.reduce((sum, c) => sum + c.count, 0);
   const times = criticalPath(drafts.map((d) => ({ id: d.id, minutes: d.operation.minutes + (d.operation.waitMinutes ?? 0), after: d.after })));
   const done = new Map<string, TimelineTask>();
@@ -103,13 +107,13 @@ export function timelineOf(operations: readonly Operation[], shop: Pick<Shop, 'h
     const options = waiting.filter((d) => d.after.every((id) => done.has(id))).map((draft) => {
       let from = Math.max(hands, ...draft.after.map((id) => done.get(id)!.until));
       const { operation } = draft;
-      let stretches = work(shop.hours, from, operation.minutes, UNBROKEN.includes(operation.kind));
+      let stretches = work(hours, from, operation.minutes, UNBROKEN.includes(operation.kind));
       // Clamps come free when a wait is over; a glue-up that wants more than the shop has takes all of them.
       const wanted = Math.min(operation.clamps, clamps);
       while (wanted > 0 && held(stretches[0]!.from) + wanted > clamps) {
         const at = stretches[0]!.from;
         from = Math.min(...[...done.values()].filter((t) => t.clamps > 0 && t.until > at).map((t) => t.until));
-        stretches = work(shop.hours, from, operation.minutes, UNBROKEN.includes(operation.kind));
+        stretches = work(hours, from, operation.minutes, UNBROKEN.includes(operation.kind));
       }
       return { draft, stretches, wanted };
     });

@@ -49,7 +49,7 @@ export function ClampDrawing({ glueUp }: { glueUp: GlueUp }) {
         {clamps.placed.map((c, i) => <text key={c.at} className={classes.place} x={x0 + c.at * scale} y={y0 + h + out * scale + 16} textAnchor="middle">{i + 1}</text>)}
       </svg>
       <figcaption>
-        {scaleWords(scale)}. Dark bars above, dashed ones below; blocks at the edges are pads; hatched are taped cauls, a pair above and below. Clamps at{' '}
+        {scaleWords(scale)}. Solid bars above, dashed ones below; blocks at the edges are pads; hatched are taped cauls, a pair above and below. Clamps at{' '}
         {clamps.placed.map((c, i) => <span key={c.at}>{i > 0 && ', '}<Length mm={c.at} bare={i < clamps.placed.length - 1} /></span>)} from the first end. {clamps.placed.length === 0 ? 'No clamp of the shop goes round it.' : (
           <>Pressure {clamps.pressure.toFixed(2)} MPa of {clamps.wantedPressure.toFixed(1)} wanted; {clamps.byPressure > clamps.bySpacing ? `${clamps.byPressure} clamps for the pressure` : `${clamps.bySpacing} clamps for the spacing`}.</>
         )} {Math.ceil(glueUp.grams)} g of glue.

@@ -10,6 +10,7 @@ import { useNow, useRuns, useScreenOn } from './useRuns.ts';
 
 const WORDS: Record<RunEvent, string> = { firstClamp: 'Joints closed, first clamp', lastClamp: 'Last clamp tight', scraped: 'Squeeze-out off', outOfClamps: 'Out of the clamps' };
 const CLOCK = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' });
+const DAY_CLOCK = new Intl.DateTimeFormat(undefined, { weekday: 'short', hour: '2-digit', minute: '2-digit' });
 
 /** The timed glue-up: one big clock, what is due when, and what happened; late and early are noted. */
 export function RunPanel({ glueUp }: { glueUp: GlueUp }) {
@@ -77,7 +78,7 @@ function Running({ run, now, busy, onChange }: RunningProps) {
         <b role="timer" aria-live="off">{clockWords(next ? left : gone)}</b>
         <span>{next ? left < 0 ? (next === 'outOfClamps' ? 'It may come out of the clamps' : `${WORDS[next]}: late`) : `${WORDS[next]}: ${says}` : 'since the first glue'}</span>
       </p>
-      <p className={classes.note}>Glue on at {CLOCK.format(started)}. The clock is the server&apos;s: it goes on over a reload, a locked screen, and on other devices. Full strength at {CLOCK.format(started + due.fullStrength * 60_000)}.</p>
+      <p className={classes.note}>Glue on at {CLOCK.format(started)}. The clock is the server&apos;s: it goes on over a reload, a locked screen, and on other devices. Full strength at {DAY_CLOCK.format(started + due.fullStrength * 60_000)}.</p>
       <ol className={classes.events}>
         {events.map((event) => {
           const mark = happened(event);
