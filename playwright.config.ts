@@ -5,8 +5,9 @@ export default defineConfig({
   globalSetup: './e2e/serveForTests.ts',
   workers: 2,
   fullyParallel: true,
-  timeout: 60_000,
-  expect: { timeout: 8000 },
+  timeout: 90_000,
+  // Two browsers, a server and a database share what may be two slow cores.
+  expect: { timeout: 15_000 },
   reporter: process.env.CADENZA_E2E_JSON ? [['json', { outputFile: process.env.CADENZA_E2E_JSON }], ['line']] : 'line',
   outputDir: 'test-results',
   use: {
