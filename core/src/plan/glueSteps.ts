@@ -72,10 +72,10 @@ function glueStep({ board, shop, allowances }: PlanContext, glueUp: GlueUp, glui
   const copies = allowances.panels.length;
   const squeeze = schoolOf(shop.schools, 'squeezeOut');
   const { clamps } = glueUp;
-  const angled = oily.length > 0 ? ACETONE_MINUTES + 2 : 0;
+  const wiping = oily.length > 0 ? ACETONE_MINUTES + 2 : 0;
   return {
     kind, title: kind === 'glue' ? say`Glue ${range}` : say`Join ${glueUp.parts} pieces into ${range}`, glueUp: glueUp.id, joins: glueUp.joins, school: 'squeezeOut',
-    minutes: (4 + angled) * shop.pace.work + glueUp.assemblyMinutes + (shop.schools.squeezeOut === 'wipe' ? 3 : 5), repeats: copies, clamps: Math.min(clamps.wanted, Math.max(clamps.owned, 0)),
+    minutes: (4 + wiping) * shop.pace.work + glueUp.assemblyMinutes + (shop.schools.squeezeOut === 'wipe' ? 3 : 5), repeats: copies, clamps: Math.min(clamps.wanted, Math.max(clamps.owned, 0)),
     lines: [
       ...(oily.length > 0 ? [say`Wipe the glue faces of ${stripList(oily)} with acetone, gloves on and air moving; glue ${ACETONE_MINUTES} min later, before the oil comes back`] : []),
       say`${Math.ceil(glueUp.grams)} g of glue with a roller or card, every face to the edges: ${glueUp.parts} pieces, ${glueUp.joints} ${glueUp.joints === 1 ? 'joint' : 'joints'}`,

@@ -5,7 +5,7 @@ import { makePlan } from '#core/plan/plan.ts';
 import { glueOf } from '#core/shop/shop.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { durationWords } from '../../quantities/duration.ts';
-import classes from '../mill/OrderTable.module.css';
+import classes from '../../planning/figureTable.module.css';
 
 const OF_SHOP = '';
 

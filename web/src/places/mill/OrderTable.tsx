@@ -3,7 +3,7 @@ import type { MillingOrder, OrderOutcome } from '#core/cutting/millingOrder.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { HabitButton, SchoolButton } from '../../habits/HabitButton.tsx';
 import { Length } from '../../quantities/Length.tsx';
-import classes from './OrderTable.module.css';
+import classes from '../../planning/figureTable.module.css';
 
 const WORDS: Record<MillingOrder, string> = { crosscutFirst: 'Crosscut first', ripFirst: 'Crosscut and rip first', fullLength: 'Full length first' };
 const FORBIDDEN: Record<NonNullable<OrderOutcome['forbidden']>, string> = { tooShort: 'too short', tooNarrow: 'too narrow', tooWide: 'too wide', noBandSaw: 'no band saw' };
