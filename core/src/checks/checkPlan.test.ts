@@ -53,6 +53,8 @@ describe('checkPlan', () => {
     ['cold-room', 'takes 1.6 times as long', plainBoard(), undefined, { ...wide, room: { temperature: 10, humidity: 50 } }, []],
     ['nothing-to-flatten-with', 'Nothing in the shop makes this stock flat', plainBoard(), undefined, { ...BARE_SHOP, handTools: { planes: false, beltSander: false, orbitalSander: false } }, []],
     // Two blanks of 423.8 x 150 mm, 4 mm to go: 0.51 m2 mm at 240 min, and 2 min to begin.
+    // A planer narrower than a strip: its blank must not be ripped in two.
+    ['strip-wider-than-half', 'a strip of 131 mm is cut from it', plainBoard({ construction: 'face', width: 124, thickness: 20 }, [130]), undefined, planerAt({ width: 80 }), [1]],
     ['slow-flattening', 'takes 2.1 h (Orbital sander)', plainBoard(), undefined, BARE_SHOP, []],
     // 14 % against 9.2 % in the room (the handbook's table 4-2): a flat-sawn strip of 46 on edge moves radially, 46 x .00165 x 4.8.
     ['unsettled-stock', 'shrinks by 0.4 mm', plainBoard(), [plainPiece({ length: 4000, moisture: 14 })], wide, []],

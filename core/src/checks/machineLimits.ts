@@ -16,6 +16,16 @@ export const machineLimits: Rule = (plan, { board, rack, shop }) => {
   for (const piece of rack) {
     if (!used.has(piece.id) || piece.width <= planer.width) continue;
     const strips = plan.strips.filter((s) => s.sources.some((source) => source.pieceId === piece.id)).map((s) => s.number);
+    const widest = Math.max(...plan.cutting.blanks.filter((b) => b.pieceId === piece.id).flatMap((b) => b.strips.map((s) => s.way.rip)));
+    if (widest > piece.width / 2) {
+      findings.push({
+        rule: 'strip-wider-than-half', severity: 'caution', strips, at: 'flatten',
+        what: say`${piece.mark} is ${length(piece.width)} wide, the planer takes ${length(planer.width)}, and a strip of ${length(widest)} is cut from it: it cannot be ripped in two first.`,
+        why: say`Ripped in two, the strip would be gone.`,
+        waysOut: [say`Flatten it by hand or with a router sled.`, say`Two narrower strips in its place, glued side by side.`, say`Take a narrower piece.`],
+      });
+      continue;
+    }
     findings.push({
       rule: 'blank-wider-than-planer', severity: 'caution', strips, at: 'flatten',
       what: say`${piece.mark} is ${length(piece.width)} wide; the planer takes ${length(planer.width)}.`,

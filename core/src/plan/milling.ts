@@ -15,7 +15,7 @@ import type { PlanContext } from './context.ts';
 import { glueThicknessReached } from './ladders.ts';
 import { listNumbers } from './numberList.ts';
 import type { PartChange, StepDraft } from './operation.ts';
-import { CROSSCUT_MINUTES, EDGE_MINUTES, flatteningWays, passDepthFor, RIP_MINUTES, wayTaken, type Face } from './ways.ts';
+import { CROSSCUT_MINUTES, EDGE_MINUTES, flatteningWays, passDepthFor, RIP_MINUTES, straightEdgeOf, wayTaken, type Face } from './ways.ts';
 
 /** What a piece's order of milling changes about the crosscut. */
 const ORDER_LINES: Record<MillingOrder, string> = {
@@ -87,8 +87,9 @@ function crosscutStep({ allowances, board, shop }: PlanContext, work: PieceWork[
 function flattenStep(context: PlanContext, work: PieceWork[]): StepDraft {
   const { board, shop } = context;
   const falling = [...work].sort((a, b) => b.planeTo - a.planeTo);
-  const wide = shop.planer ? falling.filter((w) => w.piece.width > shop.planer!.width) : [];
-  // A blank wider than the planer is ripped in two first, and both halves go through.
+  // A blank wider than the planer is ripped in two first, and both halves go through; not where one strip takes more than a half.
+  const halved = (w: PieceWork) => Math.max(...w.rips.keys()) <= w.piece.width / 2 && w.piece.width / 2 <= shop.planer!.width;
+  const wide = shop.planer ? falling.filter((w) => w.piece.width > shop.planer!.width && halved(w)) : [];
   const faces = (w: PieceWork): Face[] => w.blanks.flatMap((b) => {
     const halves = wide.includes(w) ? 2 : 1;
     return Array<Face>(halves).fill({ length: b.length, width: w.piece.width / halves, removal: thicknessAt(w.piece, b.from) - w.planeTo, hardness: hardnessOf(context, w.piece.species) });
@@ -127,11 +128,12 @@ function edgeStep(context: PlanContext, work: PieceWork[]): StepDraft[] {
     blanks += own.length;
   }
   if (losses.size === 0) return [];
-  const school = schoolOf(shop.schools, 'straightEdge');
+  const taken = straightEdgeOf(shop);
+  const school = schoolOf({ ...shop.schools, straightEdge: taken }, 'straightEdge');
   return [{
     kind: 'jointEdge', title: say`Straighten one edge of each blank`, habit: 'stockEdgeJoint', school: 'straightEdge',
-    machine: shop.schools.straightEdge === 'jointer' && shop.jointer ? 'Jointer' : null, minutes: 2 + blanks * EDGE_MINUTES[shop.schools.straightEdge] * shop.pace.work,
-    lines: [say`${school.name}. Square to the flat face; mark the edge`, ...[...losses].sort(([a], [b]) => b - a).map(([mm, marks]) => say`${marks.join(', ')}: take off up to ${length(mm)}`)],
+    machine: taken === 'jointer' ? 'Jointer' : null, minutes: 2 + blanks * EDGE_MINUTES[taken] * shop.pace.work,
+    lines: [...(taken === shop.schools.straightEdge ? [] : [say`The habit is the jointer, and the shop has none`]), say`${school.name}. Square to the flat face; mark the edge`, ...[...losses].sort(([a], [b]) => b - a).map(([mm, marks]) => say`${marks.join(', ')}: take off up to ${length(mm)}`)],
     why: say`A straight edge against the fence keeps the rip parallel and the piece from binding. ${school.why}`,
   }];
 }
@@ -214,7 +216,7 @@ function jointStep({ board, shop }: PlanContext): StepDraft[] {
   const marks = schoolOf(shop.schools, 'edgeMarks');
   return [{
     kind: 'jointStrips', title: flat.length === board.strips.length ? say`Joint both edges of each strip` : say`Joint both edges of ${stripList(flat)}`, habit: 'glueEdgeJoint', school: 'edgeMarks',
-    machine: shop.schools.straightEdge === 'jointer' && shop.jointer ? 'Jointer' : null, minutes: 2 + flat.length * board.count * 2 * EDGE_MINUTES[shop.schools.straightEdge] * shop.pace.work,
+    machine: straightEdgeOf(shop) === 'jointer' ? 'Jointer' : null, minutes: 2 + flat.length * board.count * 2 * EDGE_MINUTES[straightEdgeOf(shop)] * shop.pace.work,
     lines: [
       say`Take ${length(habits.glueEdgeJoint)} off each edge: the strips come to their width in the panel`,
       say`${marks.name}: ${marks.why} The marks are on the marking drawing`,

@@ -2,8 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { BARE_SHOP, DEFAULT_SHOP, type Shop } from '../shop/shop.ts';
 import { makePlan } from './plan.ts';
-import { planInputArbitrary } from './planArbitrary.ts';
-import { flatteningWays, LANE_SHARE, passDepthFor, wayTaken, type Face } from './ways.ts';
+import { plainBoard, plainPiece, planInput, planInputArbitrary } from './planArbitrary.ts';
+import { flatteningWays, LANE_SHARE, passDepthFor, straightEdgeOf, wayTaken, type Face } from './ways.ts';
 
 const face = (change: Partial<Face> = {}): Face => ({ length: 430, width: 250, removal: 1.5, hardness: 5000, ...change });
 const all: Shop = { ...DEFAULT_SHOP, drumSander: { width: 400, passDepth: 0.3, leastLength: 60 }, routerSled: { width: 600, bit: 30, passDepth: 1 }, handTools: { planes: true, beltSander: true, orbitalSander: true } };
@@ -40,6 +40,29 @@ describe('flatteningWays', () => {
       minutes(removal, slower).forEach((m, i) => expect(m).toBeGreaterThan(minutes(removal, 1)[i]!));
       minutes(removal * 1.5, 1).forEach((m, i) => expect(m).toBeGreaterThanOrEqual(minutes(removal, 1)[i]!));
     }));
+  });
+});
+
+describe('a shop without a jointer, or with a narrow one', () => {
+  const steps = (shop: Shop, board = plainBoard()) => makePlan(planInput(board, [plainPiece()], shop)).operations;
+  const by = (shop: Shop, kind: string, board = plainBoard()) => steps(shop, board).find((o) => o.kind === kind)!.machine;
+
+  it('never sends anybody to a machine that is not there', () => {
+    const none = { ...DEFAULT_SHOP, jointer: null };
+    expect([by(none, 'flatten'), by(none, 'jointEdge'), straightEdgeOf(none)]).toEqual(['Planer, first face on a shimmed sled', null, 'handPlane']);
+    expect(straightEdgeOf({ ...none, handTools: { ...none.handTools, planes: false } })).toBe('stuck');
+    expect(straightEdgeOf({ ...none, schools: { ...none.schools, straightEdge: 'carrier' } })).toBe('carrier');
+  });
+
+  it('its width decides: stock of 150 mm does not go over a jointer of 100', () => {
+    expect(by({ ...DEFAULT_SHOP, jointer: { ...DEFAULT_SHOP.jointer!, width: 100 } }, 'flatten')).toBe('Planer, first face on a shimmed sled');
+    expect(by(DEFAULT_SHOP, 'flatten')).toBe('Jointer and planer');
+  });
+
+  it('a strip wider than the planer is not ripped in two: something else flattens it', () => {
+    const board = plainBoard({ construction: 'face', width: 124, thickness: 20 }, [130]);
+    const narrow = { ...DEFAULT_SHOP, planer: { ...DEFAULT_SHOP.planer!, width: 80 } };
+    expect(by(narrow, 'flatten', board)).toBe('Hand planes');
   });
 });
 

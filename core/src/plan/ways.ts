@@ -73,12 +73,13 @@ export function flatteningWays(faces: readonly Face[], shop: Shop, what: 'panel'
   const sands = (f: Face) => passesOf(drum.passDepth, f.removal);
   const lanes = (f: Face) => Math.ceil(f.width / (sled.bit * LANE_SHARE)) * passesOf(sled.passDepth, f.removal / 2) * 2;
   const area = (f: Face) => (f.length * f.width * f.removal) / 1e6;
-  // Stock is flattened on the jointer first; a panel goes straight through the planer.
-  const jointing = what === 'stock' && shop.jointer ? each((f) => 2 * (f.length / FEED.jointer + HANDLING_MINUTES)) + SET_UP.jointer : 0;
+  // Stock is flattened on the jointer first, if all of it fits; a panel goes straight through the planer.
+  const jointer = what === 'stock' && shop.jointer && widest <= shop.jointer.width + 1e-6 ? shop.jointer : null;
+  const jointing = jointer ? each((f) => passesOf(jointer.passDepth, f.removal / 2) * (f.length / FEED.jointer + HANDLING_MINUTES)) + SET_UP.jointer : 0;
   const way = (id: FlatteningTool, name: string, owned: boolean, minutes: number, passes: number | null, extra: number, cannot: Phrase | null): WayOfWork => ({ id, name, owned, minutes, passes, extra, cannot });
   return [
-    way('planer', what === 'stock' ? (shop.jointer ? 'Jointer and planer' : 'Planer, first face on a shimmed sled') : 'Planer', shop.planer !== null,
-      SET_UP.planer + jointing + each((f) => planes(f) * (f.length / FEED.planer + HANDLING_MINUTES)), most(planes), what === 'stock' && !shop.jointer ? SHIMMED_SLED : 0, tooWide(planer.width) ?? tooShort(planer.leastLength)),
+    way('planer', what === 'stock' ? (jointer ? 'Jointer and planer' : 'Planer, first face on a shimmed sled') : 'Planer', shop.planer !== null,
+      SET_UP.planer + jointing + each((f) => planes(f) * (f.length / FEED.planer + HANDLING_MINUTES)), most(planes), what === 'stock' && !jointer ? SHIMMED_SLED : 0, tooWide(planer.width) ?? tooShort(planer.leastLength)),
     way('drum', 'Drum sander', shop.drumSander !== null, SET_UP.drum + each((f) => sands(f) * (f.length / FEED.drum + HANDLING_MINUTES)), most(sands), 0, tooWide(drum.width) ?? tooShort(drum.leastLength)),
     way('routerSled', 'Router sled', shop.routerSled !== null, SET_UP.routerSled + each((f) => lanes(f) * (f.length / FEED.routerSled + 0.1)), most(lanes), SLED_RIDGES, tooWide(sled.width)),
     way('handPlanes', 'Hand planes', shop.handTools.planes, SET_UP.handPlanes + each((f) => area(f) * BY_HAND.handPlanes), null, 0, null),
@@ -91,6 +92,12 @@ export function flatteningWays(faces: readonly Face[], shop: Shop, what: 'panel'
 export function wayTaken(ways: readonly WayOfWork[], school: string): WayOfWork {
   const possible = ways.filter((w) => w.owned && w.cannot === null);
   return possible.find((w) => w.id === school) ?? [...possible].sort((a, b) => a.minutes - b.minutes)[0] ?? ways.find((w) => w.cannot === null)!;
+}
+
+/** How an edge is made straight: as the habit has it, or where that asks for a jointer and the shop has none, with what there is. */
+export function straightEdgeOf({ schools, jointer, handTools }: Pick<Shop, 'schools' | 'jointer' | 'handTools'>): Schools['straightEdge'] {
+  if (schools.straightEdge !== 'jointer' || jointer) return schools.straightEdge;
+  return handTools.planes ? 'handPlane' : 'stuck';
 }
 
 /** Minutes to straighten one edge, by school (common practice). */
