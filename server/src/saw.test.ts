@@ -234,6 +234,7 @@ it('a database of version 1 is brought up with all it holds', async () => {
   await migrations['002-condition-and-cutting']!.up(old);
   await migrations['003-movement-and-history']!.up(old);
   await migrations['004-mill-and-glue']!.up(old);
+  await migrations['005-router']!.up(old);
   const { piecesInRack } = await import('./stores/rackStore.ts');
   const { readShop } = await import('./stores/shopStore.ts');
   const { readBoard } = await import('./stores/boardStore.ts');

@@ -1,4 +1,6 @@
+import { leftFat } from '../shop/layering.ts';
 import type { Shop } from '../shop/shop.ts';
+import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
 import type { Board } from './board.ts';
 import { shopFor } from './differences.ts';
@@ -20,6 +22,8 @@ export interface Allowances {
   wantedPanelWidth: number;
   /** What the rip of a strip adds to the size it is glued at: jointing both edges of one that lies flat, and what is ripped fat to be milled again. */
   ripExtra: { edge: number; face: number };
+  /** Standing strips as thin as `below` are ripped `by` taller, to be made flush with the panel. */
+  proud: { below: number; by: number };
 }
 
 /** Width that is left of a panel once both long edges are trimmed, mm: what is wanted, or what there is. */
@@ -30,6 +34,16 @@ export function widthReached(board: Pick<Board, 'width'>, panel: number, shop: S
 /** What strips are ripped fat by, mm: nothing where they are ripped to size at once. */
 export function ripFatOf({ habits, schools }: Pick<Shop, 'habits' | 'schools'>): number {
   return schools.rip === 'fat' ? habits.ripFat : 0;
+}
+
+/** How far a standing strip of a width is over its neighbours when it is glued, mm. */
+export function proudBy({ proud }: Pick<Allowances, 'proud'>, width: number): number {
+  return width <= proud.below + LENGTH_TOLERANCE_MM ? proud.by : 0;
+}
+
+/** What a strip that stands on edge is ripped to, mm. @param width it shows, mm */
+export function edgeRip(allowances: Pick<Allowances, 'glueThickness' | 'ripExtra' | 'proud'>, width: number): number {
+  return allowances.glueThickness + allowances.ripExtra.edge + proudBy(allowances, width);
 }
 
 /** How many boards come out of each panel of the batch, the longest first. */
@@ -53,5 +67,6 @@ export function allowancesFor(board: Board, own: Shop): Allowances {
     glueThickness: board.thickness + habits.sanding + habits.panelFlatten,
     wantedPanelWidth: board.width + 2 * habits.panelEdgeTrim,
     ripExtra: { edge: fat, face: fat + 2 * habits.glueEdgeJoint },
+    proud: leftFat(shop),
   };
 }

@@ -51,6 +51,7 @@ describe('checkPlan', () => {
     ['few-clamps', 'asks for 5 clamps; 3 of', plainBoard(), undefined, { ...wide, clamps: [{ ...wide.clamps[0]!, count: 3 }] }, []],
     ['too-cold-for-glue', 'The room is at 4 °C', plainBoard(), undefined, { ...wide, room: { temperature: 4, humidity: 50 } }, []],
     ['cold-room', 'takes 1.6 times as long', plainBoard(), undefined, { ...wide, room: { temperature: 10, humidity: 50 } }, []],
+    ['glue-not-for-water', 'is class D2', plainBoard(), undefined, { ...wide, glues: [{ ...DEFAULT_SHOP.glues[0]!, class: 'D2' }] }, []],
     ['nothing-to-flatten-with', 'Nothing in the shop makes this stock flat', plainBoard(), undefined, { ...BARE_SHOP, handTools: { planes: false, beltSander: false, orbitalSander: false } }, []],
     // Two blanks of 423.8 x 150 mm, 4 mm to go: 0.51 m2 mm at 240 min, and 2 min to begin.
     // A planer narrower than a strip: its blank must not be ripped in two.

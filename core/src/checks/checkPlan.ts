@@ -7,6 +7,7 @@ import { emptyBoard } from './emptyBoard.ts';
 import type { Finding, Rule, Severity } from './finding.ts';
 import { finishSafety } from './finishSafety.ts';
 import { glueTime } from './glueTime.ts';
+import { glueClass } from './glueClass.ts';
 import { glueClimate } from './glueClimate.ts';
 import { grainDirection } from './grainDirection.ts';
 import { machineLimits } from './machineLimits.ts';
@@ -22,7 +23,7 @@ import { stockSettled } from './stockSettled.ts';
 import { stripWidth } from './stripWidth.ts';
 
 const RULES: readonly Rule[] = [
-  emptyBoard, panelWidthRule, boardThickness, stripWidth, stockShortage, machineLimits, stockSafety, ripSafety, stockSettled, glueTime, glueClimate, clamping, grainDirection, showSide, outerStrips,
+  emptyBoard, panelWidthRule, boardThickness, stripWidth, stockShortage, machineLimits, stockSafety, ripSafety, stockSettled, glueTime, glueClimate, glueClass, clamping, grainDirection, showSide, outerStrips,
   seasonalNeighbours, bleedingNeighbours, speciesCautions, finishSafety,
 ];
 const ORDER: Record<Severity, number> = { stop: 0, caution: 1, note: 2 };

@@ -1,3 +1,4 @@
+import { layerGap, layeringOf } from '../shop/layering.ts';
 import type { Shop } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
 import { ripVolume, thicknessAt, volumeBetween, widthAt } from '../stock/shape.ts';
@@ -56,7 +57,7 @@ export function auditCut(blanks: readonly Blank[], rack: readonly Piece[], promi
     });
     const thickness = Math.min(thicknessAt(piece, blank.from), thicknessAt(piece, to));
     for (const layers of ripsOf(blank)) {
-      const between = (layers.length - 1) * ((shop.bandSaw?.kerf ?? Infinity) + 2 * (shop.bandSaw?.clean ?? 0));
+      const between = (layers.length - 1) * (layerGap(shop, layers[0]!.way.rip) ?? Infinity);
       const needed = layers.reduce((sum, s) => sum + s.way.thickness, 0) + (layers.length > 1 ? between : 0);
       if (needed > layers[0]!.planed + TOLERANCE || layers[0]!.planed > thickness + TOLERANCE) report('tooThin');
     }
@@ -127,7 +128,7 @@ export function volumeAccount(piece: Piece, blanks: readonly Blank[], leftovers:
       account.kerf += slice(cut);
       account.waste += slice(gap - cut);
       const strips = layers.reduce((sum, s) => sum + blank.length * s.way.rip * s.way.thickness, 0);
-      const resaw = layers.length > 1 ? (layers.length - 1) * (shop.bandSaw?.kerf ?? 0) * blank.length * first.way.rip : 0;
+      const resaw = layers.length > 1 ? (layers.length - 1) * (layeringOf(shop)?.kerf ?? 0) * blank.length * first.way.rip : 0;
       account.strips += strips;
       account.kerf += resaw;
       account.waste += slice(first.way.rip) - strips - resaw;

@@ -1,7 +1,7 @@
+import { layerGap } from '../shop/layering.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import type { Unit } from './cutProblem.ts';
 import type { DemandType } from './demandTypes.ts';
-import { layerGap } from './firstFit.ts';
 import type { MipModel } from './mipSolver.ts';
 import { sideKept, sideValue, widthBeside } from './settle.ts';
 import { blankSpace, freeStretches, laneKind, nextLane, orderFor, ownVolume, stretchVolume, type BlankSpace, type LaneKind, type UnitGeometry } from './unitGeometry.ts';
@@ -221,7 +221,7 @@ function makeProfile(
       return t.thickness[way]! <= planed + LENGTH_TOLERANCE_MM && (t.from === null || t.from.has(unit.piece.id));
     });
     if (fitting.length === 0) continue;
-    const gap = lane.parts.length === 1 ? layerGap(unit, lane.parts[0]!.rip) : null;
+    const gap = lane.parts.length === 1 ? layerGap(unit.geometry.shop, lane.parts[0]!.rip) : null;
     const stacks = stacksFor(model, fitting, planed, gap);
     const key = `${kind}|${stacks.map((s) => s.map(({ type, way }) => `${type}.${way}`).join('+')).join(',')}`;
     let pool = poolIndex.get(key);

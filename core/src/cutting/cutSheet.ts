@@ -1,3 +1,4 @@
+import { layeringOf } from '../shop/layering.ts';
 import type { Shop } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
@@ -90,7 +91,7 @@ export function sawSettings(plan: Pick<CutPlan, 'blanks'>, shop: Shop): SawSetti
     add('crosscut', blank.length, blank, 1);
     for (const layers of ripsOf(blank)) {
       add('rip', layers[0]!.way.rip, blank, 1);
-      if (layers.length > 1) for (const strip of layers.slice(0, -1)) add('resaw', strip.way.thickness + (shop.bandSaw?.clean ?? 0), blank, 1);
+      if (layers.length > 1) for (const strip of layers.slice(0, -1)) add('resaw', strip.way.thickness + (layeringOf(shop)?.clean ?? 0), blank, 1);
     }
   }
   const order = { crosscut: 0, rip: 1, resaw: 2 };

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { demandsFor } from '../plan/demands.ts';
 import { makePlan } from '../plan/plan.ts';
 import { plainBoard, plainPiece, planInput, planInputArbitrary } from '../plan/planArbitrary.ts';
-import { demandKey } from '../plan/cutForBoard.ts';
+import { cutProblemFor, demandKey } from '../plan/cutForBoard.ts';
 import { partsAcross, widestPart } from './rips.ts';
 import { auditCut, volumeAccount } from './auditCut.ts';
 
@@ -33,8 +33,10 @@ describe('counts (common practice)', () => {
 describe('firstFit', () => {
   it('never cuts where it must not, and places or reports every demand once', () => {
     fc.assert(fc.property(planInputArbitrary, (input) => {
-      const { cutting, allowances } = makePlan(input);
-      expect(auditCut(cutting.blanks, input.rack, [], input.shop)).toEqual([]);
+      const { cutting, allowances, shop } = makePlan(input);
+      expect(auditCut(cutting.blanks, input.rack, [], shop)).toEqual([]);
+      // A search for better saws as this board does, not as the shop usually does.
+      expect(cutProblemFor([{ key: '', board: input.board, done: [] }], { ...input, promised: [] }).shop).toBe(shop);
       const met = cutting.blanks.flatMap((b) => b.strips.map((s) => demandKey(s.demand)));
       expect(new Set(met).size).toBe(met.length);
       const short = cutting.shortages.reduce((sum, s) => sum + s.parts, 0);
@@ -44,12 +46,12 @@ describe('firstFit', () => {
 
   it('conserves volume: stock is strips, what is kept, kerfs and waste, to a millionth', () => {
     fc.assert(fc.property(planInputArbitrary, (input) => {
-      const { cutting } = makePlan(input);
+      const { cutting, shop } = makePlan(input);
       for (const piece of input.rack) {
         const of = (x: { pieceId: string; unit: number }) => x.pieceId === piece.id && x.unit === 0;
         const blanks = cutting.blanks.filter(of);
         if (blanks.length === 0) continue;
-        const { stock, strips, kept, kerf, waste } = volumeAccount(piece, blanks, cutting.leftovers.filter(of), input.shop);
+        const { stock, strips, kept, kerf, waste } = volumeAccount(piece, blanks, cutting.leftovers.filter(of), shop);
         expect((strips + kept + kerf + waste) / stock).toBeCloseTo(1, 6);
         for (const part of [strips, kept, kerf]) expect(part).toBeGreaterThanOrEqual(0);
         expect(waste).toBeGreaterThanOrEqual(-1e-6 * stock);

@@ -3,6 +3,7 @@ import { unitsOf, type CutProblem, type Unit } from './cutProblem.ts';
 import { demandTypes, type DemandType } from './demandTypes.ts';
 import { addScores, NO_SCORE, settleUnit, type PlacedBlank, type PlacedLane, type UsedUnit } from './settle.ts';
 import { shortagesOf } from './shortages.ts';
+import { layerGap } from '../shop/layering.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { blankSpace, laneKind, nextLane, orderFor, type BlankSpace, type LaneKind } from './unitGeometry.ts';
 
@@ -121,14 +122,8 @@ export function makeLane(unit: Unit, blank: { length: number; space: BlankSpace 
   return { y, width: kind.width, strips };
 }
 
-/** What one more layer costs beside its own thickness: the band saw's kerf and both sawn faces planed. Null when nothing can be resawn. */
-export function layerGap(unit: Unit, rip: number): number | null {
-  const { bandSaw } = unit.geometry.shop;
-  return bandSaw && rip <= bandSaw.resawHeight + LENGTH_TOLERANCE_MM ? bandSaw.kerf + 2 * bandSaw.clean : null;
-}
-
 function addLayer(blank: OpenBlank, way: DemandType['ways'][number][number], demand: StripDemand, unit: Unit): boolean {
-  const gap = layerGap(unit, way.rip);
+  const gap = layerGap(unit.geometry.shop, way.rip);
   if (gap === null) return false;
   for (const lane of blank.lanes) {
     const first = lane.strips[0]!;

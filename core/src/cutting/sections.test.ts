@@ -5,6 +5,9 @@ import { makePlan } from '../plan/plan.ts';
 import { AS_IT_LIES } from '../board/board.ts';
 import { plainBoard, plainPiece, planInput, planInputArbitrary } from '../plan/planArbitrary.ts';
 import { cutProblemFor } from '../plan/cutForBoard.ts';
+import { DEFAULT_SHOP, type Shop } from '../shop/shop.ts';
+import { DEFAULT_DISPLAY } from '../units/formatLength.ts';
+import { phraseText } from '../units/phrase.ts';
 import { highsSolver } from './highsSolver.ts';
 import { improveCut } from './improveCut.ts';
 import { sectionsFor, widestStrip } from './sections.ts';
@@ -41,6 +44,20 @@ describe('sectionsFor', () => {
       // Resawn: (46.8 - 1 kerf - 1.6 planed clean) / 2, twice as many.
       { pieceId: 'p1', mark: 'P1', species: 'maple-hard', rings: 'flat', width: 22.1, count: 32, resawn: true, tooThinBy: 0 },
     ]);
+  });
+
+  it('a table saw resaws with its own kerf and a cleaner face, no higher than its blade; what is left fat is ripped taller (by hand)', () => {
+    const halfOf = (change: Partial<Shop>) => makePlan(planInput(plainBoard(), [plainPiece()], { ...DEFAULT_SHOP, ...change })).sections.find((s) => s.resawn)?.width;
+    // (46.8 - 3 kerf - 2 * 0.5) / 2
+    expect(halfOf({ schools: { ...DEFAULT_SHOP.schools, thin: 'thinRip' } })).toBe(21.4);
+    // No band saw: the way round is the table saw, if it reaches 32 mm; a circular saw is none.
+    expect(halfOf({ bandSaw: null })).toBe(21.4);
+    expect(halfOf({ bandSaw: null, saw: { ...DEFAULT_SHOP.saw, cutDepth: 30 } })).toBeUndefined();
+    expect(halfOf({ bandSaw: null, saw: { ...DEFAULT_SHOP.saw, kind: 'circular' } })).toBeUndefined();
+    const fat = makePlan(planInput(plainBoard({}, [40, 6]), [plainPiece()], { ...DEFAULT_SHOP, schools: { ...DEFAULT_SHOP.schools, thin: 'fat' } }));
+    expect(fat.strips.map((s) => s.rough.thickness - fat.allowances.glueThickness)).toEqual([0, expect.closeTo(1.6, 9)]);
+    expect(fat.operations.find((o) => o.kind === 'planeStrips' || o.kind === 'resaw')!.machine).not.toBe('Planer');
+    expect(phraseText(fat.operations.find((o) => o.kind === 'flattenPanel')!.lines[0]!, DEFAULT_DISPLAY)).toMatch(/^strip 2 stands .* proud/);
   });
 
   it('face grain offers the width whole and in equal parts, and says how much too thin a piece is', () => {

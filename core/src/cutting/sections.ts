@@ -1,5 +1,6 @@
-import type { Allowances } from '../board/allowances.ts';
+import { edgeRip, type Allowances } from '../board/allowances.ts';
 import type { Board } from '../board/board.ts';
+import { layerGap } from '../shop/layering.ts';
 import type { Shop } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
 import type { PromisedRange, Way } from './cutPlan.ts';
@@ -16,7 +17,7 @@ export interface Section {
   width: number;
   /** Strips of it that the whole piece gives at this board's rough length. */
   count: number;
-  /** Half of a piece that is resawn on the band saw. */
+  /** Half of a piece that is resawn. */
   resawn: boolean;
   /** How far the piece is below what the board's thickness asks for, mm; 0 when it is enough. */
   tooThinBy: number;
@@ -34,7 +35,7 @@ const MOST_RIPS_OFFERED = 6;
  */
 export function sectionsFor(board: Board, allowances: Allowances, rack: readonly Piece[], shop: Shop, promised: readonly PromisedRange[]): Section[] {
   // While a joint is dragged only widths change, and what the rack offers stays the same.
-  const key = [board.construction, allowances.roughLength, allowances.glueThickness, allowances.ripExtra.edge, allowances.ripExtra.face].join('/');
+  const key = [board.construction, allowances.roughLength, allowances.glueThickness, allowances.ripExtra.edge, allowances.ripExtra.face, allowances.proud.by].join('/');
   const last = LAST.get(rack);
   if (last && last.key === key && last.shop === shop && last.promised === promised) return last.sections;
   const sections = offersOf(board, allowances, rack, shop, promised);
@@ -55,10 +56,11 @@ function offersOf(board: Board, allowances: Allowances, rack: readonly Piece[], 
     const base = { pieceId: piece.id, mark: piece.mark, species: piece.species, rings: piece.rings };
     if (board.construction === 'edge') {
       const width = downToTenth(usable.thickness);
-      const strips = width >= 1 ? count({ shows: 'edge', rip: onEdge, thickness: width }) : 0;
+      const strips = width >= 1 ? count({ shows: 'edge', rip: edgeRip(allowances, width), thickness: width }) : 0;
       if (strips > 0) sections.push({ ...base, width, count: strips, resawn: false, tooThinBy: 0 });
       const half = resawnHalf(usable.thickness, onEdge, shop);
-      if (strips > 0 && half !== null) sections.push({ ...base, width: half, count: 2 * strips, resawn: true, tooThinBy: 0 });
+      const halves = half === null ? 0 : 2 * count({ shows: 'edge', rip: edgeRip(allowances, half), thickness: width });
+      if (half !== null && halves > 0) sections.push({ ...base, width: half, count: halves, resawn: true, tooThinBy: 0 });
       continue;
     }
     for (let rips = 1; rips <= MOST_RIPS_OFFERED; rips += 1) {
@@ -77,10 +79,11 @@ function offersOf(board: Board, allowances: Allowances, rack: readonly Piece[], 
 /** Thinner halves are accents, cut on purpose (common practice: 1/4 in). */
 const LEAST_OFFERED_HALF = 6;
 
-/** Each half of a ripping that is resawn in two and planed clean, mm; null when the band saw cannot or it is not worth it. */
-function resawnHalf(thickness: number, height: number, { bandSaw }: Shop): number | null {
-  if (!bandSaw || height > bandSaw.resawHeight) return null;
-  const half = downToTenth((thickness - bandSaw.kerf - 2 * bandSaw.clean) / 2);
+/** Each half of a ripping that is resawn in two and cleaned, mm; null when no saw can or it is not worth it. */
+function resawnHalf(thickness: number, height: number, shop: Shop): number | null {
+  const gap = layerGap(shop, height);
+  if (gap === null) return null;
+  const half = downToTenth((thickness - gap) / 2);
   return half >= LEAST_OFFERED_HALF ? half : null;
 }
 

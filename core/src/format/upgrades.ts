@@ -99,6 +99,15 @@ export function upgradeFileTo4(file: Json): Json {
   };
 }
 
+/** Step from version 4 to 5: a router of its own. */
+export function upgradeShopTo5(shop: Json): Json {
+  return { router: DEFAULT_SHOP.router, ...shop };
+}
+
+export function upgradeFileTo5(file: Json): Json {
+  return { ...file, version: 5, ...(isRecord(file.shop) ? { shop: upgradeShopTo5(file.shop) } : {}) };
+}
+
 function isRecord(value: unknown): value is Json {
   return typeof value === 'object' && value !== null && !Array.isArray(value);
 }

@@ -46,3 +46,9 @@ export function batchOptions(input: PlanInput): BatchOption[] {
   const best = [...options].sort((a, b) => a.missing - b.missing || Number(b.alone) - Number(a.alone) || a.glueUps - b.glueUps || a.cubicMetres - b.cubicMetres)[0];
   return options.map((o) => ({ ...o, recommended: o === best }));
 }
+
+/** How many boards to a panel are chosen where nobody chose: the recommended way, or one each while there are no strips. */
+export function bestPerPanel(input: PlanInput): number {
+  if (input.board.strips.length === 0 || input.board.count === 1) return 1;
+  return batchOptions(input).find((o) => o.recommended)?.perPanel ?? 1;
+}

@@ -1,5 +1,6 @@
 import { allowancesFor, type Allowances } from '../board/allowances.ts';
 import type { Board } from '../board/board.ts';
+import { shopFor } from '../board/differences.ts';
 import { auditCut } from '../cutting/auditCut.ts';
 import { NO_SCORE } from '../cutting/settle.ts';
 import type { Blank, CutPlan, PromisedRange, RippedStrip, Shortage, StripDemand } from '../cutting/cutPlan.ts';
@@ -7,6 +8,7 @@ import type { CutProblem } from '../cutting/cutProblem.ts';
 import { firstFit } from '../cutting/firstFit.ts';
 import { shortagesOf } from '../cutting/shortages.ts';
 import { demandsAsThickAsCanBe } from '../cutting/thinner.ts';
+import type { Shop } from '../shop/shop.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { NOTHING_SAWN, type DoneBlank, type PlanInput } from './context.ts';
 import { demandsFor } from './demands.ts';
@@ -23,19 +25,25 @@ export function demandKey(demand: Pick<StripDemand, 'board' | 'stripId' | 'copy'
   return `${demand.board}/${demand.stripId}/${demand.copy}/${demand.spare}`;
 }
 
+/** The shop that boards are cut in: where one alone differs from it, as it differs; boards cut together are sawn by the shop's own habits. */
+export function sawingShop(boards: readonly Pick<Board, 'differs'>[], shop: Shop): Shop {
+  return boards.length === 1 ? shopFor(boards[0]!, shop) : shop;
+}
+
 /**
  * What several boards still ask of one rack. Strips that are cut already are not asked for again; pieces that every board bans are left alone.
  */
 export function cutProblemFor(boards: readonly BoardToCut[], rest: Pick<PlanInput, 'rack' | 'shop' | 'species'> & { promised: readonly PromisedRange[] }): CutProblem {
+  const shop = sawingShop(boards.map((b) => b.board), rest.shop);
   const demands = boards.flatMap(({ key, board, done }) => {
-    const all = demandsFor(board, allowancesFor(board, rest.shop), rest.shop, key);
+    const all = demandsFor(board, allowancesFor(board, rest.shop), shopFor(board, rest.shop), key);
     const inHand = stripsInHand(all, done);
     const banned = new Set(board.cutting.bans);
     const allowed = boards.length > 1 && banned.size > 0 ? rest.rack.filter((p) => !banned.has(p.id)).map((p) => p.id) : null;
     return all.filter((d) => !inHand.has(demandKey(d))).map((d) => (allowed ? { ...d, from: d.from ? d.from.filter((id) => !banned.has(id)) : allowed } : d));
   });
   const banned = new Set(boards.length === 1 ? boards[0]!.board.cutting.bans : []);
-  const problem = { demands, rack: rest.rack, promised: rest.promised, banned, shop: rest.shop, species: rest.species };
+  const problem = { demands, rack: rest.rack, promised: rest.promised, banned, shop, species: rest.species };
   return { ...problem, demands: demandsAsThickAsCanBe(problem) };
 }
 

@@ -5,9 +5,7 @@ import type { PlanContext } from './context.ts';
 import type { Ladder } from './ladder.ts';
 import { glueThicknessReached } from './ladders.ts';
 import type { StepDraft } from './operation.ts';
-
-/** Minutes to sand a square metre of face with one grit by machine (common practice). */
-const SAND_MINUTES_PER_M2 = 25;
+import { boardEdgeWays, sandingWays } from './toolWays.ts';
 
 /** Edges, sanding and finish, as the shop's habits have them. */
 export function finishSteps(context: PlanContext, { thickness, width }: { thickness: Ladder; width: Ladder }): StepDraft[] {
@@ -23,19 +21,22 @@ export function finishSteps(context: PlanContext, { thickness, width }: { thickn
   const top = schoolOf(schools, 'topCoat');
   const work = boards * pace.work;
   const last = grits.at(-1)!;
+  const edges = boardEdgeWays(context.shop, boards);
+  const sanding = sandingWays(context.shop, area * boards, width.reached, grits.length);
+  const raising = sandingWays(context.shop, area * boards, width.reached, schools.raiseGrain === 'every' ? grits.length / 2 : 0.5).taken;
   return [
     {
-      kind: 'edges', title: say`Edges: ${edge.name.toLowerCase()}`, habit: 'edgeTreatment', school: 'edge', machine: schools.edge === 'blockPlane' ? null : schools.edge === 'underBevel' ? 'Rip saw' : 'Router', minutes: (schools.edge === 'underBevel' ? 15 : 8) * work,
+      kind: 'edges', title: say`Edges: ${edge.name.toLowerCase()}`, habit: 'edgeTreatment', school: 'edge', machine: edges.taken.name, ways: edges.ways, minutes: edges.taken.minutes,
       lines: [say`${length(habits.edgeTreatment)} on every edge; end grain first, long grain after; shallow passes, keep moving`], why: say`${edge.why} What the end grain tears at its corner, the long grain takes away.`,
     },
     {
-      kind: 'sand', title: say`Sand to thickness`, habit: 'sanding', school: 'lastGrit', machine: 'Sander', minutes: (4 + grits.length * area * SAND_MINUTES_PER_M2) * work,
+      kind: 'sand', title: say`Sand to thickness`, habit: 'sanding', school: 'lastGrit', machine: sanding.taken.name, ways: sanding.ways, minutes: sanding.taken.minutes,
       parts: [{ part: boards > 1 ? `${boards} boards` : 'the board', dimension: 'thickness', before: flat, after: thickness.reached, passes: null }],
       lines: [say`${length(flat)} to ${length(thickness.reached)}: ${length(habits.sanding)} in all, half off each face`, say`Grits ${grits.join(', ')}: pencil lines over the face, gone before the next grit`],
       why: say`The coarse grit must reach the bottom of the deepest pit; a step to less than half its grain leaves the last scratches.`,
     },
     {
-      kind: 'raiseGrain', title: say`Raise the grain`, school: 'raiseGrain', machine: 'Sander', minutes: (4 + area * SAND_MINUTES_PER_M2 * 0.5) * work, waitMinutes: 60, waitFor: 'the wood to dry',
+      kind: 'raiseGrain', title: say`Raise the grain`, school: 'raiseGrain', machine: raising.name, minutes: raising.minutes, waitMinutes: 60, waitFor: 'the wood to dry',
       lines: [schools.raiseGrain === 'every' ? say`Wet it after every grit, let it dry, and go on; after the last, ${last} once more by hand` : say`Wet all faces, let them dry, then ${last} once more, lightly`],
       why: say`${raise.why} Otherwise the board feels furry after its first wash.`,
     },

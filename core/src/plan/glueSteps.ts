@@ -5,7 +5,7 @@ import { glueOf } from '../shop/shop.ts';
 import { atLeast, length, say, type Phrase } from '../units/phrase.ts';
 import type { PlanContext } from './context.ts';
 import { glueThicknessReached } from './ladders.ts';
-import { stripList } from './milling.ts';
+import { stripList } from './numberList.ts';
 import type { StepDraft } from './operation.ts';
 import { flatteningWays, wayTaken } from './ways.ts';
 
@@ -80,6 +80,7 @@ function glueStep({ board, shop, allowances }: PlanContext, glueUp: GlueUp, glui
       ...(oily.length > 0 ? [say`Wipe the glue faces of ${stripList(oily)} with acetone, gloves on and air moving; glue ${ACETONE_MINUTES} min later, before the oil comes back`] : []),
       say`${Math.ceil(glueUp.grams)} g of glue with a roller or card, every face to the edges: ${glueUp.parts} pieces, ${glueUp.joints} ${glueUp.joints === 1 ? 'joint' : 'joints'}`,
       say`${clamps.wanted} clamps: ready in ${minutesWords(glueUp.assemblyMinutes)} of ${minutesWords(gluing.usableMinutes)}. Snug one after the other, level the strips, then tighten in turn`,
+      ...(clamps.placed.some((c) => c.kind === 'pipe' || c.kind === 'bar') ? [say`Paper or tape between bars and wood: wet glue on iron leaves black marks, darkest on oak, walnut and cherry`] : []),
       squeezeLine(shop.schools.squeezeOut),
       ...(copies > 1 ? [say`The same for each of the ${copies} panels`] : []),
     ],

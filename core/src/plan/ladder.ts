@@ -2,6 +2,9 @@ import type { Habits } from '../shop/shop.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import type { Phrase } from '../units/phrase.ts';
 
+/** A habit of the shop, a measurement on the piece, a figure of a machine, or what follows from the other sizes. */
+export type RungSource = 'habit' | 'piece' | 'machine' | 'sizes';
+
 /** One operation's bite out of a dimension: before - taken = after, in mm. */
 export interface Rung {
   id: string;
@@ -13,6 +16,8 @@ export interface Rung {
   why: Phrase;
   /** The habit that decided the figure, if one did. */
   habit: keyof Habits | null;
+  /** Where the figure comes from. */
+  source: RungSource;
 }
 
 /** A dimension from stock to finished. The first rung's `before` is the stock; the last rung's `after` is `reached`. */
@@ -35,6 +40,8 @@ interface RungSpec {
   taken: number;
   why: Phrase;
   habit?: keyof Habits;
+  /** Left out: the habit where there is one, else the sizes. */
+  source?: RungSource;
 }
 
 /**
@@ -47,7 +54,7 @@ export function buildLadder(dimension: Ladder['dimension'], start: number, targe
   for (const spec of specs) {
     const after = Math.max(0, size - spec.taken);
     if (Math.abs(size - after) <= LENGTH_TOLERANCE_MM) continue;
-    rungs.push({ id: spec.id, label: spec.label, before: size, taken: size - after, after, why: spec.why, habit: spec.habit ?? null });
+    rungs.push({ id: spec.id, label: spec.label, before: size, taken: size - after, after, why: spec.why, habit: spec.habit ?? null, source: spec.source ?? (spec.habit ? 'habit' : 'sizes') });
     size = after;
   }
   const shortBy = target - size;

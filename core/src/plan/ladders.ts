@@ -81,7 +81,7 @@ export function thicknessLadder(context: PlanContext): Ladder {
     const joint = narrowest ? nearLoss(narrowest.piece, narrowest.blank.length, context.shop) : habits.stockEdgeJoint;
     const start = narrowest?.size ?? allowances.glueThickness + fat + joint;
     return buildLadder('thickness', start, board.thickness, [
-      { id: 'joint-edge', label: say`Straighten one edge`, taken: joint, habit: 'stockEdgeJoint',
+      { id: 'joint-edge', label: say`Straighten one edge`, taken: joint, habit: 'stockEdgeJoint', ...(joint > habits.stockEdgeJoint ? { source: 'piece' as const } : {}),
         why: joint > habits.stockEdgeJoint ? say`A straight edge runs against the fence; the crook of a part this long comes on top of the usual jointing.` : say`A straight edge runs against the fence; only then is the rip parallel.` },
       { id: 'rip', label: say`Rip to ${length(allowances.glueThickness + fat)}`, taken: start - joint - allowances.glueThickness - fat,
         why: say`The rip decides the thickness of an edge-grain board; the rest of the width gives other strips, their kerfs and the offcut.` },
@@ -96,7 +96,7 @@ export function thicknessLadder(context: PlanContext): Ladder {
   const start = thinnest?.start ?? glued + loss.total;
   const rough = (piece?.surface ?? 'rough') === 'rough';
   return buildLadder('thickness', start, board.thickness, [
-    { id: 'flatten-stock', label: say`Flatten the stock`, taken: loss.form, habit: piece?.form ? undefined : rough ? 'flattenRough' : 'flattenSurfaced',
+    { id: 'flatten-stock', label: say`Flatten the stock`, taken: loss.form, habit: piece?.form ? undefined : rough ? 'flattenRough' : 'flattenSurfaced', ...(piece?.form ? { source: 'piece' as const } : {}),
       why: piece?.form ? say`${ORDER_WORDS[thinnest!.order]}, bow, cup and half the twist measured on ${piece.mark} come to this at the part's size.`
         : say`Bow, cup and twist come out until one face is flat and the other parallel.` },
     { id: 'skim', label: say`Skim both faces`, taken: loss.skim, habit: rough ? 'skimRough' : 'skimSurfaced',
@@ -129,7 +129,7 @@ export function widthLadder(context: PlanContext): Ladder {
     ...(onEdge.length > 0 ? [{ id: 'plane-strips', label: say`Flatten and plane the strips`, taken: planed,
       why: say`Turned on edge, each strip shows its thickness: what flattening and planing take off ${onEdge.length} pieces adds up here.` }] : []),
     ...(flat > 0 || onEdge.length === 0 ? [
-      { id: 'kerfs', label: say`Rip ${flat} strips`, taken: kerfs, why: say`Each rip turns ${length(saw.kerf)} to dust.` },
+      { id: 'kerfs', label: say`Rip ${flat} strips`, taken: kerfs, source: 'machine' as const, why: say`Each rip turns ${length(saw.kerf)} to dust.` },
       { id: 'remill', label: say`Rest, mill again`, taken: fat, habit: 'ripFat' as const, why: say`Ripped strips may spring; what was ripped fat is milled away once they have rested.` },
       { id: 'joint-strips', label: say`Joint both edges of each strip`, taken: joints, habit: 'glueEdgeJoint' as const,
         why: say`A glue joint wants a fresh, straight, square edge on both sides.` },
@@ -148,12 +148,12 @@ export function lengthLadder(context: PlanContext): Ladder {
   const trimmed = piece ? unitGeometry(piece, context.shop, []).start : habits.stockEndTrim;
   const snipeDecides = snipe > habits.panelEndTrim;
   const end = {
-    taken: allowances.endTrim + saw.kerf, habit: snipeDecides ? undefined : ('panelEndTrim' as const),
+    taken: allowances.endTrim + saw.kerf, habit: snipeDecides ? undefined : ('panelEndTrim' as const), ...(snipeDecides ? { source: 'machine' as const } : {}),
     why: snipeDecides ? say`The planer snipes ${length(snipe)} at each end, more than the usual trim; the kerf goes too.`
       : say`The end is squared; the kerf goes too.`,
   };
   return buildLadder('length', start, board.length, [
-    { id: 'stock-end', label: say`Trim the end of the stock`, taken: trimmed, habit: trimmed === habits.stockEndTrim ? 'stockEndTrim' : undefined,
+    { id: 'stock-end', label: say`Trim the end of the stock`, taken: trimmed, habit: trimmed === habits.stockEndTrim ? 'stockEndTrim' : undefined, ...(trimmed === habits.stockEndTrim ? {} : { source: 'piece' as const }),
       why: trimmed > habits.stockEndTrim ? say`This end is checked or sniped further than the usual trim.` : say`Checks and old snipe sit at the ends.` },
     { id: 'crosscut', label: say`Crosscut to ${length(panel.length)}`, taken: start - trimmed - panel.length,
       why: say`The rest of the piece gives other blanks, their kerfs, the far end trim and the offcut.` },
@@ -161,6 +161,6 @@ export function lengthLadder(context: PlanContext): Ladder {
       why: say`Wet glue lets strips slide; only where all of them lie is there board.` },
     { id: 'first-end', label: say`Trim the first end`, ...end },
     { id: 'second-end', label: say`Turn end for end, trim the second`, ...end },
-    { id: 'cut-apart', label: say`Cut ${panel.boards} boards apart`, taken: (panel.boards - 1) * (board.length + saw.kerf), why: say`The panel holds ${panel.boards} boards end to end; each cut between them takes a kerf.` },
+    { id: 'cut-apart', label: say`Cut ${panel.boards} boards apart`, taken: (panel.boards - 1) * (board.length + saw.kerf), source: 'machine', why: say`The panel holds ${panel.boards} boards end to end; each cut between them takes a kerf.` },
   ], piece ? say`${piece.mark}, the shortest piece in use at ${length(piece.length)}` : null);
 }

@@ -1,9 +1,10 @@
 import { showsOf } from '../board/board.ts';
-import { ripFatOf } from '../board/allowances.ts';
+import { edgeRip, proudBy, ripFatOf } from '../board/allowances.ts';
 import { ripsOf } from '../cutting/auditCut.ts';
 import type { Blank, RippedStrip } from '../cutting/cutPlan.ts';
 import type { MillingOrder } from '../cutting/millingOrder.ts';
 import { alongPiece, nearLoss, unitGeometry } from '../cutting/unitGeometry.ts';
+import { layeringOf } from '../shop/layering.ts';
 import { passesOf } from '../shop/machines.ts';
 import { schoolOf } from '../shop/schools.ts';
 import type { Shop } from '../shop/shop.ts';
@@ -13,14 +14,18 @@ import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { atLeast, length, say, type Phrase } from '../units/phrase.ts';
 import type { PlanContext } from './context.ts';
 import { glueThicknessReached } from './ladders.ts';
-import { listNumbers } from './numberList.ts';
+import { listNumbers, stripList } from './numberList.ts';
 import type { PartChange, StepDraft } from './operation.ts';
-import { CROSSCUT_MINUTES, EDGE_MINUTES, flatteningWays, passDepthFor, RIP_MINUTES, straightEdgeOf, wayTaken, type Face } from './ways.ts';
+import { crosscutWays, layeringWays, ripWays, straightEdgeWays } from './toolWays.ts';
+import { flatteningWays, passDepthFor, straightEdgeOf, wayTaken, type Face } from './ways.ts';
 
 /** What a piece's order of milling changes about the crosscut. */
 const ORDER_LINES: Record<MillingOrder, string> = {
   crosscutFirst: '', ripFirst: '; rip the strips a little fat on the band saw before they are flattened', fullLength: '; flatten it at full length before: its parts are too short for the planer, or lose less',
 };
+
+/** Planing away more than this, a strip could have been sawn off instead, mm: a thin strip, a kerf and two clean faces (common practice). */
+const WORTH_RESAWING = 9;
 
 /** Blanks of one piece, with what is to be planed off them. */
 interface PieceWork {
@@ -75,9 +80,9 @@ export function millingSteps(context: PlanContext): StepDraft[] {
 }
 
 function crosscutStep({ allowances, board, shop }: PlanContext, work: PieceWork[]): StepDraft {
-  const cuts = work.reduce((sum, w) => sum + w.blanks.length + 1, 0);
+  const { ways, taken } = crosscutWays(shop, work.reduce((sum, w) => sum + w.blanks.length + 1, 0));
   return {
-    kind: 'crosscut', title: say`Crosscut the blanks`, habit: 'stockEndTrim', machine: 'Crosscut saw', minutes: 2 + cuts * CROSSCUT_MINUTES[shop.crosscutSaw.kind] * shop.pace.work,
+    kind: 'crosscut', title: say`Crosscut the blanks`, habit: 'stockEndTrim', ways, machine: taken.name, minutes: taken.minutes,
     settings: [{ label: 'Stop', value: atLeast(allowances.panels[0]!.length) }],
     lines: work.flatMap((w) => crosscutLines(w, shop)),
     why: say`Short blanks lose less thickness to bow than a whole plank. The length carries ${length(allowances.roughLength - board.length)} for creep, snipe and both end cuts.`,
@@ -128,12 +133,12 @@ function edgeStep(context: PlanContext, work: PieceWork[]): StepDraft[] {
     blanks += own.length;
   }
   if (losses.size === 0) return [];
-  const taken = straightEdgeOf(shop);
-  const school = schoolOf({ ...shop.schools, straightEdge: taken }, 'straightEdge');
+  const { ways, taken } = straightEdgeWays(shop, blanks);
+  const school = schoolOf({ ...shop.schools, straightEdge: straightEdgeOf(shop) }, 'straightEdge');
   return [{
     kind: 'jointEdge', title: say`Straighten one edge of each blank`, habit: 'stockEdgeJoint', school: 'straightEdge',
-    machine: taken === 'jointer' ? 'Jointer' : null, minutes: 2 + blanks * EDGE_MINUTES[taken] * shop.pace.work,
-    lines: [...(taken === shop.schools.straightEdge ? [] : [say`The habit is the jointer, and the shop has none`]), say`${school.name}. Square to the flat face; mark the edge`, ...[...losses].sort(([a], [b]) => b - a).map(([mm, marks]) => say`${marks.join(', ')}: take off up to ${length(mm)}`)],
+    machine: taken.name, ways, minutes: taken.minutes,
+    lines: [...(taken.id === shop.schools.straightEdge ? [] : [say`The habit is the jointer, and the shop has none`]), say`${school.name}. Square to the flat face; mark the edge`, ...[...losses].sort(([a], [b]) => b - a).map(([mm, marks]) => say`${marks.join(', ')}: take off up to ${length(mm)}`)],
     why: say`A straight edge against the fence keeps the rip parallel and the piece from binding. ${school.why}`,
   }];
 }
@@ -150,8 +155,9 @@ function ripStep(context: PlanContext, work: PieceWork[]): StepDraft {
   const fences = [...byFence].sort(([a], [b]) => b - a);
   const count = fences.reduce((sum, [, { strips }]) => sum + strips.length, 0);
   const fat = ripFatOf(shop);
+  const { ways, taken } = ripWays(shop, count);
   return {
-    kind: 'rip', title: fat > 0 ? say`Rip the strips ${length(fat)} fat` : say`Rip the strips`, machine: 'Rip saw', minutes: 3 + count * RIP_MINUTES[shop.saw.kind] * shop.pace.work,
+    kind: 'rip', title: fat > 0 ? say`Rip the strips ${length(fat)} fat` : say`Rip the strips`, ways, machine: taken.name, minutes: taken.minutes,
     school: fat > 0 ? 'rip' : 'measuring', habit: fat > 0 ? 'ripFat' : null,
     settings: fences.map(([rip]) => ({ label: shop.saw.kind === 'table' ? 'Fence' : 'Guide', value: atLeast(rip) })),
     lines: [
@@ -179,14 +185,21 @@ function remillStep({ shop, board }: PlanContext, work: PieceWork[]): StepDraft[
   }];
 }
 
-function resawStep({ shop }: PlanContext, work: PieceWork[]): StepDraft[] {
+function resawStep({ allowances, shop }: PlanContext, work: PieceWork[]): StepDraft[] {
   const resawn = work.flatMap((w) => w.resawn.map((layers) => ({ w, layers })));
-  if (resawn.length === 0 || !shop.bandSaw) return [];
-  const { kerf, clean } = shop.bandSaw;
+  const layering = layeringOf(shop);
+  const chosen = layeringWays(shop, resawn.reduce((sum, r) => sum + r.layers.length, 0), Math.max(0, ...resawn.map((r) => r.layers[0]!.way.rip)));
+  if (resawn.length === 0 || !layering || !chosen) return [];
+  const { kerf, clean, by } = layering;
+  const thin = resawn.some(({ layers }) => layers.some((s) => proudBy(allowances, s.way.thickness) > 0));
   return [{
-    kind: 'resaw', title: say`Resaw on the band saw`, school: 'thin', machine: 'Band saw', minutes: 5 + resawn.reduce((sum, r) => sum + r.layers.length, 0) * 2 * shop.pace.work,
-    settings: [...new Set(resawn.flatMap(({ layers }) => layers.map((s) => s.way.thickness + clean)))].sort((a, b) => b - a).map((mm) => ({ label: 'Band saw fence', value: atLeast(mm) })),
-    lines: resawn.map(({ w, layers }) => say`${w.piece.mark}: ${length(layers[0]!.planed)} into ${layers.length} layers for ${stripList(layers.map((s) => s.demand.strip))}, each sawn face planed clean (${length(clean)})`),
+    kind: 'resaw', title: by === 'bandSaw' ? say`Resaw on the band saw` : say`Resaw on the table saw`, school: 'thin', ways: chosen.ways, machine: chosen.taken.name, minutes: chosen.taken.minutes,
+    settings: [...new Set(resawn.flatMap(({ layers }) => layers.map((s) => s.way.thickness + clean)))].sort((a, b) => b - a).map((mm) => ({ label: by === 'bandSaw' ? 'Band saw fence' : 'Stop from the blade', value: atLeast(mm) })),
+    lines: [
+      ...(by === 'tableSaw' ? [say`On edge against a tall fence, a stop on the side away from it as far from the blade as the setting says: the thin strip falls free and nothing thin runs between blade and fence`] : []),
+      ...resawn.map(({ w, layers }) => say`${w.piece.mark}: ${length(layers[0]!.planed)} into ${layers.length} layers for ${stripList(layers.map((s) => s.demand.strip))}, ${length(clean)} to clean each sawn face`),
+      thin ? say`Thin strips are left fat: sawn faces cleaned by hand plane or scraper, never through the planer` : by === 'bandSaw' ? say`Sawn faces through the planer on a carrier board, light passes` : say`The saw's face wants little: a light pass or a scraper`,
+    ],
     why: say`One thick ripping gives several thin strips for ${length(kerf)} of dust each, and their grain matches.`,
   }];
 }
@@ -195,15 +208,22 @@ function thinnerStep(context: PlanContext, work: PieceWork[]): StepDraft[] {
   const { allowances, shop } = context;
   const thinner = work.flatMap((w) => [...w.thinner].map(([width, strips]) => ({ w, width, strips }))).sort((a, b) => b.width - a.width);
   if (thinner.length === 0) return [];
-  const passes = ({ w, width }: { w: PieceWork; width: number }) => (shop.planer ? passesOf(passDepthFor(shop.planer, { width: allowances.glueThickness, hardness: hardnessOf(context, w.piece.species) }), w.planeTo - width) : null);
+  const face = ({ w, width }: { w: PieceWork; width: number }): Face => ({ length: allowances.roughLength, width: edgeRip(allowances, width), removal: w.planeTo - width, hardness: hardnessOf(context, w.piece.species) });
   const school = schoolOf(shop.schools, 'thin');
-  const thin = thinner.some((t) => t.width <= shop.cutting.spareBelow);
+  const thin = thinner.some((t) => t.width <= allowances.proud.below);
+  const ways = flatteningWays(thinner.flatMap((t) => t.strips.map(() => face(t))), shop, 'panel');
+  const taken = wayTaken(ways, thin && shop.schools.thin === 'fat' ? 'handPlanes' : 'planer');
+  const passes = (t: (typeof thinner)[number]) => (taken.id === 'planer' && shop.planer ? passesOf(passDepthFor(shop.planer, face(t)), face(t).removal) : null);
+  // What goes to chips here could have been a strip, had the shop a saw that resaws.
+  const lost = Math.max(...thinner.map((t) => face(t).removal));
   return [{
-    kind: 'planeStrips', title: say`Bring the thinner strips to width`, machine: shop.planer ? 'Planer' : null, ...(thin ? { school: 'thin' as const } : {}),
-    minutes: 3 + thinner.reduce((sum, t) => sum + t.strips.length * ((passes(t) ?? 6) * 0.5), 0) * shop.pace.work,
-    settings: shop.planer ? [...new Set(thinner.map((t) => t.width))].map((mm) => ({ label: 'Planer', value: atLeast(mm) })) : [],
+    kind: 'planeStrips', title: say`Bring the thinner strips to width`, machine: taken.name, ways, minutes: taken.minutes, ...(thin ? { school: 'thin' as const } : {}),
+    settings: taken.id === 'planer' ? [...new Set(thinner.map((t) => t.width))].map((mm) => ({ label: 'Planer', value: atLeast(mm) })) : [],
     parts: thinner.map((t): PartChange => ({ part: `${listNumbers(t.strips)} (${t.w.piece.mark})`, dimension: 'thickness', before: t.w.planeTo, after: t.width, passes: passes(t) })),
-    lines: [say`Together at each setting, widest first`, ...(thin ? [say`Thin ones: ${school.name.toLowerCase()}. ${school.why}`] : [])],
+    lines: [
+      say`Together at each setting, widest first`, ...(thin ? [say`Thin ones: ${school.name.toLowerCase()}. ${school.why}`] : []),
+      ...(layeringOf(shop) === null && lost >= WORTH_RESAWING ? [say`Up to ${length(lost)} of a strip goes to chips: a band saw would make a second strip of it`] : []),
+    ],
     passes: Math.max(0, ...thinner.map((t) => passes(t) ?? 0)) || null,
     why: say`These strips share a blank with wider ones.`,
   }];
@@ -214,9 +234,10 @@ function jointStep({ board, shop }: PlanContext): StepDraft[] {
   if (flat.length === 0) return [];
   const { habits, saw } = shop;
   const marks = schoolOf(shop.schools, 'edgeMarks');
+  const { ways, taken } = straightEdgeWays(shop, 2 * flat.length * board.count);
   return [{
     kind: 'jointStrips', title: flat.length === board.strips.length ? say`Joint both edges of each strip` : say`Joint both edges of ${stripList(flat)}`, habit: 'glueEdgeJoint', school: 'edgeMarks',
-    machine: straightEdgeOf(shop) === 'jointer' ? 'Jointer' : null, minutes: 2 + flat.length * board.count * 2 * EDGE_MINUTES[straightEdgeOf(shop)] * shop.pace.work,
+    machine: taken.name, ways, minutes: taken.minutes,
     lines: [
       say`Take ${length(habits.glueEdgeJoint)} off each edge: the strips come to their width in the panel`,
       say`${marks.name}: ${marks.why} The marks are on the marking drawing`,
@@ -243,9 +264,4 @@ function crosscutLines({ piece, blanks, order }: PieceWork, shop: Shop): Phrase[
     const begin = x <= LENGTH_TOLERANCE_MM ? say`from the ${end} end` : x <= geometry.start + LENGTH_TOLERANCE_MM ? say`trim ${length(x)} off the ${end} end, then` : say`from ${length(x)} behind the ${end} end`;
     return say`${piece.mark}${piece.count > 1 ? ` no. ${unit + 1}` : ''}: ${begin} ${count} × ${length(long)}${ORDER_LINES[order]}`;
   });
-}
-
-export function stripList(numbers: readonly number[]): Phrase {
-  const unique = [...new Set(numbers)];
-  return say`${unique.length === 1 ? 'strip' : 'strips'} ${listNumbers(unique)}`;
 }

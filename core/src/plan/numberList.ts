@@ -1,3 +1,5 @@
+import { say, type Phrase } from '../units/phrase.ts';
+
 /**
  * Strip numbers as people write them: runs joined, sorted.
  * @example listNumbers([3, 1, 2, 7]) // '1–3, 7'
@@ -12,4 +14,10 @@ export function listNumbers(numbers: readonly number[]): string {
     i = end + 1;
   }
   return runs.join(', ');
+}
+
+/** Strips by their numbers, in words. */
+export function stripList(numbers: readonly number[]): Phrase {
+  const unique = [...new Set(numbers)];
+  return say`${unique.length === 1 ? 'strip' : 'strips'} ${listNumbers(unique)}`;
 }

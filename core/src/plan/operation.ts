@@ -3,9 +3,20 @@ import type { QuestionId } from '../shop/schools.ts';
 import type { Measure, Phrase } from '../units/phrase.ts';
 import type { WayOfWork } from './ways.ts';
 
-export type OperationKind =
-  | 'crosscut' | 'flatten' | 'jointEdge' | 'rip' | 'resaw' | 'remill' | 'planeStrips' | 'jointStrips' | 'layOut' | 'dryRun' | 'glue' | 'flattenSections' | 'join'
-  | 'scrape' | 'flattenPanel' | 'cutApart' | 'trimEdges' | 'trimEnds' | 'edges' | 'sand' | 'raiseGrain' | 'oil' | 'topCoat' | 'feet';
+/** Every kind of step, by the station it belongs to. */
+const STATIONS = {
+  mill: ['crosscut', 'flatten', 'jointEdge', 'rip', 'resaw', 'remill', 'planeStrips', 'jointStrips'],
+  glue: ['layOut', 'dryRun', 'glue', 'flattenSections', 'join', 'scrape', 'flattenPanel'],
+  trim: ['cutApart', 'trimEdges', 'trimEnds', 'edges', 'sand', 'raiseGrain', 'oil', 'topCoat', 'feet'],
+} as const;
+
+export type StepStation = keyof typeof STATIONS;
+export type OperationKind = (typeof STATIONS)[StepStation][number];
+
+/** Whether a step, or what was found at one, belongs to a station; nothing does that belongs to no step. */
+export function isAt(station: StepStation, kind: OperationKind | undefined): boolean {
+  return (STATIONS[station] as readonly (OperationKind | undefined)[]).includes(kind);
+}
 
 /** What to set on a machine. */
 export interface Setting {

@@ -90,7 +90,7 @@ describe('a bare kitchen table gets an honest plan too', () => {
     expect([planer.owned, flatten.minutes > 5 * planer.minutes]).toEqual([false, true]);
     // Nothing snipes: the ends only carry the usual trim.
     expect(allowances.endTrim).toBe(BARE_SHOP.habits.panelEndTrim);
-    expect(operations.find((o) => o.kind === 'jointEdge')!.machine).toBeNull();
+    expect(operations.find((o) => o.kind === 'jointEdge')!.machine).toBe('A straight edge stuck on');
   });
 });
 

@@ -1,9 +1,13 @@
+import { proudBy } from '../board/allowances.ts';
+import { showsOf } from '../board/board.ts';
 import { schoolOf } from '../shop/schools.ts';
 import { atLeast, length, say } from '../units/phrase.ts';
 import type { PlanContext } from './context.ts';
 import type { Ladder } from './ladder.ts';
 import { glueThicknessReached } from './ladders.ts';
+import { stripList } from './numberList.ts';
 import type { StepDraft } from './operation.ts';
+import { CROSSCUT_NAMES, RIP_NAMES } from './toolWays.ts';
 import { flatteningWays, LANE_SHARE, wayTaken, type WayOfWork } from './ways.ts';
 
 /** Every way to flatten the glued panels of a board. */
@@ -30,7 +34,12 @@ export function panelSteps(context: PlanContext, ladders: { thickness: Ladder; w
   const trimEach = (panelWidth - ladders.width.reached) / 2;
   const many = allowances.panels.length;
   const work = shop.pace.work;
+  const panels = many > 1 ? `${many} panels` : 'the panel';
+  const longest = allowances.panels[0]!;
+  // Strips crept either way: half of that at each end.
+  const inward = allowances.endTrim + habits.creep / 2;
   const snipe = schoolOf(shop.schools, 'snipe');
+  const proud = board.strips.flatMap((s, i) => (showsOf(board.construction, s) === 'edge' && proudBy(allowances, s.width) > 0 ? [i + 1] : []));
   return [
     ...(shop.schools.squeezeOut === 'leave' ? [{
       kind: 'scrape' as const, title: say`Scrape off the hard glue`, minutes: 6 * many * work, school: 'squeezeOut' as const,
@@ -39,8 +48,9 @@ export function panelSteps(context: PlanContext, ladders: { thickness: Ladder; w
     {
       kind: 'flattenPanel', title: say`Flatten the panel`, habit: 'panelFlatten', school: 'flatten', passes: taken.passes, machine: taken.name, minutes: taken.minutes, ways,
       settings: taken.id === 'planer' ? [{ label: 'Planer', value: atLeast(flat) }] : [],
-      parts: [{ part: many > 1 ? `${many} panels` : 'the panel', dimension: 'thickness', before: start, after: flat, passes: taken.passes }],
+      parts: [{ part: panels, dimension: 'thickness', before: start, after: flat, passes: taken.passes }],
       lines: [
+        ...(proud.length > 0 ? [say`${stripList(proud)} ${proud.length === 1 ? 'stands' : 'stand'} ${length(allowances.proud.by)} proud: take ${proud.length === 1 ? 'it' : 'them'} down flush with the rest first, by hand plane or in the lightest passes`] : []),
         say`${length(start)} to ${length(flat)}, cleanest side down first, turning it over between passes, the last pass light`,
         ...(taken.id === 'planer' ? [] : [say`${taken.name}: ${Math.round(taken.minutes)} min, honestly`]),
         ...(taken.id === 'routerSled' && routerSled ? [say`Bit of ${length(routerSled.bit)}: each lane ${length(routerSled.bit * LANE_SHARE)} on, so that lanes overlap; ${length(taken.extra)} of ridges are left to sand`] : []),
@@ -50,21 +60,24 @@ export function panelSteps(context: PlanContext, ladders: { thickness: Ladder; w
       why: say`Strips never lie quite level; the thinnest place decides what is left. Snipe: ${snipe.name.toLowerCase()}.`,
     },
     {
-      kind: 'trimEdges', title: say`Trim both long edges`, habit: 'panelEdgeTrim', machine: 'Rip saw', minutes: 6 * many * work,
+      kind: 'trimEdges', title: say`Trim both long edges`, habit: 'panelEdgeTrim', machine: RIP_NAMES[saw.kind], minutes: 6 * many * work,
       settings: [{ label: 'Fence, first edge', value: length(ladders.width.reached + trimEach) }, { label: 'Fence, second edge', value: length(ladders.width.reached) }],
-      lines: [say`${length(panelWidth)} to ${length(ladders.width.reached)}: ${length(trimEach)} off each side, kerf within the waste; the first cut edge is the reference`],
+      parts: [{ part: panels, dimension: 'width', before: panelWidth, after: ladders.width.reached, passes: null }],
+      lines: [say`${length(trimEach)} off each side, kerf within the waste; the first cut edge is the reference`],
       why: say`One straight long edge squares everything after it.`,
     },
-    ...(allowances.panels[0]!.boards > 1 ? [{
-      kind: 'cutApart' as const, title: say`Cut the boards apart`, machine: 'Crosscut saw', minutes: 3 * board.count * work,
+    ...(longest.boards > 1 ? [{
+      kind: 'cutApart' as const, title: say`Cut the boards apart`, machine: CROSSCUT_NAMES[shop.crosscutSaw.kind], minutes: 3 * board.count * work,
       settings: [{ label: 'Stop', value: length(board.length) }],
-      lines: [say`Square one end ${length(allowances.endTrim)} in, then ${allowances.panels[0]!.boards} boards of ${length(board.length)}, the same long edge to the fence, ${length(saw.kerf)} for each cut; a long panel wants a second pair of hands or a stand`],
+      parts: [{ part: `each of ${longest.boards} boards`, dimension: 'length' as const, before: longest.length, after: board.length, passes: null }],
+      lines: [say`Square one end ${length(inward)} in, then ${longest.boards} boards of ${length(board.length)}, the same long edge to the fence, ${length(saw.kerf)} for each cut; a long panel wants a second pair of hands or a stand`],
       why: say`Creep, snipe and trim are lost at the ends of a panel once, not once for each board.`,
     }] : [{
-      kind: 'trimEnds' as const, title: say`Trim both ends`, habit: allowances.endTrim > habits.panelEndTrim ? null : ('panelEndTrim' as const), school: 'snipe' as const, machine: 'Crosscut saw', minutes: 6 * board.count * work,
+      kind: 'trimEnds' as const, title: say`Trim both ends`, habit: allowances.endTrim > habits.panelEndTrim ? null : ('panelEndTrim' as const), school: 'snipe' as const, machine: CROSSCUT_NAMES[shop.crosscutSaw.kind], minutes: 6 * board.count * work,
       settings: [{ label: 'Stop', value: length(board.length) }],
+      parts: [{ part: panels, dimension: 'length' as const, before: longest.length, after: board.length, passes: null }],
       lines: [
-        say`Cut one end ${length(allowances.endTrim)} in, turn end for end keeping the same long edge to the fence, cut the other to ${length(board.length)}`,
+        say`Cut one end ${length(inward)} in, turn end for end keeping the same long edge to the fence, cut the other to ${length(board.length)}`,
         say`Each cut takes ${length(saw.kerf)} more for its kerf; sneak up on the last`,
       ],
       why: say`The same edge to the fence makes both ends square to it, even if the fence is not perfect.`,

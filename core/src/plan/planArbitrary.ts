@@ -57,9 +57,9 @@ export const planInputArbitrary: fc.Arbitrary<PlanInput> = fc.record({
   length: tenths(150, 900), width: tenths(80, 500), thickness: tenths(10, 60), count: fc.integer({ min: 1, max: 3 }),
   strips: fc.array(fc.record({ species: fc.constantFrom(...CODES), width: tenths(2, 90), endForEnd: fc.boolean(), turned: fc.boolean(), rolled: fc.constantFrom(false, false, true), locked: fc.boolean() }), { maxLength: 16 }),
   rack: fc.array(pieceArbitrary, { maxLength: 12 }),
-  kerf: tenths(1, 4), perPanel: fc.constantFrom(1, 1, 2, 3), rip: fc.constantFrom<Schools['rip']>('once', 'once', 'fat'), snipe: fc.constantFrom<Schools['snipe']>('trim', 'tuned'), panelFlatten: fc.constantFrom(undefined, 3),
-}).map(({ strips, rack, kerf, rip, snipe, panelFlatten, ...size }) => planInput(
-  plainBoard({ ...size, differs: { habits: panelFlatten === undefined ? {} : { panelFlatten }, schools: { rip, snipe }, glue: null }, strips: strips.map((s, i) => ({ id: `s${i}`, ...s })) }),
+  kerf: tenths(1, 4), perPanel: fc.constantFrom(1, 1, 2, 3), rip: fc.constantFrom<Schools['rip']>('once', 'once', 'fat'), snipe: fc.constantFrom<Schools['snipe']>('trim', 'tuned'), thin: fc.constantFrom<Schools['thin']>('bandSaw', 'thinRip', 'fat'), panelFlatten: fc.constantFrom(undefined, 3),
+}).map(({ strips, rack, kerf, rip, snipe, thin, panelFlatten, ...size }) => planInput(
+  plainBoard({ ...size, differs: { habits: panelFlatten === undefined ? {} : { panelFlatten }, schools: { rip, snipe, thin }, glue: null }, strips: strips.map((s, i) => ({ id: `s${i}`, ...s })) }),
   rack.map(({ condition: { defects, taper, ...condition }, ...piece }, i) => plainPiece({
     ...piece, ...condition, id: `p${i}`, mark: `P${i}`, farEnd: taper && { width: (piece.width * taper[0]) / 100, thickness: (piece.thickness * taper[1]) / 100 },
     defects: defects.map((d, k) => ({ ...d, id: `d${k}`, from: (d.from * piece.length) / 100, length: Math.max(1, (d.length * piece.length) / 100), across: (d.across * piece.width) / 100, width: Math.max(1, (d.width * piece.width) / 100) })),

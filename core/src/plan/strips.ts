@@ -1,3 +1,4 @@
+import { edgeRip, proudBy } from '../board/allowances.ts';
 import { panelWidth, showsOf } from '../board/board.ts';
 import { cubicMetres } from '../units/volume.ts';
 import type { Ladder } from './ladder.ts';
@@ -68,7 +69,7 @@ export function plannedStrips(context: PlanContext, ladders: { thickness: Ladder
     const stock = sources[0] ? pieces.get(sources[0].pieceId) : undefined;
     const stockThickness = stock?.thickness ?? (shows === 'edge' ? strip.width : glued);
     const rough = shows === 'edge'
-      ? { width: stockThickness, thickness: allowances.glueThickness + allowances.ripExtra.edge }
+      ? { width: stockThickness, thickness: edgeRip(allowances, strip.width) }
       : { width: strip.width + allowances.ripExtra.face, thickness: stockThickness };
     const finished = { length: board.length, width: shown, thickness: ladders.thickness.reached };
     const density = densities.get(strip.species);
@@ -76,7 +77,7 @@ export function plannedStrips(context: PlanContext, ladders: { thickness: Ladder
     return {
       number: i + 1, id: strip.id, species: strip.species,
       rough: { length: allowances.roughLength, ...rough },
-      milled: { length: allowances.roughLength, width: strip.width, thickness: glued },
+      milled: { length: allowances.roughLength, width: strip.width, thickness: glued + (shows === 'edge' ? proudBy(allowances, strip.width) : 0) },
       finished,
       grams: density === undefined ? null : cubicMetres(volume) * density * 1000,
       sources,

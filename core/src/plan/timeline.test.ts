@@ -5,7 +5,7 @@ import { gritRun, GRAIN_MICRONS } from './grits.ts';
 import { makePlan } from './plan.ts';
 import { plainBoard, plainPiece, planInput, planInputArbitrary } from './planArbitrary.ts';
 import { criticalPath, type NetworkTask } from './schedule.ts';
-import { timelineOf } from './timeline.ts';
+import { meanwhileOf, timelineOf, type TimelineTask } from './timeline.ts';
 
 describe('criticalPath', () => {
   it('finds the 44 weeks and the critical path of the plant project of a textbook (Hillier and Lieberman, Introduction to Operations Research, chapter on project management; from memory)', () => {
@@ -17,6 +17,18 @@ describe('criticalPath', () => {
     expect(Math.max(...tasks.map((t) => times.get(t.id)!.earliest + t.minutes))).toBe(44);
     expect(tasks.filter((t) => times.get(t.id)!.slack === 0).map((t) => t.id)).toEqual(['A', 'B', 'C', 'E', 'F', 'J', 'L', 'N']);
     expect(['D', 'G', 'H', 'I', 'K', 'M'].map((id) => times.get(id)!.slack)).toEqual([4, 4, 4, 2, 1, 4]);
+  });
+});
+
+describe('meanwhileOf', () => {
+  it('names what hands are on while glue sets, and the shop time that is left (by hand)', () => {
+    const at = (id: string, from: number, to: number, until: number): TimelineTask => ({ id, step: 1, copy: 1, kind: 'glue', title: [], machine: null, hands: [{ from, to }], until, waitFor: null, clamps: 0, slack: 0, critical: false });
+    // Monday: glued 16:30 to 17:00, in clamps until 19:00; another step 17:30 to 18:00. The shop closes at 18:00.
+    const [glue, other, later] = [at('a', 990, 1020, 1140), at('b', 1050, 1080, 1080), at('c', 1980, 2000, 2000)];
+    const found = meanwhileOf([glue, other, later], glue, DEFAULT_SHOP)!;
+    expect(found.tasks).toEqual([other]);
+    expect(found.freeMinutes).toBeCloseTo(30, 9);
+    expect(meanwhileOf([glue, other, later], other, DEFAULT_SHOP)).toBeNull();
   });
 });
 

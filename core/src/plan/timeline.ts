@@ -161,3 +161,27 @@ function tasksOf(operations: readonly Operation[]): Draft[] {
   }
   return drafts;
 }
+
+/** What there is to do while a task waits: other steps that hands are on then, and how long the shop is open with nothing of this board to do, minutes. */
+export interface Meanwhile {
+  tasks: TimelineTask[];
+  freeMinutes: number;
+}
+
+/**
+ * What can be done while a task waits.
+ * @returns null for a task without a wait
+ */
+export function meanwhileOf(tasks: readonly TimelineTask[], task: TimelineTask, { hours }: Pick<Shop, 'hours'>): Meanwhile | null {
+  const from = task.hands.at(-1)!.to;
+  if (task.until <= from + 1) return null;
+  const others = tasks.filter((t) => t !== task && t.hands.some((h) => h.from < task.until - 1e-6 && h.to > from + 1e-6));
+  const within = (a: number, b: number) => Math.max(0, Math.min(b, task.until) - Math.max(a, from));
+  const busy = others.reduce((sum, t) => sum + t.hands.reduce((m, h) => m + within(h.from, h.to), 0), 0);
+  let open = 0;
+  for (let day = Math.floor(from / DAY); day * DAY < task.until; day += 1) {
+    const own = hours[((day % 7) + 7) % 7];
+    if (own) open += within(day * DAY + minuteOf(own.from), day * DAY + minuteOf(own.to));
+  }
+  return { tasks: others, freeMinutes: Math.max(0, open - busy) };
+}

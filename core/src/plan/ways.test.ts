@@ -1,5 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { proudBy } from '../board/allowances.ts';
+import { showsOf } from '../board/board.ts';
 import { BARE_SHOP, DEFAULT_SHOP, type Shop } from '../shop/shop.ts';
 import { makePlan } from './plan.ts';
 import { plainBoard, plainPiece, planInput, planInputArbitrary } from './planArbitrary.ts';
@@ -49,9 +51,37 @@ describe('a shop without a jointer, or with a narrow one', () => {
 
   it('never sends anybody to a machine that is not there', () => {
     const none = { ...DEFAULT_SHOP, jointer: null };
-    expect([by(none, 'flatten'), by(none, 'jointEdge'), straightEdgeOf(none)]).toEqual(['Planer, first face on a shimmed sled', null, 'handPlane']);
+    expect([by(none, 'flatten'), by(none, 'jointEdge'), straightEdgeOf(none)]).toEqual(['Planer, first face on a shimmed sled', 'Hand plane', 'handPlane']);
     expect(straightEdgeOf({ ...none, handTools: { ...none.handTools, planes: false } })).toBe('stuck');
     expect(straightEdgeOf({ ...none, schools: { ...none.schools, straightEdge: 'carrier' } })).toBe('carrier');
+  });
+
+  it('whatever is missing, every step goes to something the shop has, or to hands, and names what would be quicker', () => {
+    const some = fc.boolean();
+    fc.assert(fc.property(planInputArbitrary, fc.record({ bandSaw: some, jointer: some, planer: some, router: some, planes: some, orbital: some }), fc.constantFrom<Shop['saw']['kind']>('table', 'circular', 'hand'), (input, has, kind) => {
+      const shop: Shop = {
+        ...input.shop, bandSaw: has.bandSaw ? all.bandSaw : null, jointer: has.jointer ? all.jointer : null, planer: has.planer ? all.planer : null, router: has.router ? all.router : null,
+        saw: { ...input.shop.saw, kind }, handTools: { planes: has.planes, beltSander: false, orbitalSander: has.orbital },
+      };
+      for (const op of makePlan({ ...input, shop }).operations) {
+        const taken = op.ways.find((w) => w.name === op.machine);
+        if (op.ways.length === 0) continue;
+        const someOwned = op.ways.some((w) => w.owned && w.cannot === null);
+        expect([op.kind, taken !== undefined, taken!.owned || !someOwned]).toEqual([op.kind, true, true]);
+        expect(op.minutes).toBeGreaterThan(0);
+      }
+    }), { numRuns: 60 });
+  });
+
+  it('edges without a router are planed or sanded, an under-bevel goes to the table saw, and it is said what a router saves (by hand: 14 against 8 minutes)', () => {
+    const edges = (change: Partial<Shop>) => steps({ ...DEFAULT_SHOP, ...change }).find((o) => o.kind === 'edges')!;
+    expect(edges({}).machine).toBe('Router');
+    const none = edges({ router: null });
+    expect([none.machine, none.minutes, none.ways.find((w) => w.id === 'router')]).toMatchObject(['Block plane', 14, { owned: false, minutes: 8 }]);
+    expect(edges({ router: null, handTools: BARE_SHOP.handTools }).machine).toBe('Sanding block');
+    expect(edges({ schools: { ...DEFAULT_SHOP.schools, edge: 'underBevel' } }).machine).toBe('Table saw, blade tilted');
+    // A block plane cuts flats: a round-over is sanded where there is no router.
+    expect(edges({ router: null, schools: { ...DEFAULT_SHOP.schools, edge: 'roundOver' } }).machine).toBe('Sanding block');
   });
 
   it('its width decides: stock of 150 mm does not go over a jointer of 100', () => {
@@ -66,17 +96,27 @@ describe('a shop without a jointer, or with a narrow one', () => {
   });
 });
 
-it('steps hand on what the ladder says: no thickness is lost or made between the glue-up and the last sanding', () => {
+it('no wood is lost or made: strips add up to the panel, and each step from the glue-up to the last sanding begins with what the one before left', () => {
   fc.assert(fc.property(planInputArbitrary, (input) => {
-    const { operations, ladders } = makePlan(input);
-    const change = (kind: string) => operations.find((o) => o.kind === kind)?.parts[0];
-    const [flatten, sand] = [change('flattenPanel'), change('sand')];
-    if (!flatten || !sand) return;
-    expect(sand.before).toBeCloseTo(flatten.after, 9);
-    expect(sand.after).toBe(ladders.thickness.reached);
-    if (!operations.some((o) => o.kind === 'flattenSections') && flatten.after > 0) {
-      const rung = ladders.thickness.rungs.find((r) => r.id === 'flatten-panel')!;
-      expect([flatten.before, flatten.after].map((v) => v.toFixed(6))).toEqual([rung.before.toFixed(6), rung.after.toFixed(6)]);
+    const { operations, ladders, strips, allowances, panelWidth } = makePlan(input);
+    const steps = operations.filter((o) => ['flattenPanel', 'trimEdges', 'trimEnds', 'cutApart', 'sand'].includes(o.kind));
+    if (strips.length === 0 || steps.length !== 4) return;
+    const panel = allowances.panels[0]!;
+    const over = (i: number) => (showsOf(input.board.construction, input.board.strips[i]!) === 'edge' ? proudBy(allowances, input.board.strips[i]!.width) : 0);
+    const glued = strips[0]!.milled.thickness - over(0);
+    const size = { length: panel.length, width: panelWidth, thickness: operations.some((o) => o.kind === 'flattenSections') ? steps[0]!.parts[0]!.before : glued };
+    const volume = () => size.length * size.width * size.thickness;
+    expect(strips.reduce((sum, s, i) => sum + panel.length * s.milled.width * (s.milled.thickness - over(i)), 0)).toBeCloseTo(panel.length * panelWidth * glued, 3);
+    let [left, chips] = [volume(), 0];
+    for (const { kind, parts: [part] } of steps) {
+      expect([kind, part!.before.toFixed(6)]).toEqual([kind, size[part!.dimension].toFixed(6)]);
+      expect(part!.after).toBeLessThanOrEqual(part!.before + 1e-9);
+      size[part!.dimension] = kind === 'cutApart' ? panel.boards * part!.after : part!.after;
+      chips += left - volume();
+      left = volume();
     }
+    const finished = panel.boards * input.board.length * ladders.width.reached * ladders.thickness.reached;
+    expect(left).toBeCloseTo(finished, 3);
+    expect(chips).toBeCloseTo((operations.some((o) => o.kind === 'flattenSections') ? steps[0]!.parts[0]!.before : glued) * panel.length * panelWidth - finished, 2);
   }));
 });

@@ -99,10 +99,3 @@ export function straightEdgeOf({ schools, jointer, handTools }: Pick<Shop, 'scho
   if (schools.straightEdge !== 'jointer' || jointer) return schools.straightEdge;
   return handTools.planes ? 'handPlane' : 'stuck';
 }
-
-/** Minutes to straighten one edge, by school (common practice). */
-export const EDGE_MINUTES: Record<Schools['straightEdge'], number> = { jointer: 1.5, carrier: 3, stuck: 5, handPlane: 6, offSaw: 0.5 };
-/** Minutes to set up and rip one strip, by the saw (common practice). */
-export const RIP_MINUTES: Record<Shop['saw']['kind'], number> = { table: 0.8, circular: 3, hand: 8 };
-/** Minutes for one crosscut, by the saw (common practice). */
-export const CROSSCUT_MINUTES: Record<Shop['crosscutSaw']['kind'], number> = { mitre: 1, sled: 1.2, track: 3, circular: 3, hand: 4 };

@@ -66,6 +66,12 @@ export const routerSledSchema = z.strictObject({
   passDepth: lengthBetween(0.2, 5),
 });
 
+/** A router in the hand or under a table. */
+export const routerSchema = z.strictObject({
+  /** Across its round base, which runs along fences and inside jigs. */
+  base: lengthBetween(50, 400),
+});
+
 /** Lighter than a sled on rails: what a bench drawer holds. */
 export const handToolsSchema = z.strictObject({
   planes: z.boolean({ error: 'must be true or false' }),

@@ -33,7 +33,7 @@ export const QUESTIONS = {
   thin: question('Thin strips', [
     { id: 'bandSaw', name: 'Resaw, then plane', why: 'Less kerf and safer; the blade wanders, so a spare is cut.' },
     { id: 'thinRip', name: 'Rip against a stop outside the blade', why: 'No band saw needed; the thin strip falls free beside the blade.' },
-    { id: 'fat', name: 'Leave fat, flush after glue-up', why: 'Nothing thin ever goes through a machine.' },
+    { id: 'fat', name: 'Leave fat, flush after glue-up', why: 'No thin strip goes through the planer: it stands proud and is made flush with the panel.' },
   ]),
   edgeMarks: question('Joints that stay flat', [
     { id: 'alternate', name: 'Faces in and out', why: 'Alternate faces to the fence: what one edge leans, the next leans back.' },

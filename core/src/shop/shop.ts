@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { lengthBetween, lineOfText } from '../units/lengthSchema.ts';
 import { airSchema, CLIMATES, seasonsSchema } from '../wood/moisture.ts';
 import { clampSchema, glueSchema, USUAL_GLUES, type Glue } from './gluing.ts';
-import { bandSawSchema, crosscutSawSchema, drumSanderSchema, handToolsSchema, jointerSchema, planerSchema, routerSledSchema, sawSchema } from './machines.ts';
+import { bandSawSchema, crosscutSawSchema, drumSanderSchema, handToolsSchema, jointerSchema, planerSchema, routerSchema, routerSledSchema, sawSchema } from './machines.ts';
 import { amountUpTo, minutesBetween, wholeUpTo } from './quantity.ts';
 import { schoolsSchema, USUAL_SCHOOLS } from './schools.ts';
 
@@ -101,6 +101,7 @@ export const shopSchema = z.strictObject({
   planer: planerSchema.nullable(),
   drumSander: drumSanderSchema.nullable(),
   routerSled: routerSledSchema.nullable(),
+  router: routerSchema.nullable(),
   handTools: handToolsSchema,
   clamps: z.array(clampSchema).max(40, { error: 'must be at most 40 kinds' }),
   glues: z.array(glueSchema).min(1, { error: 'must name at least one glue' }).max(20, { error: 'must be at most 20' }),
@@ -148,6 +149,7 @@ export const DEFAULT_SHOP: Shop = {
   planer: { width: 260, passDepth: 1.5, leastLength: 250, leastWidth: 20, leastThickness: 6, snipe: 10, head: 'straight' },
   drumSander: null,
   routerSled: null,
+  router: { base: 150 },
   handTools: { planes: true, beltSander: false, orbitalSander: true },
   clamps: [{ id: 'pipe', kind: 'pipe', opening: 900, reach: 45, force: 4.5, count: 8 }],
   glues: [...USUAL_GLUES],
@@ -167,7 +169,7 @@ export const DEFAULT_SHOP: Shop = {
 /** A kitchen table: a circular saw on a guide, an orbital sander, four clamps. A plan for it must be as honest as any other. */
 export const BARE_SHOP: Shop = {
   ...DEFAULT_SHOP, name: 'Kitchen table', saw: { kind: 'circular', kerf: 2.4, cutDepth: 60 }, crosscutSaw: { kind: 'circular', kerf: 2.4 },
-  bandSaw: null, jointer: null, planer: null, handTools: { planes: false, beltSander: false, orbitalSander: true },
+  bandSaw: null, jointer: null, planer: null, router: null, handTools: { planes: false, beltSander: false, orbitalSander: true },
   clamps: [{ id: 'f', kind: 'f', opening: 600, reach: 80, force: 2.5, count: 4 }],
   schools: { ...USUAL_SCHOOLS, straightEdge: 'stuck', flatten: 'orbital', thin: 'fat' },
 };

@@ -3,6 +3,7 @@ import * as firstTables from './001-first-tables.ts';
 import * as conditionAndCutting from './002-condition-and-cutting.ts';
 import * as movementAndHistory from './003-movement-and-history.ts';
 import * as millAndGlue from './004-mill-and-glue.ts';
+import * as router from './005-router.ts';
 
 /** Every migration by name, run in the order of the names, each once. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -10,4 +11,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '002-condition-and-cutting': conditionAndCutting,
   '003-movement-and-history': movementAndHistory,
   '004-mill-and-glue': millAndGlue,
+  '005-router': router,
 };

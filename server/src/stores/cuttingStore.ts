@@ -3,9 +3,10 @@ import { nanoid } from 'nanoid';
 import { auditCut } from '#core/cutting/auditCut.ts';
 import type { Blank, CutPlan, Leftover } from '#core/cutting/cutPlan.ts';
 import { offcutMarks, offcutOf, remainsOf } from '#core/cutting/offcut.ts';
-import { demandKey } from '#core/plan/cutForBoard.ts';
+import { demandKey, sawingShop } from '#core/plan/cutForBoard.ts';
 import { cuttingRecordSchema, type CuttingRecord, type SawBook, type StripName } from '#core/plan/sawRecords.ts';
 import { notFound, Problem } from '../problem.ts';
+import { readBoard } from './boardStore.ts';
 import { readDocument } from './document.ts';
 import { addPiece, piecesInRack } from './rackStore.ts';
 import { holdSawBook, lockPieces, sawBook, storePlan } from './sawStore.ts';
@@ -40,7 +41,8 @@ export async function cutPiece(db: Knex, planned: PlannedUnit): Promise<SawBook>
     const piece = rack.find((p) => p.id === planned.pieceId);
     if (blanks.length === 0) throw new Problem(409, 'not-planned', 'This piece is cut already, or the plan no longer cuts it.');
     if (!piece) throw new Problem(409, 'wood-taken', 'This piece is no longer in the rack.');
-    const { shop } = await readShop(tx);
+    const boards = await Promise.all(kept.boards.map((board) => readBoard(tx, board)));
+    const shop = sawingShop(boards.map((b) => b.board), (await readShop(tx)).shop);
     if (auditCut(blanks, rack, [], shop).length > 0) throw new Problem(409, 'piece-changed', `Piece ${piece.mark} has changed, and the cuts no longer fit it. Plan again.`);
 
     const others = book.plans.filter((p) => p.id !== kept.id);

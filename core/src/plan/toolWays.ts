@@ -1,0 +1,95 @@
+import { LAYERING_NAMES, layeringOf, type Layering } from '../shop/layering.ts';
+import { QUESTIONS, type Schools } from '../shop/schools.ts';
+import type { Shop } from '../shop/shop.ts';
+import { length, say, type Phrase } from '../units/phrase.ts';
+import { straightEdgeOf, wayTaken, type WayOfWork } from './ways.ts';
+
+/** The ways of one step and the one that is taken. */
+export interface ChosenWay {
+  ways: WayOfWork[];
+  taken: WayOfWork;
+}
+
+type RipKind = Shop['saw']['kind'];
+type CrosscutKind = Shop['crosscutSaw']['kind'];
+
+export const RIP_NAMES: Readonly<Record<RipKind, string>> = { table: 'Table saw', circular: 'Circular saw on a guide', hand: 'Hand saw' };
+export const CROSSCUT_NAMES: Readonly<Record<CrosscutKind, string>> = { mitre: 'Mitre saw', sled: 'Sled on the table saw', track: 'Track saw', circular: 'Circular saw on a guide', hand: 'Hand saw' };
+/** Minutes to set up and rip one strip, for one crosscut and to straighten one edge (common practice). */
+const RIP_MINUTES: Readonly<Record<RipKind, number>> = { table: 0.8, circular: 3, hand: 8 };
+const CROSSCUT_MINUTES: Readonly<Record<CrosscutKind, number>> = { mitre: 1, sled: 1.2, track: 3, circular: 3, hand: 4 };
+const EDGE_MINUTES: Readonly<Record<Schools['straightEdge'], number>> = { jointer: 1.5, carrier: 3, stuck: 5, handPlane: 6, offSaw: 0.5 };
+/** Minutes for one layer of a ripping, to saw it and to clean it (common practice). */
+const LAYER_MINUTES: Readonly<Record<Layering['by'], number>> = { bandSaw: 2, tableSaw: 3 };
+/** Minutes for the edges of one board (common practice). */
+const BOARD_EDGE_MINUTES = { router: 8, blockPlane: 14, saw: 15, byHand: 30 } as const;
+/** Minutes to sand a square metre of face with one grit (common practice). */
+const SAND_MINUTES_PER_M2 = { drum: 8, orbital: 25, byHand: 120 } as const;
+
+/** @param id of the way @param owned whether the shop has it */
+function way(id: string, name: string, owned: boolean, minutes: number, cannot: Phrase | null = null, extra = 0): WayOfWork {
+  return { id, name, owned, minutes, passes: null, extra, cannot };
+}
+
+function chosen(ways: WayOfWork[], id: string): ChosenWay {
+  return { ways, taken: wayTaken(ways, id) };
+}
+
+/** Ripping strips. @param cuts how many */
+export function ripWays({ saw, pace }: Shop, cuts: number): ChosenWay {
+  const kinds = Object.keys(RIP_NAMES) as RipKind[];
+  return chosen(kinds.map((kind) => way(kind, RIP_NAMES[kind], saw.kind === kind, 3 + cuts * RIP_MINUTES[kind] * pace.work)), saw.kind);
+}
+
+/** Cutting to length. @param cuts how many */
+export function crosscutWays({ crosscutSaw, pace }: Shop, cuts: number): ChosenWay {
+  const kinds = Object.keys(CROSSCUT_NAMES) as CrosscutKind[];
+  return chosen(kinds.map((kind) => way(kind, CROSSCUT_NAMES[kind], crosscutSaw.kind === kind, 2 + cuts * CROSSCUT_MINUTES[kind] * pace.work)), crosscutSaw.kind);
+}
+
+/** Making edges straight, by the schools of that question. @param edges how many */
+export function straightEdgeWays(shop: Shop, edges: number): ChosenWay {
+  const owned: Record<Schools['straightEdge'], boolean> = { jointer: shop.jointer !== null, carrier: shop.saw.kind === 'table', stuck: true, handPlane: shop.handTools.planes, offSaw: shop.saw.kind !== 'hand' };
+  const ways = QUESTIONS.straightEdge.schools.map(({ id, name }) => way(id, name, owned[id], 2 + edges * EDGE_MINUTES[id] * shop.pace.work));
+  const id = straightEdgeOf(shop);
+  // A habit that asks for a tool which is not there was planned round already; any other is the maker's word.
+  return { ways, taken: ways.find((w) => w.id === id)! };
+}
+
+/** Sawing thick rippings into thin strips; null where no saw of the shop does it. @param layers how many @param height of the tallest ripping, mm */
+export function layeringWays(shop: Shop, layers: number, height: number): ChosenWay | null {
+  const taken = layeringOf(shop);
+  if (!taken) return null;
+  const one = (by: Layering['by'], layering: Layering | null) => way(by, LAYERING_NAMES[by], layering !== null, 5 + layers * LAYER_MINUTES[by] * shop.pace.work,
+    layering && height > layering.reach ? say`${length(height)} high, and it reaches ${length(layering.reach)}` : null,
+    layering ? Math.max(0, layering.kerf + 2 * layering.clean - taken.kerf - 2 * taken.clean) : 0);
+  const only = (own: Partial<Shop>) => layeringOf({ ...shop, ...own });
+  const onBandSaw = shop.bandSaw ? only({ schools: { ...shop.schools, thin: 'bandSaw' } }) : null;
+  const onTableSaw = shop.saw.kind === 'table' ? only({ bandSaw: null }) : null;
+  const ways = [one('bandSaw', onBandSaw), one('tableSaw', onTableSaw)];
+  return { ways, taken: ways.find((w) => w.id === taken.by)! };
+}
+
+/** Edges of finished boards, in the shape of the shop's school. @param boards how many */
+export function boardEdgeWays({ router, handTools, saw, schools, pace }: Shop, boards: number): ChosenWay {
+  const minutes = (id: keyof typeof BOARD_EDGE_MINUTES) => BOARD_EDGE_MINUTES[id] * boards * pace.work;
+  const round = schools.edge === 'roundOver' ? say`It cuts flats; a round-over wants many, and sanding` : null;
+  const under = schools.edge === 'underBevel';
+  const ways = [
+    way('router', 'Router', router !== null, minutes('router'), under ? say`An under-bevel is wider than its bits` : null),
+    way('saw', 'Table saw, blade tilted', saw.kind === 'table', minutes('saw'), under ? null : say`Too coarse for so small an edge`),
+    way('blockPlane', 'Block plane', handTools.planes, minutes('blockPlane'), round),
+    way('byHand', 'Sanding block', true, minutes('byHand') * (under ? 3 : 1)),
+  ];
+  return chosen(ways, under ? 'saw' : schools.edge === 'blockPlane' ? 'blockPlane' : 'router');
+}
+
+/** Sanding faces and edges. @param squareMetres all of them together @param width of a board, mm @param grits how many are used */
+export function sandingWays({ drumSander, handTools, pace }: Shop, squareMetres: number, width: number, grits: number): ChosenWay {
+  const minutes = (id: keyof typeof SAND_MINUTES_PER_M2) => (4 + grits * squareMetres * SAND_MINUTES_PER_M2[id]) * pace.work;
+  return chosen([
+    way('orbital', 'Orbital sander', handTools.orbitalSander, minutes('orbital')),
+    way('drum', 'Drum sander, edges by hand', drumSander !== null, minutes('drum'), drumSander && width > drumSander.width ? say`${length(width)} wide, and it takes ${length(drumSander.width)}` : null),
+    way('byHand', 'Sanding block', true, minutes('byHand')),
+  ], 'orbital');
+}
