@@ -40,6 +40,7 @@ const router = createBrowserRouter([
           { path: 'cuts', lazy: async () => ({ Component: (await import('./places/cuts/CutsPlace.tsx')).CutsPlace }) },
           { path: 'mill', lazy: async () => ({ Component: (await import('./places/mill/MillPlace.tsx')).MillPlace }) },
           { path: 'glue', lazy: async () => ({ Component: (await import('./places/glue/GluePlace.tsx')).GluePlace }) },
+          { path: 'trim', lazy: async () => ({ Component: (await import('./places/trim/TrimPlace.tsx')).TrimPlace }) },
           { path: 'sheet', lazy: async () => ({ Component: (await import('./places/sheet/SheetPlace.tsx')).SheetPlace }) },
         ],
       },

@@ -1,14 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import { createContext, use, useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
-import { checkPlan } from '#core/checks/checkPlan.ts';
 import type { Finding } from '#core/checks/finding.ts';
 import type { CutPlan } from '#core/cutting/cutPlan.ts';
 import type { PlanInput } from '#core/plan/context.ts';
 import { sawStateFor, type SawBook } from '#core/plan/sawRecords.ts';
-import { makePlan, type Plan } from '#core/plan/plan.ts';
+import type { Plan } from '#core/plan/plan.ts';
 import { api, type StoredBoard } from './api.ts';
 import { BoardSession, type SessionState } from './boardSession.ts';
-import { useEvery } from './useEvery.ts';
+import { usePlanned } from './usePlanned.ts';
 import { keys, queryClient, trouble, useRack, useSawBook, useShop, useSpecies } from './queries.ts';
 
 /** A board open in this tab, with the plan that follows from it. */
@@ -24,9 +23,6 @@ export interface OpenBoard extends SessionState {
   setDraft(draft: CutPlan | null): void;
   draft: CutPlan | null;
 }
-
-/** While something is dragged the plan is made anew this often: fast enough to be read, seldom enough to leave the frames to the drawing. */
-const PLAN_EVERY_MS = 180;
 
 const OpenBoardContext = createContext<OpenBoard | null>(null);
 const SettledBoardContext = createContext<OpenBoard | null>(null);
@@ -110,15 +106,10 @@ function WithSession({ id, loaded, pieces, shop, species, book, children }: With
     const kept = sawStateFor(book, id);
     return draft ? { ...kept, chosen: draft } : kept;
   }, [book, id, draft]);
-  // The plan follows a moment after the hands, a few times a second while they move.
-  const later = useEvery(state, PLAN_EVERY_MS);
-  const input = useMemo<PlanInput>(() => ({ board: later.board, rack, shop, species, saw }), [later.board, rack, shop, species, saw]);
-  const { plan, findings } = useMemo(() => {
-    const made = makePlan(input);
-    return { plan: made, findings: checkPlan(made, input) };
-  }, [input]);
-  const open = useMemo<OpenBoard>(() => ({ id, session, ...state, input, plan, findings, book, draft, setDraft }), [id, session, state, input, plan, findings, book, draft]);
-  const settled = useMemo<OpenBoard>(() => ({ id, session, ...later, input, plan, findings, book, draft, setDraft }), [id, session, later, input, plan, findings, book, draft]);
+  const rest = useMemo(() => ({ rack, shop, species, saw }), [rack, shop, species, saw]);
+  const planned = usePlanned(state, rest, book);
+  const open = useMemo<OpenBoard>(() => ({ id, session, ...planned, ...state, draft, setDraft }), [id, session, state, planned, draft]);
+  const settled = useMemo<OpenBoard>(() => ({ id, session, ...planned, draft, setDraft }), [id, session, planned, draft]);
   return (
     <OpenBoardContext value={open}>
       <SettledBoardContext value={settled}>{children}</SettledBoardContext>

@@ -32,7 +32,11 @@ const MOST_DENSITY = 2;
  */
 export const Wood = memo(function Wood({ x, y, scale, body, stripId = '', species, side, oiled = false, shownWidth, first = false, density }: WoodProps) {
   const pixels = density ?? Math.min(MOST_DENSITY, window.devicePixelRatio);
-  const request = useMemo(() => paintRequest(logSource(body, stripId), species, cutOf(body, side), scale * pixels, oiled, first), [body, stripId, species, side, scale, pixels, oiled, first]);
+  const request = useMemo(() => {
+    const made = paintRequest(logSource(body, stripId), species, cutOf(body, side), scale * pixels, oiled, first);
+    woodPictures.ask(made);
+    return made;
+  }, [body, stripId, species, side, scale, pixels, oiled, first]);
   const subscribe = useCallback((told: () => void) => woodPictures.use(request, told), [request]);
   const url = useSyncExternalStore(subscribe, () => woodPictures.url(request.key));
   const [last, setLast] = useState<{ url: string; size: readonly [number, number] } | null>(null);

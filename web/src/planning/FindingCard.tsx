@@ -14,18 +14,36 @@ interface FindingCardProps {
 }
 
 /** A finding (made anew with each plan, but drawn anew only when it says something else): what is wrong with its figures; opened, why it matters and the ways out. */
-export const FindingCard = memo(function FindingCard({ finding, onSelect }: FindingCardProps) {
+const FindingCard = memo(function FindingCard({ finding, onSelect }: FindingCardProps) {
+  // A list of findings can be long, and most are never opened: their reasons are made when they are.
+  const [opened, setOpened] = useState(false);
   return (
     <details className={classes.card} data-severity={finding.severity} data-accepted={finding.accepted !== undefined || undefined}
-      onToggle={(event) => event.currentTarget.open && finding.strips[0] !== undefined && onSelect?.(finding.strips[0] - 1)}>
+      onToggle={(event) => {
+        setOpened(event.currentTarget.open);
+        if (event.currentTarget.open && finding.strips[0] !== undefined) onSelect?.(finding.strips[0] - 1);
+      }}>
       <summary><b>{finding.accepted === undefined ? WORDS[finding.severity] : 'Gone on with'}</b> <Say phrase={finding.what} /></summary>
-      <p><Say phrase={finding.why} /></p>
-      {finding.source && <p className={classes.source}>{finding.source}</p>}
-      <ul>{finding.waysOut.map((way, i) => <li key={i}><Say phrase={way} /></li>)}</ul>
-      {finding.severity === 'stop' && <AcceptStop finding={finding} />}
+      {opened && <>
+        <p><Say phrase={finding.why} /></p>
+        {finding.source && <p className={classes.source}>{finding.source}</p>}
+        <ul>{finding.waysOut.map((way, i) => <li key={i}><Say phrase={way} /></li>)}</ul>
+        {finding.severity === 'stop' && <AcceptStop finding={finding} />}
+      </>}
     </details>
   );
 }, (before, after) => before.onSelect === after.onSelect && JSON.stringify(before.finding) === JSON.stringify(after.finding));
+
+/** Cards of a list, each keeping its place in the page while others come and go. */
+export function FindingCards({ findings, onSelect }: { findings: readonly Finding[]; onSelect?: FindingCardProps['onSelect'] }) {
+  const seen = new Map<string, number>();
+  return findings.map((finding) => {
+    const name = `${finding.rule} ${finding.at ?? ''}`;
+    const nth = seen.get(name) ?? 0;
+    seen.set(name, nth + 1);
+    return <FindingCard key={`${name} ${nth}`} finding={finding} {...(onSelect && { onSelect })} />;
+  });
+}
 
 /** Going on with a stop, knowing it: only with a note, which stays on the board's record. */
 function AcceptStop({ finding: { rule, accepted } }: { finding: Finding }) {

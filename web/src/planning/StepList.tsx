@@ -3,7 +3,7 @@ import type { Finding } from '#core/checks/finding.ts';
 import { HabitButton, SchoolButton } from '../habits/HabitButton.tsx';
 import { durationWords } from '../quantities/duration.ts';
 import { Length, Say } from '../quantities/Length.tsx';
-import { FindingCard } from './FindingCard.tsx';
+import { FindingCards } from './FindingCard.tsx';
 import classes from './StepList.module.css';
 import { WaysTable } from './WaysTable.tsx';
 
@@ -31,7 +31,7 @@ export function StepList({ operations, forPaper = false, findings = [] }: StepLi
               <span className={classes.number}>{op.number}</span> <span className={classes.title}><Say phrase={op.title} /></span>
               <span className={classes.takes}>{op.machine && `${op.machine}, `}{durationWords(op.minutes)}{op.repeats > 1 && ` × ${op.repeats}`}</span>
             </h3>
-            {here.map((f, i) => (forPaper ? <p key={i} className={classes.caution}>⚠ <Say phrase={f.what} />{f.accepted && <> Gone on with: {f.accepted}</>}</p> : <FindingCard key={i} finding={f} />))}
+            {forPaper ? here.map((f, i) => <p key={i} className={classes.caution}>⚠ <Say phrase={f.what} />{f.accepted && <> Gone on with: {f.accepted}</>}</p>) : <FindingCards findings={here} />}
             {op.settings.length > 0 && (
               <p className={classes.settings}>
                 {op.settings.map((s, i) => <span key={i}>{s.label} <b><Length mm={s.value.mm} rounding={s.value.rounding} /></b></span>)}

@@ -24,14 +24,20 @@ export function Length({ mm, rounding, bare = false }: LengthProps) {
 /** The same as SVG text content. */
 export function LengthTspans({ mm, bare = true }: LengthProps) {
   const { display } = useDisplay();
-  const { sign, whole, fraction, remainder, unit } = pieces(mm, display);
+  const [before, fraction, after] = drawnLength(mm, display, bare);
   return (
     <>
-      <tspan>{sign}{whole}{fraction && whole ? ' ' : ''}</tspan>
+      <tspan>{before}</tspan>
       {fraction && <tspan className="fraction">{fraction}</tspan>}
-      <tspan>{unit === 'in' ? (bare ? '' : '"') : bare ? '' : ' mm'}{remainder && ` ${remainder}`}</tspan>
+      <tspan>{after}</tspan>
     </>
   );
+}
+
+/** What stands before a fraction, the fraction and what follows it, as `LengthTspans` writes them. */
+export function drawnLength(mm: number, display: LengthDisplay, bare = true): [string, string, string] {
+  const { sign, whole, fraction, remainder, unit } = pieces(mm, display);
+  return [`${sign}${whole}${fraction && whole ? ' ' : ''}`, fraction, `${unit === 'in' ? (bare ? '' : '"') : bare ? '' : ' mm'}${remainder && ` ${remainder}`}`];
 }
 
 function pieces(mm: number, display: LengthDisplay, rounding?: Rounding) {

@@ -55,7 +55,8 @@ function Frame() {
     { keys: '3', does: 'Cuts', run: () => go('cuts') },
     { keys: '4', does: 'Mill', run: () => go('mill') },
     { keys: '5', does: 'Glue', run: () => go('glue') },
-    { keys: '6', does: 'Bench sheet', run: () => go('sheet') },
+    { keys: '6', does: 'Trim', run: () => go('trim') },
+    { keys: '7', does: 'Bench sheet', run: () => go('sheet') },
   ]);
 
   return (

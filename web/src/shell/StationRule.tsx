@@ -2,7 +2,7 @@ import { NavLink } from 'react-router';
 import { openStops } from '#core/checks/checkPlan.ts';
 import type { Finding } from '#core/checks/finding.ts';
 import { NEW_BOARD, type Board } from '#core/board/board.ts';
-import type { OperationKind } from '#core/plan/operation.ts';
+import { isAt, type StepStation } from '#core/plan/operation.ts';
 import type { Plan } from '#core/plan/plan.ts';
 import { useSettledBoard } from '../data/openBoard.tsx';
 import classes from './StationRule.module.css';
@@ -21,7 +21,7 @@ const WORDS: Record<StationState, string> = { untouched: 'not begun', planned: '
 
 function stationsOf(board: Board, findings: readonly Finding[], { cutting, outdated, ladders }: Plan): Station[] {
   const open = openStops(findings);
-  const at = (kinds: readonly OperationKind[]) => open.some((f) => f.at !== undefined && kinds.includes(f.at));
+  const at = (station: StepStation) => open.some((f) => isAt(station, f.at));
   const layoutStops = open.filter((f) => ['panel-width', 'width-not-in-rack', 'strip-wider-than-board'].includes(f.rule)).length;
   const empty = board.strips.length === 0;
   const cutStops = open.filter((f) => f.rule === 'stock-shortage').length;
@@ -30,8 +30,9 @@ function stationsOf(board: Board, findings: readonly Finding[], { cutting, outda
     ['brief', 'Brief', board.name === NEW_BOARD.name ? 'untouched' : 'planned'],
     ['layout', 'Layout', empty ? 'untouched' : layoutStops > 0 ? 'attention' : 'planned'],
     ['cuts', 'Cuts', empty ? 'untouched' : cutStops > 0 || outdated ? 'attention' : kept ? 'done' : 'planned'],
-    ['mill', 'Mill', empty ? 'untouched' : at(['flatten', 'planeStrips', 'jointEdge', 'rip']) || ladders.thickness.shortBy > 0 ? 'attention' : 'planned'],
-    ['glue', 'Glue', empty ? 'untouched' : at(['glue', 'join', 'flattenPanel']) ? 'attention' : 'planned'],
+    ['mill', 'Mill', empty ? 'untouched' : at('mill') || ladders.thickness.shortBy > 0 ? 'attention' : 'planned'],
+    ['glue', 'Glue', empty ? 'untouched' : at('glue') ? 'attention' : 'planned'],
+    ['trim', 'Trim', empty ? 'untouched' : at('trim') ? 'attention' : 'planned'],
     ['sheet', 'Bench sheet', empty ? 'untouched' : open.length > 0 ? 'attention' : 'planned'],
   ];
   return states.map(([path, label, state]) => ({ path, label, state, says: WORDS[state] }));

@@ -12,7 +12,8 @@ interface Picture {
   forget: () => void;
   /** The file, for drawings that are exported. */
   blob: Blob | null;
-  users: number;
+  /** How many show it; null until the first does. */
+  users: number | null;
 }
 
 /**
@@ -49,18 +50,23 @@ class WoodPictures {
     return this.pictures.get(key)?.blob ?? null;
   }
 
+  /** Begins a picture that will be shown in a moment: the painter need not wait until the page has been drawn without it. */
+  ask(request: PaintRequest): void {
+    if (!this.pictures.has(request.key)) this.pictures.set(request.key, this.paint(request));
+  }
+
   /** Asks for a picture and is told when it is there. @returns lets go of it */
   use(request: PaintRequest, told: () => void): () => void {
     const { key } = request;
     const picture = this.pictures.get(key) ?? this.paint(request);
-    picture.users += 1;
+    picture.users = (picture.users ?? 0) + 1;
     this.pictures.delete(key);
     this.pictures.set(key, picture);
     const listeners = this.listeners.get(key) ?? new Set();
     listeners.add(told);
     this.listeners.set(key, listeners);
     return () => {
-      picture.users -= 1;
+      picture.users = (picture.users ?? 1) - 1;
       listeners.delete(told);
       if (listeners.size === 0) this.listeners.delete(key);
       this.tidy();
@@ -73,7 +79,7 @@ class WoodPictures {
   }
 
   private paint(request: PaintRequest): Picture {
-    const picture: Picture = { url: null, forget: () => {}, blob: null, users: 0 };
+    const picture: Picture = { url: null, forget: () => {}, blob: null, users: null };
     this.waiting += 1;
     this.queue.push(request);
     if (request.first) this.queue.push({ ...request, scale: request.scale * SKETCH_SCALE, sketch: true });
@@ -152,10 +158,10 @@ class WoodPictures {
 
   private tidy(): void {
     let idle = 0;
-    for (const picture of this.pictures.values()) if (picture.users === 0 && picture.url !== null) idle += 1;
+    for (const picture of this.pictures.values()) if (!picture.users && picture.url !== null) idle += 1;
     for (const [key, picture] of this.pictures) {
       if (idle <= MOST_IDLE) return;
-      if (picture.users > 0 || picture.url === null) continue;
+      if (picture.users || picture.url === null) continue;
       picture.forget();
       this.pictures.delete(key);
       idle -= 1;

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { boardSchema, panelWidth, stripTops, type Board, type Construction } from '#core/board/board.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
+import { bestPerPanel } from '#core/plan/batchOptions.ts';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import { CommitField } from '../../quantities/CommitField.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
@@ -18,7 +19,7 @@ const ROOM = { left: 128, top: 64, gap: 26, bottom: 74 };
 
 /** What the board is for and how large: the sizes are typed on the dimension lines of the drawing itself. */
 export function BriefPlace() {
-  const { board, session } = useOpenBoard();
+  const { board, session, input } = useOpenBoard();
   const { ref, width } = useElementSize();
   const [switching, setSwitching] = useState<Construction | null>(null);
   const set = (change: Partial<Board>) => session.edit((b) => ({ ...b, ...change }));
@@ -50,11 +51,12 @@ export function BriefPlace() {
         </CommitField>
         <ConstructionChoice value={board.construction} onChange={(construction: Construction) => (board.strips.length === 0 ? set({ construction }) : setSwitching(construction))} />
         {switching && <SwitchDialog to={switching} onClose={() => setSwitching(null)} />}
-        <CommitField field="Number of boards" value={board.count} schema={boardSchema.shape.count} onCommit={(count) => set({ count })}>
+        <CommitField field="Number of boards" value={board.count} schema={boardSchema.shape.count} onCommit={(count) => set({ count, perPanel: bestPerPanel({ ...input, board: { ...board, count } }) })}>
           {(typed, change, problem, leave) => (
             <NumberInput label="How many" w={120} value={typed} error={problem} allowNegative={false} onChange={(n) => change(typeof n === 'number' ? n : Number.NaN)} onBlur={leave} onKeyDown={(e) => e.key === 'Enter' && leave()} />
           )}
         </CommitField>
+        {board.count > 1 && <p className={classes.batch}>{board.perPanel > 1 ? <>Up to {Math.min(board.count, board.perPanel)} from each panel, by what the rack, one pair of hands and the glue-ups allow</> : <>A panel for each</>}: <Link to="../mill" relative="path">figures and other ways</Link></p>}
         <Button component={Link} to="../layout" relative="path" className={classes.next}>Lay out strips</Button>
       </div>
 

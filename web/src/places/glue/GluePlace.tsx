@@ -1,8 +1,8 @@
 import { useState } from 'react';
-import type { OperationKind } from '#core/plan/operation.ts';
+import { isAt, type OperationKind } from '#core/plan/operation.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { SchoolButton } from '../../habits/HabitButton.tsx';
-import { FindingCard } from '../../planning/FindingCard.tsx';
+import { FindingCards } from '../../planning/FindingCard.tsx';
 import { NoStrips } from '../../planning/NoStrips.tsx';
 import { StepList } from '../../planning/StepList.tsx';
 import { WaysTable } from '../../planning/WaysTable.tsx';
@@ -17,7 +17,6 @@ import { RunPanel } from './RunPanel.tsx';
 import { TimelineDrawing } from './TimelineDrawing.tsx';
 
 const GLUING: readonly OperationKind[] = ['layOut', 'dryRun', 'glue', 'join', 'flattenSections'];
-const MILLING: readonly OperationKind[] = ['crosscut', 'flatten', 'jointEdge', 'rip', 'remill', 'resaw', 'planeStrips', 'jointStrips'];
 
 /** The glue-ups that do not go wrong: groups, clamps and cauls in their places, a rehearsal, a clock, and the panel made flat. */
 export function GluePlace() {
@@ -26,7 +25,7 @@ export function GluePlace() {
   if (board.strips.length === 0) return <NoStrips />;
   const { glueUps } = plan.gluing;
   const glueUp = glueUps.find((g) => g.id === chosen) ?? glueUps[0];
-  const later = plan.operations.filter((o) => !MILLING.includes(o.kind));
+  const steps = plan.operations.filter((o) => isAt('glue', o.kind));
   const flattening = plan.operations.find((o) => o.kind === 'flattenPanel')!;
   return (
     <div className={classes.page}>
@@ -58,7 +57,7 @@ export function GluePlace() {
         {findings.some((f) => f.at && GLUING.includes(f.at)) && (
           <section>
             <h2>What to mind</h2>
-            {findings.filter((f) => f.at && GLUING.includes(f.at)).map((f, i) => <FindingCard key={i} finding={f} />)}
+            <FindingCards findings={findings.filter((f) => f.at && GLUING.includes(f.at))} />
           </section>
         )}
         <section>
@@ -78,8 +77,8 @@ export function GluePlace() {
           <p className={classes.chips}><SchoolButton question="flatten" /> <SchoolButton question="snipe" /></p>
         </section>
         <section>
-          <h2>Steps from here</h2>
-          <StepList operations={later} findings={findings.filter((f) => f.at && !GLUING.includes(f.at))} />
+          <h2>Steps</h2>
+          <StepList operations={steps} findings={findings.filter((f) => isAt('glue', f.at) && !GLUING.includes(f.at!))} />
         </section>
       </div>
     </div>

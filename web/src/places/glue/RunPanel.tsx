@@ -27,7 +27,7 @@ export function RunPanel({ glueUp }: { glueUp: GlueUp }) {
   return (
     <div className={classes.panel}>
       {copies > 1 && <Select size="sm" label="Panel" className={classes.copy} allowDeselect={false} value={String(copy)} data={Array.from({ length: copies }, (_, i) => ({ value: String(i + 1), label: `${i + 1} of ${copies}` }))} onChange={(v) => setCopy(Number(v))} />}
-      {running ? <Running run={running} now={now} busy={change.isPending} onChange={(what) => change.mutate({ run: running, change: what })} /> : (
+      {running ? <Running run={running} now={now} onChange={(what) => change.mutate({ run: running, change: what })} /> : (
         <>
           <DueList due={due} />
           <Button size="lg" loading={start.isPending} disabled={!query.data} onClick={() => start.mutate({ glueUp: glueUp.id, copy, due, title: `Strips ${glueUp.firstStrip} to ${glueUp.lastStrip}` })}>First glue is on: start the clock</Button>
@@ -56,12 +56,11 @@ function DueList({ due }: { due: RunDue }) {
 interface RunningProps {
   run: StoredRun;
   now: number;
-  busy: boolean;
   onChange(change: { mark?: RunEvent; unmark?: RunEvent; note?: string; end?: boolean }): void;
 }
 
 /** What comes next counts down; big enough to be read from two metres. */
-function Running({ run, now, busy, onChange }: RunningProps) {
+function Running({ run, now, onChange }: RunningProps) {
   const started = new Date(run.startedAt).getTime();
   const gone = (now - started) / 60_000;
   const { due, marks } = run.run;
@@ -85,7 +84,7 @@ function Running({ run, now, busy, onChange }: RunningProps) {
           const at = started + limits[event] * 60_000;
           return (
             <li key={event} data-done={mark !== undefined || undefined}>
-              <Button size="md" variant={event === next ? 'filled' : 'default'} disabled={busy} onClick={() => onChange(mark ? { unmark: event } : { mark: event })} aria-pressed={mark !== undefined}>{WORDS[event]}</Button>
+              <Button size="md" variant={event === next ? 'filled' : 'default'} onClick={() => onChange(mark ? { unmark: event } : { mark: event })} aria-pressed={mark !== undefined}>{WORDS[event]}</Button>
               <span>{mark ? <>at {clockWords(mark.minutes)}<Judged event={event} minutes={mark.minutes} due={due} /></> : event === 'outOfClamps' ? `from ${CLOCK.format(at)}` : event === 'scraped' ? `${CLOCK.format(started + due.scrapeFrom * 60_000)} to ${CLOCK.format(started + due.scrapeTo * 60_000)}` : `by ${clockWords(limits[event])}`}</span>
             </li>
           );
@@ -93,7 +92,7 @@ function Running({ run, now, busy, onChange }: RunningProps) {
       </ol>
       <div className={classes.end}>
         <TextInput size="sm" label="What went wrong, or well" value={note} maxLength={300} onChange={(e) => setNote(e.currentTarget.value)} onBlur={() => note !== run.run.note && onChange({ note })} />
-        <Button variant="default" disabled={busy} onClick={() => onChange({ note, end: true })}>{next ? 'Stop the clock' : 'Done'}</Button>
+        <Button variant="default" onClick={() => onChange({ note, end: true })}>{next ? 'Stop the clock' : 'Done'}</Button>
       </div>
     </>
   );

@@ -1,4 +1,5 @@
-import type { TimelineTask } from '#core/plan/timeline.ts';
+import { useMemo, useState, type ReactNode } from 'react';
+import { meanwhileOf, timelineOf, type Meanwhile, type TimelineTask } from '#core/plan/timeline.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { durationWords } from '../../quantities/duration.ts';
 import { Say } from '../../quantities/Length.tsx';
@@ -7,8 +8,8 @@ import classes from './TimelineDrawing.module.css';
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 const DAY = 1440;
 const ROW = 24;
-const LABEL = 116;
-const WIDTH = 660;
+const LABEL = 150;
+const WIDTH = 694;
 const HEAD = 22;
 
 /** A minute of the timeline as a day and a time. */
@@ -18,9 +19,16 @@ function whenWords(minute: number): string {
   return `${DAYS[Math.floor(minute / DAY) % 7]}${week > 0 ? `, week ${week + 1}` : ''} ${String(Math.floor(clock / 60)).padStart(2, '0')}:${String(clock % 60).padStart(2, '0')}`;
 }
 
-/** The board from the first cut to the last coat in the shop's hours: hands, machines and clamps as rows, waits in between. It begins on a Monday; only the order and the hours are real. */
+/** Minutes from Monday 00:00 of this week until now. */
+function minuteOfWeek(now: Date): number {
+  return ((now.getDay() + 6) % 7) * DAY + now.getHours() * 60 + now.getMinutes();
+}
+
+/** The board from the first cut to the last coat in the shop's hours: hands, machines and clamps as rows, waits in between. Begun on a Monday, or now. */
 export function TimelineDrawing() {
-  const { plan: { timeline, operations } } = useSettledBoard();
+  const { plan: { timeline: fromMonday, operations, shop } } = useSettledBoard();
+  const [begin, setBegin] = useState<number | null>(null);
+  const timeline = useMemo(() => (begin === null ? fromMonday : timelineOf(operations, shop, begin)), [begin, fromMonday, operations, shop]);
   if (timeline.tasks.length === 0) return null;
   const rows = [...new Set(timeline.tasks.map((t) => rowOf(t)))].concat('Clamps', 'Waiting');
   const first = Math.floor(timeline.from / DAY) * DAY;
@@ -29,7 +37,6 @@ export function TimelineDrawing() {
   const y = (row: string) => HEAD + rows.indexOf(row) * ROW;
   const height = HEAD + rows.length * ROW + 4;
   const wide = (from: number, to: number) => Math.max(2.5, x(to) - x(from));
-  const tightest = timeline.tasks.filter((t) => t.critical);
   return (
     <figure className={classes.figure}>
       <div className={classes.scroll}>
@@ -52,8 +59,10 @@ export function TimelineDrawing() {
         </svg>
       </div>
       <figcaption>
-        From a Monday morning: {durationWords(timeline.handsMinutes)} hands-on, {timeline.panelReady !== null && <>panel out of its clamps <b>{whenWords(timeline.panelReady)}</b>, </>}finished at the earliest <b>{whenWords(timeline.to)}</b>. Dark: nothing there may be late.
+        {begin === null ? <>Begun when the shop opens on a Monday (<button type="button" className={classes.begin} onClick={() => setBegin(minuteOfWeek(new Date()))}>begin now instead</button>)</>
+          : <>Begun now (<button type="button" className={classes.begin} onClick={() => setBegin(null)}>on a Monday instead</button>)</>}: {durationWords(timeline.handsMinutes)} hands-on, {timeline.panelReady !== null && <>panel out of its clamps <b>{whenWords(timeline.panelReady)}</b>, </>}finished at the earliest <b>{whenWords(timeline.to)}</b>. Dark: nothing there may be late.
       </figcaption>
+      <Waits tasks={timeline.tasks} meanwhile={(t) => meanwhileOf(timeline.tasks, t, shop)} titleOf={(t) => <Say phrase={operations[t.step - 1]!.title} />} />
       <details className={classes.list}>
         <summary>When each step is, and what can wait</summary>
         <ol>
@@ -64,9 +73,37 @@ export function TimelineDrawing() {
             </li>
           ))}
         </ol>
-        {tightest.length > 0 && tightest.length < timeline.tasks.length && <p>While glue dries, what is not dark can be done.</p>}
       </details>
     </figure>
+  );
+}
+
+interface WaitsProps {
+  tasks: readonly TimelineTask[];
+  meanwhile(task: TimelineTask): Meanwhile | null;
+  titleOf(task: TimelineTask): ReactNode;
+}
+
+/** What can be done while glue sets, wood rests and oil soaks in. */
+function Waits({ tasks, meanwhile, titleOf }: WaitsProps) {
+  const waits = tasks.flatMap((task) => {
+    const found = meanwhile(task);
+    return found ? [{ task, ...found }] : [];
+  });
+  if (waits.length === 0) return null;
+  return (
+    <section className={classes.waits}>
+      <h3>While it waits</h3>
+      <ul>
+        {waits.map(({ task, tasks: others, freeMinutes }) => (
+          <li key={task.id}>
+            {titleOf(task)}{task.copy > 1 && `, panel ${task.copy}`}: waiting for {task.waitFor ?? 'it'} until {whenWords(task.until)}.{' '}
+            {others.length > 0 && <>Meanwhile {others.slice(0, 3).map((t, i) => <span key={t.id}>{i > 0 && '; '}{titleOf(t)}</span>)}{others.length > 3 && `, and ${others.length - 3} more`}. </>}
+            {freeMinutes > 1 ? `${durationWords(freeMinutes)} of shop time free for another board.` : others.length === 0 && 'The shop is closed all the while.'}
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

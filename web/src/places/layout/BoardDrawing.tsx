@@ -1,4 +1,4 @@
-import { useMemo, useState, type RefObject } from 'react';
+import { memo, useMemo, useState, type ReactNode, type RefObject } from 'react';
 import { allowancesFor, widthReached } from '#core/board/allowances.ts';
 import { moveJoint } from '#core/board/arrange.ts';
 import { panelWidth as panelWidthOf, showsOf, stripTops, type Strip } from '#core/board/board.ts';
@@ -74,7 +74,7 @@ export function BoardDrawing(props: BoardDrawingProps) {
   const bodies = useMemo(() => new Map(plan.strips.map((s, i) => [s.id, steadyBody(plan.bodies[i]!, s.id)])), [plan]);
   const [scale0, setScale0] = useState(fitting);
   const { frozen, snap, swapWith, handlers } = useStripGesture({
-    svgRef, strips: board.strips, plan, bodies, system: display.system, scale: scale0, top: room.top, flipped, held, onPick, onStrips, onGestureEnd,
+    svgRef, strips: board.strips, plan, bodies, display, scale: scale0, top: room.top, flipped, held, onPick, onStrips, onGestureEnd,
   });
   const scale = frozen?.scale ?? fitting;
   if (scale !== scale0) setScale0(scale);
@@ -97,6 +97,7 @@ export function BoardDrawing(props: BoardDrawingProps) {
 
   const tops = stripTops(board.strips);
   const rows = board.strips.map((strip, i) => ({ strip, y: y0 + (flipped ? panelWidth - tops[i]! - strip.width : tops[i]!) * scale, number: i + 1 }));
+  const chainX = narrow ? x0 - 14 : x0 - 47;
   const captionX = narrow ? endX + glueThickness * scale : endX + (glueThickness * scale) / 2;
   const resting = snap && snap.reason.kind !== 'grid' ? rows[snap.index] : undefined;
 
@@ -108,13 +109,15 @@ export function BoardDrawing(props: BoardDrawingProps) {
       {!narrow && <Ruler x={x0 - 10} y={y0 + trim} length={board.width} scale={scale} direction="down" />}
       <DimensionLine from={[x0 + endTrim, y0 - 34]} to={[x0 + endTrim + board.length * scale, y0 - 34]} mm={board.length} />
 
-      <g role="listbox" aria-label="Strips of the board" aria-orientation="vertical" aria-multiselectable="true">
-        {rows.map(({ strip, y, number }) => (
-          <StripRow key={strip.id} strip={strip} number={number} x={x0} y={y} endX={endX} scale={scale} body={bodyOf(strip)} oiled={oiled} flipped={flipped}
-            species={input.species.find((s) => s.code === strip.species)} mark={marks.get(strip.id)}
-            labelX={x0 + Math.max(0, endTrim)} chainX={narrow ? x0 - 14 : x0 - 47} inHand={number - 1 === selected} held={held.includes(number - 1)} flag={flagged.get(number)} onPick={onPick} />
-        ))}
-      </g>
+      <Still still={frozen?.joint ?? false}>
+        <g role="listbox" aria-label="Strips of the board" aria-orientation="vertical" aria-multiselectable="true">
+          {rows.map(({ strip, y, number }) => (
+            <StripRow key={strip.id} strip={strip} number={number} x={x0} y={y} endX={endX} scale={scale} body={bodyOf(strip)} oiled={oiled} flipped={flipped}
+              species={input.species.find((s) => s.code === strip.species)} mark={marks.get(strip.id)}
+              labelX={x0 + Math.max(0, endTrim)} chainX={chainX} inHand={number - 1 === selected} held={held.includes(number - 1)} flag={flagged.get(number)} onPick={onPick} />
+          ))}
+        </g>
+      </Still>
 
       {missing > 1 && (
         <g className={classes.missing}>
@@ -130,20 +133,22 @@ export function BoardDrawing(props: BoardDrawingProps) {
         </g>
       )}
 
-      <g role="group" aria-label="Joints">
-        {rows.map(({ strip, y, number }) => (
-          <rect key={strip.id} data-joint={number - 1} className={classes.joint} x={x0 - 4} y={(flipped ? y : y + strip.width * scale) - grip(strip.width * scale) / 2} width={panel.w + 8} height={grip(strip.width * scale)}
-            role="slider" tabIndex={number - 1 === selected ? 0 : -1} aria-orientation="vertical" aria-label={`Joint behind strip ${number}: its width in mm`}
-            aria-valuenow={Number(strip.width.toFixed(2))} aria-valuemin={1} aria-valuemax={1000}
-            onKeyDown={(event) => {
-              const step = (event.shiftKey ? 10 : 1) * (display.system === 'metric' ? 0.5 : 25.4 / 32);
-              const by = { ArrowDown: step, ArrowRight: step, ArrowUp: -step, ArrowLeft: -step }[event.key];
-              if (by === undefined || event.altKey) return;
-              event.preventDefault();
-              widthByKey(number - 1, by);
-            }} />
-        ))}
-      </g>
+      <Still still={frozen?.joint ?? false}>
+        <g role="group" aria-label="Joints">
+          {rows.map(({ strip, y, number }) => (
+            <rect key={strip.id} data-joint={number - 1} className={classes.joint} x={x0 - 4} y={(flipped ? y : y + strip.width * scale) - grip(strip.width * scale) / 2} width={panel.w + 8} height={grip(strip.width * scale)}
+              role="slider" tabIndex={number - 1 === selected ? 0 : -1} aria-orientation="vertical" aria-label={`Joint behind strip ${number}: its width in mm`}
+              aria-valuenow={Number(strip.width.toFixed(2))} aria-valuemin={1} aria-valuemax={1000}
+              onKeyDown={(event) => {
+                const step = (event.shiftKey ? 10 : 1) * (display.system === 'metric' ? 0.5 : 25.4 / 32);
+                const by = { ArrowDown: step, ArrowRight: step, ArrowUp: -step, ArrowLeft: -step }[event.key];
+                if (by === undefined || event.altKey) return;
+                event.preventDefault();
+                widthByKey(number - 1, by);
+              }} />
+          ))}
+        </g>
+      </Still>
 
       <g className={classes.inHand} pointerEvents="none">
         {rows.filter(({ number }) => held.includes(number - 1)).map(({ strip, y, number }) => (
@@ -153,6 +158,9 @@ export function BoardDrawing(props: BoardDrawingProps) {
           </g>
         ))}
         {swapWith !== null && rows[swapWith] && <rect className={classes.swap} x={x0 + 3} y={rows[swapWith].y + 3} width={panel.w - 6} height={Math.max(2, rows[swapWith].strip.width * scale - 6)} />}
+      </g>
+      <g className={classes.live} pointerEvents="none" aria-hidden="true">
+        {[0, 1].map((nth) => <text key={nth} data-live-width x={chainX - 7} dominantBaseline="central" textAnchor="end"><tspan /><tspan className="fraction" /><tspan /></text>)}
       </g>
       {resting && (
         <g className={classes.snap} pointerEvents="none">
@@ -169,6 +177,11 @@ export function BoardDrawing(props: BoardDrawingProps) {
     </svg>
   );
 }
+
+/** What it holds stays as React drew it while hands move it in the page themselves. */
+const Still = memo(function Still({ children }: { still: boolean; children: ReactNode }) {
+  return children;
+}, (_, after) => after.still);
 
 const SNAP_WORDS: Readonly<Record<SnapReason['kind'], string>> = {
   rack: 'as the rack gives it', resawn: 'half of a piece, resawn', symmetry: 'the mirror of strip', rhythm: 'like strip', fills: 'fills the board', grid: '',

@@ -1,6 +1,6 @@
 import { memo } from 'react';
 import { useSettledBoard } from '../../data/openBoard.tsx';
-import { FindingCard } from '../../planning/FindingCard.tsx';
+import { FindingCards } from '../../planning/FindingCard.tsx';
 import { MaterialFigures } from '../../planning/MaterialFigures.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import classes from './Outcome.module.css';
@@ -33,8 +33,8 @@ export const Outcome = memo(function Outcome({ onSelect }: { onSelect(index: num
       </dl>
       {board.strips.length > 0 && <MaterialFigures materials={materials} count={board.count} />}
       {board.strips.length > 0 && <SeasonPanel />}
-      <section aria-label="What to mind">
-        {findings.map((finding, i) => <FindingCard key={i} finding={finding} onSelect={onSelect} />)}
+      <section className={classes.findings} aria-label="What to mind">
+        <FindingCards findings={findings} onSelect={onSelect} />
         {findings.length === 0 && board.strips.length > 0 && <p className={classes.fine}>Nothing to mind: this can be made from the rack.</p>}
       </section>
     </aside>

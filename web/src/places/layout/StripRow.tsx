@@ -9,6 +9,7 @@ import { useDisplay } from '../../quantities/display.tsx';
 import { LengthTspans } from '../../quantities/Length.tsx';
 import type { PickUp } from './hand.ts';
 import { hatchFill } from './Hatches.tsx';
+import { chainOf } from './moveRows.ts';
 import type { OverlayMark } from './overlay.ts';
 import classes from './StripRow.module.css';
 
@@ -74,6 +75,7 @@ const StripBodyDrawing = memo(function StripBodyDrawing(props: StripBodyProps) {
     <>
       {/* Under the wood, for what a dragged joint lays bare. */}
       <rect data-tall x={x} y={0} width={length * scale} height={height} fill={species?.colour ?? '#b9bec4'} />
+      <rect data-tall x={endX} y={0} width={thickness * scale} height={height} fill={species?.colour ?? '#b9bec4'} />
       <Wood {...shared} x={x} side={flipped ? 'under' : 'top'} />
       <Wood {...shared} x={endX} side={flipped ? 'farEndTurned' : 'farEnd'} />
       {mark && mark.hatch > 0 && <rect x={x} y={0} width={length * scale} height={height} fill={hatchFill(mark.hatch)} />}
@@ -86,12 +88,12 @@ const StripBodyDrawing = memo(function StripBodyDrawing(props: StripBodyProps) {
             <circle r={Math.min(11, Math.max(7, height / 2 - 1))} />
             <text dominantBaseline="central" textAnchor="middle" dy={0.5}>{number}</text>
           </g>
-          <text className={classes.width} x={chainX - 7} y={middle} dominantBaseline="central" textAnchor="end"><LengthTspans mm={strip.width} /></text>
+          <text data-width className={classes.width} x={chainX - 7} y={middle} dominantBaseline="central" textAnchor="end"><LengthTspans mm={strip.width} /></text>
           <StripSigns strip={strip} x={labelX + 36} y={middle} />
         </>
       )}
       {mark && height >= LEAST_MARK_PX && <text className={classes.mark} x={x + (length * scale) / 2} y={middle} dominantBaseline="central" textAnchor="middle">{mark.label}</text>}
-      <path className={classes.chain} d={`M${chainX - 4} 0h8M${chainX - 4} ${height}h8M${chainX} 0v${height}`} />
+      <path data-chain={chainX} className={classes.chain} d={chainOf(chainX, height)} />
       {flag && <path className={classes.flag} data-flag={flag} d={`M${x + length * scale + 8} ${middle + 8}v-16h13l-4 4.5 4 4.5h-13`} />}
     </>
   );

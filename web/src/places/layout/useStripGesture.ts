@@ -1,9 +1,11 @@
-import { useEffect, useRef, useState, type PointerEvent, type RefObject } from 'react';
+import { startTransition, useEffect, useRef, useState, type PointerEvent, type RefObject } from 'react';
 import { LEAST_STRIP_WIDTH, moveJoint, moveStrips, swapPlaces } from '#core/board/arrange.ts';
 import { snapJoint, type Snap } from '#core/board/snapJoint.ts';
 import type { Strip } from '#core/board/board.ts';
 import type { Plan } from '#core/plan/plan.ts';
 import type { StripBody } from '#core/plan/stripBody.ts';
+import type { LengthDisplay } from '#core/units/formatLength.ts';
+import { drawnLength } from '../../quantities/Length.tsx';
 import type { PickUp } from './hand.ts';
 import { RowMover } from './moveRows.ts';
 import { offeredWidths } from './offers.ts';
@@ -14,7 +16,7 @@ const DRAG_START_PX = 4;
 /** A finger that stays this long picks the strip up with the others. */
 const LONG_PRESS_MS = 450;
 /** While a joint is dragged the board changes this often, ms. */
-const CHANGE_EVERY_MS = 250;
+const CHANGE_EVERY_MS = 500;
 
 interface Held {
   dy: number;
@@ -52,7 +54,7 @@ interface GestureInput {
   strips: readonly Strip[];
   plan: Plan;
   bodies: ReadonlyMap<string, StripBody>;
-  system: 'metric' | 'inch';
+  display: LengthDisplay;
   /** Pixels per mm, and where the panel begins in the drawing. */
   scale: number;
   top: number;
@@ -68,6 +70,8 @@ interface GestureInput {
 export interface Frozen {
   scale: number;
   bodies: ReadonlyMap<string, StripBody>;
+  /** A joint is dragged: the rows are moved in the page, and React leaves them alone. */
+  joint: boolean;
 }
 
 /** Dragging of strips and joints on the drawing, with mouse, pen or finger. A second finger is left alone. */
@@ -77,6 +81,8 @@ export function useStripGesture(input: GestureInput) {
   const pressed = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   /** Strip under a finger that may yet become a tap, a long press or a scroll. */
   const touched = useRef<number | null>(null);
+  /** Has moved rows, and gives them back once React has drawn them where they are. */
+  const moved = useRef<RowMover | null>(null);
   const [frozen, setFrozen] = useState<Frozen | null>(null);
   const [snap, setSnap] = useState<(Snap & { index: number }) | null>(null);
   const [swapWith, setSwapWith] = useState<number | null>(null);
@@ -85,7 +91,7 @@ export function useStripGesture(input: GestureInput) {
     if (last) g.at ??= g.was;
     if (!g.at) return;
     g.was = g.at;
-    const { strips, plan, system, onStrips } = input;
+    const { strips, plan, display, onStrips } = input;
     const { dy, y, free, trade } = g.at;
     g.at = null;
     if (g.kind === 'joint') {
@@ -94,7 +100,7 @@ export function useStripGesture(input: GestureInput) {
       const raw = g.startWidth + dy / g.scale;
       const found: Snap = free ? { width: Math.max(LEAST_STRIP_WIDTH, raw), reason: { kind: 'grid' } } : snapJoint({
         width: raw, index: g.index, strips, offered: strip.rolled ? [] : offeredWidths(plan.sections, strip.species), reach: SNAP_PX / g.scale,
-        filling: strip.width + plan.allowances.wantedPanelWidth - sumOf(strips), system,
+        filling: strip.width + plan.allowances.wantedPanelWidth - sumOf(strips), system: display.system,
       });
       g.mover?.move(strips, found.width, trade);
       // The board itself follows a few times a second, and in the end: the frames between belong to the drawing alone.
@@ -142,12 +148,14 @@ export function useStripGesture(input: GestureInput) {
       return;
     }
     if (joint || !held.includes(index)) onPick(index, 'only');
+    moved.current?.end();
+    moved.current = null;
     event.currentTarget.setPointerCapture(event.pointerId);
     gestures.current += 1;
     gesture.current = {
       pointer: event.pointerId, kind: joint ? 'joint' : 'strip', index, ids: held.includes(index) && !joint ? held.map((i) => strips[i]!.id) : [strip.id],
       startY: event.clientY, panelY: event.currentTarget.getBoundingClientRect().top + input.top, startWidth: strip.width, scale, key: `drag-${gestures.current}`, moving: false, swaps: event.altKey && !joint,
-      mover: joint && !input.flipped ? new RowMover(event.currentTarget, index, input.top, scale) : null, changed: -Infinity, at: null, was: null,
+      mover: joint && !input.flipped ? new RowMover(event.currentTarget, index, input.top, scale, (mm) => drawnLength(mm, input.display)) : null, changed: -Infinity, at: null, was: null,
     };
   };
   const move = (event: PointerEvent<SVGSVGElement>) => {
@@ -158,7 +166,7 @@ export function useStripGesture(input: GestureInput) {
     if (!g.moving && Math.abs(dy) < DRAG_START_PX) return;
     if (!g.moving) {
       clearTimeout(pressed.current);
-      setFrozen({ scale: g.scale, bodies: input.bodies });
+      setFrozen({ scale: g.scale, bodies: input.bodies, joint: g.mover !== null });
     }
     g.moving = true;
     // A pointer reports more often than the screen is drawn: only its last place before a frame counts.
@@ -175,19 +183,28 @@ export function useStripGesture(input: GestureInput) {
     const g = gesture.current;
     if (g?.pointer !== event.pointerId) return;
     follow(g, true);
+    moved.current = g.mover;
     gesture.current = null;
     const other = g.swaps && g.moving && event.type === 'pointerup' ? swapWith : null;
     if (other !== null && other !== g.index) input.onStrips((s) => swapPlaces(s, g.index, other), g.key);
     // A plain click on one of several held strips lays the others down.
     if (!g.moving && g.kind === 'strip' && g.ids.length > 1 && event.pointerType !== 'touch') input.onPick(g.index, 'only');
-    setFrozen(null);
-    setSnap(null);
-    setSwapWith(null);
+    // The hands are free again before everything is drawn anew.
+    startTransition(() => {
+      setFrozen(null);
+      setSnap(null);
+      setSwapWith(null);
+    });
     input.onGestureEnd();
   };
 
   // The frame that comes must work on the board as it is then.
   const latest = useRef({ follow });
+  useEffect(() => {
+    if (frozen) return;
+    moved.current?.end();
+    moved.current = null;
+  }, [frozen]);
   useEffect(() => {
     latest.current = { follow };
   });

@@ -1,10 +1,16 @@
-import type { Ladder } from '#core/plan/ladder.ts';
+import type { Ladder, RungSource } from '#core/plan/ladder.ts';
 import { Length, Say } from '../../quantities/Length.tsx';
 import { HabitButton } from '../../habits/HabitButton.tsx';
 import classes from './LadderView.module.css';
 import { Staircase } from './Staircase.tsx';
 
 const TITLES = { thickness: 'Thickness', width: 'Width', length: 'Length' } as const;
+
+/** Where the figure of a rung comes from, in words. */
+const SOURCES: Readonly<Record<RungSource, string>> = {
+  habit: 'a habit of this shop; until it is changed, common practice.', piece: 'measured on the piece, and reckoned for a part of this size.',
+  machine: 'a figure of the machine, in Shop; its manual decides.', sizes: 'what is over between the sizes before and after.',
+};
 
 /** A dimension as falling stairs to scale, and every rung with its figure; opened, a rung tells its reason and the habit behind it, which can be changed there. */
 export function LadderView({ ladder }: { ladder: Ladder }) {
@@ -29,7 +35,7 @@ export function LadderView({ ladder }: { ladder: Ladder }) {
                 <b><Length mm={rung.after} /></b>
               </summary>
               <p><Say phrase={rung.why} /></p>
-              {rung.habit && <p>Set by the habit <HabitButton habit={rung.habit} /></p>}
+              <p>Source: {SOURCES[rung.source]} {rung.habit && <HabitButton habit={rung.habit} />}</p>
             </details>
           </li>
         ))}

@@ -1,9 +1,9 @@
 import { Button, SegmentedControl } from '@mantine/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { OperationKind } from '#core/plan/operation.ts';
+import { isAt } from '#core/plan/operation.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
-import { FindingCard } from '../../planning/FindingCard.tsx';
+import { FindingCards } from '../../planning/FindingCard.tsx';
 import { MaterialFigures } from '../../planning/MaterialFigures.tsx';
 import { NoStrips } from '../../planning/NoStrips.tsx';
 import { PartsTable } from '../../planning/PartsTable.tsx';
@@ -16,8 +16,6 @@ import classes from './MillPlace.module.css';
 import { MoistureLines } from './MoistureLines.tsx';
 import { OrderTable } from './OrderTable.tsx';
 
-/** Steps at the machines, before the strips are laid out for gluing. */
-const MILLING: readonly OperationKind[] = ['crosscut', 'flatten', 'jointEdge', 'rip', 'remill', 'resaw', 'planeStrips', 'jointStrips'];
 const LADDERS = ['thickness', 'width', 'length'] as const;
 
 /** From rough stock to strips ready for glue: what is left after each step, in which order, on which machine, set to what. */
@@ -25,8 +23,8 @@ export function MillPlace() {
   const { board, plan, findings } = useSettledBoard();
   const [shown, setShown] = useState<(typeof LADDERS)[number]>('thickness');
   if (board.strips.length === 0) return <NoStrips />;
-  const steps = plan.operations.filter((o) => MILLING.includes(o.kind));
-  const here = findings.filter((f) => f.at === undefined || MILLING.includes(f.at));
+  const steps = plan.operations.filter((o) => isAt('mill', o.kind));
+  const here = findings.filter((f) => f.at === undefined || isAt('mill', f.at));
   return (
     <div className={classes.page}>
       <div className={classes.column}>
@@ -61,7 +59,7 @@ export function MillPlace() {
         {here.some((f) => f.at === undefined) && (
           <section>
             <h2>What to mind</h2>
-            {here.filter((f) => f.at === undefined).map((finding, i) => <FindingCard key={i} finding={finding} />)}
+            <FindingCards findings={here.filter((f) => f.at === undefined)} />
           </section>
         )}
         <MoistureLines />

@@ -1,9 +1,12 @@
+import { useElementSize } from '@mantine/hooks';
 import type { Ladder } from '#core/plan/ladder.ts';
 import { scaleWords } from '../../drawing/scale.ts';
 import { Length, LengthTspans, Say } from '../../quantities/Length.tsx';
 import classes from './Staircase.module.css';
 
-const WIDTH = 560;
+/** Drawn at the width there is, up to this, so that its figures stay readable on a phone. */
+const WIDEST = 560;
+const NARROWEST = 260;
 const HEIGHT = 150;
 const ROOM = { top: 16, bottom: 18, left: 4, right: 4 };
 /** A piece far larger than the board is drawn broken off, or the steps that matter would be a hair high. */
@@ -12,7 +15,9 @@ const BROKEN_FROM = 1.6;
 /** A dimension from the rack to the finished board as stairs going down: each as high as what is left, hatched what goes; to one scale, which it says. */
 export function Staircase({ ladder }: { ladder: Ladder }) {
   const { rungs, target, reached, shortBy } = ladder;
+  const { ref, width } = useElementSize();
   if (rungs.length === 0) return null;
+  const wide = width === 0 ? WIDEST : Math.max(NARROWEST, Math.min(WIDEST, Math.round(width)));
   const kept = rungs.filter((r) => r.before <= target * BROKEN_FROM).map((r) => r.before);
   const top = Math.max(target, reached, ...kept) * 1.02;
   // The stairs begin a little below what is left, so that a millimetre can be seen; the scale says how much is drawn.
@@ -20,10 +25,10 @@ export function Staircase({ ladder }: { ladder: Ladder }) {
   const scale = (HEIGHT - ROOM.top - ROOM.bottom) / Math.max(1e-6, top - bottom);
   const floor = HEIGHT - ROOM.bottom;
   const y = (mm: number) => floor - (Math.min(mm, top) - bottom) * scale;
-  const step = (WIDTH - ROOM.left - ROOM.right) / (rungs.length + 1);
+  const step = (wide - ROOM.left - ROOM.right) / (rungs.length + 1);
   return (
-    <figure className={classes.figure}>
-      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="img" aria-label={`Stairs of the ${ladder.dimension}, from stock to finished`} className={classes.stairs}>
+    <figure ref={ref} className={classes.figure}>
+      <svg viewBox={`0 0 ${wide} ${HEIGHT}`} role="img" aria-label={`Stairs of the ${ladder.dimension}, from stock to finished`} className={classes.stairs}>
         <defs><pattern id={`gone-${ladder.dimension}`} width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0V5" stroke="var(--blue)" strokeWidth="1.6" /></pattern></defs>
         {[{ id: 'rack', before: rungs[0]!.before, after: rungs[0]!.before }, ...rungs].map((r, i) => {
           const x = ROOM.left + i * step;
@@ -38,8 +43,8 @@ export function Staircase({ ladder }: { ladder: Ladder }) {
             </g>
           );
         })}
-        <path className={classes.target} data-short={shortBy > 0 || undefined} d={`M0 ${y(target)}H${WIDTH}`} />
-        <text className={classes.wanted} data-short={shortBy > 0 || undefined} x={WIDTH - 6} y={y(target) - 4} textAnchor="end">wanted <LengthTspans mm={target} bare={false} /></text>
+        <path className={classes.target} data-short={shortBy > 0 || undefined} d={`M0 ${y(target)}H${wide}`} />
+        <text className={classes.wanted} data-short={shortBy > 0 || undefined} x={wide - 6} y={y(target) - 4} textAnchor="end">wanted <LengthTspans mm={target} bare={false} /></text>
       </svg>
       <figcaption>Heights {scaleWords(scale)}{bottom > 0 && <>, drawn from <Length mm={bottom} /> up</>}. {rungs.map((r, i) => <span key={r.id}>{i + 1} <Say phrase={r.label} />{i < rungs.length - 1 ? ', ' : '.'}</span>)}</figcaption>
     </figure>

@@ -1,11 +1,12 @@
 import { Select, Switch } from '@mantine/core';
 import type { z } from 'zod';
+import { CROSSCUT_NAMES, RIP_NAMES } from '#core/plan/toolWays.ts';
 import { BARE_SHOP, DEFAULT_SHOP, shopSchema, type Shop } from '#core/shop/shop.ts';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
 import type { EditShop } from './fields.tsx';
 import classes from './ShopPlace.module.css';
 
-type Machine = 'jointer' | 'planer' | 'drumSander' | 'routerSled' | 'bandSaw';
+type Machine = 'jointer' | 'planer' | 'drumSander' | 'routerSled' | 'bandSaw' | 'router';
 
 interface MachineSpec {
   key: Machine;
@@ -22,11 +23,10 @@ const MACHINES: MachineSpec[] = [
   { key: 'drumSander', name: 'Drum sander', about: 'For panels wider than the planer, and for thin strips.', usual: { width: 400, passDepth: 0.3, leastLength: 60 }, fields: [['width', 'Drum sander width'], ['passDepth', 'Drum sander, deepest pass'], ['leastLength', 'Drum sander, shortest piece']] },
   { key: 'routerSled', name: 'Router sled', about: 'A router on rails over the panel.', usual: { width: 600, bit: 30, passDepth: 1 }, fields: [['width', 'Widest under the rails'], ['bit', 'Bit, across'], ['passDepth', 'Router sled, deepest pass']] },
   { key: 'bandSaw', name: 'Band saw', about: 'Resaws thick strips into thin ones, and rips rough stock.', usual: DEFAULT_SHOP.bandSaw!, fields: [['kerf', 'Band saw kerf'], ['resawHeight', 'Resaws up to'], ['clean', 'Planed off each sawn face']] },
+  { key: 'router', name: 'Router', about: 'Edges, with a bit for each shape.', usual: DEFAULT_SHOP.router!, fields: [['base', 'Router base, across', 'It runs along fences and inside jigs']] },
 ];
 
 const HAND_TOOLS = { planes: 'Hand planes', beltSander: 'Belt sander', orbitalSander: 'Orbital sander' } as const;
-const SAW_KINDS = { table: 'Table saw', circular: 'Circular saw on a guide', hand: 'Hand saw' } as const;
-const CROSSCUT_KINDS = { mitre: 'Mitre saw', sled: 'Sled on the table saw', track: 'Track saw', circular: 'Circular saw on a guide', hand: 'Hand saw' } as const;
 
 /** Machines with the figures that decide a plan. What is not in the shop is planned round. */
 export function MachineList({ shop, onChange }: { shop: Shop; onChange: EditShop }) {
@@ -35,10 +35,10 @@ export function MachineList({ shop, onChange }: { shop: Shop; onChange: EditShop
       <div className={classes.machine}>
         <h3>Saws</h3>
         <div className={classes.grid}>
-          <Select size="sm" label="Ripping" allowDeselect={false} value={shop.saw.kind} data={Object.entries(SAW_KINDS).map(([value, label]) => ({ value, label }))} onChange={(kind) => onChange((s) => ({ ...s, saw: { ...s.saw, kind: kind as Shop['saw']['kind'] } }))} />
+          <Select size="sm" label="Ripping" allowDeselect={false} value={shop.saw.kind} data={Object.entries(RIP_NAMES).map(([value, label]) => ({ value, label }))} onChange={(kind) => onChange((s) => ({ ...s, saw: { ...s.saw, kind: kind as Shop['saw']['kind'] } }))} />
           <LengthInput size="sm" field="Table saw kerf" label="Rip kerf" description="What the blade turns to dust" mm={shop.saw.kerf} schema={shopSchema.shape.saw.shape.kerf} onCommit={(kerf) => onChange((s) => ({ ...s, saw: { ...s.saw, kerf } }))} />
           <LengthInput size="sm" field="Saw cuts up to" mm={shop.saw.cutDepth} schema={shopSchema.shape.saw.shape.cutDepth} onCommit={(cutDepth) => onChange((s) => ({ ...s, saw: { ...s.saw, cutDepth } }))} />
-          <Select size="sm" label="Crosscutting" allowDeselect={false} value={shop.crosscutSaw.kind} data={Object.entries(CROSSCUT_KINDS).map(([value, label]) => ({ value, label }))} onChange={(kind) => onChange((s) => ({ ...s, crosscutSaw: { ...s.crosscutSaw, kind: kind as Shop['crosscutSaw']['kind'] } }))} />
+          <Select size="sm" label="Crosscutting" allowDeselect={false} value={shop.crosscutSaw.kind} data={Object.entries(CROSSCUT_NAMES).map(([value, label]) => ({ value, label }))} onChange={(kind) => onChange((s) => ({ ...s, crosscutSaw: { ...s.crosscutSaw, kind: kind as Shop['crosscutSaw']['kind'] } }))} />
           <LengthInput size="sm" field="Crosscut saw kerf" mm={shop.crosscutSaw.kerf} schema={shopSchema.shape.crosscutSaw.shape.kerf} onCommit={(kerf) => onChange((s) => ({ ...s, crosscutSaw: { ...s.crosscutSaw, kerf } }))} />
         </div>
       </div>

@@ -1,0 +1,66 @@
+import { useElementSize } from '@mantine/hooks';
+import { stripTops } from '#core/board/board.ts';
+import { trimLayout } from '#core/trim/trimLayout.ts';
+import { useSettledBoard } from '../../data/openBoard.tsx';
+import { DimensionLine } from '../../drawing/DimensionLine.tsx';
+import { fitScale, scaleWords } from '../../drawing/scale.ts';
+import { Length } from '../../quantities/Length.tsx';
+import classes from './TrimDrawing.module.css';
+
+/** Drawn at the width there is, up to this, so that its figures stay readable on a phone. */
+const WIDEST = 660;
+const NARROWEST = 320;
+const ROOM = { left: 58, right: 30, top: 44, bottom: 30, height: 330 };
+const MARK = 9;
+
+/** The glued panel from above, to scale: what creep and snipe spoil, the boards inside, and the cuts numbered as they are made. */
+export function TrimDrawing() {
+  const { board, plan, input } = useSettledBoard();
+  const { ref, width } = useElementSize();
+  const wide = width === 0 ? WIDEST : Math.max(NARROWEST, Math.min(WIDEST, Math.round(width)));
+  const layout = trimLayout(board, plan.allowances, plan.shop);
+  const scale = fitScale([layout.length, layout.width], [wide - ROOM.left - ROOM.right, ROOM.height], 1.6);
+  const [x0, y0] = [ROOM.left, ROOM.top];
+  const [w, h] = [layout.length * scale, layout.width * scale];
+  const tops = stripTops(board.strips);
+  const spoiled = Math.max(layout.creep, layout.snipe) * scale;
+  const [first, last] = [layout.boards[0]!, layout.boards.at(-1)!];
+  return (
+    <figure ref={ref} className={classes.figure}>
+      <svg viewBox={`0 0 ${wide} ${y0 + h + ROOM.bottom}`} role="img" className={classes.drawing}
+        aria-label={`Panel with ${layout.boards.length} ${layout.boards.length === 1 ? 'board' : 'boards'} on it and ${layout.cuts.length} cuts`}>
+        <defs><pattern id="spoiled" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0V6" stroke="#1b2026" strokeWidth="1.2" /></pattern></defs>
+        {board.strips.map((strip, i) => (
+          <rect key={strip.id} x={x0} y={y0 + tops[i]! * scale} width={w} height={strip.width * scale} fill={input.species.find((s) => s.code === strip.species)?.colour ?? 'var(--line)'} className={classes.strip} />
+        ))}
+        <path className={classes.waste} fillRule="evenodd" d={`M${x0} ${y0}h${w}v${h}h${-w}z${layout.boards.map((b) => `M${x0 + b.x * scale} ${y0 + b.y * scale}v${b.width * scale}h${b.length * scale}v${-b.width * scale}z`).join('')}`} />
+        {spoiled > 0 && [x0, x0 + w - spoiled].map((x) => <rect key={x} x={x} y={y0} width={spoiled} height={h} fill="url(#spoiled)" className={classes.spoiled} />)}
+        {layout.boards.map((b, i) => (
+          <g key={b.x}>
+            <rect className={classes.board} x={x0 + b.x * scale} y={y0 + b.y * scale} width={b.length * scale} height={b.width * scale} />
+            {layout.boards.length > 1 && <text className={classes.name} x={x0 + (b.x + b.length / 2) * scale} y={y0 + (b.y + b.width / 2) * scale} textAnchor="middle" dominantBaseline="central">{i + 1}</text>}
+          </g>
+        ))}
+        {layout.cuts.map((cut) => {
+          const at = cut.at * scale;
+          const [x, y] = cut.along === 'edge' ? [x0 + w + 15, y0 + at] : [x0 + at, y0 + h + 15];
+          return (
+            <g key={cut.number} className={classes.cut}>
+              <path d={cut.along === 'edge' ? `M${x0 - 6} ${y0 + at}H${x0 + w + 6}` : `M${x0 + at} ${y0 - 6}V${y0 + h + 6}`} />
+              <circle cx={x} cy={y} r={MARK} />
+              <text x={x} y={y} textAnchor="middle" dominantBaseline="central">{cut.number}</text>
+            </g>
+          );
+        })}
+        <DimensionLine from={[x0, 16]} to={[x0 + w, 16]} mm={layout.length} />
+        <DimensionLine from={[x0 + first.x * scale, 36]} to={[x0 + (first.x + first.length) * scale, 36]} mm={first.length} />
+        <DimensionLine from={[14, y0]} to={[14, y0 + h]} mm={layout.width} />
+        <DimensionLine from={[38, y0 + first.y * scale]} to={[38, y0 + (first.y + first.width) * scale]} mm={first.width} />
+      </svg>
+      <figcaption>
+        {scaleWords(scale)}. Cuts in the order of their numbers, the blade on the waste side; edge {layout.cuts[0]!.number} is the reference for all that follow. Off the ends <Length mm={first.x - plan.shop.saw.kerf} /> and{' '}
+        <Length mm={layout.length - last.x - last.length - plan.shop.saw.kerf} />, off each edge <Length mm={first.y} />.{spoiled > 0 && <> Hatched: where strips crept{layout.snipe > 0 && ' or the planer sniped'}.</>}
+      </figcaption>
+    </figure>
+  );
+}
