@@ -68,15 +68,15 @@ async function planFigures(): Promise<Figure[]> {
   ensureProgram('chromium', 'chromium');
   buildWeb();
   const kilobytes = firstPageKilobytes();
-  const { traceJointDrag } = await import('./traceDrag.ts');
-  const { longestTask: task } = await traceJointDrag(benchInstance(40, 60));
+  const { traceJointDrags } = await import('./traceDrag.ts');
+  const { longestTask: task } = await traceJointDrags(benchInstance(40, 60));
   return [
     { name: 'full plan of 40 strips from 60 pieces (operations, ladders, groups, timeline, checks), median', value: milliseconds, unit: 'ms', goal: '< 20', ok: milliseconds < 20 },
     { name: 'the same of 100 strips, median', value: large, unit: 'ms', goal: '< 100', ok: large < 100 },
     { name: 'plan of 100 strips over plan of 40', value: large / milliseconds, unit: 'ratio', goal: '< 8', ok: large / milliseconds < 8 },
     { name: 'an edit to one of 40 strips, main thread beside the drawing, median', value: edit, unit: 'ms', goal: '< 16.7', ok: edit < 16.7 },
     { name: 'JavaScript of the first page, gzipped', value: kilobytes, unit: 'kB', goal: '<= 300', ok: kilobytes <= 300 },
-    { name: 'longest main-thread task while a joint of 40 strips is dragged', value: task, unit: 'ms', goal: '< 50', ok: task < 50 },
+    { name: 'longest main-thread task while a joint of 40 strips is dragged, median of 3 drags', value: task, unit: 'ms', goal: '< 50', ok: task < 50 },
   ];
 }
 

@@ -50,7 +50,7 @@ test('strips change places by mouse, and the new order is kept', async ({ page, 
   const id = await makeBoard(request, { name: 'Hickory swapped', strips: [strip('a', 30), strip('b', 30)] });
   await openPlace(page, `/boards/${id}/cuts`);
   await proven(page);
-  const box = async (n: number) => (await page.getByRole('button', { name: new RegExp(`^Strip ${n} from`) }).boundingBox())!;
+  const box = (n: number) => page.getByRole('button', { name: new RegExp(`^Strip ${n} from`) }).evaluate((strip) => strip.getBoundingClientRect().toJSON() as DOMRect);
   const [one, two] = [await box(1), await box(2)];
   await page.mouse.move(one.x + one.width / 2, one.y + one.height / 2);
   await page.mouse.down();

@@ -32,8 +32,15 @@ test('a batch is divided into panels by its figures', async ({ page, request }) 
   await page.getByRole('button', { name: 'Take 2 to a panel' }).click();
   await saved(page);
   expect((await storedBoard(page)).board.perPanel).toBe(2);
-  await openPlace(page, `/boards/${id}/glue`);
+  await openPlace(page, `/boards/${id}/trim`);
   await expect(page.getByRole('heading', { name: /Cut the boards apart/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /Panel with 2 boards on it and 5 cuts/ })).toBeVisible();
+  // Another number of boards: how many to a panel is chosen anew, and said.
+  await openPlace(page, `/boards/${id}/brief`);
+  await page.getByLabel('How many').fill('1');
+  await page.getByLabel('How many').press('Enter');
+  await saved(page);
+  expect((await storedBoard(page)).board).toMatchObject({ count: 1, perPanel: 1 });
 });
 
 test('strips are regrouped by keys, and glue, hands and the way to flatten are chosen with what they change', async ({ page, request }) => {

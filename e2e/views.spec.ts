@@ -3,7 +3,7 @@ import { expect, test } from '@playwright/test';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { at, makeBoard, openPlace } from './pages.ts';
 
-const VIEWS = ['/', '/rack', '/rack/shed-b1', '/rack/pile', '/rack/salvage', '/rack/labels', '/propose', '/shop', 'brief', 'layout', 'cuts', 'mill', 'glue', 'sheet'];
+const VIEWS = ['/', '/rack', '/rack/shed-b1', '/rack/pile', '/rack/salvage', '/rack/labels', '/propose', '/shop', 'brief', 'layout', 'cuts', 'mill', 'glue', 'trim', 'sheet'];
 
 for (const scheme of ['light', 'dark'] as const) {
   test(`axe finds nothing on any view, ${scheme}`, async ({ page, request }) => {
