@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { NOTHING_WORKED, workedSchema } from '../features/feature.ts';
 import { lengthBetween, lineOfText } from '../units/lengthSchema.ts';
 import { seasonsSchema } from '../wood/moisture.ts';
 import { boardHabitsSchema, NO_DIFFERENCES } from './differences.ts';
@@ -37,7 +38,6 @@ export type Strip = z.infer<typeof stripSchema>;
 
 /** How a strip lies that nobody has turned. */
 export const AS_IT_LIES = { endForEnd: false, turned: false, rolled: false, locked: false } as const satisfies Partial<Strip>;
-
 
 /** What the maker has decided about where strips come from. Ids of strips or pieces that are gone decide nothing. */
 const cuttingWishesSchema = z.strictObject({
@@ -102,6 +102,8 @@ export const boardSchema = z.strictObject({
   gluing: gluingWishesSchema,
   /** Boards of the batch that come out of one panel, end to end. */
   perPanel: z.int({ error: 'must be a whole number' }).min(1, { error: 'must be at least 1' }).max(50, { error: 'must be at most 50' }),
+  /** Edges, corners, features and marks of each board, and bad places of its panel. */
+  worked: workedSchema,
   accepted: z.array(acceptedSchema).max(50, { error: 'must be at most 50' }),
   /** Versions set aside beside the one that is worked on. */
   versions: z.array(versionSchema).max(GREATEST_VERSION_COUNT, { error: `must be at most ${GREATEST_VERSION_COUNT} versions` })
@@ -112,7 +114,7 @@ export type Board = z.infer<typeof boardSchema>;
 /** What nobody has decided yet about a new board. */
 export const UNDECIDED = {
   cutting: NO_CUTTING_WISHES, seasons: null, differs: NO_DIFFERENCES, gluing: { groups: null, helper: false } as z.infer<typeof gluingWishesSchema>, perPanel: 1,
-  accepted: [] as AcceptedStop[], versions: [] as BoardVersion[],
+  worked: NOTHING_WORKED, accepted: [] as AcceptedStop[], versions: [] as BoardVersion[],
 };
 
 /** A new board: a common size (250 x 400 x 30 mm, common practice), nothing laid out yet. */

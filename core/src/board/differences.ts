@@ -4,7 +4,7 @@ import { shopSchema } from '../shop/shop.ts';
 import { someSchoolsSchema } from '../shop/schools.ts';
 
 /** Habits that one board may have of its own. What concerns stock belongs to the shop: several boards are cut from one piece. */
-export const BOARD_HABITS = ['creep', 'glueEdgeJoint', 'ripFat', 'panelFlatten', 'panelEdgeTrim', 'panelEndTrim', 'sanding', 'edgeTreatment'] as const satisfies readonly (keyof Habits)[];
+export const BOARD_HABITS = ['creep', 'glueEdgeJoint', 'ripFat', 'panelFlatten', 'panelEdgeTrim', 'panelEndTrim', 'sanding', 'edgeTreatment', 'leaveBeneath', 'leaveBeside'] as const satisfies readonly (keyof Habits)[];
 export type BoardHabit = (typeof BOARD_HABITS)[number];
 
 const habitShape = shopSchema.shape.habits.shape;

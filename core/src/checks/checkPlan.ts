@@ -3,6 +3,13 @@ import type { Plan } from '../plan/plan.ts';
 import { boardThickness } from './boardThickness.ts';
 import { bleedingNeighbours } from './bleedingNeighbours.ts';
 import { clamping } from './clamping.ts';
+import { edgeShape } from './edgeShape.ts';
+import { featureDepth } from './featureDepth.ts';
+import { featureJoints } from './featureJoints.ts';
+import { featureRoom } from './featureRoom.ts';
+import { featuresApart } from './featuresApart.ts';
+import { markStrip } from './markStrip.ts';
+import { panelSpots } from './panelSpots.ts';
 import { emptyBoard } from './emptyBoard.ts';
 import type { Finding, Rule, Severity } from './finding.ts';
 import { finishSafety } from './finishSafety.ts';
@@ -24,6 +31,7 @@ import { stripWidth } from './stripWidth.ts';
 
 const RULES: readonly Rule[] = [
   emptyBoard, panelWidthRule, boardThickness, stripWidth, stockShortage, machineLimits, stockSafety, ripSafety, stockSettled, glueTime, glueClimate, glueClass, clamping, grainDirection, showSide, outerStrips,
+  panelSpots, edgeShape, featureRoom, featureDepth, featuresApart, featureJoints, markStrip,
   seasonalNeighbours, bleedingNeighbours, speciesCautions, finishSafety,
 ];
 const ORDER: Record<Severity, number> = { stop: 0, caution: 1, note: 2 };

@@ -1,19 +1,21 @@
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
+import { faceReach } from '../plan/workedBoard.ts';
 import { length, say } from '../units/phrase.ts';
 import type { Finding, Rule } from './finding.ts';
 
 /** The two outer strips must still be there once the long edges are trimmed and have their chamfer or round-over. */
-export const outerStrips: Rule = (plan, { board, shop }) => {
-  const { edgeTreatment } = shop.habits;
+export const outerStrips: Rule = (plan, { board }) => {
   const outer = board.strips.length > 1 ? [0, board.strips.length - 1] : [];
   return outer.flatMap((i): Finding[] => {
     const left = plan.strips[i]!.finished.width;
-    if (left >= edgeTreatment - LENGTH_TOLERANCE_MM) return [];
+    const side = i === 0 ? 'far' : 'near';
+    const reach = Math.max(faceReach(plan.worked, 'top')[side], faceReach(plan.worked, 'bottom')[side]);
+    if (left >= reach - LENGTH_TOLERANCE_MM) return [];
     return [{
       rule: 'outer-strip-edge', severity: left <= LENGTH_TOLERANCE_MM ? 'stop' : 'caution', strips: [i + 1],
-      what: left <= LENGTH_TOLERANCE_MM ? say`Strip ${i + 1} is trimmed away with the edge.` : say`Strip ${i + 1} keeps ${length(left)} after the edge is trimmed; the edge treatment reaches in ${length(edgeTreatment)}.`,
+      what: left <= LENGTH_TOLERANCE_MM ? say`Strip ${i + 1} is trimmed away with the edge.` : say`Strip ${i + 1} keeps ${length(left)} after the edge is trimmed; the edge treatment reaches in ${length(reach)}.`,
       why: say`The treatment would run across the glue line and take the strip's corner with it.`,
-      waysOut: [say`Make the outer strip wider.`, say`Choose a smaller edge treatment in Shop.`],
+      waysOut: [say`Make the outer strip wider.`, say`Choose a smaller edge treatment at Trim.`],
     }];
   });
 };

@@ -31,7 +31,7 @@ describe('board files', () => {
     ['empty', '  ', '', /empty/],
     ['something else', '{"format":"other"}', 'format', /not a Cadenza board file/],
     ['an array', '[1,2]', 'format', /not a Cadenza board file/],
-    ['a newer version', changed((f) => Object.assign(f, { version: 6 })), 'version', /Version 6 is newer/],
+    ['a newer version', changed((f) => Object.assign(f, { version: 7 })), 'version', /Version 7 is newer/],
     ['no version', changed((f) => Object.assign(f, { version: 'one' })), 'version', /whole number/],
     ['a negative width', changed((f) => { f.board.strips[2]!.width = -4; }), 'board.strips[2].width', /Board, strip 3, width must be at least/],
     ['an absurd length', changed((f) => { f.board.length = 9_999_000; }), 'board.length', /length must be at most 3000 mm/],

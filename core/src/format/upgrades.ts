@@ -1,5 +1,7 @@
 import { AS_IT_LIES, NO_CUTTING_WISHES, UNDECIDED } from '../board/board.ts';
+import { NOTHING_WORKED } from '../features/feature.ts';
 import { USUAL_GLUES } from '../shop/gluing.ts';
+import { USUAL_SCHOOLS } from '../shop/schools.ts';
 import { DEFAULT_SHOP } from '../shop/shop.ts';
 import { PLAIN_CONDITION } from '../stock/piece.ts';
 import { HANDBOOK_SPECIES } from '../wood/handbookSpecies.ts';
@@ -106,6 +108,23 @@ export function upgradeShopTo5(shop: Json): Json {
 
 export function upgradeFileTo5(file: Json): Json {
   return { ...file, version: 5, ...(isRecord(file.shop) ? { shop: upgradeShopTo5(file.shop) } : {}) };
+}
+
+/** Step from version 5 to 6: what is worked into a flat board, with the habits and questions it brings. */
+export function upgradeShopTo6(shop: Json): Json {
+  const { leaveBeneath, leaveBeside } = DEFAULT_SHOP.habits;
+  const { grooveOrder, engraving, endGrain } = USUAL_SCHOOLS;
+  return {
+    ...shop, ...(isRecord(shop.habits) ? { habits: { leaveBeneath, leaveBeside, ...shop.habits } } : {}), ...(isRecord(shop.schools) ? { schools: { grooveOrder, engraving, endGrain, ...shop.schools } } : {}),
+  };
+}
+
+export function upgradeBoardTo6(board: Json): Json {
+  return { worked: NOTHING_WORKED, ...board };
+}
+
+export function upgradeFileTo6(file: Json): Json {
+  return { ...file, version: 6, ...(isRecord(file.board) ? { board: upgradeBoardTo6(file.board) } : {}), ...(isRecord(file.shop) ? { shop: upgradeShopTo6(file.shop) } : {}) };
 }
 
 function isRecord(value: unknown): value is Json {

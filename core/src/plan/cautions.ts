@@ -8,6 +8,8 @@ export const DEFER_TO_MANUAL: Phrase =
 const PROTECTION = say`Eye, ear and dust protection; wood dust is harmful and some species sensitise.`;
 const PLANING = say`Mind the machine's least length, width and thickness. A piece that rocks goes flat side down; never hands over the cutter.`;
 
+const ROUTING = [say`Router: slow for large bits, shallow passes, feed against the turn of the bit, clamp the work, never linger.`, PROTECTION];
+
 /** The usual cautions of each kind of step (common practice). */
 const CAUTIONS: Partial<Record<OperationKind, Phrase[]>> = {
   crosscut: [say`Stop block well short of the blade: an offcut must never be trapped between blade and fence.`, PROTECTION],
@@ -27,7 +29,13 @@ const CAUTIONS: Partial<Record<OperationKind, Phrase[]>> = {
   trimEdges: [say`Riving knife and guard on; let no trimmed sliver be trapped between blade and fence.`],
   trimEnds: [say`Support the end of the cut so that the last corner does not tear out; stop block short of the blade.`],
   cutApart: [say`Support both sides of a long panel; stop block short of the blade.`, PROTECTION],
-  edges: [say`Router: slow for large bits, shallow passes, feed against the turn of the bit, clamp the work, never linger.`, PROTECTION],
+  edges: ROUTING,
+  groove: ROUTING,
+  holds: ROUTING,
+  corners: [say`Jigsaw or band saw: the board clamped, fingers out of the line of the blade.`, PROTECTION],
+  handles: [say`Drill from both faces, on a scrap: the bit must not break out.`],
+  bores: [say`A stop on the bit; clamp the board.`],
+  engrave: [say`A laser or a brand makes smoke: air and an extinguisher at hand, eyes as the machine's manual says; never leave it alone.`, PROTECTION],
   sand: [PROTECTION],
   raiseGrain: [PROTECTION],
   topCoat: [say`Rags with drying or hard-wax oils can ignite by themselves: lay them flat outdoors to dry, or keep them under water.`],

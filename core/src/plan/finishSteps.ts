@@ -5,36 +5,31 @@ import type { PlanContext } from './context.ts';
 import type { Ladder } from './ladder.ts';
 import { glueThicknessReached } from './ladders.ts';
 import type { StepDraft } from './operation.ts';
-import { boardEdgeWays, sandingWays } from './toolWays.ts';
+import { sandingWays } from './toolWays.ts';
 
-/** Edges, sanding and finish, as the shop's habits have them. */
-export function finishSteps(context: PlanContext, { thickness, width }: { thickness: Ladder; width: Ladder }): StepDraft[] {
+/** Sanding and finish, as the shop's habits have them. @param beforeGrain steps that come before the grain is raised */
+export function finishSteps(context: PlanContext, { thickness, width }: { thickness: Ladder; width: Ladder }, beforeGrain: readonly StepDraft[]): StepDraft[] {
   const { board, shop: { habits, schools, pace } } = context;
   const flat = Math.max(0, glueThicknessReached(context) - habits.panelFlatten);
   const boards = board.count;
   const area = (2 * board.length * width.reached + 2 * (board.length + width.reached) * thickness.reached) / 1e6;
   // Off the planer the first grits are spared; saw and router marks want coarse paper first.
   const grits = gritRun(schools.flatten === 'planer' || schools.flatten === 'handPlanes' ? 120 : 80, Number(schools.lastGrit));
-  const edge = schoolOf(schools, 'edge');
   const raise = schoolOf(schools, 'raiseGrain');
   const oil = schoolOf(schools, 'oil');
   const top = schoolOf(schools, 'topCoat');
   const work = boards * pace.work;
   const last = grits.at(-1)!;
-  const edges = boardEdgeWays(context.shop, boards);
   const sanding = sandingWays(context.shop, area * boards, width.reached, grits.length);
   const raising = sandingWays(context.shop, area * boards, width.reached, schools.raiseGrain === 'every' ? grits.length / 2 : 0.5).taken;
   return [
-    {
-      kind: 'edges', title: say`Edges: ${edge.name.toLowerCase()}`, habit: 'edgeTreatment', school: 'edge', machine: edges.taken.name, ways: edges.ways, minutes: edges.taken.minutes,
-      lines: [say`${length(habits.edgeTreatment)} on every edge; end grain first, long grain after; shallow passes, keep moving`], why: say`${edge.why} What the end grain tears at its corner, the long grain takes away.`,
-    },
     {
       kind: 'sand', title: say`Sand to thickness`, habit: 'sanding', school: 'lastGrit', machine: sanding.taken.name, ways: sanding.ways, minutes: sanding.taken.minutes,
       parts: [{ part: boards > 1 ? `${boards} boards` : 'the board', dimension: 'thickness', before: flat, after: thickness.reached, passes: null }],
       lines: [say`${length(flat)} to ${length(thickness.reached)}: ${length(habits.sanding)} in all, half off each face`, say`Grits ${grits.join(', ')}: pencil lines over the face, gone before the next grit`],
       why: say`The coarse grit must reach the bottom of the deepest pit; a step to less than half its grain leaves the last scratches.`,
     },
+    ...beforeGrain,
     {
       kind: 'raiseGrain', title: say`Raise the grain`, school: 'raiseGrain', machine: raising.name, minutes: raising.minutes, waitMinutes: 60, waitFor: 'the wood to dry',
       lines: [schools.raiseGrain === 'every' ? say`Wet it after every grit, let it dry, and go on; after the last, ${last} once more by hand` : say`Wet all faces, let them dry, then ${last} once more, lightly`],
@@ -48,9 +43,6 @@ export function finishSteps(context: PlanContext, { thickness, width }: { thickn
       ...(schools.topCoat === 'wax' ? { waitMinutes: 720, waitFor: 'the wax' } : { waitMinutes: 4 * 1440, waitFor: 'the oil to cure' }),
       lines: [schools.topCoat === 'wax' ? say`A thin coat over everything, left overnight, buffed` : say`Thin, wiped dry; a second coat a day later`], why: say`${top.why}`,
     }]),
-    ...(schools.feet === 'feet' ? [{
-      kind: 'feet' as const, title: say`Screw on the feet`, school: 'feet' as const, minutes: 8 * work, lines: [say`In shallow bores, screws shorter than what is left of the board, none into a joint`], why: say`${schoolOf(schools, 'feet').why}`,
-    }] : []),
   ];
 }
 

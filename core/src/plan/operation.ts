@@ -7,7 +7,7 @@ import type { WayOfWork } from './ways.ts';
 const STATIONS = {
   mill: ['crosscut', 'flatten', 'jointEdge', 'rip', 'resaw', 'remill', 'planeStrips', 'jointStrips'],
   glue: ['layOut', 'dryRun', 'glue', 'flattenSections', 'join', 'scrape', 'flattenPanel'],
-  trim: ['cutApart', 'trimEdges', 'trimEnds', 'edges', 'sand', 'raiseGrain', 'oil', 'topCoat', 'feet'],
+  trim: ['cutApart', 'trimEdges', 'trimEnds', 'corners', 'groove', 'edges', 'holds', 'handles', 'bores', 'sand', 'engrave', 'raiseGrain', 'oil', 'topCoat', 'feet'],
 } as const;
 
 export type StepStation = keyof typeof STATIONS;

@@ -7,16 +7,23 @@ import type { Ladder } from './ladder.ts';
 import { millingSteps } from './milling.ts';
 import type { Operation } from './operation.ts';
 import { panelSteps } from './panelSteps.ts';
+import type { WorkedBoard } from './workedBoard.ts';
+import { engravingStep, footSteps, workingSteps } from './workingSteps.ts';
 
 /**
  * The ordered steps from rough crosscut to the finished board, batched as a maker works: all pieces through one machine at one setting.
  * @returns an empty list while there are no strips
  */
-export function operationsFor(context: PlanContext, ladders: { thickness: Ladder; width: Ladder }, gluing: GluePlan): Operation[] {
+export function operationsFor(context: PlanContext, ladders: { thickness: Ladder; width: Ladder }, gluing: GluePlan, worked: WorkedBoard): Operation[] {
   if (context.board.strips.length === 0) return [];
   const glued = glueSteps(context, gluing);
   const sections = glued.some((s) => s.kind === 'flattenSections');
-  const drafts = [...millingSteps(context), ...glued, ...panelSteps(context, ladders, sections), ...finishSteps(context, ladders)];
+  const engraving = engravingStep(context, worked);
+  const when = context.shop.schools.engraving;
+  const drafts = [
+    ...millingSteps(context), ...(when === 'outerStrip' ? engraving : []), ...glued, ...panelSteps(context, ladders, sections), ...workingSteps(context, worked),
+    ...finishSteps(context, ladders, when === 'beforeGrain' ? engraving : []), ...(when === 'last' ? engraving : []), ...footSteps(context, worked),
+  ];
   return drafts.map((draft, i) => ({
     settings: [], parts: [], passes: null, machine: null, repeats: 1, waitMinutes: null, waitFor: null, clamps: 0, glueUp: null, joins: [], habit: null, school: null, ways: [],
     cautions: cautionsFor(draft.kind), ...draft, number: i + 1,

@@ -20,6 +20,7 @@ import type { WayOfWork } from './ways.ts';
 import { seasonMovement, type SeasonMovement } from './seasonMovement.ts';
 import { stripBodies, type StripBody } from './stripBody.ts';
 import { plannedStrips, type PlannedStrip } from './strips.ts';
+import { workedBoardOf, type WorkedBoard } from './workedBoard.ts';
 
 /** Everything a screen or a sheet shows of a board; computed, never stored. Lengths in mm. */
 export interface Plan {
@@ -37,6 +38,8 @@ export interface Plan {
   gluing: GluePlan;
   /** Where each strip lies in its piece, and so which faces and grain it shows. */
   bodies: StripBody[];
+  /** The finished board with its edges and features. */
+  worked: WorkedBoard;
   movement: SeasonMovement;
   operations: Operation[];
   /** Every way to flatten the panel, and what each costs. */
@@ -70,9 +73,10 @@ export function makePlan(given: PlanInput): Plan {
   const strips = plannedStrips(context, ladders);
   const bodies = stripBodies(board, cutting, context.pieces, { length: allowances.roughLength, thickness: allowances.glueThickness });
   const gluing = gluingOf(context);
-  const operations = operationsFor(context, ladders, gluing);
+  const worked = workedBoardOf(context, ladders);
+  const operations = operationsFor(context, ladders, gluing, worked);
   return {
-    shop, allowances, panelWidth: context.panelWidth, strips, ladders, cutting, outdated, gluing, bodies,
+    shop, allowances, panelWidth: context.panelWidth, strips, ladders, cutting, outdated, gluing, bodies, worked,
     movement: seasonMovement(input, strips, bodies, ladders.thickness.reached),
     sections: sectionsFor(board, allowances, rack, shop, saw.promised),
     operations, flattening: panelFlatteningWays(context, gluing.sectionWidth !== null), timeline: timelineOf(operations, shop), moisture: moistureOf(context),

@@ -1,3 +1,4 @@
+import type { EdgeCut } from '../features/edge.ts';
 import { LAYERING_NAMES, layeringOf, type Layering } from '../shop/layering.ts';
 import { QUESTIONS, type Schools } from '../shop/schools.ts';
 import type { Shop } from '../shop/shop.ts';
@@ -23,6 +24,9 @@ const EDGE_MINUTES: Readonly<Record<Schools['straightEdge'], number>> = { jointe
 const LAYER_MINUTES: Readonly<Record<Layering['by'], number>> = { bandSaw: 2, tableSaw: 3 };
 /** Minutes for the edges of one board (common practice). */
 const BOARD_EDGE_MINUTES = { router: 8, blockPlane: 14, saw: 15, byHand: 30 } as const;
+/** Minutes to route a metre in one pass, and to carve as much (common practice). */
+const ROUTED_MINUTES_PER_M = 1;
+const CARVED_MINUTES_PER_M = 15;
 /** Minutes to sand a square metre of face with one grit (common practice). */
 const SAND_MINUTES_PER_M2 = { drum: 8, orbital: 25, byHand: 120 } as const;
 
@@ -70,18 +74,26 @@ export function layeringWays(shop: Shop, layers: number, height: number): Chosen
   return { ways, taken: ways.find((w) => w.id === taken.by)! };
 }
 
-/** Edges of finished boards, in the shape of the shop's school. @param boards how many */
-export function boardEdgeWays({ router, handTools, saw, schools, pace }: Shop, boards: number): ChosenWay {
-  const minutes = (id: keyof typeof BOARD_EDGE_MINUTES) => BOARD_EDGE_MINUTES[id] * boards * pace.work;
-  const round = schools.edge === 'roundOver' ? say`It cuts flats; a round-over wants many, and sanding` : null;
-  const under = schools.edge === 'underBevel';
+/** One shape of edge. @param share of all edges of the boards that get it @param boards how many @param byHand the school of a few strokes by hand */
+export function edgeWays({ router, handTools, saw, pace }: Shop, kind: EdgeCut['kind'], share: number, boards: number, byHand: boolean): ChosenWay {
+  const minutes = (id: keyof typeof BOARD_EDGE_MINUTES) => BOARD_EDGE_MINUTES[id] * boards * share * pace.work;
+  const curved = kind === 'roundOver' || kind === 'thumbnail';
+  const under = kind === 'underBevel';
   const ways = [
     way('router', 'Router', router !== null, minutes('router'), under ? say`An under-bevel is wider than its bits` : null),
     way('saw', 'Table saw, blade tilted', saw.kind === 'table', minutes('saw'), under ? null : say`Too coarse for so small an edge`),
-    way('blockPlane', 'Block plane', handTools.planes, minutes('blockPlane'), round),
+    way('blockPlane', 'Block plane', handTools.planes, minutes('blockPlane'), curved ? say`It cuts flats; a curve wants many, and sanding` : null),
     way('byHand', 'Sanding block', true, minutes('byHand') * (under ? 3 : 1)),
   ];
-  return chosen(ways, under ? 'saw' : schools.edge === 'blockPlane' ? 'blockPlane' : 'router');
+  return chosen(ways, under ? 'saw' : byHand ? 'blockPlane' : 'router');
+}
+
+/** A groove or a hollow that a router cuts. @param metres of cut, passes counted @param byHand what stands in for a router */
+export function routedWays({ router, pace }: Shop, metres: number, setUp: number, byHand: string): ChosenWay {
+  return chosen([
+    way('router', 'Router', router !== null, setUp + metres * ROUTED_MINUTES_PER_M * pace.work),
+    way('byHand', byHand, true, setUp / 2 + metres * CARVED_MINUTES_PER_M * pace.work),
+  ], 'router');
 }
 
 /** Sanding faces and edges. @param squareMetres all of them together @param width of a board, mm @param grits how many are used */

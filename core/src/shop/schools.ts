@@ -73,6 +73,19 @@ export const QUESTIONS = {
     { id: 'underBevel', name: 'Under-bevel', why: 'Fingers get beneath; the board looks thinner.' },
     { id: 'blockPlane', name: 'A few strokes of a block plane', why: 'No tear-out at the corner.' },
   ]),
+  grooveOrder: question('Juice groove', [
+    { id: 'before', name: 'Before the edges', why: 'The board still has square edges for the jig to lie against.' },
+    { id: 'after', name: 'After the edges', why: 'What the edges turned out to be decides where the groove may run.' },
+  ]),
+  engraving: question('Engraving', [
+    { id: 'beforeGrain', name: 'Before the grain is raised', why: 'Burn and fuzz go with the last grit.' },
+    { id: 'outerStrip', name: 'On an outer strip, before glue-up', why: 'A bad burn goes to the inside, and another strip takes its place.' },
+    { id: 'last', name: 'Last', why: 'On the finished board: what is spoiled then is spoiled late, but nothing wears it down.' },
+  ]),
+  endGrain: question('End grain through a planer', [
+    { id: 'never', name: 'Never', why: 'Knives split fibres off the far edge, and a block can shatter.' },
+    { id: 'guarded', name: 'Only with strips glued on, a helical head and light passes', why: 'Sacrificial strips back up the edge; 0.5 mm a pass or less.' },
+  ]),
   lastGrit: question('Last grit', [
     { id: '220', name: '220', why: 'Many stop here: finer is not felt after oil.' },
     { id: '150', name: '150', why: 'Enough where knives will scar it.' },

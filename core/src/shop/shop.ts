@@ -40,6 +40,10 @@ const habitsSchema = z.strictObject({
   keepLength: lengthBetween(20, 2000),
   /** How far the treatment of the board's long edges (chamfer, round-over) reaches in. */
   edgeTreatment: lengthBetween(0, 60),
+  /** Wood left beneath a groove, a bore or a mark, at least. */
+  leaveBeneath: lengthBetween(0, 50),
+  /** Wood left between two features, and between a feature and the treated edge, at least. */
+  leaveBeside: lengthBetween(0, 50),
 });
 
 /** How the cut plan weighs one choice against another. Amounts in the shop's currency: what a maker would pay to avoid it. */
@@ -158,7 +162,7 @@ export const DEFAULT_SHOP: Shop = {
   room: { temperature: 20, humidity: 50 },
   habits: {
     stockEndTrim: 10, panelEndTrim: 8, creep: 3, panelEdgeTrim: 3, stockEdgeJoint: 2, glueEdgeJoint: 0.5, ripFat: 6,
-    flattenRough: 1.6, flattenSurfaced: 0, skimRough: 0.8, skimSurfaced: 0.3, panelFlatten: 1.5, sanding: 0.5, keepLength: 250, edgeTreatment: 3.2,
+    flattenRough: 1.6, flattenSurfaced: 0, skimRough: 0.8, skimSurfaced: 0.3, panelFlatten: 1.5, sanding: 0.5, keepLength: 250, edgeTreatment: 3.2, leaveBeneath: 10, leaveBeside: 6,
   },
   schools: USUAL_SCHOOLS,
   cutting: { openPiece: 0.2, openPlank: 0.5, leftoverEach: 0.1, unpricedPerM3: 400, keepWidth: 40, sideShare: 0.5, spareBelow: 7, spares: 1 },

@@ -2,6 +2,7 @@ import { widthReached, type Allowances } from '../board/allowances.ts';
 import { panelWidth, type Board } from '../board/board.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
 import type { Shop } from '../shop/shop.ts';
+import { longestThatFits, placeBoards, widestThatFits, type ClearPanel } from './placement.ts';
 
 /** A rectangle on the panel: `x` from its left end, `y` from its far edge, mm. */
 export interface PanelRect {
@@ -27,23 +28,37 @@ export interface TrimLayout {
   /** At each end: where strips may not all lie, and how far the planer dug in; 0 where nothing did. */
   creep: number;
   snipe: number;
+  /** Boards that bad places leave no room for, and what would fit instead, all of them: as long at this width, or as wide at this length; 0 where nothing would. */
+  missing: number;
+  instead: { length: number; width: number } | null;
+  /** Lengths of panel that are left over and long enough to keep, in order. */
+  offcuts: number[];
 }
 
 /**
- * Where boards come out of the panel: in the middle of its width, and behind creep, end trim and the kerf of the first cut along it.
- * Both long edges first, then one end, then the other cuts with the same long edge to the fence.
+ * Where boards come out of the panel: in the middle of its width, and behind creep, end trim and the kerf of the first cut along it; where bad places are in the way,
+ * as near to that as they can lie. Both long edges first, then one end, then the other cuts with the same long edge to the fence.
  */
 export function trimLayout(board: Board, allowances: Pick<Allowances, 'panels' | 'endTrim'>, shop: Shop): TrimLayout {
   const panel = allowances.panels[0]!;
   const width = panelWidth(board);
   const reached = widthReached(board, width, shop);
-  const { saw: { kerf }, habits: { creep } } = shop;
-  const y = (width - reached) / 2;
+  const { saw: { kerf }, habits: { creep, keepLength, panelEdgeTrim } } = shop;
+  const middle = (width - reached) / 2;
   const first = creep / 2 + allowances.endTrim + kerf;
-  const boards = Array.from({ length: panel.boards }, (_, i) => ({ x: first + i * (board.length + kerf), y, length: board.length, width: reached }));
-  const ends = [first, ...boards.map((b) => b.x + b.length)];
+  const { spots } = board.worked;
+  const edge = Math.min(panelEdgeTrim, middle);
+  const clear: ClearPanel = { left: first, right: panel.length - first, far: edge, near: width - edge };
+  const { y, xs } = placeBoards(clear, spots, { length: board.length, width: reached }, panel.boards, kerf, middle);
+  const missing = panel.boards - xs.length;
+  const boards = xs.map((x) => ({ x, y, length: board.length, width: reached }));
+  // A board right behind another begins where the kerf of its end cut ends: no cut of its own.
+  const ends = boards.flatMap((b, i) => (i > 0 && Math.abs(b.x - boards[i - 1]!.x - b.length - kerf) < 1e-6 ? [b.x + b.length] : [b.x, b.x + b.length]));
+  const left = [...boards.map((b, i) => b.x - kerf - (i === 0 ? 0 : boards[i - 1]!.x + b.length + kerf)), panel.length - (boards.length > 0 ? boards.at(-1)!.x + board.length + kerf : 0)];
   return {
-    length: panel.length, width, boards, creep: creep / 2, snipe: flattenerLimits(shop).snipe,
-    cuts: [...[y, y + reached].map((at) => ({ along: 'edge' as const, at })), ...ends.map((at) => ({ along: 'end' as const, at }))].map((cut, i) => ({ number: i + 1, ...cut })),
+    length: panel.length, width, boards, creep: creep / 2, snipe: flattenerLimits(shop).snipe, missing,
+    instead: missing === 0 ? null : { length: longestThatFits(clear, spots, reached, panel.boards, kerf, middle), width: widestThatFits(clear, spots, board.length, panel.boards, kerf, middle) },
+    offcuts: left.filter((l) => l >= keepLength),
+    cuts: [...(boards.length > 0 ? [y, y + reached].map((at) => ({ along: 'edge' as const, at })) : []), ...ends.map((at) => ({ along: 'end' as const, at }))].map((cut, i) => ({ number: i + 1, ...cut })),
   };
 }

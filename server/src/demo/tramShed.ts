@@ -1,3 +1,5 @@
+import type { SideEdges } from '#core/features/edge.ts';
+import { NOTHING_WORKED } from '#core/features/feature.ts';
 import { AS_IT_LIES, UNDECIDED, type Board, type Construction } from '#core/board/board.ts';
 import { DEFAULT_SHOP, type Shop } from '#core/shop/shop.ts';
 import { USUAL_TREATMENT, type Defect } from '#core/stock/defect.ts';
@@ -73,19 +75,31 @@ const SPECIES: Record<string, string> = {
 };
 
 /** A board from strips written as `M48.8`; a trailing `!` turns a strip end for end. */
-function board(name: string, use: string, construction: Construction, size: [number, number, number], count: number, strips: string): Board {
+function board(name: string, use: string, construction: Construction, size: [number, number, number], count: number, strips: string, worked: Partial<Board['worked']>): Board {
   const [length, width, thickness] = size;
   return {
-    name, use, construction, length, width, thickness, count, ...UNDECIDED,
+    name, use, construction, length, width, thickness, count, ...UNDECIDED, worked: { ...NOTHING_WORKED, ...worked },
     strips: strips.split(' ').map((text, i) => ({
       id: `s${i + 1}`, species: SPECIES[text[0]!]!, width: Number(text.slice(1).replace('!', '')), ...AS_IT_LIES, endForEnd: text.endsWith('!'),
     })),
   };
 }
 
+/** A band of 12 mm is left of the sides, so that fingers get beneath. */
+const UNDER_BEVEL: SideEdges = { top: { kind: 'roundOver', radius: 1.6 }, bottom: { kind: 'underBevel', angle: 45, reveal: 12 } };
+
 /** Three boards: one that comes out thinner than wished, a batch of three that works, one a little too narrow with a strip turned round. */
 export const tramShedBoards: Board[] = [
-  board('Upper Hut carving board', 'Carving', 'edge', [450, 320, 38], 1, 'W21.4 M48.8 C36.8 P30.8 B48.8 P30.8! C36.8 M48.8 W21.4'),
-  board('Middle Hut bread boards', 'Bread', 'edge', [400, 250, 30], 3, 'B48.8 C36.8 M26.8 W36.8 M26.8 C36.8 B48.8'),
-  board('Lower Hut dough board', 'Dough', 'face', [600, 400, 30], 1, 'K90 B68 K90 B68 K90'),
+  board('Upper Hut carving board', 'Carving', 'edge', [450, 320, 38], 1, 'W21.4 M48.8 C36.8 P30.8 B48.8 P30.8! C36.8 M48.8 W21.4', {
+    features: [
+      { kind: 'groove', id: 'groove', face: 'top', offset: 25, bit: 12.7, depth: 8, corner: 20, wells: 1, spout: null, fall: 0 },
+      { kind: 'feet', id: 'feet', count: 4, inset: 38, bore: 20, boreDepth: 2, screw: 4, screwDepth: 16 },
+      { kind: 'mark', id: 'mark', face: 'bottom', name: 'Upper Hut', method: 'brand', x: 225, y: 160, length: 90, width: 24, depth: 1 },
+    ],
+  }),
+  board('Middle Hut bread boards', 'Bread', 'edge', [400, 250, 30], 3, 'B48.8 C36.8 M26.8 W36.8 M26.8 C36.8 B48.8', {
+    corners: { kind: 'round', size: 12 },
+    features: [{ kind: 'finger', id: 'finger', on: 'ends', shape: 'cove', bit: 12.7, length: 90, depth: 8, up: 13 }],
+  }),
+  board('Lower Hut dough board', 'Dough', 'face', [600, 400, 30], 1, 'K90 B68 K90 B68 K90', { edges: { far: UNDER_BEVEL, right: UNDER_BEVEL, near: UNDER_BEVEL, left: UNDER_BEVEL } }),
 ];

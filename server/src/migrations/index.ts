@@ -4,6 +4,7 @@ import * as conditionAndCutting from './002-condition-and-cutting.ts';
 import * as movementAndHistory from './003-movement-and-history.ts';
 import * as millAndGlue from './004-mill-and-glue.ts';
 import * as router from './005-router.ts';
+import * as worked from './006-worked.ts';
 
 /** Every migration by name, run in the order of the names, each once. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -12,4 +13,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '003-movement-and-history': movementAndHistory,
   '004-mill-and-glue': millAndGlue,
   '005-router': router,
+  '006-worked': worked,
 };

@@ -17,4 +17,6 @@ export const HABIT_WORDS: Record<keyof Habits, string> = {
   sanding: 'Sanding, both faces',
   keepLength: 'Keep offcuts from this length',
   edgeTreatment: 'Reach of the edge treatment',
+  leaveBeneath: 'Wood left beneath a groove or bore',
+  leaveBeside: 'Wood left beside a groove or bore',
 };

@@ -1,11 +1,16 @@
 import { useElementSize } from '@mantine/hooks';
+import { useRef } from 'react';
 import { stripTops } from '#core/board/board.ts';
+import { formatLength } from '#core/units/formatLength.ts';
 import { trimLayout } from '#core/trim/trimLayout.ts';
-import { useSettledBoard } from '../../data/openBoard.tsx';
+import { useOpenBoard, useSettledBoard } from '../../data/openBoard.tsx';
 import { DimensionLine } from '../../drawing/DimensionLine.tsx';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
+import { useDisplay } from '../../quantities/display.tsx';
 import { Length } from '../../quantities/Length.tsx';
+import { GRIP_STEP, GripHandle } from './GripHandle.tsx';
 import classes from './TrimDrawing.module.css';
+import { useWorked } from './useWorked.ts';
 
 /** Drawn at the width there is, up to this, so that its figures stay readable on a phone. */
 const WIDEST = 660;
@@ -14,20 +19,30 @@ const ROOM = { left: 58, right: 30, top: 44, bottom: 30, height: 330 };
 const MARK = 9;
 
 /** The glued panel from above, to scale: what creep and snipe spoil, the boards inside, and the cuts numbered as they are made. */
-export function TrimDrawing() {
+export function TrimDrawing({ chosen, onChoose }: { chosen: string | null; onChoose(id: string): void }) {
   const { board, plan, input } = useSettledBoard();
+  const { display } = useDisplay();
   const { ref, width } = useElementSize();
   const wide = width === 0 ? WIDEST : Math.max(NARROWEST, Math.min(WIDEST, Math.round(width)));
-  const layout = trimLayout(board, plan.allowances, plan.shop);
+  const { board: now } = useOpenBoard();
+  const svg = useRef<SVGSVGElement>(null);
+  const { worked, change, endMerge } = useWorked();
+  // Bad places move at once, and the boards make way for them.
+  const layout = trimLayout({ ...board, worked: now.worked }, plan.allowances, plan.shop);
   const scale = fitScale([layout.length, layout.width], [wide - ROOM.left - ROOM.right, ROOM.height], 1.6);
   const [x0, y0] = [ROOM.left, ROOM.top];
   const [w, h] = [layout.length * scale, layout.width * scale];
   const tops = stripTops(board.strips);
   const spoiled = Math.max(layout.creep, layout.snipe) * scale;
-  const [first, last] = [layout.boards[0]!, layout.boards.at(-1)!];
+  const [first, last] = [layout.boards[0], layout.boards.at(-1)];
+  const place = (event: { clientX: number; clientY: number }) => {
+    const box = svg.current!.getBoundingClientRect();
+    const shown = box.width / wide;
+    return { x: ((event.clientX - box.left) / shown - x0) / scale, y: ((event.clientY - box.top) / shown - y0) / scale };
+  };
   return (
     <figure ref={ref} className={classes.figure}>
-      <svg viewBox={`0 0 ${wide} ${y0 + h + ROOM.bottom}`} role="img" className={classes.drawing}
+      <svg ref={svg} viewBox={`0 0 ${wide} ${y0 + h + ROOM.bottom}`} role="group" className={classes.drawing}
         aria-label={`Panel with ${layout.boards.length} ${layout.boards.length === 1 ? 'board' : 'boards'} on it and ${layout.cuts.length} cuts`}>
         <defs><pattern id="spoiled" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0V6" stroke="#1b2026" strokeWidth="1.2" /></pattern></defs>
         {board.strips.map((strip, i) => (
@@ -52,15 +67,26 @@ export function TrimDrawing() {
             </g>
           );
         })}
+        {worked.spots.map((spot) => (
+          <g key={spot.id} className={classes.spot} transform={`translate(${x0} ${y0})`}>
+            <rect x={spot.x * scale} y={spot.y * scale} width={spot.length * scale} height={spot.width * scale} />
+            <GripHandle grip={{ x: spot.x + spot.length / 2, y: spot.y + spot.width / 2, axis: 'both', label: `${spot.what}, from the left end`, value: spot.x }} at={[(spot.x + spot.length / 2) * scale, (spot.y + spot.width / 2) * scale]} most={layout.length}
+              valueText={`${formatLength(spot.x, display)}, ${formatLength(spot.y, display)} from the far edge`} chosen={chosen === spot.id} place={place} onChoose={() => onChoose(spot.id)} onEnd={endMerge}
+              onMove={(x, y, mergeKey) => change((w) => ({ ...w, spots: w.spots.map((s) => (s.id === spot.id ? { ...s, x: within(x - s.length / 2, layout.length - s.length), y: within(y - s.width / 2, layout.width - s.width) } : s)) }), mergeKey)} />
+          </g>
+        ))}
         <DimensionLine from={[x0, 16]} to={[x0 + w, 16]} mm={layout.length} />
-        <DimensionLine from={[x0 + first.x * scale, 36]} to={[x0 + (first.x + first.length) * scale, 36]} mm={first.length} />
+        {first && <DimensionLine from={[x0 + first.x * scale, 36]} to={[x0 + (first.x + first.length) * scale, 36]} mm={first.length} />}
         <DimensionLine from={[14, y0]} to={[14, y0 + h]} mm={layout.width} />
-        <DimensionLine from={[38, y0 + first.y * scale]} to={[38, y0 + (first.y + first.width) * scale]} mm={first.width} />
+        {first && <DimensionLine from={[38, y0 + first.y * scale]} to={[38, y0 + (first.y + first.width) * scale]} mm={first.width} />}
       </svg>
       <figcaption>
-        {scaleWords(scale)}. Cuts in the order of their numbers, the blade on the waste side; edge {layout.cuts[0]!.number} is the reference for all that follow. Off the ends <Length mm={first.x - plan.shop.saw.kerf} /> and{' '}
-        <Length mm={layout.length - last.x - last.length - plan.shop.saw.kerf} />, off each edge <Length mm={first.y} />.{spoiled > 0 && <> Hatched: where strips crept{layout.snipe > 0 && ' or the planer sniped'}.</>}
+        {scaleWords(scale)}.{first && last && <> Cuts in the order of their numbers, the blade on the waste side; edge {layout.cuts[0]!.number} is the reference for all that follow. Off the ends <Length mm={first.x - plan.shop.saw.kerf} /> and{' '}
+        <Length mm={layout.length - last.x - last.length - plan.shop.saw.kerf} />, off each edge <Length mm={first.y} /> and <Length mm={layout.width - first.y - first.width} />.</>}{spoiled > 0 && <> Hatched: where strips crept{layout.snipe > 0 && ' or the planer sniped'}.</>}
+        {layout.offcuts.length > 0 && <> Back to the rack: {layout.offcuts.map((l, i) => <span key={i}>{i > 0 && ', '}<Length mm={l} /></span>)} of panel.</>}
       </figcaption>
     </figure>
   );
 }
+
+const within = (mm: number, most: number) => Math.max(0, Math.min(most, Math.round(mm / GRIP_STEP) * GRIP_STEP));

@@ -1,0 +1,38 @@
+import { isInside, linesApart } from '../features/apart.ts';
+import { FEATURE_NAMES } from '../features/feature.ts';
+import { outlinePoints } from '../features/outline.ts';
+import { solidsOfFeature } from '../features/solids.ts';
+import type { OperationKind } from '../plan/operation.ts';
+import { flatOf } from '../plan/workedBoard.ts';
+import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
+import { length, say } from '../units/phrase.ts';
+import type { Finding, Rule } from './finding.ts';
+
+/** The step at which each kind of feature is made. */
+export const STEP_OF = { groove: 'groove', finger: 'holds', hole: 'holds', handle: 'handles', feet: 'feet', mark: 'engrave' } as const satisfies Record<keyof typeof FEATURE_NAMES, OperationKind>;
+
+/** Every feature lies on its board, clear of the edge and of what the edge treatment takes. */
+export const featureRoom: Rule = (plan, { board, shop }) => {
+  const { worked } = plan;
+  const { leaveBeside } = shop.habits;
+  return worked.features.flatMap((feature): Finding[] => {
+    const name = FEATURE_NAMES[feature.kind];
+    const at = STEP_OF[feature.kind];
+    const finding = (severity: Finding['severity'], rule: string, what: Finding['what'], waysOut: Finding['waysOut']): Finding => ({ rule, severity, strips: [], at, what, why: say`A bit that leaves the board tears its edge out; thin wood beside a cut breaks off.`, waysOut });
+    const solids = solidsOfFeature(feature, worked.size);
+    if (solids.length === 0) return [finding('stop', 'feature-outside', say`${name}: the board has no room for it.`, [say`Bring it nearer to the edge, or make it smaller.`])];
+    const outside = solids.some((s) => s.outlines.some((o) => outlinePoints(o).some((p) => p.x < -LENGTH_TOLERANCE_MM || p.y < -LENGTH_TOLERANCE_MM || p.x > worked.size.length + LENGTH_TOLERANCE_MM || p.y > worked.size.width + LENGTH_TOLERANCE_MM || (!s.open && !isInside(p, [worked.outline])))));
+    if (outside) return [finding('stop', 'feature-outside', say`${name} reaches over the edge of the board.`, [say`Move it inward.`, say`Make it smaller.`])];
+    const nearest = solids.filter((s) => !s.open).flatMap((s) => {
+      const face = s.from <= LENGTH_TOLERANCE_MM ? 'top' : 'bottom';
+      const flat = flatOf(worked, face, board.worked.corners);
+      // Only what opens in a face has an edge of that face beside it.
+      if (s.part === 'screw') return [];
+      if (!flat || !s.outlines.every((o) => outlinePoints(o).every((p) => isInside(p, [flat])))) return [0];
+      return [linesApart(s.outlines, [flat])];
+    });
+    const least = Math.min(Infinity, ...nearest);
+    if (least >= leaveBeside - LENGTH_TOLERANCE_MM) return [];
+    return [finding('caution', 'feature-edge', say`${name} comes within ${length(least)} of the treated edge; ${length(leaveBeside)} is to stay.`, [say`Move it inward.`, say`Choose a smaller edge.`])];
+  });
+};

@@ -1,0 +1,109 @@
+import { z } from 'zod';
+import { lengthBetween, lineOfText } from '../units/lengthSchema.ts';
+import { cornersSchema, edgesSchema } from './edge.ts';
+
+const id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, { error: 'must be 1 to 40 letters, digits, _ or -' });
+const face = z.enum(['top', 'bottom'], { error: 'must be top or bottom' });
+const pair = z.enum(['ends', 'sides'], { error: 'must be ends or sides' });
+const diameter = lengthBetween(1, 60);
+
+/** A groove round a face that catches juice, cut with a round-nose bit. */
+export const grooveSchema = z.strictObject({
+  kind: z.literal('groove'), id, face,
+  /** From the board's edge to the middle of the groove. */
+  offset: lengthBetween(1, 500),
+  /** Diameter of the bit. */
+  bit: diameter,
+  /** Where it is deepest. */
+  depth: lengthBetween(0.5, 100),
+  /** Radius of its corners, at the middle of the groove. */
+  corner: lengthBetween(0, 300),
+  /** Two leave a bridge of wood across the middle. */
+  wells: z.union([z.literal(1), z.literal(2)], { error: 'must be 1 or 2' }),
+  /** The end it is poured from; it falls that way by `fall` along the board. */
+  spout: z.enum(['left', 'right'], { error: 'must be left or right' }).nullable(),
+  fall: lengthBetween(0, 50),
+});
+
+/** Hollows under the hands, in the two ends or the two long edges. */
+export const fingerHoldSchema = z.strictObject({
+  kind: z.literal('finger'), id, on: pair, shape: z.enum(['cove', 'bevel'], { error: 'must be cove or bevel' }),
+  /** Diameter of the bit. */
+  bit: diameter,
+  /** Along the edge, from where it begins to where it ends. */
+  length: lengthBetween(10, 1500),
+  /** Into the edge. */
+  depth: lengthBetween(1, 60),
+  /** Middle of the hollow above the underside. */
+  up: lengthBetween(0, 150),
+});
+
+/** Slots through the board to carry it by. */
+export const handHoleSchema = z.strictObject({
+  kind: z.literal('hole'), id, on: pair,
+  /** Along the edge it lies behind. */
+  length: lengthBetween(10, 400), width: lengthBetween(5, 100),
+  /** Wood between slot and edge. */
+  inset: lengthBetween(1, 500),
+});
+
+/** Handles bolted through the board, with the heads sunk below and the feet of the handle let in above; or loops of rope through one bore each. */
+export const handleSchema = z.strictObject({
+  kind: z.literal('handle'), id, on: pair,
+  /** Bores of a handle: two of them, or one for a loop. */
+  bores: z.union([z.literal(1), z.literal(2)], { error: 'must be 1 or 2' }),
+  /** Between the middles of two bores. */
+  spacing: lengthBetween(0, 600),
+  bore: diameter,
+  /** From the edge to the middle of the bores. */
+  inset: lengthBetween(1, 500),
+  /** Counterbores: their diameter, and how deep they are above and below; 0 where there is none. */
+  counterbore: diameter, sinkTop: lengthBetween(0, 100), sinkBottom: lengthBetween(0, 100),
+});
+
+/** Screwed feet in shallow bores under the board. */
+export const feetSchema = z.strictObject({
+  kind: z.literal('feet'), id, count: z.union([z.literal(4), z.literal(6)], { error: 'must be 4 or 6' }),
+  /** From both edges to the middle of a corner foot. */
+  inset: lengthBetween(1, 500),
+  bore: diameter, boreDepth: lengthBetween(0, 60),
+  screw: lengthBetween(1, 12),
+  /** How far the screw goes in beyond the bottom of its bore. */
+  screwDepth: lengthBetween(1, 100),
+});
+
+/** A mark on a face: engraved, branded or cut for an inlay, inside a rectangle. */
+export const markSchema = z.strictObject({
+  kind: z.literal('mark'), id, face, name: lineOfText(1, 60), method: z.enum(['laser', 'brand', 'router'], { error: 'must be one of laser, brand, router' }),
+  /** Middle of the rectangle: from the left end, from the far edge. */
+  x: lengthBetween(0, 3000), y: lengthBetween(0, 1500), length: lengthBetween(2, 1000), width: lengthBetween(2, 1000),
+  depth: lengthBetween(0.05, 20),
+});
+
+export const featureSchema = z.discriminatedUnion('kind', [grooveSchema, fingerHoldSchema, handHoleSchema, handleSchema, feetSchema, markSchema],
+  { error: 'must be one of groove, finger, hole, handle, feet, mark' });
+export type Feature = z.infer<typeof featureSchema>;
+export type FeatureKind = Feature['kind'];
+export type FeatureOf<K extends FeatureKind> = Extract<Feature, { kind: K }>;
+
+/** More than a board has room for. */
+export const GREATEST_FEATURE_COUNT = 20;
+
+/** A bad place on the glued panel, found when it was flat: a rectangle from the panel's left end and its far edge, mm. */
+export const spotSchema = z.strictObject({ id, x: lengthBetween(0, 8000), y: lengthBetween(0, 1500), length: lengthBetween(1, 8000), width: lengthBetween(1, 1500), what: lineOfText(1, 60) });
+export type Spot = z.infer<typeof spotSchema>;
+
+/** What is done to the flat panel beyond its size. */
+export const workedSchema = z.strictObject({
+  /** Null: every edge as the shop's habit has it. */
+  edges: edgesSchema.nullable(),
+  corners: cornersSchema,
+  features: z.array(featureSchema).max(GREATEST_FEATURE_COUNT, { error: `must be at most ${GREATEST_FEATURE_COUNT}` })
+    .refine((all) => new Set(all.map((f) => f.id)).size === all.length, { error: 'must each have an id of their own' }),
+  spots: z.array(spotSchema).max(40, { error: 'must be at most 40' }).refine((all) => new Set(all.map((s) => s.id)).size === all.length, { error: 'must each have an id of their own' }),
+});
+export type Worked = z.infer<typeof workedSchema>;
+
+export const NOTHING_WORKED: Worked = { edges: null, corners: { kind: 'square', size: 0 }, features: [], spots: [] };
+
+export const FEATURE_NAMES: Readonly<Record<FeatureKind, string>> = { groove: 'Juice groove', finger: 'Finger holds', hole: 'Hand holes', handle: 'Handles', feet: 'Feet', mark: 'Mark' };

@@ -1,0 +1,44 @@
+import { edgesFor, featuresFor } from '../board/workedByHabit.ts';
+import { edgeReach, type Corners, type Edges } from '../features/edge.ts';
+import type { Feature } from '../features/feature.ts';
+import type { BoardSize } from '../features/groove.ts';
+import { rectangle, type Outline } from '../features/outline.ts';
+import { solidsOf, type Solid } from '../features/solids.ts';
+import type { PlanContext } from './context.ts';
+import type { Ladder } from './ladder.ts';
+
+/** A finished board with all that is worked into it. Lengths in mm. */
+export interface WorkedBoard {
+  size: BoardSize;
+  edges: Edges;
+  features: Feature[];
+  /** Its outline from above, corners rounded or clipped. */
+  outline: Outline;
+  solids: Solid[];
+  /** Where its first long edge lies on the panel, from the panel's far edge. */
+  shift: number;
+}
+
+/** @param ladders what the board comes out at */
+export function workedBoardOf({ board, shop, panelWidth }: PlanContext, ladders: { thickness: Ladder; width: Ladder }): WorkedBoard {
+  const size = { length: board.length, width: ladders.width.reached, thickness: ladders.thickness.reached };
+  const { corners } = board.worked;
+  const features = featuresFor(board, shop);
+  return {
+    size, edges: edgesFor(board, shop), features, solids: solidsOf({ features }, size), shift: (panelWidth - size.width) / 2,
+    outline: rectangle(0, 0, size.length, size.width, corners.kind === 'square' ? 0 : corners.size, corners.kind === 'clip' ? 'clip' : 'round'),
+  };
+}
+
+/** How far the edges of a face reach in, by the side; mm. */
+export function faceReach({ edges, size }: Pick<WorkedBoard, 'edges' | 'size'>, face: 'top' | 'bottom') {
+  return { far: edgeReach(edges.far[face], size.thickness).reach, right: edgeReach(edges.right[face], size.thickness).reach, near: edgeReach(edges.near[face], size.thickness).reach, left: edgeReach(edges.left[face], size.thickness).reach };
+}
+
+/** The flat of a face inside its edges, mm; null where the edges meet. */
+export function flatOf(worked: Pick<WorkedBoard, 'edges' | 'size'>, face: 'top' | 'bottom', corners: Corners): Outline | null {
+  const { far, right, near, left } = faceReach(worked, face);
+  const { length, width } = worked.size;
+  if (left + right >= length || far + near >= width) return null;
+  return rectangle(left, far, length - left - right, width - far - near, corners.kind === 'square' ? 0 : Math.max(0, corners.size - Math.max(far, right, near, left)), corners.kind === 'clip' ? 'clip' : 'round');
+}

@@ -1,0 +1,68 @@
+import { Button, Menu, SegmentedControl } from '@mantine/core';
+import { IconPlus } from '@tabler/icons-react';
+import { useState } from 'react';
+import { FEATURE_NAMES, GREATEST_FEATURE_COUNT, type FeatureKind } from '#core/features/feature.ts';
+import type { Side } from '#core/features/edge.ts';
+import { STEP_OF } from '#core/checks/featureRoom.ts';
+import { useSettledBoard } from '../../data/openBoard.tsx';
+import { CornerFields, EdgeFields, type EdgePlace } from './EdgeFields.tsx';
+import { FeatureFields } from './FeatureFields.tsx';
+import { newFeature } from './featureFields.ts';
+import { SectionDrawing } from './SectionDrawing.tsx';
+import { freshId, useWorked } from './useWorked.ts';
+import { WorkedDrawing } from './WorkedDrawing.tsx';
+import classes from './WorkedEditor.module.css';
+
+/** The finished board with its edges, corners and features: chosen by name or by hand on the drawing, and set beneath it. */
+export function BoardWork() {
+  const work = useWorked();
+  const { plan, findings } = useSettledBoard();
+  const { now, worked, change } = work;
+  const [face, setFace] = useState<'top' | 'bottom'>('top');
+  const [chosen, setChosen] = useState('edges');
+  const [place, setPlace] = useState<EdgePlace>('all');
+  const feature = now.features.find((f) => f.id === chosen);
+  const trouble = (step: string) => findings.find((f) => f.at === step && f.accepted === undefined && f.severity !== 'note')?.severity;
+  const choose = (id: string) => {
+    setChosen(id);
+    const found = now.features.find((f) => f.id === id);
+    if (found && 'face' in found) setFace(found.face);
+    else if (found?.kind === 'feet') setFace('bottom');
+  };
+  const add = (kind: FeatureKind) => {
+    const made = newFeature(kind, freshId(worked, kind), now.size);
+    change((w) => ({ ...w, features: [...w.features, made] }));
+    setChosen(made.id);
+    if ('face' in made) setFace(made.face);
+    else if (kind === 'feet') setFace('bottom');
+  };
+  const chip = (id: string, label: string, step: string) => (
+    <button key={id} type="button" className={classes.chip} aria-pressed={id === (feature?.id ?? (chosen === 'corners' ? 'corners' : 'edges'))} data-trouble={trouble(step)} onClick={() => choose(id)}>{label}</button>
+  );
+  const sectionSide: Side = place !== 'all' ? place : feature && 'on' in feature && feature.on === 'ends' ? 'left' : 'far';
+  return (
+    <>
+      <div className={classes.tools} role="toolbar" aria-label="What is worked into the board">
+        <SegmentedControl size="xs" aria-label="Side of the board" value={face} onChange={(v) => setFace(v)} data={[{ value: 'top', label: 'Show side' }, { value: 'bottom', label: 'Underside' }]} />
+        {chip('edges', 'Edges', 'edges')}
+        {chip('corners', 'Corners', 'corners')}
+        {now.features.map((f) => chip(f.id, f.kind === 'mark' ? f.name : FEATURE_NAMES[f.kind], STEP_OF[f.kind]))}
+        <Menu shadow="md" position="bottom-start" disabled={worked.features.length >= GREATEST_FEATURE_COUNT}>
+          <Menu.Target><Button size="compact-sm" variant="default" leftSection={<IconPlus size={14} />}>Add</Button></Menu.Target>
+          <Menu.Dropdown>{(Object.keys(FEATURE_NAMES) as FeatureKind[]).map((kind) => <Menu.Item key={kind} onClick={() => add(kind)}>{FEATURE_NAMES[kind]}</Menu.Item>)}</Menu.Dropdown>
+        </Menu>
+      </div>
+      <WorkedDrawing work={work} face={face} chosen={chosen} onChoose={choose} />
+      <div className={classes.below}>
+        <div>
+          {feature
+            ? <FeatureFields key={feature.id} feature={feature} size={now.size} base={plan.shop.router?.base ?? null} byHabit={!worked.features.includes(feature)} onChange={work.setFeature} onRemove={() => { work.removeFeature(feature.id); setChosen('edges'); }} />
+            : chosen === 'corners'
+              ? <CornerFields corners={worked.corners} onChange={(corners) => change((w) => ({ ...w, corners }))} />
+              : <EdgeFields key={place} edges={now.edges} thickness={now.size.thickness} place={place} byHabit={worked.edges === null} onPlace={setPlace} onChange={(edges) => change((w) => ({ ...w, edges }))} />}
+        </div>
+        <SectionDrawing edges={now.edges} features={now.features} size={now.size} side={sectionSide} />
+      </div>
+    </>
+  );
+}

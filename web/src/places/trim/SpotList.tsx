@@ -1,0 +1,49 @@
+import { ActionIcon, Button, TextInput } from '@mantine/core';
+import { IconPlus, IconTrash } from '@tabler/icons-react';
+import { trimLayout } from '#core/trim/trimLayout.ts';
+import { spotSchema, type Spot } from '#core/features/feature.ts';
+import { useOpenBoard } from '../../data/openBoard.tsx';
+import { CommitField } from '../../quantities/CommitField.tsx';
+import { Length } from '../../quantities/Length.tsx';
+import { LengthInput } from '../../quantities/LengthInput.tsx';
+import classes from './SpotList.module.css';
+import { useWorked } from './useWorked.ts';
+
+const FIELDS = [['x', 'From the left end'], ['y', 'From the far edge'], ['length', 'Long'], ['width', 'Wide']] as const;
+
+/** Bad places found on the flat panel: a gap, a knot, a bad end. Boards are placed clear of them, or it is said what size remains. */
+export function SpotList({ chosen, onChoose }: { chosen: string | null; onChoose(id: string): void }) {
+  const { board, plan, session } = useOpenBoard();
+  const { worked, change } = useWorked();
+  const layout = trimLayout(board, plan.allowances, plan.shop);
+  const add = () => {
+    let n = 1;
+    while (worked.spots.some((s) => s.id === `spot${n}`)) n += 1;
+    const spot: Spot = { id: `spot${n}`, x: 0, y: Math.max(0, Math.round(layout.width / 2 - 10)), length: 15, width: Math.min(20, layout.width), what: 'Gap' };
+    change((w) => ({ ...w, spots: [...w.spots, spot] }));
+    onChoose(spot.id);
+  };
+  const set = (id: string, to: Partial<Spot>) => change((w) => ({ ...w, spots: w.spots.map((s) => (s.id === id ? { ...s, ...to } : s)) }));
+  return (
+    <>
+      <p className={classes.head}><b>Bad places</b> found on the flat panel{board.perPanel < board.count ? ', the first one' : ''} <Button size="compact-xs" variant="default" leftSection={<IconPlus size={13} />} onClick={add} disabled={worked.spots.length >= 40}>Mark one</Button></p>
+      {layout.missing > 0 && layout.instead && (
+        <div className={classes.remedy} role="alert">
+          <p>{layout.boards.length === 0 ? 'No board of this size lies clear of them.' : `Only ${layout.boards.length} of ${layout.boards.length + layout.missing} boards lie clear of them.`} What remains:</p>
+          {layout.instead.length >= 50 && <Button size="compact-xs" variant="default" onClick={() => session.edit((b) => ({ ...b, length: layout.instead!.length }))}>Make {board.count > 1 ? 'them' : 'it'} <Length mm={layout.instead.length} /> long</Button>}{' '}
+          {layout.instead.width >= 30 && <Button size="compact-xs" variant="default" onClick={() => session.edit((b) => ({ ...b, width: layout.instead!.width }))}>Make {board.count > 1 ? 'them' : 'it'} <Length mm={layout.instead.width} /> wide</Button>}
+        </div>
+      )}
+      {worked.spots.map((spot, i) => (
+        <fieldset key={spot.id} className={classes.spot} data-chosen={chosen === spot.id || undefined} onFocus={() => onChoose(spot.id)}>
+          <legend className={classes.legend}>Bad place {i + 1}</legend>
+          <CommitField field="What it is" value={spot.what} schema={spotSchema.shape.what} onCommit={(what) => set(spot.id, { what })}>
+            {(typed, to, problem, leave) => <TextInput size="xs" label="What it is" value={typed} error={problem} onChange={(e) => to(e.currentTarget.value)} onBlur={leave} onKeyDown={(e) => e.key === 'Enter' && leave()} />}
+          </CommitField>
+          {FIELDS.map(([key, label]) => <LengthInput key={key} size="xs" field={label} mm={spot[key]} schema={spotSchema.shape[key]} onCommit={(mm) => set(spot.id, { [key]: mm })} />)}
+          <ActionIcon variant="subtle" color="gray" aria-label={`Take ${spot.what} off the list`} onClick={() => change((w) => ({ ...w, spots: w.spots.filter((s) => s.id !== spot.id) }))}><IconTrash size={16} /></ActionIcon>
+        </fieldset>
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,100 @@
+import { useElementSize } from '@mantine/hooks';
+import { useId, useMemo, useRef } from 'react';
+import { stripTops } from '#core/board/board.ts';
+import type { Feature } from '#core/features/feature.ts';
+import { svgPath } from '#core/features/outline.ts';
+import { formatLength } from '#core/units/formatLength.ts';
+import { useSettledBoard } from '../../data/openBoard.tsx';
+import { DimensionLine } from '../../drawing/DimensionLine.tsx';
+import { fitScale, scaleWords } from '../../drawing/scale.ts';
+import { Wood } from '../../drawing/Wood.tsx';
+import { WorkedFace } from '../../drawing/WorkedFace.tsx';
+import { useDisplay } from '../../quantities/display.tsx';
+import { GripHandle } from './GripHandle.tsx';
+import { gripOf } from './grips.ts';
+import type { useWorked } from './useWorked.ts';
+import classes from './WorkedDrawing.module.css';
+
+interface WorkedDrawingProps {
+  work: ReturnType<typeof useWorked>;
+  face: 'top' | 'bottom';
+  chosen: string;
+  onChoose(id: string): void;
+}
+
+const ROOM = { left: 46, right: 14, top: 36, bottom: 12, height: 310 };
+const NARROWEST = 300;
+
+/** The finished board from above or below, to scale, with all that is worked into it; each feature is taken hold of at its grip. */
+export function WorkedDrawing({ work, face, chosen, onChoose }: WorkedDrawingProps) {
+  const { now, worked, setFeature, endMerge } = work;
+  const { display } = useDisplay();
+  const { ref, width } = useElementSize();
+  const svg = useRef<SVGSVGElement>(null);
+  const { size } = now;
+  const wide = Math.max(NARROWEST, Math.round(width));
+  const scale = fitScale([size.length, size.width], [wide - ROOM.left - ROOM.right, ROOM.height], 2);
+  const [w, h] = [size.length * scale, size.width * scale];
+  // In the middle of the room there is.
+  const left = Math.max(ROOM.left, (wide - w) / 2);
+  const flip = (y: number) => (face === 'top' ? y : size.width - y);
+
+  /** Where a pointer is on the board, mm. */
+  function place(event: { clientX: number; clientY: number }) {
+    const box = svg.current!.getBoundingClientRect();
+    const shown = box.width / wide;
+    return { x: ((event.clientX - box.left) / shown - left) / scale, y: flip(((event.clientY - box.top) / shown - ROOM.top) / scale) };
+  }
+  return (
+    <figure ref={ref} className={classes.figure}>
+      <svg ref={svg} viewBox={`0 0 ${wide} ${h + ROOM.top + ROOM.bottom}`} className={classes.drawing} role="group" aria-label={`Finished board, ${face === 'top' ? 'show side' : 'underside'}, with ${now.features.length} ${now.features.length === 1 ? 'feature' : 'features'}`}>
+        <g transform={`translate(${left} ${ROOM.top})`}>
+          <BoardWood face={face} scale={scale} />
+          <path className={classes.outline} d={svgPath({ ...now.outline, vertices: now.outline.vertices.map((v) => ({ x: v.x * scale, y: v.y * scale, bulge: v.bulge })) })} />
+          <WorkedFace worked={now} corners={worked.corners} face={face} scale={scale} chosen={chosen} />
+          {now.features.filter((f) => isSeenFrom(f, face)).map((feature) => {
+            const grip = gripOf(feature, size);
+            const across = feature.kind === 'mark' ? `, ${formatLength(feature.y, display)} from the far edge` : '';
+            return (
+              <GripHandle key={feature.id} grip={grip} at={[grip.x * scale, flip(grip.y) * scale]} most={size.length} valueText={`${formatLength(grip.value, display)}${across}`} chosen={chosen === feature.id} flipped={face === 'bottom'}
+                place={place} onChoose={() => onChoose(feature.id)} onMove={(x, y, mergeKey) => setFeature(grip.to(x, y), mergeKey)} onEnd={endMerge} />
+            );
+          })}
+        </g>
+        <DimensionLine from={[left, 20]} to={[left + w, 20]} mm={size.length} />
+        <DimensionLine from={[left - 22, ROOM.top]} to={[left - 22, ROOM.top + h]} mm={size.width} />
+      </svg>
+      <figcaption>{face === 'top' ? 'Show side' : 'Underside, turned over about its length'}, finished size, {scaleWords(scale)}. Dashed: what is on the other side.</figcaption>
+    </figure>
+  );
+}
+
+/** Whether a feature opens in a face, so that it is taken hold of there. */
+function isSeenFrom(feature: Feature, face: 'top' | 'bottom'): boolean {
+  return 'face' in feature ? feature.face === face : feature.kind !== 'feet' || face === 'bottom';
+}
+
+/** The strips of the board inside its outline, from the wood they are cut from. */
+function BoardWood({ face, scale }: { face: 'top' | 'bottom'; scale: number }) {
+  const { board, plan, input } = useSettledBoard();
+  const clip = useId();
+  const { size, shift, outline } = plan.worked;
+  const tops = useMemo(() => stripTops(board.strips), [board.strips]);
+  const endTrim = (plan.allowances.roughLength - board.length) / 2;
+  return (
+    <>
+      <clipPath id={clip}><path d={svgPath({ ...outline, vertices: outline.vertices.map((v) => ({ x: v.x * scale, y: v.y * scale, bulge: v.bulge })) })} /></clipPath>
+      <g clipPath={`url(#${clip})`}>
+        {board.strips.map((strip, i) => {
+          const y = face === 'top' ? tops[i]! - shift : size.width - (tops[i]! - shift) - strip.width;
+          return <Wood key={strip.id} x={-endTrim * scale} y={y * scale} scale={scale} body={plan.bodies[i]!} stripId={strip.id} species={input.species.find((s) => s.code === strip.species)} side={face === 'top' ? 'top' : 'under'} />;
+        })}
+        {tops.slice(1).map((top) => <path key={top} className={classes.joint} d={`M0 ${flipped(top - shift) * scale}H${size.length * scale}`} />)}
+      </g>
+    </>
+  );
+
+  function flipped(y: number): number {
+    return face === 'top' ? y : size.width - y;
+  }
+}

@@ -1,0 +1,35 @@
+import { useMemo } from 'react';
+import { edgesFor, featuresFor } from '#core/board/workedByHabit.ts';
+import type { Feature, Worked } from '#core/features/feature.ts';
+import { rectangle } from '#core/features/outline.ts';
+import { solidsOf } from '#core/features/solids.ts';
+import { useOpenBoard } from '../../data/openBoard.tsx';
+
+/** What is worked into the open board as it is this moment, and how it is changed. Sizes are those of the plan. */
+export function useWorked() {
+  const { board, plan, session } = useOpenBoard();
+  const { worked, thickness } = board;
+  const { size, shift } = plan.worked;
+  const now = useMemo(() => {
+    const features = featuresFor({ worked, thickness }, plan.shop);
+    const { corners } = worked;
+    return {
+      size, shift, edges: edgesFor({ worked, thickness }, plan.shop), features, solids: solidsOf({ features }, size),
+      outline: rectangle(0, 0, size.length, size.width, corners.kind === 'square' ? 0 : corners.size, corners.kind === 'clip' ? 'clip' : 'round'),
+    };
+  }, [worked, thickness, plan.shop, size, shift]);
+  const change = (edit: (w: Worked) => Worked, mergeKey?: string) => session.edit((b) => ({ ...b, worked: edit(b.worked) }), mergeKey);
+  return {
+    worked, now, change, endMerge: () => session.endMerge(),
+    /** A feature that the shop's habit put there becomes the board's own when it is changed. */
+    setFeature: (feature: Feature, mergeKey?: string) => change((w) => ({ ...w, features: w.features.some((f) => f.id === feature.id) ? w.features.map((f) => (f.id === feature.id ? feature : f)) : [...w.features, feature] }), mergeKey),
+    removeFeature: (id: string) => change((w) => ({ ...w, features: w.features.filter((f) => f.id !== id) })),
+  };
+}
+
+/** An id that no feature of the board has. */
+export function freshId({ features }: Pick<Worked, 'features'>, kind: string): string {
+  let n = 1;
+  while (features.some((f) => f.id === `${kind}${n}`)) n += 1;
+  return `${kind}${n}`;
+}
