@@ -65,3 +65,24 @@ export async function refusing(run: () => Promise<void>): Promise<void> {
     process.exitCode = BAD_FILE;
   }
 }
+
+/** File names and `--name WORD` arguments; a list names the words that are allowed, null allows any. @throws Refusal naming the argument */
+export function readWords<K extends string>(args: readonly string[], known: Record<K, readonly string[] | null>, usage: string): { paths: string[]; words: Partial<Record<K, string>> } {
+  const paths: string[] = [];
+  const words: Partial<Record<K, string>> = {};
+  for (let i = 0; i < args.length; i += 1) {
+    const name = /^--(.*)/.exec(args[i]!)?.[1];
+    if (name === undefined) {
+      paths.push(args[i]!);
+      continue;
+    }
+    if (!(name in known)) throw new Refusal(`--${name} is not known. ${usage}`);
+    const allowed = known[name as K];
+    i += 1;
+    const word = args[i];
+    if (word === undefined || (allowed && !allowed.includes(word))) throw new Refusal(`--${name} must be ${allowed ? `one of ${allowed.join(', ')}` : 'followed by a name'}.`);
+    words[name as K] = word;
+  }
+  if (paths.length === 0) throw new Refusal(usage);
+  return { paths, words };
+}

@@ -8,6 +8,7 @@ import { featureDepth } from './featureDepth.ts';
 import { featureJoints } from './featureJoints.ts';
 import { featureRoom } from './featureRoom.ts';
 import { featuresApart } from './featuresApart.ts';
+import { markArt } from './markArt.ts';
 import { markStrip } from './markStrip.ts';
 import { panelSpots } from './panelSpots.ts';
 import { emptyBoard } from './emptyBoard.ts';
@@ -31,7 +32,7 @@ import { stripWidth } from './stripWidth.ts';
 
 const RULES: readonly Rule[] = [
   emptyBoard, panelWidthRule, boardThickness, stripWidth, stockShortage, machineLimits, stockSafety, ripSafety, stockSettled, glueTime, glueClimate, glueClass, clamping, grainDirection, showSide, outerStrips,
-  panelSpots, edgeShape, featureRoom, featureDepth, featuresApart, featureJoints, markStrip,
+  panelSpots, edgeShape, featureRoom, featureDepth, featuresApart, featureJoints, markStrip, markArt,
   seasonalNeighbours, bleedingNeighbours, speciesCautions, finishSafety,
 ];
 const ORDER: Record<Severity, number> = { stop: 0, caution: 1, note: 2 };

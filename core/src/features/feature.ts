@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { lengthBetween, lineOfText } from '../units/lengthSchema.ts';
+import { artSchema } from './art.ts';
 import { cornersSchema, edgesSchema } from './edge.ts';
 
 const id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, { error: 'must be 1 to 40 letters, digits, _ or -' });
@@ -74,10 +75,17 @@ export const feetSchema = z.strictObject({
 
 /** A mark on a face: engraved, branded or cut for an inlay, inside a rectangle. */
 export const markSchema = z.strictObject({
-  kind: z.literal('mark'), id, face, name: lineOfText(1, 60), method: z.enum(['laser', 'brand', 'router'], { error: 'must be one of laser, brand, router' }),
+  kind: z.literal('mark'), id, face, name: lineOfText(1, 60), method: z.enum(['laser', 'brand', 'router', 'inlay'], { error: 'must be one of laser, brand, router, inlay' }),
   /** Middle of the rectangle: from the left end, from the far edge. */
   x: lengthBetween(0, 3000), y: lengthBetween(0, 1500), length: lengthBetween(2, 1000), width: lengthBetween(2, 1000),
   depth: lengthBetween(0.05, 20),
+  /** What is drawn in it; null for a brand or a name that the machine knows. */
+  art: artSchema.nullable(),
+  /** Left for right, as for a stamp or the plug of an inlay. */
+  mirror: z.boolean({ error: 'must be true or false' }),
+  /** Angle of the V-bit of an inlay and its depths: of the pocket, and where the plug begins; for other methods the bit is `bit`. */
+  bit: lengthBetween(0.05, 30), angle: z.number({ error: 'must be a number' }).min(10, { error: 'must be at least 10°' }).max(120, { error: 'must be at most 120°' }),
+  plugStart: lengthBetween(0.1, 20), plugDepth: lengthBetween(0.2, 20),
 });
 
 export const featureSchema = z.discriminatedUnion('kind', [grooveSchema, fingerHoldSchema, handHoleSchema, handleSchema, feetSchema, markSchema],
@@ -107,3 +115,6 @@ export type Worked = z.infer<typeof workedSchema>;
 export const NOTHING_WORKED: Worked = { edges: null, corners: { kind: 'square', size: 0 }, features: [], spots: [] };
 
 export const FEATURE_NAMES: Readonly<Record<FeatureKind, string>> = { groove: 'Juice groove', finger: 'Finger holds', hole: 'Hand holes', handle: 'Handles', feet: 'Feet', mark: 'Mark' };
+
+/** A mark without a drawing; figures of an inlay as they are usually cut (common practice: 60 degrees, plug begun 1.5 mm down, 1 mm to spare for glue). */
+export const UNDRAWN = { art: null, mirror: false, bit: 1, angle: 60, plugStart: 1.5, plugDepth: 1.5 } as const;

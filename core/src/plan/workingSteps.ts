@@ -2,6 +2,7 @@ import { bevelSetting, edgeReach, isEnd, SIDES, type EdgeCut, type Side } from '
 import type { FeatureOf } from '../features/feature.ts';
 import { grooveLines, grooveVolume, jigOpening } from '../features/groove.ts';
 import { outlineLength } from '../features/outline.ts';
+import { inlayFit } from '../features/inlay.ts';
 import { fenceMark } from '../features/solids.ts';
 import { passesOf } from '../shop/machines.ts';
 import { schoolOf } from '../shop/schools.ts';
@@ -40,15 +41,19 @@ function grooveSteps({ board, shop }: PlanContext, { size, features }: WorkedBoa
   return features.filter((f) => f.kind === 'groove').flatMap((groove): StepDraft[] => {
     const lines = grooveLines(groove, size);
     if (lines.length === 0) return [];
-    const passes = routerPasses(groove.bit, groove.depth);
+    // Half of the sanding comes off this face afterwards.
+    const sanded = shop.habits.sanding / 2;
+    const deep = groove.depth + sanded;
+    const passes = routerPasses(groove.bit, deep);
     const metres = (lines.reduce((sum, l) => sum + outlineLength(l), 0) * passes * board.count) / 1000;
     const { ways, taken } = routedWays(shop, metres, MINUTES.template, 'Gouge and scraper');
     const jig = jigOpening(groove, size, shop.router?.base ?? 0);
     return [{
       kind: 'groove', title: say`Juice groove, ${groove.face === 'top' ? 'show side' : 'underside'}`, school: 'grooveOrder', machine: taken.name, ways, minutes: taken.minutes, passes: taken.id === 'router' ? passes : null,
-      settings: [{ label: 'Round-nose bit', value: length(groove.bit) }, { label: 'Depth', value: length(groove.depth) }],
+      settings: [{ label: 'Round-nose bit', value: length(groove.bit) }, { label: 'Depth', value: length(deep) }],
       lines: [
-        ...(taken.id === 'router' ? [say`${passes} ${passes === 1 ? 'pass' : 'passes'} of at most ${length(groove.depth / passes)}, clockwise inside the jig, against the turn of the bit; the last one light and without a stop`] : [say`Mark both lines, cut across the ends first, then along; scrape to a gauge of the groove`]),
+        ...(sanded > 0 ? [say`${length(deep)} deep: ${length(sanded)} goes with sanding and ${length(groove.depth)} is left`] : []),
+        ...(taken.id === 'router' ? [say`${passes} ${passes === 1 ? 'pass' : 'passes'} of at most ${length(deep / passes)}, clockwise inside the jig, against the turn of the bit; the last one light and without a stop`] : [say`Mark both lines, cut across the ends first, then along; scrape to a gauge of the groove`]),
         ...(taken.id === 'router' && jig && shop.router ? [say`Jig for a base of ${length(shop.router.base)}: opening ${length(jig.length)} by ${length(jig.width)}, corners of ${length(jig.corner)}; it lies ${length(Math.abs(jig.beyond))} ${jig.beyond >= 0 ? 'beyond the board on every side' : 'inside the edge on every side'}`] : []),
         ...(groove.spout ? [say`It falls ${length(groove.fall)} to the ${groove.spout} end: shim the jig at the other end by as much; then the spout, straight out over the end`] : []),
         say`It holds ${Math.round(grooveVolume(groove, size) / 1000)} ml to the brim; ${length(size.thickness - groove.depth)} of wood is left beneath`,
@@ -179,7 +184,7 @@ function boreSteps({ board, shop }: PlanContext, { size, features }: WorkedBoard
     }
     if (f.kind === 'feet' && f.boreDepth > 0) {
       return [{
-        kind: 'bores', title: say`Shallow bores for ${f.count} feet`, school: 'feet', machine: 'Drill', minutes: (3 + f.count * MINUTES.drill) * work,
+        kind: 'bores', title: say`Shallow bores for ${f.count} feet`, ...askedFeet(board, f), machine: 'Drill', minutes: (3 + f.count * MINUTES.drill) * work,
         settings: [{ label: 'Bore', value: length(f.bore) }, { label: 'Depth', value: length(f.boreDepth) }],
         lines: [say`${length(f.inset)} in from both edges, flat-bottomed; pilot holes for the screws, a stop on the bit`], why: say`Before oil, so that the bores drink too; the feet come last.`,
       }];
@@ -192,12 +197,12 @@ function boreSteps({ board, shop }: PlanContext, { size, features }: WorkedBoard
 export function engravingStep({ board, shop }: PlanContext, { size, features }: WorkedBoard): StepDraft[] {
   const marks = features.filter((f) => f.kind === 'mark');
   if (marks.length === 0) return [];
-  const words: Record<FeatureOf<'mark'>['method'], string> = { laser: 'Engraver', brand: 'Branding iron', router: 'Router' };
+  const words: Record<FeatureOf<'mark'>['method'], string> = { laser: 'Engraver', brand: 'Branding iron', router: 'Router', inlay: 'Router' };
   const school = schoolOf(shop.schools, 'engraving');
   const early = shop.schools.engraving === 'outerStrip';
   return [{
     kind: 'engrave', title: marks.length === 1 ? say`Mark: ${marks[0]!.name}` : say`${marks.length} marks`, school: 'engraving', machine: words[marks[0]!.method], minutes: MINUTES.mark * marks.length * board.count * shop.pace.work,
-    lines: marks.map((m) => say`${m.name}, ${words[m.method].toLowerCase()}, ${m.face === 'top' ? 'show side' : 'underside'}: ${length(m.length)} by ${length(m.width)}, ${length(m.depth)} deep, its middle ${length(m.x)} from the left end and ${length(Math.min(m.y, size.width - m.y))} from the ${m.y * 2 <= size.width ? 'far' : 'near'} edge${early ? say`; measured on the strip, with what is trimmed off added` : say``}`),
+    lines: marks.flatMap((m) => [say`${m.name}, ${words[m.method].toLowerCase()}, ${m.face === 'top' ? 'show side' : 'underside'}: ${length(m.length)} by ${length(m.width)}, ${length(m.depth)} deep, its middle ${length(m.x)} from the left end and ${length(Math.min(m.y, size.width - m.y))} from the ${m.y * 2 <= size.width ? 'far' : 'near'} edge${early ? say`; measured on the strip, with what is trimmed off added` : say``}`, ...(m.method === 'inlay' ? inlayLines(m) : [])]),
     why: say`${school.why}`,
   }];
 }
@@ -205,7 +210,19 @@ export function engravingStep({ board, shop }: PlanContext, { size, features }: 
 /** Feet come last of all: after oil and wax. */
 export function footSteps({ board, shop }: PlanContext, { features }: WorkedBoard): StepDraft[] {
   return features.filter((f) => f.kind === 'feet').map((f) => ({
-    kind: 'feet', title: say`Screw on the feet`, school: 'feet', minutes: 2 * f.count * board.count * shop.pace.work,
+    kind: 'feet', title: say`Screw on the feet`, ...askedFeet(board, f), minutes: 2 * f.count * board.count * shop.pace.work,
     lines: [say`${f.count} feet, screws of ${length(f.screw)} that go ${length(f.screwDepth)} into the wood, none into a joint; by hand, until they just hold`], why: say`${schoolOf(shop.schools, 'feet').why} Oil creeps under feet that are on already.`,
   }));
+}
+
+/** The shop's question decided it only where the board says nothing itself. */
+const askedFeet = ({ worked }: PlanContext['board'], feet: FeatureOf<'feet'>): Pick<StepDraft, 'school'> => (worked.features.includes(feet) ? {} : { school: 'feet' });
+
+/** The two parts of an inlay from one drawing. */
+function inlayLines(mark: FeatureOf<'mark'>): Phrase[] {
+  const { glueGap, faceGap } = inlayFit(mark);
+  return [
+    say`Pocket with a V-bit of ${mark.angle}°, ${length(mark.depth)} deep; the plug mirrored from another wood, begun ${length(mark.plugStart)} below its face and cut ${length(mark.plugDepth)} further`,
+    say`Glued in it goes ${length(mark.plugStart)} deep: ${length(glueGap)} for glue beneath, ${length(faceGap)} between the two faces to saw the plug off`,
+  ];
 }

@@ -28,9 +28,9 @@ export interface TrimLayout {
   /** At each end: where strips may not all lie, and how far the planer dug in; 0 where nothing did. */
   creep: number;
   snipe: number;
-  /** Boards that bad places leave no room for, and what would fit instead, all of them: as long at this width, or as wide at this length; 0 where nothing would. */
+  /** Boards that bad places leave no room for, and what would fit instead, all of them: as long at this width, or as wide at this length; 0 where nothing would; `at` is where the longest ones lie. */
   missing: number;
-  instead: { length: number; width: number } | null;
+  instead: { length: number; width: number; at: PanelRect[] } | null;
   /** Lengths of panel that are left over and long enough to keep, in order. */
   offcuts: number[];
 }
@@ -55,10 +55,14 @@ export function trimLayout(board: Board, allowances: Pick<Allowances, 'panels' |
   // A board right behind another begins where the kerf of its end cut ends: no cut of its own.
   const ends = boards.flatMap((b, i) => (i > 0 && Math.abs(b.x - boards[i - 1]!.x - b.length - kerf) < 1e-6 ? [b.x + b.length] : [b.x, b.x + b.length]));
   const left = [...boards.map((b, i) => b.x - kerf - (i === 0 ? 0 : boards[i - 1]!.x + b.length + kerf)), panel.length - (boards.length > 0 ? boards.at(-1)!.x + board.length + kerf : 0)];
+  const longest = missing === 0 ? 0 : longestThatFits(clear, spots, reached, panel.boards, kerf, middle);
+  const lain = longest > 0 ? placeBoards(clear, spots, { length: longest, width: reached }, panel.boards, kerf, middle) : { y: 0, xs: [] };
   return {
     length: panel.length, width, boards, creep: creep / 2, snipe: flattenerLimits(shop).snipe, missing,
-    instead: missing === 0 ? null : { length: longestThatFits(clear, spots, reached, panel.boards, kerf, middle), width: widestThatFits(clear, spots, board.length, panel.boards, kerf, middle) },
-    offcuts: left.filter((l) => l >= keepLength),
+    instead: missing === 0 ? null : {
+      length: longest, width: widestThatFits(clear, spots, board.length, panel.boards, kerf, middle), at: lain.xs.map((x) => ({ x, y: lain.y, length: longest, width: reached })),
+    },
+    offcuts: boards.length > 0 ? left.filter((l) => l >= keepLength) : [],
     cuts: [...(boards.length > 0 ? [y, y + reached].map((at) => ({ along: 'edge' as const, at })) : []), ...ends.map((at) => ({ along: 'end' as const, at }))].map((cut, i) => ({ number: i + 1, ...cut })),
   };
 }

@@ -1,5 +1,5 @@
 import type { SideEdges } from '#core/features/edge.ts';
-import { NOTHING_WORKED } from '#core/features/feature.ts';
+import { NOTHING_WORKED, UNDRAWN } from '#core/features/feature.ts';
 import { AS_IT_LIES, UNDECIDED, type Board, type Construction } from '#core/board/board.ts';
 import { DEFAULT_SHOP, type Shop } from '#core/shop/shop.ts';
 import { USUAL_TREATMENT, type Defect } from '#core/stock/defect.ts';
@@ -94,7 +94,7 @@ export const tramShedBoards: Board[] = [
     features: [
       { kind: 'groove', id: 'groove', face: 'top', offset: 25, bit: 12.7, depth: 8, corner: 20, wells: 1, spout: null, fall: 0 },
       { kind: 'feet', id: 'feet', count: 4, inset: 38, bore: 20, boreDepth: 2, screw: 4, screwDepth: 16 },
-      { kind: 'mark', id: 'mark', face: 'bottom', name: 'Upper Hut', method: 'brand', x: 225, y: 160, length: 90, width: 24, depth: 1 },
+      { kind: 'mark', id: 'mark', face: 'bottom', name: 'Upper Hut', method: 'brand', x: 225, y: 160, length: 90, width: 24, depth: 1, ...UNDRAWN },
     ],
   }),
   board('Middle Hut bread boards', 'Bread', 'edge', [400, 250, 30], 3, 'B48.8 C36.8 M26.8 W36.8 M26.8 C36.8 B48.8', {

@@ -1,3 +1,4 @@
+import { artPlace } from '#core/features/art.ts';
 import { mapOutline, svgPath, type Outline } from '#core/features/outline.ts';
 import type { Solid } from '#core/features/solids.ts';
 import { edgeReach, SIDES, type Corners, type Edges } from '#core/features/edge.ts';
@@ -5,7 +6,7 @@ import { flatOf, type WorkedBoard } from '#core/plan/workedBoard.ts';
 import classes from './WorkedFace.module.css';
 
 interface WorkedFaceProps {
-  worked: Pick<WorkedBoard, 'size' | 'edges' | 'outline' | 'solids'>;
+  worked: Pick<WorkedBoard, 'size' | 'edges' | 'features' | 'solids'>;
   corners: Corners;
   /** The face that is looked at; the underside is turned over about its length. */
   face: 'top' | 'bottom';
@@ -28,9 +29,15 @@ export function WorkedFace({ worked, corners, face, scale, chosen }: WorkedFaceP
       {flat && shaped(edges, face, size.thickness) && <path className={classes.flat} d={place(flat) + mitres} />}
       {beneath && shaped(edges, other, size.thickness) && <path className={classes.beneath} d={place(beneath)} />}
       {solids.map((s, i) => (
-        <path key={i} className={opens(s) ? classes.cut : classes.hidden} data-through={(opens(s) && s.from <= 0 && s.to >= size.thickness) || undefined} data-chosen={s.feature === chosen || undefined} data-feature={s.feature}
+        <path key={i} className={opens(s) ? classes.cut : classes.hidden} data-through={(opens(s) && s.from <= 0 && s.to >= size.thickness) || undefined} data-frame={(s.part === 'mark' && worked.features.some((f) => f.id === s.feature && f.kind === 'mark' && f.art !== null)) || undefined} data-chosen={s.feature === chosen || undefined} data-feature={s.feature}
           fillRule="evenodd" d={s.outlines.map(place).join('')} />
       ))}
+      {worked.features.map((f) => {
+        if (f.kind !== 'mark' || !f.art) return null;
+        const { along, across, x, y } = artPlace(f, f.art);
+        const down = face === 'top' ? across : -across;
+        return <path key={f.id} className={f.face === face ? classes.art : classes.artBeneath} fillRule="evenodd" d={f.art.d} transform={`translate(${x * scale} ${(face === 'top' ? y : size.width - y) * scale}) scale(${along * scale} ${down * scale}) translate(${-f.art.length / 2} ${-f.art.width / 2})`} />;
+      })}
     </g>
   );
 }

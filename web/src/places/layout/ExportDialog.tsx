@@ -1,6 +1,7 @@
 import { Button, Checkbox, Modal, Radio } from '@mantine/core';
 import { useState } from 'react';
 import { useSettledBoard } from '../../data/openBoard.tsx';
+import { saveFile } from '../../data/saveFile.ts';
 import { boardSvg, svgAsPng } from '../../drawing/boardSvg.ts';
 import { useDisplay } from '../../quantities/display.tsx';
 import { showProblem } from '../../shell/notices.tsx';
@@ -25,11 +26,7 @@ export function ExportDialog({ oiled, onClose }: { oiled: boolean; onClose(): vo
     try {
       const svg = await boardSvg(board, plan, input.species, { scale, dimensions, stripWidths, oiled: oil, display });
       const blob = kind === 'svg' ? new Blob([svg.text], { type: 'image/svg+xml' }) : await svgAsPng(svg, PNG_PX_PER_MM);
-      const link = document.createElement('a');
-      link.href = URL.createObjectURL(blob);
-      link.download = `${board.name.replace(/[^\p{L}\p{N}]+/gu, '-').slice(0, 60)}.${kind}`;
-      link.click();
-      setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+      saveFile(blob, board.name, kind);
       onClose();
     } catch (error) {
       showProblem(error);

@@ -10,6 +10,7 @@ import { DEFAULT_SHOP } from '#core/shop/shop.ts';
 import type { Piece } from '#core/stock/piece.ts';
 import { api, ApiProblem, type StoredPiece } from '../../data/api.ts';
 import { keys, queryClient, trouble, useRack, useSawBook, useShop, useSpecies } from '../../data/queries.ts';
+import { saveFile } from '../../data/saveFile.ts';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { showProblem, showUndo } from '../../shell/notices.tsx';
@@ -101,11 +102,7 @@ export function RackPlace() {
   };
   const exportCsv = () => {
     const csv = writeRackCsv(found.map(({ piece: { id: _id, ...fields } }) => fields));
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(new Blob(['\uFEFF', csv], { type: 'text/csv' }));
-    link.download = 'rack.csv';
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+    saveFile(new Blob(['\uFEFF', csv], { type: 'text/csv' }), 'rack', 'csv');
   };
   useShortcuts('Rack', [
     { keys: 'a', does: 'Add a piece', run: add },

@@ -1,10 +1,11 @@
-import { Button, Select, TextInput } from '@mantine/core';
+import { Button, NumberInput, Select, TextInput } from '@mantine/core';
 import { FEATURE_NAMES, featureSchema, type Feature } from '#core/features/feature.ts';
 import { grooveLines, grooveVolume, jigOpening, type BoardSize } from '#core/features/groove.ts';
 import { fenceMark } from '#core/features/solids.ts';
 import { CommitField } from '../../quantities/CommitField.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
+import { ArtField } from './ArtField.tsx';
 import { FEATURE_FIELDS } from './featureFields.ts';
 import classes from './WorkedEditor.module.css';
 
@@ -35,12 +36,20 @@ export function FeatureFields({ feature, size, base, byHabit, onChange, onRemove
               </CommitField>
             );
           }
+          if ('degrees' in f) {
+            return (
+              <CommitField key={f.key} field={f.label} value={value(f.key) as number} schema={f.degrees} onCommit={(degrees) => set(f.key, degrees)}>
+                {(typed, change, problem, leave) => <NumberInput size="xs" label={f.label} suffix="°" hideControls value={typed} error={problem} onChange={(n) => change(typeof n === 'number' ? n : Number.NaN)} onBlur={leave} onKeyDown={(e) => e.key === 'Enter' && leave()} />}
+              </CommitField>
+            );
+          }
           return (
             <Select key={f.key} size="xs" label={f.label} allowDeselect={false} data={f.choices.map((c) => ({ value: String(c.value), label: c.label }))} value={String(value(f.key))}
               onChange={(chosen) => set(f.key, f.choices.find((c) => String(c.value) === chosen)!.value)} />
           );
         })}
       </div>
+      {feature.kind === 'mark' && <ArtField mark={feature} board={size} onChange={onChange} />}
       <Consequences feature={feature} size={size} base={base} />
       {byHabit ? <p className={classes.note}>The shop puts feet on every board; change them here, or the habit at the step.</p> : <Button size="compact-xs" variant="default" onClick={onRemove}>Remove {FEATURE_NAMES[feature.kind].toLowerCase()}</Button>}
     </>

@@ -30,8 +30,8 @@ export function SpotList({ chosen, onChoose }: { chosen: string | null; onChoose
       {layout.missing > 0 && layout.instead && (
         <div className={classes.remedy} role="alert">
           <p>{layout.boards.length === 0 ? 'No board of this size lies clear of them.' : `Only ${layout.boards.length} of ${layout.boards.length + layout.missing} boards lie clear of them.`} What remains:</p>
-          {layout.instead.length >= 50 && <Button size="compact-xs" variant="default" onClick={() => session.edit((b) => ({ ...b, length: layout.instead!.length }))}>Make {board.count > 1 ? 'them' : 'it'} <Length mm={layout.instead.length} /> long</Button>}{' '}
-          {layout.instead.width >= 30 && <Button size="compact-xs" variant="default" onClick={() => session.edit((b) => ({ ...b, width: layout.instead!.width }))}>Make {board.count > 1 ? 'them' : 'it'} <Length mm={layout.instead.width} /> wide</Button>}
+          {layout.instead.length >= 50 && <Button size="compact-xs" variant="default" onClick={() => session.edit((b) => ({ ...b, length: layout.instead!.length }))}><span>Make {board.count > 1 ? 'them' : 'it'} <Length mm={layout.instead.length} /> long</span></Button>}{' '}
+          {layout.instead.width >= 30 && <Button size="compact-xs" variant="default" onClick={() => session.edit((b) => ({ ...b, width: layout.instead!.width }))}><span>Make {board.count > 1 ? 'them' : 'it'} <Length mm={layout.instead.width} /> wide</span></Button>}
         </div>
       )}
       {worked.spots.map((spot, i) => (

@@ -50,6 +50,7 @@ export function TrimDrawing({ chosen, onChoose }: { chosen: string | null; onCho
         ))}
         <path className={classes.waste} fillRule="evenodd" d={`M${x0} ${y0}h${w}v${h}h${-w}z${layout.boards.map((b) => `M${x0 + b.x * scale} ${y0 + b.y * scale}v${b.width * scale}h${b.length * scale}v${-b.width * scale}z`).join('')}`} />
         {spoiled > 0 && [x0, x0 + w - spoiled].map((x) => <rect key={x} x={x} y={y0} width={spoiled} height={h} fill="url(#spoiled)" className={classes.spoiled} />)}
+        {layout.instead?.at.map((b) => <rect key={b.x} className={classes.instead} x={x0 + b.x * scale} y={y0 + b.y * scale} width={b.length * scale} height={b.width * scale} />)}
         {layout.boards.map((b, i) => (
           <g key={b.x}>
             <rect className={classes.board} x={x0 + b.x * scale} y={y0 + b.y * scale} width={b.length * scale} height={b.width * scale} />

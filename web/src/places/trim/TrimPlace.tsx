@@ -8,10 +8,11 @@ import { StepList } from '../../planning/StepList.tsx';
 import { BoardWork } from './BoardWork.tsx';
 import { SquareCheck } from './SquareCheck.tsx';
 import { SpotList } from './SpotList.tsx';
+import { TemplateView } from './TemplateView.tsx';
 import { TrimDrawing } from './TrimDrawing.tsx';
 import classes from './TrimPlace.module.css';
 
-const VIEWS = [{ value: 'panel', label: 'Size' }, { value: 'board', label: 'Edges and features' }] as const;
+const VIEWS = [{ value: 'panel', label: 'Size' }, { value: 'board', label: 'Edges and features' }, { value: 'files', label: 'Templates and jobs' }] as const;
 type View = (typeof VIEWS)[number]['value'];
 
 /** From the flat panel to finished boards: where they lie and how they are cut, whether they came out square and flat, and what is worked into them. */
@@ -38,7 +39,7 @@ export function TrimPlace() {
               <SquareCheck />
             </section>
           </>
-        ) : <BoardWork />}
+        ) : view === 'board' ? <BoardWork /> : <TemplateView />}
       </div>
       <div className={classes.column}>
         <section>

@@ -1,14 +1,16 @@
 import type { z } from 'zod';
-import { feetSchema, fingerHoldSchema, grooveSchema, handHoleSchema, handleSchema, markSchema, type Feature, type FeatureKind, type FeatureOf } from '#core/features/feature.ts';
+import { feetSchema, fingerHoldSchema, grooveSchema, handHoleSchema, handleSchema, markSchema, UNDRAWN, type Feature, type FeatureKind, type FeatureOf } from '#core/features/feature.ts';
 import type { BoardSize } from '#core/features/groove.ts';
 
 /** A figure of a feature, or a choice between a few. */
-type Field = { key: string; label: string; when?(f: Feature): boolean } & ({ schema: z.ZodType<number> } | { choices: readonly { value: string | number | null; label: string }[] } | { text: z.ZodType<string> });
+type Field = { key: string; label: string; when?(f: Feature): boolean } & ({ schema: z.ZodType<number> } | { choices: readonly { value: string | number | boolean | null; label: string }[] } | { text: z.ZodType<string> } | { degrees: z.ZodType<number> });
 
 const ENDS = [{ value: 'ends', label: 'Both ends' }, { value: 'sides', label: 'Both long edges' }] as const;
 const FACES = [{ value: 'top', label: 'Show side' }, { value: 'bottom', label: 'Underside' }] as const;
 const [g, f, h, b, t, m] = [grooveSchema.shape, fingerHoldSchema.shape, handHoleSchema.shape, handleSchema.shape, feetSchema.shape, markSchema.shape];
 const is = <K extends FeatureKind>(test: (feature: FeatureOf<K>) => boolean) => (feature: Feature) => test(feature as FeatureOf<K>);
+
+const isInlay = is<'mark'>((mark) => mark.method === 'inlay');
 
 /** What can be set on each kind of feature, in the order it is thought of. */
 export const FEATURE_FIELDS: Readonly<Record<FeatureKind, readonly Field[]>> = {
@@ -33,8 +35,11 @@ export const FEATURE_FIELDS: Readonly<Record<FeatureKind, readonly Field[]>> = {
     { key: 'screw', label: 'Screw', schema: t.screw }, { key: 'screwDepth', label: 'Screw into the wood', schema: t.screwDepth },
   ],
   mark: [
-    { key: 'name', label: 'What it says', text: m.name }, { key: 'face', label: 'Mark on', choices: FACES }, { key: 'method', label: 'Made by', choices: [{ value: 'laser', label: 'Engraver' }, { value: 'brand', label: 'Branding iron' }, { value: 'router', label: 'Router' }] },
+    { key: 'name', label: 'What it says', text: m.name }, { key: 'face', label: 'Mark on', choices: FACES }, { key: 'method', label: 'Made by', choices: [{ value: 'laser', label: 'Engraver' }, { value: 'brand', label: 'Branding iron' }, { value: 'router', label: 'Router' }, { value: 'inlay', label: 'Inlay with a V-bit' }] },
     { key: 'x', label: 'Middle from the left end', schema: m.x }, { key: 'y', label: 'Middle from the far edge', schema: m.y }, { key: 'length', label: 'Length', schema: m.length }, { key: 'width', label: 'Width', schema: m.width }, { key: 'depth', label: 'Depth', schema: m.depth },
+    { key: 'mirror', label: 'Lies', choices: [{ value: false, label: 'As drawn' }, { value: true, label: 'Mirrored' }] },
+    { key: 'bit', label: 'Bit or line', schema: m.bit, when: is<'mark'>((mark) => mark.method === 'router' || mark.method === 'laser') },
+    { key: 'angle', label: 'V-bit angle', degrees: m.angle, when: isInlay }, { key: 'plugStart', label: 'Plug begins', schema: m.plugStart, when: isInlay }, { key: 'plugDepth', label: 'Plug cut further', schema: m.plugDepth, when: isInlay },
   ],
 };
 
@@ -49,6 +54,6 @@ export function newFeature(kind: FeatureKind, id: string, { length, width, thick
     case 'hole': return { kind, id, on: 'ends', length: inHalves(Math.min(95, width / 2)), width: 28, inset: 25 };
     case 'handle': return { kind, id, on: 'ends', bores: 2, spacing: inHalves(Math.min(128, width / 2)), bore: 5, inset: 30, counterbore: 12, sinkTop: 0, sinkBottom: inHalves(Math.min(8, thickness / 4)) };
     case 'feet': return { kind, id, count: 4, inset: inHalves(Math.min(40, short / 4)), bore: 20, boreDepth: 2, screw: 4, screwDepth: inHalves(Math.max(1, Math.min(15, thickness / 2))) };
-    case 'mark': return { kind, id, face: 'bottom', name: 'Mark', method: 'brand', x: inHalves(length / 2), y: inHalves(width / 2), length: inHalves(Math.min(80, length / 3)), width: inHalves(Math.min(25, width / 5)), depth: 1 };
+    case 'mark': return { kind, id, face: 'bottom', name: 'Mark', method: 'brand', x: inHalves(length / 2), y: inHalves(width / 2), length: inHalves(Math.min(80, length / 3)), width: inHalves(Math.min(25, width / 5)), depth: 1, ...UNDRAWN };
   }
 }

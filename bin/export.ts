@@ -1,0 +1,33 @@
+import { drawingDxf } from '#core/format/drawingDxf.ts';
+import { drawingPdf, PAPERS, type Paper } from '#core/format/drawingPdf.ts';
+import { drawingSvg } from '#core/format/drawingSvg.ts';
+import { makePlan } from '#core/plan/plan.ts';
+import { templatesOf } from '#core/templates/templates.ts';
+import { DEFAULT_DISPLAY } from '#core/units/formatLength.ts';
+import { readBoard, readWords, Refusal, refusing } from './boardArguments.ts';
+
+const USAGE = 'Usage: npm run -s export -- FILE --as svg|dxf|pdf [--template NAME] [--paper a4|letter] [--unit mm|inch] > OUT';
+
+/** `npm run -s export -- FILE --as …`: a board or one of its templates at full size, on standard output. */
+async function main(args: readonly string[]): Promise<void> {
+  const { paths, words } = readWords(args, { as: ['svg', 'dxf', 'pdf'], template: null, paper: Object.keys(PAPERS), unit: ['mm', 'inch'] }, USAGE);
+  if (paths.length > 1) throw new Refusal(`One file at a time. ${USAGE}`);
+  if (words.as === undefined) throw new Refusal(`--as is missing. ${USAGE}`);
+  const file = readBoard(paths[0]!);
+  const plan = makePlan(file);
+  const display = { ...DEFAULT_DISPLAY, system: words.unit === 'inch' ? 'inch' as const : 'metric' as const };
+  const templates = templatesOf(file.board, plan.worked, plan.shop, display);
+  const template = templates.find((t) => t.id === (words.template ?? 'board'));
+  if (!template) throw new Refusal(`${paths[0]}: there is no template "${words.template}"; this board has ${templates.map((t) => t.id).join(', ')}.`);
+  if (plan.worked.size.width <= 0 || plan.worked.size.thickness <= 0) throw new Refusal(`${paths[0]}: board: has no strips or no thickness yet; there is nothing to draw.`);
+  if (words.as === 'pdf') {
+    try {
+      process.stdout.write(await drawingPdf(template.drawing, (words.paper ?? 'a4') as Paper));
+    } catch (error) {
+      if (error instanceof RangeError) throw new Refusal(`${paths[0]}: ${error.message}`);
+      throw error;
+    }
+  } else process.stdout.write(words.as === 'svg' ? drawingSvg(template.drawing) : drawingDxf(template.drawing));
+}
+
+await refusing(() => main(process.argv.slice(2)));

@@ -1,0 +1,35 @@
+import { artOutlines, type Art } from '../features/art.ts';
+import type { FeatureOf } from '../features/feature.ts';
+import { inlayFit } from '../features/inlay.ts';
+import { tightPlaces } from '../features/lineSpacing.ts';
+import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
+import { length, say } from '../units/phrase.ts';
+import type { Finding, Rule } from './finding.ts';
+
+const TIGHT = new WeakMap<Art, Map<string, number>>();
+
+/** A drawing is searched once for each size it is drawn at. */
+function tightOf(mark: FeatureOf<'mark'>, art: Art): number {
+  const known = TIGHT.get(art) ?? new Map<string, number>();
+  TIGHT.set(art, known);
+  const key = `${mark.length} ${mark.width} ${mark.bit}`;
+  if (!known.has(key)) known.set(key, tightPlaces(artOutlines(mark, art), mark.bit).length);
+  return known.get(key)!;
+}
+
+/** Whether the bit can cut the drawing of a mark, and whether an inlay's plug goes into its pocket. */
+export const markArt: Rule = (plan) => plan.worked.features.flatMap((f): Finding[] => {
+  if (f.kind !== 'mark') return [];
+  const finding = (rule: string, severity: Finding['severity'], what: Finding['what'], why: Finding['why'], waysOut: Finding['waysOut']): Finding => ({ rule, severity, strips: [], at: 'engrave', what, why, waysOut });
+  const tight = f.art && (f.method === 'router' || f.method === 'laser') ? tightOf(f, f.art) : 0;
+  const { glueGap } = inlayFit(f);
+  return [
+    ...(f.art === null && f.method !== 'brand' ? [finding('mark-drawing', 'note', say`${f.name} has no drawing yet.`, say`Without one there is no file for the machine.`, [say`Take a drawing from an SVG file at Trim.`, say`Burn it in with a brand.`])] : []),
+    ...(tight > 0 && f.art ? [finding('mark-lines', 'caution', say`${f.name}: in ${tight} ${tight === 1 ? 'place' : 'places'} lines run nearer to each other than ${length(f.bit)}.`, say`What is finer than the bit runs together.`, [say`Make the mark larger.`, say`Use a finer bit.`])] : []),
+    ...(f.method === 'inlay' && glueGap < -LENGTH_TOLERANCE_MM ? [finding('inlay-deep', 'stop', say`${f.name}: the plug goes ${length(f.plugStart)} deep and the pocket is ${length(f.depth)}.`, say`It would stand on the bottom before its walls close.`, [say`Begin the plug at most ${length(f.depth)} below its face, or make the pocket deeper.`])] : []),
+    ...(f.method === 'inlay' && glueGap >= -LENGTH_TOLERANCE_MM && glueGap < LEAST_GLUE ? [finding('inlay-glue', 'caution', say`${f.name}: ${length(Math.max(0, glueGap))} is left for glue under the plug.`, say`Trapped glue keeps the walls from closing.`, [say`Leave at least ${length(LEAST_GLUE)}.`])] : []),
+  ];
+});
+
+/** Room for glue under a plug, mm (common practice). */
+const LEAST_GLUE = 0.3;

@@ -1,0 +1,89 @@
+import { z } from 'zod';
+import { lineOfText } from '../units/lengthSchema.ts';
+import type { FeatureOf } from './feature.ts';
+import type { Outline, Point } from './outline.ts';
+
+/** More characters of path than a mark needs: 5 000 nodes are about 150 000. */
+export const MOST_ART_CHARACTERS = 400_000;
+
+/**
+ * A drawing for a mark: lines and cubic curves in a box of its own, `length` by `width` units, the longer of them 1000. Only M, L, C and Z, all absolute, so that nothing in it can be anything but a line.
+ */
+export const artSchema = z.strictObject({
+  name: lineOfText(1, 80),
+  length: z.number({ error: 'must be a number' }).min(0.001, { error: 'must be more than nothing' }).max(1000, { error: 'must be at most 1000' }),
+  width: z.number({ error: 'must be a number' }).min(0.001, { error: 'must be more than nothing' }).max(1000, { error: 'must be at most 1000' }),
+  d: z.string({ error: 'must be text' }).max(MOST_ART_CHARACTERS, { error: `must be at most ${MOST_ART_CHARACTERS} characters` }).regex(/^(?:[MLCZ]|-?\d+(?:\.\d+)?|[ ,])*$/, { error: 'must be a path of M, L, C and Z' }),
+});
+export type Art = z.infer<typeof artSchema>;
+
+/** Length of the longer side of a drawing's box, units. */
+export const ART_BOX = 1000;
+/** A curve is cut into straights that leave it by no more than this, units. */
+const CURVE_ERROR = 0.5;
+
+const FLAT = new WeakMap<Art, { points: Point[]; closed: boolean }[]>();
+
+/** The lines of a drawing, curves as chains of straights, in its own units. */
+export function artLines(art: Art): { points: Point[]; closed: boolean }[] {
+  const known = FLAT.get(art);
+  if (known) return known;
+  const lines: { points: Point[]; closed: boolean }[] = [];
+  let at: Point = { x: 0, y: 0 };
+  for (const [, letter, figures] of art.d.matchAll(/([MLCZ])([^MLCZ]*)/g)) {
+    const n = (figures!.match(/-?\d+(?:\.\d+)?/g) ?? []).map(Number);
+    if (letter === 'Z') {
+      const line = lines.at(-1);
+      if (line) {
+        line.closed = true;
+        at = line.points[0]!;
+      }
+    } else if (letter === 'M') {
+      at = { x: n[0] ?? 0, y: n[1] ?? 0 };
+      lines.push({ points: [at], closed: false });
+    } else if (lines.length > 0) {
+      const line = lines.at(-1)!.closed ? { points: [at], closed: false } : lines.at(-1)!;
+      if (line !== lines.at(-1)) lines.push(line);
+      const size = letter === 'L' ? 2 : 6;
+      for (let i = 0; i + size <= n.length; i += size) {
+        const to = { x: n[i + size - 2]!, y: n[i + size - 1]! };
+        if (letter === 'L') line.points.push(to);
+        else line.points.push(...curve(at, { x: n[i]!, y: n[i + 1]! }, { x: n[i + 2]!, y: n[i + 3]! }, to));
+        at = to;
+      }
+    }
+  }
+  const made = lines.filter((l) => l.points.length > 1);
+  FLAT.set(art, made);
+  return made;
+}
+
+/** Points of a cubic curve after its first. */
+function curve(a: Point, b: Point, c: Point, d: Point): Point[] {
+  // The second differences bound how far the curve leaves its chords: error <= d2 / (8 n^2) * 6 / 2.
+  const bend = Math.max(Math.hypot(a.x - 2 * b.x + c.x, a.y - 2 * b.y + c.y), Math.hypot(b.x - 2 * c.x + d.x, b.y - 2 * c.y + d.y));
+  const count = Math.max(1, Math.min(200, Math.ceil(Math.sqrt((0.75 * bend) / CURVE_ERROR))));
+  return Array.from({ length: count }, (_, i) => {
+    const t = (i + 1) / count;
+    const s = 1 - t;
+    const mix = (p: number, q: number, r: number, w: number) => s ** 3 * p + 3 * s * s * t * q + 3 * s * t * t * r + t ** 3 * w;
+    return { x: mix(a.x, b.x, c.x, d.x), y: mix(a.y, b.y, c.y, d.y) };
+  });
+}
+
+type Mark = Pick<FeatureOf<'mark'>, 'x' | 'y' | 'length' | 'width' | 'mirror' | 'face'>;
+
+/**
+ * How a drawing lies in its mark: as large as fits its rectangle, in its middle. On the underside it reads right for who looks at the underside, so that seen through the board from above it is turned over.
+ * @returns mm for one unit of the drawing along and across (negative where it is turned over), and where the drawing's middle lies
+ */
+export function artPlace({ x, y, length, width, mirror, face }: Mark, art: Pick<Art, 'length' | 'width'>): { along: number; across: number; x: number; y: number } {
+  const scale = Math.min(length / art.length, width / art.width);
+  return { along: mirror ? -scale : scale, across: face === 'bottom' ? -scale : scale, x, y };
+}
+
+/** The lines of a mark's drawing on its board, mm. */
+export function artOutlines(mark: Mark, art: Art): Outline[] {
+  const { along, across, x, y } = artPlace(mark, art);
+  return artLines(art).map(({ points, closed }) => ({ closed, vertices: points.map((p) => ({ x: x + (p.x - art.length / 2) * along, y: y + (p.y - art.width / 2) * across, bulge: 0 })) }));
+}
