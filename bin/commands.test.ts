@@ -20,7 +20,7 @@ describe('files made from code', () => {
   });
 
   it('examples satisfy the published JSON Schema, read by an independent validator; broken ones do not', () => {
-    const schema = JSON.parse(files['docs/format/board.v5.schema.json']!) as object;
+    const schema = JSON.parse(files['docs/format/board.v6.schema.json']!) as object;
     const validate = new Ajv2020({ strict: false }).compile(schema);
     const examples = Object.entries(files).filter(([path]) => path.startsWith('examples/'));
     expect(examples.length).toBeGreaterThanOrEqual(2);
@@ -79,6 +79,26 @@ describe('npm run propose', () => {
     const { status, stdout, stderr } = run(...args);
     expect([status, stdout, stderr.trim().split('\n').length]).toEqual([2, '', 1]);
     expect(stderr).toMatch(words);
+  });
+});
+
+describe('npm run export', () => {
+  const run = (...args: string[]) => spawnSync(process.execPath, [join(ROOT, 'bin/run.mjs'), 'export', ...args], { cwd: folder });
+  const example = join(ROOT, 'examples/carving-board-edge-grain.cadenza.json');
+
+  it.each([['svg', /^<\?xml[\s\S]*<\/svg>\n$/], ['dxf', /^0\r\nSECTION[\s\S]*EOF\r\n$/], ['pdf', /^%PDF-[\s\S]*%%EOF\s*$/], ['gcode', /^\(Juice groove[\s\S]*M30\n$/]])('writes %s to standard output and nothing else', (as, whole) => {
+    const { status, stdout, stderr } = run(example, '--as', as);
+    expect([status, stderr.toString()]).toEqual([0, '']);
+    expect(stdout.toString('latin1')).toMatch(whole);
+  });
+
+  it.each([
+    [['--as', 'svg'], /^Usage: /], [[example], /--as is missing/], [[example, '--as', 'step'], /--as must be one of svg, dxf, pdf, gcode/], [[example, '--as', 'svg', '--template', 'boat'], /no template "boat"; this board has board, jig-groove/],
+    [[example, '--as', 'pdf', '--paper'], /--paper must be one of/], [[example, '--as', 'gcode', '--job', 'x'], /no job "x"; this board has groove/],
+  ])('refuses %j in one line', (args, words) => {
+    const { status, stdout, stderr } = run(...args);
+    expect([status, stdout.length, stderr.toString().trim().split('\n').length]).toEqual([2, 0, 1]);
+    expect(stderr.toString()).toMatch(words);
   });
 });
 

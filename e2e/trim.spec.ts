@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test';
-import { makeBoard, openPlace, typeLength } from './pages.ts';
+import { readFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+import { makeBoard, openPlace, saved, storedBoard, typeLength } from './pages.ts';
 
 test('two diagonals tell how far a board is out and which way to correct; what no board has is said, and readings outlive a reload', async ({ page, request }) => {
   const id = await makeBoard(request);
@@ -18,4 +19,106 @@ test('two diagonals tell how far a board is out and which way to correct; what n
   await page.getByText('Flatness', { exact: true }).click();
   await typeLength(page, 'It rocks by', '2');
   await expect(page.getByRole('status').filter({ hasText: 'Flattening it again takes' })).toContainText('1 mm off');
+});
+
+const worked = async (page: Page) => (await storedBoard(page)).board.worked;
+
+test('a groove is added, moved by keys and by mouse, refused where it is nonsense, and taken back; steps and figures follow', async ({ page, request }) => {
+  await openPlace(page, `/boards/${await makeBoard(request)}/trim?view=board`);
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Juice groove' }).click();
+  const grip = page.getByRole('slider', { name: 'Groove, in from the edge' });
+  // A fifth of the board's width of 110.
+  await expect(grip).toHaveAttribute('aria-valuenow', '22');
+  await grip.focus();
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('Shift+ArrowUp');
+  await expect(grip).toHaveAttribute('aria-valuenow', '27.5');
+  await grip.hover();
+  const box = (await grip.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 + 9, { steps: 4 });
+  await page.mouse.up();
+  const dragged = Number(await grip.getAttribute('aria-valuenow'));
+  expect(dragged).toBeLessThan(27.5);
+  expect((dragged * 2) % 1).toBe(0);
+  await expect(page.getByRole('heading', { name: /Juice groove, show side/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(grip).toHaveAttribute('aria-valuenow', '27.5');
+
+  // Odd input stays as typed, says why, and changes nothing.
+  await typeLength(page, 'Depth', 'deep');
+  await expect(page.getByText(/^Depth is not a length/)).toBeVisible();
+  await page.getByLabel('Depth', { exact: true }).press('Escape');
+  await typeLength(page, 'Depth', '31');
+  await expect(page.getByText('Juice groove would go through: the board is 30 mm thick.').first()).toBeVisible();
+  await saved(page);
+  expect((await worked(page)).features).toMatchObject([{ kind: 'groove', offset: 27.5, depth: 31 }]);
+  await page.getByRole('button', { name: 'Remove juice groove' }).click();
+  await expect(grip).toHaveCount(0);
+});
+
+test('edges are shaped all round or by the side, and drawn; an under-bevel tells its saw settings', async ({ page, request }) => {
+  await openPlace(page, `/boards/${await makeBoard(request)}/trim?view=board`);
+  await page.getByRole('combobox', { name: 'Below' }).click();
+  await page.getByRole('option', { name: 'Under-bevel' }).click();
+  await typeLength(page, 'Left of the side below', '12');
+  await expect(page.getByText('the bevel reaches 18 mm in on the underside')).toBeVisible();
+  await page.getByText('Left end', { exact: true }).click();
+  await typeLength(page, 'Left of the side below', '15');
+  await expect(page.getByText(/bevels of .* miss each other by 3 mm at the corner/).first()).toBeVisible();
+  await saved(page);
+  expect((await worked(page)).edges).toMatchObject({ far: { bottom: { reveal: 12 } }, left: { bottom: { reveal: 15 } } });
+  await page.getByRole('button', { name: 'As the shop has it' }).click();
+  await saved(page);
+  await expect.poll(async () => (await worked(page)).edges).toBeNull();
+});
+
+test('a bad place stops a board that does not clear it, and the size that remains is one press away', async ({ page, request }) => {
+  await openPlace(page, `/boards/${await makeBoard(request)}/trim`);
+  await page.getByRole('button', { name: 'Mark one' }).click();
+  await typeLength(page, 'Long', '40');
+  await expect(page.getByText('No board of this size lies clear of them.')).toBeVisible();
+  await page.getByRole('button', { name: /^Make it [\d.]+ mm long$/ }).click();
+  await expect(page.getByText('No board of this size lies clear of them.')).toHaveCount(0);
+  await saved(page);
+  const { board } = await storedBoard(page);
+  expect(board.length).toBeLessThan(380);
+  expect(board.length).toBeGreaterThan(340);
+  // It is moved with the keys like everything that is dragged.
+  await page.getByRole('slider', { name: /^Gap/ }).focus();
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect.poll(async () => (await worked(page)).spots[0]!.x).toBe(5);
+});
+
+test('a drawing comes from SVG without its scripts, becomes a job that a simulated engraver runs, and leaves as a file', async ({ page, request }) => {
+  await openPlace(page, `/boards/${await makeBoard(request)}/trim?view=board`);
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Mark' }).click();
+  const choose = async (name: string, text: string) => {
+    const chooser = page.waitForEvent('filechooser');
+    await page.getByRole('button', { name: /drawing from SVG|Another drawing/ }).click();
+    await (await chooser).setFiles({ name, mimeType: 'image/svg+xml', buffer: Buffer.from(text) });
+  };
+  await choose('bad.svg', '<!DOCTYPE svg [<!ENTITY a "b">]><svg>&a;</svg>');
+  await expect(page.getByRole('alert').filter({ hasText: 'declares entities' })).toContainText('The mark is as it was');
+  await choose('hut.svg', '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 20"><script>document.title="run"</script><path d="M0 20L20 0L40 20Z"/></svg>');
+  await expect(page.getByText('Scripts in it were left out; they are never run.')).toBeVisible();
+  expect(await page.title()).not.toBe('run');
+  await saved(page);
+  expect((await worked(page)).features[0]).toMatchObject({ kind: 'mark', method: 'laser', art: { length: 1000, width: 500 } });
+  await page.getByText('Templates and jobs', { exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Mark, engraver' })).toHaveAttribute('aria-pressed', 'true');
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as G-code' }).click();
+  expect(readFileSync(await (await download).path(), 'utf8')).toMatch(/^\(Mark, underside up[\s\S]*M30\n$/);
+  // A file from elsewhere that would plough through the wood.
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Try a file' }).click();
+  await (await chooser).setFiles({ name: 'other.nc', mimeType: 'text/plain', buffer: Buffer.from('G21 G90\nM3 S1\nG1 Z-3 F100\nG0 X90 Y20\nM30') });
+  await expect(page.getByText('Line 4: It would travel through the wood, 3.0 mm deep.')).toBeVisible();
+  const pdf = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as PDF' }).click();
+  expect(readFileSync(await (await pdf).path()).subarray(0, 5).toString()).toBe('%PDF-');
 });

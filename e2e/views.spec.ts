@@ -1,15 +1,25 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import type { Board } from '#core/board/board.ts';
+import { NOTHING_WORKED, UNDRAWN } from '#core/features/feature.ts';
 import { at, makeBoard, openPlace } from './pages.ts';
 
-const VIEWS = ['/', '/rack', '/rack/shed-b1', '/rack/pile', '/rack/salvage', '/rack/labels', '/propose', '/shop', 'brief', 'layout', 'cuts', 'mill', 'glue', 'trim', 'sheet'];
+const VIEWS = ['/', '/rack', '/rack/shed-b1', '/rack/pile', '/rack/salvage', '/rack/labels', '/propose', '/shop', 'brief', 'layout', 'cuts', 'mill', 'glue', 'trim', 'trim?view=board', 'trim?view=files', 'sheet'];
+
+const WORKED: Board['worked'] = {
+  ...NOTHING_WORKED, spots: [{ id: 's', x: 0, y: 40, length: 5, width: 10, what: 'Gap' }],
+  features: [
+    { kind: 'groove', id: 'g', face: 'top', offset: 20, bit: 12, depth: 6, corner: 10, wells: 1, spout: null, fall: 0 },
+    { kind: 'mark', id: 'm', face: 'top', name: 'Hut', method: 'laser', x: 200, y: 55, length: 60, width: 30, depth: 1, ...UNDRAWN, art: { name: 'a', length: 1000, width: 500, d: 'M0 0L1000 0L500 500Z' } },
+  ],
+};
 
 for (const scheme of ['light', 'dark'] as const) {
   test(`axe finds nothing on any view, ${scheme}`, async ({ page, request }) => {
     // A dozen views, each gone through node by node.
     test.slow();
-    const id = await makeBoard(request);
+    const id = await makeBoard(request, { worked: WORKED });
     await page.emulateMedia({ colorScheme: scheme });
     for (const view of VIEWS) {
       await openPlace(page, view.startsWith('/') ? view : `/boards/${id}/${view}`);
@@ -22,7 +32,7 @@ for (const scheme of ['light', 'dark'] as const) {
 
 test('axe finds nothing on the other faces of the layout, and on proposals', async ({ page, request }) => {
   test.slow();
-  const id = await makeBoard(request);
+  const id = await makeBoard(request, { worked: WORKED });
   const clean = async (what: string) => {
     const { violations } = await new AxeBuilder({ page }).analyze();
     expect(violations.map((v) => `${what}: ${v.id} ${v.nodes.map((n) => n.target.join(' ')).slice(0, 3).join(' | ')}`)).toEqual([]);
@@ -49,7 +59,7 @@ test('axe finds nothing on the other faces of the layout, and on proposals', asy
 
 test('nothing sticks out sideways at 768 and 390 pixels, and the layout works by touch sizes', async ({ page, request }) => {
   test.slow();
-  const id = await makeBoard(request);
+  const id = await makeBoard(request, { worked: WORKED });
   for (const width of [768, 390]) {
     await page.setViewportSize({ width, height: 844 });
     for (const view of VIEWS) {

@@ -5,6 +5,7 @@ import { bleedingNeighbours } from './bleedingNeighbours.ts';
 import { clamping } from './clamping.ts';
 import { edgeShape } from './edgeShape.ts';
 import { featureDepth } from './featureDepth.ts';
+import { featureKnots } from './featureKnots.ts';
 import { featureJoints } from './featureJoints.ts';
 import { featureRoom } from './featureRoom.ts';
 import { featuresApart } from './featuresApart.ts';
@@ -32,7 +33,7 @@ import { stripWidth } from './stripWidth.ts';
 
 const RULES: readonly Rule[] = [
   emptyBoard, panelWidthRule, boardThickness, stripWidth, stockShortage, machineLimits, stockSafety, ripSafety, stockSettled, glueTime, glueClimate, glueClass, clamping, grainDirection, showSide, outerStrips,
-  panelSpots, edgeShape, featureRoom, featureDepth, featuresApart, featureJoints, markStrip, markArt,
+  panelSpots, edgeShape, featureRoom, featureDepth, featuresApart, featureJoints, featureKnots, markStrip, markArt,
   seasonalNeighbours, bleedingNeighbours, speciesCautions, finishSafety,
 ];
 const ORDER: Record<Severity, number> = { stop: 0, caution: 1, note: 2 };

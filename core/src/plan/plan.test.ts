@@ -78,7 +78,7 @@ describe('materials', () => {
 
 describe('operations', () => {
   it('come in working order, and mill only what the cut plan gives', () => {
-    const order = ['crosscut', 'flatten', 'jointEdge', 'rip', 'remill', 'resaw', 'planeStrips', 'jointStrips', 'layOut', 'dryRun', 'glue', 'flattenSections', 'join', 'scrape', 'flattenPanel', 'trimEdges', 'cutApart', 'trimEnds', 'edges', 'sand', 'raiseGrain', 'oil', 'topCoat', 'feet'];
+    const order = ['crosscut', 'flatten', 'jointEdge', 'rip', 'remill', 'resaw', 'planeStrips', 'jointStrips', 'layOut', 'dryRun', 'glue', 'flattenSections', 'join', 'scrape', 'flattenPanel', 'trimEdges', 'cutApart', 'trimEnds', 'corners', 'groove', 'edges', 'holds', 'handles', 'bores', 'sand', 'engrave', 'raiseGrain', 'oil', 'topCoat', 'feet'];
     fc.assert(fc.property(planInputArbitrary, (input) => {
       const { operations, cutting } = makePlan(input);
       const places = operations.map((o) => order.indexOf(o.kind));
