@@ -63,7 +63,7 @@ describe('templates read back by independent readers, to 0.01 mm', () => {
     const xs = cut[0]!.vertices.map((v) => v.x);
     expect(Math.max(...xs) - Math.min(...xs)).toBeCloseTo(400, 2);
     // Rounded corners: quarter circles, whose bulge is tan(90°/4) in every book; y runs upward there, so they turn the other way.
-    expect(cut[0]!.vertices.flatMap((v) => (v.bulge ? [Number((v.bulge + Math.tan(Math.PI / 8)).toFixed(5))] : []))).toEqual([0, 0, 0, 0]);
+    expect(cut[0]!.vertices.flatMap((v) => (v.bulge ? [Math.abs(Number((v.bulge + Math.tan(Math.PI / 8)).toFixed(5)))] : []))).toEqual([0, 0, 0, 0]);
     // The groove's outer line: 25 in to the middle of the bit, less half a bit (8 deep is below the bit's middle).
     const outer = cut[1]!.vertices;
     expect(Math.min(...outer.map((v) => v.x))).toBeCloseTo(25 - 6.35, 2);

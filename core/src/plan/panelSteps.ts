@@ -1,7 +1,7 @@
 import { proudBy } from '../board/allowances.ts';
 import { showsOf } from '../board/board.ts';
 import { schoolOf } from '../shop/schools.ts';
-import { atLeast, length, say } from '../units/phrase.ts';
+import { atLeast, length, say, type Phrase } from '../units/phrase.ts';
 import type { PlanContext } from './context.ts';
 import type { Ladder } from './ladder.ts';
 import { glueThicknessReached } from './ladders.ts';
@@ -70,17 +70,28 @@ export function panelSteps(context: PlanContext, ladders: { thickness: Ladder; w
       kind: 'cutApart' as const, title: say`Cut the boards apart`, machine: CROSSCUT_NAMES[shop.crosscutSaw.kind], minutes: 3 * board.count * work,
       settings: [{ label: 'Stop', value: length(board.length) }],
       parts: [{ part: `each of ${longest.boards} boards`, dimension: 'length' as const, before: longest.length, after: board.length, passes: null }],
-      lines: [say`Square one end ${length(inward)} in, then ${longest.boards} boards of ${length(board.length)}, the same long edge to the fence, ${length(saw.kerf)} for each cut; a long panel wants a second pair of hands or a stand`],
+      lines: [say`Square one end ${length(inward)} in, then ${longest.boards} boards of ${length(board.length)}, the same long edge to the fence, ${length(saw.kerf)} for each cut`, ...holding(longest.length)],
       why: say`Creep, snipe and trim are lost at the ends of a panel once, not once for each board.`,
     }] : [{
       kind: 'trimEnds' as const, title: say`Trim both ends`, habit: allowances.endTrim > habits.panelEndTrim ? null : ('panelEndTrim' as const), school: 'snipe' as const, machine: CROSSCUT_NAMES[shop.crosscutSaw.kind], minutes: 6 * board.count * work,
-      settings: [{ label: 'Stop', value: length(board.length) }],
+      settings: [{ label: 'Stop, first try', value: length(board.length + SNEAK) }, { label: 'Stop', value: length(board.length) }],
       parts: [{ part: panels, dimension: 'length' as const, before: longest.length, after: board.length, passes: null }],
       lines: [
         say`Cut one end ${length(inward)} in, turn end for end keeping the same long edge to the fence, cut the other to ${length(board.length)}`,
-        say`Each cut takes ${length(saw.kerf)} more for its kerf; sneak up on the last`,
+        say`Each cut takes ${length(saw.kerf)} more for its kerf. Sneak up on the last: ${length(SNEAK)} long first, measure both sides, then to size`,
+        ...holding(longest.length),
       ],
       why: say`The same edge to the fence makes both ends square to it, even if the fence is not perfect.`,
     }]),
   ];
+}
+
+/** Left on the last cut until it has been measured, mm (common practice). */
+const SNEAK = 1;
+/** Panels longer than this are not held by one pair of hands at a saw, mm (common practice). */
+const ONE_PAIR_OF_HANDS = 1000;
+
+/** Who holds a long panel. */
+function holding(panel: number): Phrase[] {
+  return panel > ONE_PAIR_OF_HANDS ? [say`The panel is ${length(panel)} long: a second pair of hands or a stand holds its far end, level with the table, and lets it go with the cut`] : [];
 }

@@ -2,11 +2,14 @@ import { ActionIcon } from '@mantine/core';
 import { IconArrowDown, IconArrowLeft, IconArrowRight, IconArrowUp, IconHome } from '@tabler/icons-react';
 import { useMemo, useRef, useState, type CSSProperties, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import { stripTops } from '#core/board/board.ts';
+import type { Side } from '#core/features/edge.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
-import type { Side } from '../../drawing/wood/woodSide.ts';
+import type { Side as WoodSide } from '../../drawing/wood/woodSide.ts';
 import { steadyBody } from '../../drawing/wood/steadyBody.ts';
 import { Wood } from '../../drawing/Wood.tsx';
+import { WorkedFace } from '../../drawing/WorkedFace.tsx';
+import { WorkedSide } from '../../drawing/WorkedSide.tsx';
 import classes from './Turntable.module.css';
 
 interface TurntableProps {
@@ -41,22 +44,23 @@ export function Turntable({ width, height, oiled }: TurntableProps) {
   const bodies = useMemo(() => plan.strips.map((s, i) => steadyBody(plan.bodies[i]!, s.id)), [plan]);
   const tops = stripTops(board.strips);
 
-  const wood = (i: number, side: Side, x: number, y: number) => {
+  const wood = (i: number, side: WoodSide, x: number, y: number) => {
     const strip = board.strips[i]!;
     return <Wood key={strip.id} x={x} y={y} scale={scale} body={bodies[i]!} stripId={strip.id} species={input.species.find((s) => s.code === strip.species)} side={side} oiled={oiled} />;
   };
-  const across = (side: Side, x: number, reversed: boolean) => board.strips.map((strip, i) => {
+  const across = (side: WoodSide, x: number, reversed: boolean) => board.strips.map((strip, i) => {
     const top = reversed ? plan.panelWidth - tops[i]! - strip.width : tops[i]!;
     return wood(i, side, x, top * scale - trims.edge);
   });
   const last = board.strips.length - 1;
+  const side = (of: Side, run: number) => <WorkedSide worked={plan.worked} side={of} run={run} scale={scale} />;
   const faces: { name: string; size: [number, number]; turn: string; normal: number[]; wood: ReactNode }[] = board.strips.length === 0 ? [] : [
-    { name: 'top', size: [l, w], turn: `translateZ(${t / 2}px)`, normal: [0, 0, 1], wood: across('top', -trims.end, false) },
-    { name: 'under', size: [l, w], turn: `rotateX(180deg) translateZ(${t / 2}px)`, normal: [0, 0, -1], wood: across('under', -trims.end, true) },
-    { name: 'firstEdge', size: [l, t], turn: `rotateX(90deg) translateZ(${w / 2}px)`, normal: [0, -1, 0], wood: wood(0, 'firstEdge', -trims.end, -trims.face) },
-    { name: 'lastEdge', size: [l, t], turn: `rotateX(-90deg) translateZ(${w / 2}px)`, normal: [0, 1, 0], wood: wood(last, 'lastEdge', -trims.end, -trims.face) },
-    { name: 'farEnd', size: [t, w], turn: `rotateY(90deg) translateZ(${l / 2}px)`, normal: [1, 0, 0], wood: across('farEnd', -trims.face, false) },
-    { name: 'firstEnd', size: [t, w], turn: `rotateY(-90deg) translateZ(${l / 2}px)`, normal: [-1, 0, 0], wood: across('firstEnd', -trims.face, false) },
+    { name: 'top', size: [l, w], turn: `translateZ(${t / 2}px)`, normal: [0, 0, 1], wood: <>{across('top', -trims.end, false)}<WorkedFace worked={plan.worked} corners={board.worked.corners} face="top" scale={scale} /></> },
+    { name: 'under', size: [l, w], turn: `rotateX(180deg) translateZ(${t / 2}px)`, normal: [0, 0, -1], wood: <>{across('under', -trims.end, true)}<WorkedFace worked={plan.worked} corners={board.worked.corners} face="bottom" scale={scale} /></> },
+    { name: 'firstEdge', size: [l, t], turn: `rotateX(90deg) translateZ(${w / 2}px)`, normal: [0, -1, 0], wood: <>{wood(0, 'firstEdge', -trims.end, -trims.face)}{side('far', l)}</> },
+    { name: 'lastEdge', size: [l, t], turn: `rotateX(-90deg) translateZ(${w / 2}px)`, normal: [0, 1, 0], wood: <>{wood(last, 'lastEdge', -trims.end, -trims.face)}{side('near', l)}</> },
+    { name: 'farEnd', size: [t, w], turn: `rotateY(90deg) translateZ(${l / 2}px)`, normal: [1, 0, 0], wood: <>{across('farEnd', -trims.face, false)}{side('right', w)}</> },
+    { name: 'firstEnd', size: [t, w], turn: `rotateY(-90deg) translateZ(${l / 2}px)`, normal: [-1, 0, 0], wood: <>{across('firstEnd', -trims.face, false)}{side('left', w)}</> },
   ];
 
   const by = (tilt: number, spin: number) => setTurn((now) => ({ tilt: now.tilt + tilt, spin: now.spin + spin }));

@@ -3,6 +3,10 @@ import { IconPlus } from '@tabler/icons-react';
 import { useState } from 'react';
 import { FEATURE_NAMES, GREATEST_FEATURE_COUNT, type FeatureKind } from '#core/features/feature.ts';
 import type { Side } from '#core/features/edge.ts';
+import { boundsOf } from '#core/features/outline.ts';
+import type { Solid } from '#core/features/solids.ts';
+import { stripTops, type Strip } from '#core/board/board.ts';
+import { listNumbers } from '#core/plan/numberList.ts';
 import { STEP_OF } from '#core/checks/featureRoom.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { CornerFields, EdgeFields, type EdgePlace } from './EdgeFields.tsx';
@@ -16,7 +20,7 @@ import classes from './WorkedEditor.module.css';
 /** The finished board with its edges, corners and features: chosen by name or by hand on the drawing, and set beneath it. */
 export function BoardWork() {
   const work = useWorked();
-  const { plan, findings } = useSettledBoard();
+  const { board, plan, findings } = useSettledBoard();
   const { now, worked, change } = work;
   const [face, setFace] = useState<'top' | 'bottom'>('top');
   const [chosen, setChosen] = useState('edges');
@@ -56,7 +60,7 @@ export function BoardWork() {
       <div className={classes.below}>
         <div>
           {feature
-            ? <FeatureFields key={feature.id} feature={feature} size={now.size} base={plan.shop.router?.base ?? null} byHabit={!worked.features.includes(feature)} onChange={work.setFeature} onRemove={() => { work.removeFeature(feature.id); setChosen('edges'); }} />
+            ? <FeatureFields key={feature.id} feature={feature} size={now.size} base={plan.shop.router?.base ?? null} byHabit={!worked.features.includes(feature)} crossed={crossedBy(now.solids.filter((s) => s.feature === feature.id), board.strips, now.shift)} onChange={work.setFeature} onRemove={() => { work.removeFeature(feature.id); setChosen('edges'); }} />
             : chosen === 'corners'
               ? <CornerFields corners={worked.corners} onChange={(corners) => change((w) => ({ ...w, corners }))} />
               : <EdgeFields key={place} edges={now.edges} thickness={now.size.thickness} place={place} byHabit={worked.edges === null} onPlace={setPlace} onChange={(edges) => change((w) => ({ ...w, edges }))} />}
@@ -65,4 +69,14 @@ export function BoardWork() {
       </div>
     </>
   );
+}
+
+/** What a feature lies across, in words. @param shift where the board's far edge lies on the panel, mm */
+function crossedBy(solids: readonly Solid[], strips: readonly Strip[], shift: number): string {
+  const tops = stripTops(strips);
+  const bounds = solids.map((s) => boundsOf(s.outlines));
+  const hit = strips.flatMap((s, i) => (bounds.some((b) => b.far < tops[i]! - shift + s.width - 1e-6 && b.near > tops[i]! - shift + 1e-6) ? [i + 1] : []));
+  const joints = tops.slice(1).filter((top) => bounds.some((b) => b.far < top - shift - 1e-6 && b.near > top - shift + 1e-6)).length;
+  if (hit.length === 0) return '';
+  return `${hit.length === 1 ? 'strip' : 'strips'} ${listNumbers(hit)}${joints > 0 ? ` and ${joints} glue ${joints === 1 ? 'line' : 'lines'}` : ', no glue line'}`;
 }

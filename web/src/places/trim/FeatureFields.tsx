@@ -16,12 +16,14 @@ interface FeatureFieldsProps {
   base: number | null;
   /** The shop's habit put it there. */
   byHabit: boolean;
+  /** Strips and glue lines it lies across, in words; empty where there are none. */
+  crossed: string;
   onChange(feature: Feature): void;
   onRemove(): void;
 }
 
 /** The figures of one feature, and what follows from them. */
-export function FeatureFields({ feature, size, base, byHabit, onChange, onRemove }: FeatureFieldsProps) {
+export function FeatureFields({ feature, size, base, byHabit, crossed, onChange, onRemove }: FeatureFieldsProps) {
   const value = (key: string) => (feature as unknown as Record<string, unknown>)[key];
   const set = (key: string, to: unknown) => onChange(featureSchema.parse({ ...feature, [key]: to }));
   return (
@@ -50,6 +52,7 @@ export function FeatureFields({ feature, size, base, byHabit, onChange, onRemove
         })}
       </div>
       {feature.kind === 'mark' && <ArtField mark={feature} board={size} onChange={onChange} />}
+      {crossed && <p className={classes.note}>Crosses {crossed}.</p>}
       <Consequences feature={feature} size={size} base={base} />
       {byHabit ? <p className={classes.note}>The shop puts feet on every board; change them here, or the habit at the step.</p> : <Button size="compact-xs" variant="default" onClick={onRemove}>Remove {FEATURE_NAMES[feature.kind].toLowerCase()}</Button>}
     </>

@@ -1,4 +1,4 @@
-import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import classes from './GripHandle.module.css';
 
 /** A place on a drawing at which something is taken hold of. Positions in mm. */
@@ -38,6 +38,14 @@ let drags = 0;
 export function GripHandle({ grip, at, most, valueText, chosen, flipped = false, place, onChoose, onMove, onEnd }: GripHandleProps) {
   const drag = useRef<{ pointer: number; key: string; dx: number; dy: number; at: { x: number; y: number } | null } | null>(null);
   const [held, setHeld] = useState(false);
+  const group = useRef<SVGGElement>(null);
+  // The touch-action property does not reach the shapes inside a drawing everywhere; a listener that may prevent does.
+  useEffect(() => {
+    const element = group.current;
+    const hold = (event: TouchEvent) => event.preventDefault();
+    element?.addEventListener('touchmove', hold, { passive: false });
+    return () => element?.removeEventListener('touchmove', hold);
+  }, []);
 
   const begin = (event: PointerEvent<SVGGElement>) => {
     if (event.button !== 0 || drag.current) return;
@@ -83,7 +91,7 @@ export function GripHandle({ grip, at, most, valueText, chosen, flipped = false,
   };
 
   return (
-    <g transform={`translate(${at[0]} ${at[1]})`} className={classes.grip} data-held={held || undefined} data-chosen={chosen || undefined} data-axis={grip.axis}
+    <g ref={group} transform={`translate(${at[0]} ${at[1]})`} className={classes.grip} data-held={held || undefined} data-chosen={chosen || undefined} data-axis={grip.axis}
       role="slider" tabIndex={0} aria-label={grip.label} aria-valuenow={grip.value} aria-valuemin={0} aria-valuemax={most} aria-valuetext={valueText} aria-orientation={grip.axis === 'y' ? 'vertical' : 'horizontal'}
       onFocus={onChoose} onKeyDown={onKeyDown} onPointerDown={begin} onPointerMove={move} onPointerUp={end} onPointerCancel={end}>
       <circle r="18" className={classes.reach} />

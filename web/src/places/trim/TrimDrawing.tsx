@@ -34,6 +34,7 @@ export function TrimDrawing({ chosen, onChoose }: { chosen: string | null; onCho
   const [w, h] = [layout.length * scale, layout.width * scale];
   const tops = stripTops(board.strips);
   const spoiled = Math.max(layout.creep, layout.snipe) * scale;
+  const edge = Math.min(plan.shop.habits.panelEdgeTrim, layout.width / 2) * scale;
   const [first, last] = [layout.boards[0], layout.boards.at(-1)];
   const place = (event: { clientX: number; clientY: number }) => {
     const box = svg.current!.getBoundingClientRect();
@@ -50,6 +51,7 @@ export function TrimDrawing({ chosen, onChoose }: { chosen: string | null; onCho
         ))}
         <path className={classes.waste} fillRule="evenodd" d={`M${x0} ${y0}h${w}v${h}h${-w}z${layout.boards.map((b) => `M${x0 + b.x * scale} ${y0 + b.y * scale}v${b.width * scale}h${b.length * scale}v${-b.width * scale}z`).join('')}`} />
         {spoiled > 0 && [x0, x0 + w - spoiled].map((x) => <rect key={x} x={x} y={y0} width={spoiled} height={h} fill="url(#spoiled)" className={classes.spoiled} />)}
+        {edge > 0 && [y0, y0 + h - edge].map((y) => <rect key={y} x={x0} y={y} width={w} height={edge} fill="url(#spoiled)" className={classes.spoiled} />)}
         {layout.instead?.at.map((b) => <rect key={b.x} className={classes.instead} x={x0 + b.x * scale} y={y0 + b.y * scale} width={b.length * scale} height={b.width * scale} />)}
         {layout.boards.map((b, i) => (
           <g key={b.x}>
@@ -83,7 +85,7 @@ export function TrimDrawing({ chosen, onChoose }: { chosen: string | null; onCho
       </svg>
       <figcaption>
         {scaleWords(scale)}.{first && last && <> Cuts in the order of their numbers, the blade on the waste side; edge {layout.cuts[0]!.number} is the reference for all that follow. Off the ends <Length mm={first.x - plan.shop.saw.kerf} /> and{' '}
-        <Length mm={layout.length - last.x - last.length - plan.shop.saw.kerf} />, off each edge <Length mm={first.y} /> and <Length mm={layout.width - first.y - first.width} />.</>}{spoiled > 0 && <> Hatched: where strips crept{layout.snipe > 0 && ' or the planer sniped'}.</>}
+        <Length mm={layout.length - last.x - last.length - plan.shop.saw.kerf} />, off each edge <Length mm={first.y} /> and <Length mm={layout.width - first.y - first.width} />.</>}{(spoiled > 0 || edge > 0) && <> Hatched: {[...(spoiled > 0 ? [`where strips crept${layout.snipe > 0 ? ' or the planer sniped' : ''}`] : []), ...(edge > 0 ? ['edges with dried glue and clamp marks'] : [])].join('; ')}.</>}
         {layout.offcuts.length > 0 && <> Back to the rack: {layout.offcuts.map((l, i) => <span key={i}>{i > 0 && ', '}<Length mm={l} /></span>)} of panel.</>}
       </figcaption>
     </figure>

@@ -22,7 +22,7 @@ interface WorkedDrawingProps {
   onChoose(id: string): void;
 }
 
-const ROOM = { left: 46, right: 14, top: 36, bottom: 12, height: 310 };
+const ROOM = { left: 56, right: 26, top: 46, bottom: 24, height: 300 };
 const NARROWEST = 300;
 
 /** The finished board from above or below, to scale, with all that is worked into it; each feature is taken hold of at its grip. */
@@ -52,6 +52,7 @@ export function WorkedDrawing({ work, face, chosen, onChoose }: WorkedDrawingPro
           <BoardWood face={face} scale={scale} />
           <path className={classes.outline} d={svgPath({ ...now.outline, vertices: now.outline.vertices.map((v) => ({ x: v.x * scale, y: v.y * scale, bulge: v.bulge })) })} />
           <WorkedFace worked={now} corners={worked.corners} face={face} scale={scale} chosen={chosen} />
+          {chosen === 'edges' && <FeedArrows w={w} h={h} />}
           {now.features.filter((f) => isSeenFrom(f, face)).map((feature) => {
             const grip = gripOf(feature, size);
             const across = feature.kind === 'mark' ? `, ${formatLength(feature.y, display)} from the far edge` : '';
@@ -61,10 +62,10 @@ export function WorkedDrawing({ work, face, chosen, onChoose }: WorkedDrawingPro
             );
           })}
         </g>
-        <DimensionLine from={[left, 20]} to={[left + w, 20]} mm={size.length} />
-        <DimensionLine from={[left - 22, ROOM.top]} to={[left - 22, ROOM.top + h]} mm={size.width} />
+        <DimensionLine from={[left, 18]} to={[left + w, 18]} mm={size.length} />
+        <DimensionLine from={[left - 32, ROOM.top]} to={[left - 32, ROOM.top + h]} mm={size.width} />
       </svg>
-      <figcaption>{face === 'top' ? 'Show side' : 'Underside, turned over about its length'}, finished size, {scaleWords(scale)}. Dashed: what is on the other side.</figcaption>
+      <figcaption>{face === 'top' ? 'Show side' : 'Underside, turned over about its length'}, finished size, {scaleWords(scale)}. Dashed: what is on the other side.{chosen === 'edges' && ' Blue: how a router is led, in this order, ends first.'}</figcaption>
     </figure>
   );
 }
@@ -72,6 +73,19 @@ export function WorkedDrawing({ work, face, chosen, onChoose }: WorkedDrawingPro
 /** Whether a feature opens in a face, so that it is taken hold of there. */
 function isSeenFrom(feature: Feature, face: 'top' | 'bottom'): boolean {
   return 'face' in feature ? feature.face === face : feature.kind !== 'feet' || face === 'bottom';
+}
+
+/** How a router is led round the outside, and in which order: ends first, each to its own corner, then the long edges, always against the turn of the bit. */
+function FeedArrows({ w, h }: { w: number; h: number }) {
+  const off = 9;
+  const arrow = (x: number, y: number, turn: number, number: number) => (
+    <g key={number} transform={`translate(${x} ${y})`} className={classes.feed}>
+      <path d="M-22 0H18M11 -5L20 0L11 5" transform={`rotate(${turn})`} />
+      <circle r="7.5" />
+      <text textAnchor="middle" dominantBaseline="central">{number}</text>
+    </g>
+  );
+  return <g aria-label="Feed of the router: left to right along the edge before you">{[arrow(-off, h / 2, 90, 1), arrow(w + off, h / 2, -90, 2), arrow(w / 2, -off, 180, 3), arrow(w / 2, h + off, 0, 4)]}</g>;
 }
 
 /** The strips of the board inside its outline, from the wood they are cut from. */
