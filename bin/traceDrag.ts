@@ -47,6 +47,8 @@ export interface Drag {
   /** Frames a second while the drag went on, and while the pointer moved as much over the same page with nothing in hand. */
   framesPerSecond: number;
   framesAtRest: number;
+  /** Frames from a move of the pointer to the first one in which the handle has moved, median. */
+  framesToRedraw: number;
 }
 
 const MOVES = 60;
@@ -54,18 +56,30 @@ const MOVES = 60;
 const EMPTY_PLACE = [20, 150] as const;
 const MOVE_EVERY_MS = 16;
 
-/** The median of three drags. */
-export async function traceJointDrags(input: PlanInput): Promise<Drag> {
-  const drags = [await traceJointDrag(input), await traceJointDrag(input), await traceJointDrag(input)];
-  const of = (key: keyof Drag) => drags.map((d) => d[key]).sort((a, b) => a - b)[1]!;
-  return { longestTask: of('longestTask'), framesPerSecond: of('framesPerSecond'), framesAtRest: of('framesAtRest') };
+/** What is dragged: on which view of the board, by its name (the sixth joint of the layout without one), along the board too. */
+interface Dragged {
+  view: string;
+  handle: string | null;
+  across: boolean;
 }
 
-/** Moves the pointer over a page at rest, then drags a joint of its board up and down, first counting frames, then reading the trace. */
-async function traceJointDrag(input: PlanInput): Promise<Drag> {
+/** The median of three drags of a joint. */
+export function traceJointDrags(input: PlanInput): Promise<Drag> {
+  return traceDrags(input, { view: 'layout', handle: null, across: false });
+}
+
+/** The median of three drags. */
+export async function traceDrags(input: PlanInput, dragged: Dragged): Promise<Drag> {
+  const drags = [await traceDrag(input, dragged), await traceDrag(input, dragged), await traceDrag(input, dragged)];
+  const of = (key: keyof Drag) => drags.map((d) => d[key]).sort((a, b) => a - b)[1]!;
+  return { longestTask: of('longestTask'), framesPerSecond: of('framesPerSecond'), framesAtRest: of('framesAtRest'), framesToRedraw: of('framesToRedraw') };
+}
+
+/** Moves the pointer over a page at rest, then drags a handle to and fro, first counting frames, then reading the trace. */
+async function traceDrag(input: PlanInput, { view, handle, across }: Dragged): Promise<Drag> {
   return withBoardPage(input, async (page, address, browser) => {
-    await page.goto(address);
-    const joint = page.getByRole('slider').nth(5);
+    await page.goto(address.replace(/layout$/, view));
+    const joint = handle === null ? page.getByRole('slider').nth(5) : page.getByRole('slider', { name: handle });
     await joint.waitFor();
     await page.waitForFunction((count) => document.querySelectorAll('image[data-wood]').length >= count, input.board.strips.length);
     await page.waitForTimeout(2500);
@@ -73,7 +87,7 @@ async function traceJointDrag(input: PlanInput): Promise<Drag> {
     const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
     const move = async (left: number, top: number, each?: (i: number) => Promise<unknown>) => {
       for (let i = 0; i <= MOVES; i += 1) {
-        await page.mouse.move(left, top + 30 * Math.sin(i / 6));
+        await page.mouse.move(left + (across ? 30 * Math.sin(i / 6) : 0), top + 30 * Math.sin(i / 6));
         await each?.(i);
         await page.waitForTimeout(MOVE_EVERY_MS);
       }
@@ -89,12 +103,13 @@ async function traceJointDrag(input: PlanInput): Promise<Drag> {
     await page.mouse.down();
     const widths = new Set<string>();
     const framesPerSecond = await frames(() => move(x, y, async (i) => i % 10 === 0 && widths.add((await joint.getAttribute('aria-valuenow'))!)));
+    const framesToRedraw = await redrawing(page, () => move(x, y));
     await browser.startTracing(page, { categories: ['devtools.timeline', 'toplevel', '__metadata'] });
     await move(x, y);
     await page.mouse.up();
     if (widths.size < 5) throw new Error('The drag did not change the strip: nothing was measured.');
     const trace = JSON.parse((await browser.stopTracing()).toString()) as { traceEvents: TraceEvent[] };
-    return { longestTask: longestMainThreadTask(trace.traceEvents), framesPerSecond, framesAtRest };
+    return { longestTask: longestMainThreadTask(trace.traceEvents), framesPerSecond, framesAtRest, framesToRedraw };
   });
 }
 
@@ -114,6 +129,35 @@ async function countFrames(page: Page): Promise<void> {
       return (count * 1000) / (performance.now() - start);
     } });
   });
+}
+
+/** Counts, for every move of the pointer while nothing else is under way, the frames until a handle of the page has changed. */
+async function redrawing(page: Page, moving: () => Promise<void>): Promise<number> {
+  await page.evaluate(() => {
+    const counts: number[] = [];
+    let waiting: number | null = null;
+    const seen = () => [...document.querySelectorAll('[role="slider"]')].map((s) => `${s.getAttribute('transform')} ${s.getBoundingClientRect().y}`).join();
+    let before = seen();
+    addEventListener('pointermove', () => { waiting ??= 0; }, { capture: true });
+    let told = false;
+    const next = () => {
+      // Runs before this frame is drawn: what changed until the next callback was drawn in it.
+      const now = seen();
+      if (waiting !== null && now !== before) {
+        counts.push(waiting);
+        waiting = null;
+      } else if (waiting !== null) waiting += 1;
+      before = now;
+      if (!told) requestAnimationFrame(next);
+    };
+    requestAnimationFrame(next);
+    Object.assign(globalThis, { framesToRedraw: () => {
+      told = true;
+      return counts.sort((a, b) => a - b)[Math.floor(counts.length / 2)] ?? 99;
+    } });
+  });
+  await moving();
+  return page.evaluate(() => (globalThis as unknown as { framesToRedraw(): number }).framesToRedraw());
 }
 
 function longestMainThreadTask(events: TraceEvent[]): number {

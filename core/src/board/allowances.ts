@@ -10,7 +10,7 @@ import { shopFor } from './differences.ts';
  * steps) takes its sizes from here.
  */
 export interface Allowances {
-  /** Panels that are glued, and how many boards are cut from each; `length` as strips are crosscut for it. */
+  /** Panels that are glued, and how many boards are cut from each; `length` as strips are crosscut for it. The first is the longest, and other boards come out of it too. */
   panels: { boards: number; length: number }[];
   /** Strip length at rough crosscut for a panel of one board: finished + creep + both end trims with their kerfs. */
   roughLength: number;
@@ -59,9 +59,11 @@ export function allowancesFor(board: Board, own: Shop): Allowances {
   const { habits, saw } = shop;
   const endTrim = Math.max(habits.panelEndTrim, flattenerLimits(shop).snipe);
   const fat = ripFatOf(shop);
+  // Other boards lie behind those of the first panel, each with its kerf.
+  const others = board.worked.others.reduce((sum, o) => sum + o.length + saw.kerf, 0);
   const roughLength = board.length + habits.creep + 2 * (endTrim + saw.kerf);
   return {
-    panels: panelsOf(board).map((boards) => ({ boards, length: roughLength + (boards - 1) * (board.length + saw.kerf) })),
+    panels: panelsOf(board).map((boards, i) => ({ boards, length: roughLength + (boards - 1) * (board.length + saw.kerf) + (i === 0 ? others : 0) })),
     roughLength,
     endTrim,
     glueThickness: board.thickness + habits.sanding + habits.panelFlatten,

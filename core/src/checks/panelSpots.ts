@@ -1,14 +1,18 @@
 import { trimLayout } from '../trim/trimLayout.ts';
 import { length, say } from '../units/phrase.ts';
-import type { Rule } from './finding.ts';
+import type { Finding, Rule } from './finding.ts';
 
-/** Bad places of the panel: whether all boards still come out clear of them. */
+/** Whether all boards come out of the panel, clear of its bad places, and the other ones too. */
 export const panelSpots: Rule = (plan, { board, shop }) => {
-  if (board.worked.spots.length === 0) return [];
-  const { missing, instead, boards } = trimLayout(board, plan.allowances, shop);
-  if (missing === 0 || !instead) return [];
+  if (board.worked.spots.length + board.worked.others.length === 0) return [];
+  const { missing, instead, boards, missingOthers } = trimLayout(board, plan.allowances, shop);
+  const others: Finding[] = missingOthers === 0 ? [] : [{
+    rule: 'others-missing', severity: 'caution', strips: [], at: 'cutApart', what: say`${missingOthers} of ${board.worked.others.length} other boards ${missingOthers === 1 ? 'has' : 'have'} no room on the panel.`,
+    why: say`They lie behind the boards, clear of bad places and no wider than the panel.`, waysOut: [say`Make ${missingOthers === 1 ? 'it' : 'them'} smaller.`, say`Cut ${missingOthers === 1 ? 'it' : 'them'} from another panel.`],
+  }];
+  if (missing === 0 || !instead) return others;
   const them = boards.length + missing === 1 ? 'it' : 'all of them';
-  return [{
+  return [...others, {
     rule: 'panel-spots', severity: 'stop', strips: [], at: 'trimEnds',
     what: boards.length === 0 ? say`The bad places leave no room for a board of ${length(board.length)} by ${length(plan.worked.size.width)}.` : say`The bad places leave room for ${boards.length} of ${boards.length + missing} boards.`,
     why: say`A gap, a knot or a bad end inside a board is there for good.`,

@@ -3,6 +3,7 @@ import loadHighs, { type Highs } from 'highs';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { makePlan } from '../plan/plan.ts';
 import { AS_IT_LIES } from '../board/board.ts';
+import { NOTHING_WORKED } from '../features/feature.ts';
 import { plainBoard, plainPiece, planInput, planInputArbitrary } from '../plan/planArbitrary.ts';
 import { cutProblemFor } from '../plan/cutForBoard.ts';
 import { DEFAULT_SHOP, type Shop } from '../shop/shop.ts';
@@ -26,11 +27,13 @@ describe('sectionsFor', () => {
       const section = sections[pick % Math.max(1, sections.length)];
       if (!section || section.count > 60) return;
       const strips = Array.from({ length: section.count }, (_, i) => ({ id: `s${i}`, species: section.species, width: section.width, ...AS_IT_LIES }));
+      // Offers are counted in lengths of one board.
+      const board = { ...input.board, count: 1, strips, worked: NOTHING_WORKED };
       const shop = { ...input.shop, cutting: { ...input.shop.cutting, spares: 0 } };
-      const alone = makePlan({ ...input, shop, board: { ...input.board, count: 1, strips }, rack: input.rack.filter((p) => p.id === section.pieceId) });
+      const alone = makePlan({ ...input, shop, board, rack: input.rack.filter((p) => p.id === section.pieceId) });
       // First fit may waste a place beside a defect; then the search shows that the count is right.
       if (alone.cutting.shortages.length > 0) {
-        const problem = cutProblemFor([{ key: '', board: { ...input.board, count: 1, strips }, done: [] }], { ...input, shop, rack: input.rack.filter((p) => p.id === section.pieceId), promised: [] });
+        const problem = cutProblemFor([{ key: '', board, done: [] }], { ...input, shop, rack: input.rack.filter((p) => p.id === section.pieceId), promised: [] });
         expect(improveCut(problem, highsSolver(highs), { seconds: 10, now: () => performance.now() / 1000 }).shortages).toEqual([]);
       }
       expect(alone.ladders.thickness.shortBy > 1e-5).toBe(section.tooThinBy > 1e-5);

@@ -101,6 +101,10 @@ export const GREATEST_FEATURE_COUNT = 20;
 export const spotSchema = z.strictObject({ id, x: lengthBetween(0, 8000), y: lengthBetween(0, 1500), length: lengthBetween(1, 8000), width: lengthBetween(1, 1500), what: lineOfText(1, 60) });
 export type Spot = z.infer<typeof spotSchema>;
 
+/** Another board that comes out of the same panel: only cut to size. */
+export const otherSchema = z.strictObject({ id, name: lineOfText(1, 60), length: lengthBetween(30, 2000), width: lengthBetween(20, 1500) });
+export type OtherBoard = z.infer<typeof otherSchema>;
+
 /** What is done to the flat panel beyond its size. */
 export const workedSchema = z.strictObject({
   /** Null: every edge as the shop's habit has it. */
@@ -108,11 +112,13 @@ export const workedSchema = z.strictObject({
   corners: cornersSchema,
   features: z.array(featureSchema).max(GREATEST_FEATURE_COUNT, { error: `must be at most ${GREATEST_FEATURE_COUNT}` })
     .refine((all) => new Set(all.map((f) => f.id)).size === all.length, { error: 'must each have an id of their own' }),
+  /** Smaller boards from the first panel, which is glued longer for them. */
+  others: z.array(otherSchema).max(8, { error: 'must be at most 8' }).refine((all) => new Set(all.map((o) => o.id)).size === all.length, { error: 'must each have an id of their own' }),
   spots: z.array(spotSchema).max(40, { error: 'must be at most 40' }).refine((all) => new Set(all.map((s) => s.id)).size === all.length, { error: 'must each have an id of their own' }),
 });
 export type Worked = z.infer<typeof workedSchema>;
 
-export const NOTHING_WORKED: Worked = { edges: null, corners: { kind: 'square', size: 0 }, features: [], spots: [] };
+export const NOTHING_WORKED: Worked = { edges: null, corners: { kind: 'square', size: 0 }, features: [], others: [], spots: [] };
 
 export const FEATURE_NAMES: Readonly<Record<FeatureKind, string>> = { groove: 'Juice groove', finger: 'Finger holds', hole: 'Hand holes', handle: 'Handles', feet: 'Feet', mark: 'Mark' };
 

@@ -66,11 +66,11 @@ export function panelSteps(context: PlanContext, ladders: { thickness: Ladder; w
       lines: [say`${length(trimEach)} off each side, kerf within the waste; the first cut edge is the reference`],
       why: say`One straight long edge squares everything after it.`,
     },
-    ...(longest.boards > 1 ? [{
-      kind: 'cutApart' as const, title: say`Cut the boards apart`, machine: CROSSCUT_NAMES[shop.crosscutSaw.kind], minutes: 3 * board.count * work,
-      settings: [{ label: 'Stop', value: length(board.length) }],
-      parts: [{ part: `each of ${longest.boards} boards`, dimension: 'length' as const, before: longest.length, after: board.length, passes: null }],
-      lines: [say`Square one end ${length(inward)} in, then ${longest.boards} boards of ${length(board.length)}, the same long edge to the fence, ${length(saw.kerf)} for each cut`, ...holding(longest.length)],
+    ...(longest.boards + board.worked.others.length > 1 ? [{
+      kind: 'cutApart' as const, title: say`Cut the boards apart`, machine: CROSSCUT_NAMES[shop.crosscutSaw.kind], minutes: 3 * (board.count + board.worked.others.length) * work,
+      settings: [{ label: 'Stop', value: length(board.length) }, ...board.worked.others.map((o) => ({ label: `Stop, ${o.name}`, value: length(o.length) }))],
+      parts: [{ part: longest.boards === 1 ? 'the board' : `each of ${longest.boards} boards`, dimension: 'length' as const, before: longest.length, after: board.length, passes: null }],
+      lines: [say`Square one end ${length(inward)} in, then ${longest.boards === 1 ? say`one board` : say`${longest.boards} boards`} of ${length(board.length)}, the same long edge to the fence, ${length(saw.kerf)} for each cut`, ...board.worked.others.map((o) => say`${o.name}: ${length(o.length)} by ${length(o.width)}${o.width < ladders.width.reached ? say`, ripped to its width once it is cut off` : say``}; edges and finish as the others`), ...holding(longest.length)],
       why: say`Creep, snipe and trim are lost at the ends of a panel once, not once for each board.`,
     }] : [{
       kind: 'trimEnds' as const, title: say`Trim both ends`, habit: allowances.endTrim > habits.panelEndTrim ? null : ('panelEndTrim' as const), school: 'snipe' as const, machine: CROSSCUT_NAMES[shop.crosscutSaw.kind], minutes: 6 * board.count * work,

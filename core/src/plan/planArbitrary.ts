@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { AS_IT_LIES, UNDECIDED, type Board } from '../board/board.ts';
+import { NOTHING_WORKED } from '../features/feature.ts';
 import type { Schools } from '../shop/schools.ts';
 import { DEFAULT_SHOP, type Shop } from '../shop/shop.ts';
 import { defectKinds, treatments } from '../stock/defect.ts';
@@ -58,8 +59,9 @@ export const planInputArbitrary: fc.Arbitrary<PlanInput> = fc.record({
   strips: fc.array(fc.record({ species: fc.constantFrom(...CODES), width: tenths(2, 90), endForEnd: fc.boolean(), turned: fc.boolean(), rolled: fc.constantFrom(false, false, true), locked: fc.boolean() }), { maxLength: 16 }),
   rack: fc.array(pieceArbitrary, { maxLength: 12 }),
   kerf: tenths(1, 4), perPanel: fc.constantFrom(1, 1, 2, 3), rip: fc.constantFrom<Schools['rip']>('once', 'once', 'fat'), snipe: fc.constantFrom<Schools['snipe']>('trim', 'tuned'), thin: fc.constantFrom<Schools['thin']>('bandSaw', 'thinRip', 'fat'), panelFlatten: fc.constantFrom(undefined, 3),
-}).map(({ strips, rack, kerf, rip, snipe, thin, panelFlatten, ...size }) => planInput(
-  plainBoard({ ...size, differs: { habits: panelFlatten === undefined ? {} : { panelFlatten }, schools: { rip, snipe, thin }, glue: null }, strips: strips.map((s, i) => ({ id: `s${i}`, ...s })) }),
+  others: fc.array(fc.record({ length: tenths(30, 300), width: tenths(20, 200) }), { maxLength: 2 }),
+}).map(({ strips, rack, kerf, rip, snipe, thin, panelFlatten, others, ...size }) => planInput(
+  plainBoard({ ...size, differs: { habits: panelFlatten === undefined ? {} : { panelFlatten }, schools: { rip, snipe, thin }, glue: null }, worked: { ...NOTHING_WORKED, others: others.map((o, i) => ({ id: `o${i}`, name: `Other ${i}`, ...o })) }, strips: strips.map((s, i) => ({ id: `s${i}`, ...s })) }),
   rack.map(({ condition: { defects, taper, ...condition }, ...piece }, i) => plainPiece({
     ...piece, ...condition, id: `p${i}`, mark: `P${i}`, farEnd: taper && { width: (piece.width * taper[0]) / 100, thickness: (piece.thickness * taper[1]) / 100 },
     defects: defects.map((d, k) => ({ ...d, id: `d${k}`, from: (d.from * piece.length) / 100, length: Math.max(1, (d.length * piece.length) / 100), across: (d.across * piece.width) / 100, width: Math.max(1, (d.width * piece.width) / 100) })),

@@ -30,25 +30,21 @@ export function placeBoards(panel: ClearPanel, bad: readonly Bad[], board: { len
   const edges = [y, panel.far, last, ...bad.flatMap((s) => [s.y + s.width, s.y - board.width])].filter((at) => at >= panel.far - TOLERANCE && at <= last + TOLERANCE);
   let best: Placement = { y, xs: [] };
   for (const at of edges.sort((a, b) => Math.abs(a - y) - Math.abs(b - y))) {
-    const xs = leftmost(panel, bad.filter((s) => s.y < at + board.width - TOLERANCE && s.y + s.width > at + TOLERANCE), board.length, count, kerf);
+    const xs = leftmost(panel, bad, board, count, kerf, at);
     if (xs.length > best.xs.length) best = { y: at, xs };
   }
   return best;
 }
 
 /** Boards one after the other, each at the first place that is clear. */
-function leftmost(panel: ClearPanel, inTheWay: readonly Bad[], length: number, count: number, kerf: number): number[] {
-  const spots = [...inTheWay].sort((a, b) => a.x - b.x);
+function leftmost(panel: ClearPanel, bad: readonly Bad[], board: Other, count: number, kerf: number, y: number): number[] {
+  const spots = [...bad].sort((a, b) => a.x - b.x);
   const xs: number[] = [];
-  let at = panel.left;
-  while (xs.length < count && at + length <= panel.right + TOLERANCE) {
-    const from = at;
-    const hit = spots.find((s) => s.x < from + length - TOLERANCE && s.x + s.length > from + TOLERANCE);
-    if (hit) at = hit.x + hit.length;
-    else {
-      xs.push(at);
-      at += length + kerf;
-    }
+  for (let at = panel.left; xs.length < count;) {
+    const x = firstClear(panel, spots, at, board, y);
+    if (x === null) break;
+    xs.push(x);
+    at = x + board.length + kerf;
   }
   return xs;
 }
@@ -77,4 +73,86 @@ export function widestThatFits(panel: ClearPanel, bad: readonly Bad[], length: n
     else tooWide = half;
   }
   return Math.floor((fits + 0.005) * 10) / 10;
+}
+
+/** Something else that comes out of the same panel, mm. */
+export interface Other {
+  length: number;
+  width: number;
+}
+
+export interface MixedPlacement extends Placement {
+  /** The others that fit: which, and where. */
+  others: { index: number; x: number; y: number }[];
+}
+
+/**
+ * The same with others of any size between or behind the boards: first as many boards as possible, then as much as possible of the others, by area.
+ * Proven best among all layouts in which everything lies one behind the other: of the same things placed, the arrangement that ends first leaves most for the rest, so for every
+ * set of things only that one is kept (dynamic programming over sets; a board counts only by number, since all are alike). `others` at most 10.
+ */
+export function placeMixed(panel: ClearPanel, bad: readonly Bad[], board: { length: number; width: number }, count: number, others: readonly Other[], kerf: number, y: number): MixedPlacement {
+  const last = panel.near - board.width;
+  const candidates = [y, panel.far, last, ...bad.flatMap((s) => [s.y + s.width, s.y - board.width])].filter((at) => at >= panel.far - TOLERANCE && at <= last + TOLERANCE).sort((a, b) => Math.abs(a - y) - Math.abs(b - y));
+  let [best, bestValue]: [MixedPlacement, [number, number]] = [{ y, xs: [], others: [] }, [0, 0]];
+  for (const at of candidates.length > 0 ? candidates : [panel.far]) {
+    const found = mixedAt(panel, bad, board, candidates.length > 0 ? count : 0, others, kerf, at);
+    const value: [number, number] = [found.xs.length, found.others.reduce((sum, o) => sum + others[o.index]!.length * others[o.index]!.width, 0)];
+    if (value[0] > bestValue[0] || (value[0] === bestValue[0] && value[1] > bestValue[1] + TOLERANCE)) [best, bestValue] = [found, value];
+  }
+  return best;
+}
+
+interface State {
+  /** Where the next thing may begin. */
+  at: number;
+  before: State | null;
+  placed: { index: number | null; x: number; y: number } | null;
+}
+
+function mixedAt(panel: ClearPanel, bad: readonly Bad[], board: Other, count: number, others: readonly Other[], kerf: number, y: number): MixedPlacement {
+  const sets = 1 << others.length;
+  // By the number of boards and the set of others placed so far.
+  const states: (State | null)[] = Array<State | null>((count + 1) * sets).fill(null);
+  states[0] = { at: panel.left, before: null, placed: null };
+  const offer = (key: number, state: State) => {
+    const known = states[key];
+    if (!known || state.at < known.at - TOLERANCE) states[key] = state;
+  };
+  const spots = [...bad].sort((a, b) => a.x - b.x);
+  const edgesOf = others.map((o) => [y, panel.far, panel.near - o.width, ...bad.flatMap((s) => [s.y + s.width, s.y - o.width])].filter((at) => at >= panel.far - TOLERANCE && at + o.width <= panel.near + TOLERANCE));
+  let [bestKey, bestValue] = [0, [0, 0]];
+  const area = (set: number) => others.reduce((sum, o, i) => sum + ((set >> i) & 1) * o.length * o.width, 0);
+  for (let n = 0; n <= count; n += 1) {
+    for (let set = 0; set < sets; set += 1) {
+      const state = states[n * sets + set];
+      if (!state) continue;
+      const value = [n, area(set)];
+      if (value[0]! > bestValue[0]! || (value[0] === bestValue[0] && value[1]! > bestValue[1]!)) [bestKey, bestValue] = [n * sets + set, value];
+      if (n < count) {
+        const x = firstClear(panel, spots, state.at, board, y);
+        if (x !== null) offer((n + 1) * sets + set, { at: x + board.length + kerf, before: state, placed: { index: null, x, y } });
+      }
+      others.forEach((other, i) => {
+        if ((set >> i) & 1) return;
+        for (const edge of edgesOf[i]!) {
+          const x = firstClear(panel, spots, state.at, other, edge);
+          if (x !== null) offer(n * sets + (set | (1 << i)), { at: x + other.length + kerf, before: state, placed: { index: i, x, y: edge } });
+        }
+      });
+    }
+  }
+  const placed: NonNullable<State['placed']>[] = [];
+  for (let state = states[bestKey] ?? null; state?.placed; state = state.before) placed.unshift(state.placed);
+  return { y, xs: placed.filter((p) => p.index === null).map((p) => p.x), others: placed.flatMap((p) => (p.index === null ? [] : [{ index: p.index, x: p.x, y: p.y }])) };
+}
+
+/** The first place from `at` on where something lies clear; null where there is none. @param spots by where they begin */
+function firstClear(panel: ClearPanel, spots: readonly Bad[], at: number, { length, width }: Other, y: number): number | null {
+  let x = at;
+  for (const s of spots) {
+    if (s.x >= x + length - TOLERANCE) break;
+    if (s.x + s.length > x + TOLERANCE && s.y < y + width - TOLERANCE && s.y + s.width > y + TOLERANCE) x = s.x + s.length;
+  }
+  return x + length <= panel.right + TOLERANCE ? x : null;
 }

@@ -2,7 +2,7 @@ import { widthReached, type Allowances } from '../board/allowances.ts';
 import { panelWidth, type Board } from '../board/board.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
 import type { Shop } from '../shop/shop.ts';
-import { longestThatFits, placeBoards, widestThatFits, type ClearPanel } from './placement.ts';
+import { longestThatFits, placeBoards, placeMixed, widestThatFits, type ClearPanel } from './placement.ts';
 
 /** A rectangle on the panel: `x` from its left end, `y` from its far edge, mm. */
 export interface PanelRect {
@@ -17,6 +17,9 @@ export interface TrimCut {
   number: number;
   along: 'edge' | 'end';
   at: number;
+  /** Of a cut along one board only: where that board begins and ends along the panel. */
+  from?: number;
+  to?: number;
 }
 
 /** The longest panel of a batch with what is cut from it. Lengths in mm. */
@@ -31,6 +34,9 @@ export interface TrimLayout {
   /** Boards that bad places leave no room for, and what would fit instead, all of them: as long at this width, or as wide at this length; 0 where nothing would; `at` is where the longest ones lie. */
   missing: number;
   instead: { length: number; width: number; at: PanelRect[] } | null;
+  /** Other boards that fit, and how many of them do not. */
+  others: (PanelRect & { name: string })[];
+  missingOthers: number;
   /** Lengths of panel that are left over and long enough to keep, in order. */
   offcuts: number[];
 }
@@ -49,12 +55,16 @@ export function trimLayout(board: Board, allowances: Pick<Allowances, 'panels' |
   const { spots } = board.worked;
   const edge = Math.min(panelEdgeTrim, middle);
   const clear: ClearPanel = { left: first, right: panel.length - first, far: edge, near: width - edge };
-  const { y, xs } = placeBoards(clear, spots, { length: board.length, width: reached }, panel.boards, kerf, middle);
+  const wanted = board.worked.others;
+  const { y, xs, others } = placeMixed(clear, spots, { length: board.length, width: reached }, panel.boards, wanted, kerf, middle);
   const missing = panel.boards - xs.length;
   const boards = xs.map((x) => ({ x, y, length: board.length, width: reached }));
-  // A board right behind another begins where the kerf of its end cut ends: no cut of its own.
-  const ends = boards.flatMap((b, i) => (i > 0 && Math.abs(b.x - boards[i - 1]!.x - b.length - kerf) < 1e-6 ? [b.x + b.length] : [b.x, b.x + b.length]));
-  const left = [...boards.map((b, i) => b.x - kerf - (i === 0 ? 0 : boards[i - 1]!.x + b.length + kerf)), panel.length - (boards.length > 0 ? boards.at(-1)!.x + board.length + kerf : 0)];
+  const placed = others.map(({ index, ...at }) => ({ ...at, length: wanted[index]!.length, width: wanted[index]!.width, name: wanted[index]!.name }));
+  const all: PanelRect[] = [...boards, ...placed].sort((a, b) => a.x - b.x);
+  const endOf = (i: number) => (i < 0 ? 0 : all[i]!.x + all[i]!.length + kerf);
+  // What lies right behind another begins where the kerf of its end cut ends: no cut of its own.
+  const ends = all.flatMap((b, i) => (i > 0 && Math.abs(b.x - endOf(i - 1)) < 1e-6 ? [b.x + b.length] : [b.x, b.x + b.length]));
+  const left = [...all.map((b, i) => b.x - kerf - endOf(i - 1)), panel.length - endOf(all.length - 1)];
   const longest = missing === 0 ? 0 : longestThatFits(clear, spots, reached, panel.boards, kerf, middle);
   const lain = longest > 0 ? placeBoards(clear, spots, { length: longest, width: reached }, panel.boards, kerf, middle) : { y: 0, xs: [] };
   return {
@@ -62,7 +72,11 @@ export function trimLayout(board: Board, allowances: Pick<Allowances, 'panels' |
     instead: missing === 0 ? null : {
       length: longest, width: widestThatFits(clear, spots, board.length, panel.boards, kerf, middle), at: lain.xs.map((x) => ({ x, y: lain.y, length: longest, width: reached })),
     },
-    offcuts: boards.length > 0 ? left.filter((l) => l >= keepLength) : [],
-    cuts: [...(boards.length > 0 ? [y, y + reached].map((at) => ({ along: 'edge' as const, at })) : []), ...ends.map((at) => ({ along: 'end' as const, at }))].map((cut, i) => ({ number: i + 1, ...cut })),
+    others: placed, missingOthers: wanted.length - placed.length, offcuts: all.length > 0 ? left.filter((l) => l >= keepLength) : [],
+    cuts: [
+      ...(boards.length > 0 ? [y, y + reached].map((at) => ({ along: 'edge' as const, at })) : []), ...ends.map((at) => ({ along: 'end' as const, at })),
+      // Narrower ones are ripped once they are cut off.
+      ...placed.flatMap((o) => [o.y, o.y + o.width].filter((at) => boards.length === 0 || (Math.abs(at - y) > 1e-6 && Math.abs(at - y - reached) > 1e-6)).map((at) => ({ along: 'edge' as const, at, from: o.x, to: o.x + o.length }))),
+    ].map((cut, i) => ({ number: i + 1, ...cut })),
   };
 }

@@ -35,7 +35,8 @@ export function TrimDrawing({ chosen, onChoose }: { chosen: string | null; onCho
   const tops = stripTops(board.strips);
   const spoiled = Math.max(layout.creep, layout.snipe) * scale;
   const edge = Math.min(plan.shop.habits.panelEdgeTrim, layout.width / 2) * scale;
-  const [first, last] = [layout.boards[0], layout.boards.at(-1)];
+  const all = [...layout.boards, ...layout.others].sort((a, b) => a.x - b.x);
+  const [first, last] = [layout.boards[0], all.at(-1)];
   const place = (event: { clientX: number; clientY: number }) => {
     const box = svg.current!.getBoundingClientRect();
     const shown = box.width / wide;
@@ -49,7 +50,7 @@ export function TrimDrawing({ chosen, onChoose }: { chosen: string | null; onCho
         {board.strips.map((strip, i) => (
           <rect key={strip.id} x={x0} y={y0 + tops[i]! * scale} width={w} height={strip.width * scale} fill={input.species.find((s) => s.code === strip.species)?.colour ?? 'var(--line)'} className={classes.strip} />
         ))}
-        <path className={classes.waste} fillRule="evenodd" d={`M${x0} ${y0}h${w}v${h}h${-w}z${layout.boards.map((b) => `M${x0 + b.x * scale} ${y0 + b.y * scale}v${b.width * scale}h${b.length * scale}v${-b.width * scale}z`).join('')}`} />
+        <path className={classes.waste} fillRule="evenodd" d={`M${x0} ${y0}h${w}v${h}h${-w}z${all.map((b) => `M${x0 + b.x * scale} ${y0 + b.y * scale}v${b.width * scale}h${b.length * scale}v${-b.width * scale}z`).join('')}`} />
         {spoiled > 0 && [x0, x0 + w - spoiled].map((x) => <rect key={x} x={x} y={y0} width={spoiled} height={h} fill="url(#spoiled)" className={classes.spoiled} />)}
         {edge > 0 && [y0, y0 + h - edge].map((y) => <rect key={y} x={x0} y={y} width={w} height={edge} fill="url(#spoiled)" className={classes.spoiled} />)}
         {layout.instead?.at.map((b) => <rect key={b.x} className={classes.instead} x={x0 + b.x * scale} y={y0 + b.y * scale} width={b.length * scale} height={b.width * scale} />)}
@@ -59,12 +60,18 @@ export function TrimDrawing({ chosen, onChoose }: { chosen: string | null; onCho
             {layout.boards.length > 1 && <text className={classes.name} x={x0 + (b.x + b.length / 2) * scale} y={y0 + (b.y + b.width / 2) * scale} textAnchor="middle" dominantBaseline="central">{i + 1}</text>}
           </g>
         ))}
+        {layout.others.map((o) => (
+          <g key={o.x}>
+            <rect className={classes.board} x={x0 + o.x * scale} y={y0 + o.y * scale} width={o.length * scale} height={o.width * scale} />
+            <text className={classes.other} x={x0 + (o.x + o.length / 2) * scale} y={y0 + (o.y + o.width / 2) * scale} textAnchor="middle" dominantBaseline="central">{o.name}</text>
+          </g>
+        ))}
         {layout.cuts.map((cut) => {
           const at = cut.at * scale;
-          const [x, y] = cut.along === 'edge' ? [x0 + w + 15, y0 + at] : [x0 + at, y0 + h + 15];
+          const [x, y] = cut.along === 'edge' ? [cut.to === undefined ? x0 + w + 15 : x0 + cut.to * scale - 2 * MARK, y0 + at] : [x0 + at, y0 + h + 15];
           return (
             <g key={cut.number} className={classes.cut}>
-              <path d={cut.along === 'edge' ? `M${x0 - 6} ${y0 + at}H${x0 + w + 6}` : `M${x0 + at} ${y0 - 6}V${y0 + h + 6}`} />
+              <path d={cut.along === 'edge' ? `M${x0 + (cut.from === undefined ? -6 : cut.from * scale)} ${y0 + at}H${cut.to === undefined ? x0 + w + 6 : x0 + cut.to * scale}` : `M${x0 + at} ${y0 - 6}V${y0 + h + 6}`} />
               <circle cx={x} cy={y} r={MARK} />
               <text x={x} y={y} textAnchor="middle" dominantBaseline="central">{cut.number}</text>
             </g>
@@ -84,7 +91,7 @@ export function TrimDrawing({ chosen, onChoose }: { chosen: string | null; onCho
         {first && <DimensionLine from={[38, y0 + first.y * scale]} to={[38, y0 + (first.y + first.width) * scale]} mm={first.width} />}
       </svg>
       <figcaption>
-        {scaleWords(scale)}.{first && last && <> Cuts in the order of their numbers, the blade on the waste side; edge {layout.cuts[0]!.number} is the reference for all that follow. Off the ends <Length mm={first.x - plan.shop.saw.kerf} /> and{' '}
+        {scaleWords(scale)}.{first && last && <> Cuts in the order of their numbers, the blade on the waste side; edge {layout.cuts[0]!.number} is the reference for all that follow. Off the ends <Length mm={all[0]!.x - plan.shop.saw.kerf} /> and{' '}
         <Length mm={layout.length - last.x - last.length - plan.shop.saw.kerf} />, off each edge <Length mm={first.y} /> and <Length mm={layout.width - first.y - first.width} />.</>}{(spoiled > 0 || edge > 0) && <> Hatched: {[...(spoiled > 0 ? [`where strips crept${layout.snipe > 0 ? ' or the planer sniped' : ''}`] : []), ...(edge > 0 ? ['edges with dried glue and clamp marks'] : [])].join('; ')}.</>}
         {layout.offcuts.length > 0 && <> Back to the rack: {layout.offcuts.map((l, i) => <span key={i}>{i > 0 && ', '}<Length mm={l} /></span>)} of panel.</>}
       </figcaption>

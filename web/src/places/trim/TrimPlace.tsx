@@ -7,6 +7,7 @@ import { NoStrips } from '../../planning/NoStrips.tsx';
 import { StepList } from '../../planning/StepList.tsx';
 import { BoardWork } from './BoardWork.tsx';
 import { SquareCheck } from './SquareCheck.tsx';
+import { OtherBoards } from './OtherBoards.tsx';
 import { SpotList } from './SpotList.tsx';
 import { TemplateView } from './TemplateView.tsx';
 import { TrimDrawing } from './TrimDrawing.tsx';
@@ -33,6 +34,7 @@ export function TrimPlace() {
               <h2>The panel</h2>
               <TrimDrawing chosen={spot} onChoose={setSpot} />
               <SpotList chosen={spot} onChoose={setSpot} />
+              <OtherBoards />
             </section>
             <section>
               <h2>Is it square and flat?</h2>
