@@ -21,7 +21,7 @@ function tightOf(mark: FeatureOf<'mark'>, art: Art): number {
 export const markArt: Rule = (plan) => plan.worked.features.flatMap((f): Finding[] => {
   if (f.kind !== 'mark') return [];
   const finding = (rule: string, severity: Finding['severity'], what: Finding['what'], why: Finding['why'], waysOut: Finding['waysOut']): Finding => ({ rule, severity, strips: [], at: 'engrave', what, why, waysOut });
-  const tight = f.art && (f.method === 'router' || f.method === 'laser') ? tightOf(f, f.art) : 0;
+  const tight = f.art && !f.filled && (f.method === 'router' || f.method === 'laser') ? tightOf(f, f.art) : 0;
   const { glueGap } = inlayFit(f);
   return [
     ...(f.art === null && f.method !== 'brand' ? [finding('mark-drawing', 'note', say`${f.name} has no drawing yet.`, say`Without one there is no file for the machine.`, [say`Take a drawing from an SVG file at Trim.`, say`Burn it in with a brand.`])] : []),

@@ -83,6 +83,8 @@ export const markSchema = z.strictObject({
   art: artSchema.nullable(),
   /** Left for right, as for a stamp or the plug of an inlay. */
   mirror: z.boolean({ error: 'must be true or false' }),
+  /** Closed shapes are cleared all over; otherwise every line is followed. */
+  filled: z.boolean({ error: 'must be true or false' }),
   /** Angle of the V-bit of an inlay and its depths: of the pocket, and where the plug begins; for other methods the bit is `bit`. */
   bit: lengthBetween(0.05, 30), angle: z.number({ error: 'must be a number' }).min(10, { error: 'must be at least 10°' }).max(120, { error: 'must be at most 120°' }),
   plugStart: lengthBetween(0.1, 20), plugDepth: lengthBetween(0.2, 20),
@@ -123,4 +125,4 @@ export const NOTHING_WORKED: Worked = { edges: null, corners: { kind: 'square', 
 export const FEATURE_NAMES: Readonly<Record<FeatureKind, string>> = { groove: 'Juice groove', finger: 'Finger holds', hole: 'Hand holes', handle: 'Handles', feet: 'Feet', mark: 'Mark' };
 
 /** A mark without a drawing; figures of an inlay as they are usually cut (common practice: 60 degrees, plug begun 1.5 mm down, 1 mm to spare for glue). */
-export const UNDRAWN = { art: null, mirror: false, bit: 1, angle: 60, plugStart: 1.5, plugDepth: 1.5 } as const;
+export const UNDRAWN = { art: null, mirror: false, filled: false, bit: 1, angle: 60, plugStart: 1.5, plugDepth: 1.5 } as const;

@@ -1,9 +1,11 @@
 import { artOutlines } from '../features/art.ts';
 import { depthAt, grooveLines, type BoardSize } from '../features/groove.ts';
-import { FEATURE_NAMES, type Feature } from '../features/feature.ts';
-import { outlinePoints, rectangle, type Outline } from '../features/outline.ts';
+import { FEATURE_NAMES, type Feature, type FeatureOf } from '../features/feature.ts';
+import { mapOutline, outlinePoints, rectangle, type Outline, type Point } from '../features/outline.ts';
 import { solidsOfFeature } from '../features/solids.ts';
 import type { WorkedBoard } from '../plan/workedBoard.ts';
+import type { Drawing } from '../templates/drawing.ts';
+import { clearing, grown, linesOf, regionOf, without } from './pocket.ts';
 
 /** A place of the tool: x from the left end, y from the near edge upward, z above the face that lies up; mm. */
 export interface ToolPoint {
@@ -35,10 +37,23 @@ const SPACING = 2;
 
 /** Everything on a board that a machine could cut from a file; empty where there is nothing. */
 export function jobsOf({ features, size }: Pick<WorkedBoard, 'features' | 'size'>): Job[] {
-  return features.flatMap((f) => jobOf(f, size) ?? []);
+  return features.flatMap((f) => (f.kind === 'mark' ? markJobs(f, size) : (jobOf(f, size) ?? [])));
 }
 
-function jobOf(feature: Feature, size: BoardSize): Job | null {
+/** The ways of a job as a drawing of what lies on the machine, seen from above; several passes over one line are one line. */
+export function jobDrawing({ name, size, lines }: Job): Drawing {
+  const seen = new Set<string>();
+  const ways = lines.filter((line) => {
+    const key = line.map((p) => `${p.x.toFixed(3)} ${p.y.toFixed(3)}`).join();
+    return !seen.has(key) && seen.add(key);
+  });
+  return {
+    title: name, words: [],
+    lines: [{ layer: 'guide', outline: rectangle(0, 0, size.length, size.width) }, ...ways.map((line) => ({ layer: 'mark' as const, outline: { closed: false, vertices: line.map((p) => ({ x: p.x, y: size.width - p.y, bulge: 0 })) } }))],
+  };
+}
+
+function jobOf(feature: Exclude<Feature, { kind: 'mark' }>, size: BoardSize): Job | null {
   const base = { id: feature.id, size };
   if (feature.kind === 'groove') {
     const lines = grooveLines(feature, size).map((o) => closed(outlinePoints(o, SPACING)));
@@ -54,14 +69,6 @@ function jobOf(feature: Feature, size: BoardSize): Job | null {
     const passes = passDepths(size.thickness, bit);
     const slots = solidsOfFeature(feature, size).map((s) => inward(s.outlines[0]!, bit / 2));
     return { ...base, name: FEATURE_NAMES.hole, machine: 'router', tool: `Straight bit ${round(bit)} mm`, bit, face: 'top', lines: slots.flatMap((o) => passes.map((depth) => closed(outlinePoints(o, SPACING)).map((p) => toTool(p, depth, 'top', size)))) };
-  }
-  if (feature.kind === 'mark' && feature.art && feature.method !== 'brand') {
-    const laser = feature.method === 'laser';
-    const passes = laser ? [feature.depth] : passDepths(feature.depth, Math.max(1, feature.bit));
-    return {
-      ...base, name: feature.name, machine: laser ? 'engraver' : 'router', tool: laser ? `Line of ${round(feature.bit)} mm` : feature.method === 'inlay' ? `V-bit ${feature.angle} degrees` : `Bit ${round(feature.bit)} mm`, bit: feature.method === 'inlay' ? 0 : feature.bit, face: feature.face,
-      lines: artOutlines(feature, feature.art).flatMap((o) => passes.map((depth) => (o.closed ? closed(outlinePoints(o)) : outlinePoints(o)).map((p) => toTool(p, laser ? 0 : depth, feature.face, size)))),
-    };
   }
   return null;
 }
@@ -85,4 +92,45 @@ function inward(outline: Outline, by: number): Outline {
   const [xs, ys] = [outlinePoints(outline).map((p) => p.x), outlinePoints(outline).map((p) => p.y)];
   const [left, right, far, near] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
   return rectangle(left + by, far + by, right - left - 2 * by, near - far - 2 * by, Math.min(right - left, near - far) / 2 - by);
+}
+
+/** Wood of a plug left round its drawing, and under it, mm. */
+const PLUG_RIM = 8;
+const PLUG_REST = 6;
+
+/** What the machines do for a mark: its lines, its shapes cleared, or for an inlay both parts, wall and floor each with its own bit. */
+function markJobs(mark: FeatureOf<'mark'>, size: BoardSize): Job[] {
+  const { art, face, bit, depth } = mark;
+  if (!art || mark.method === 'brand') return [];
+  const outlines = artOutlines(mark, art);
+  if (mark.method === 'inlay') return inlayJobs(mark, outlines, size);
+  const laser = mark.method === 'laser';
+  const passes = laser ? [0] : passDepths(depth, Math.max(1, bit));
+  // Open lines have nothing to be cleared: they are followed.
+  const ways = mark.filled ? [...clearing(regionOf(outlines), bit), ...outlines.filter((o) => !o.closed).map((o) => outlinePoints(o))] : outlines.map((o) => (o.closed ? closed(outlinePoints(o)) : outlinePoints(o)));
+  return [{
+    id: mark.id, name: mark.name, machine: laser ? 'engraver' : 'router', tool: laser ? `Line of ${round(bit)} mm` : `Bit ${round(bit)} mm`, bit, face, size, lines: ways.flatMap((way) => passes.map((at) => way.map((p) => toTool(p, at, face, size)))),
+  }];
+}
+
+/** Pocket and plug from one drawing. The tip of the V-bit runs inside the pocket's mouth by what its wall leans, and outside the plug's outline by as much. */
+function inlayJobs(mark: FeatureOf<'mark'>, outlines: readonly Outline[], size: BoardSize): Job[] {
+  const lean = Math.tan((mark.angle / 2) * (Math.PI / 180));
+  const mouth = regionOf(outlines);
+  const job = (part: string, name: string, v: boolean, ways: Point[][], depth: number, on: Pick<Job, 'face' | 'size'>): Job => ({
+    id: `${mark.id}-${part}`, name: `${mark.name}: ${name}`, machine: 'router', tool: v ? `V-bit ${mark.angle} degrees` : `Straight bit ${round(mark.bit)} mm`, bit: v ? 0 : mark.bit, ...on,
+    lines: ways.flatMap((way) => passDepths(depth, v ? 2 * PASS : mark.bit).map((at) => way.map((p) => toTool(p, at, on.face, on.size)))),
+  });
+  const floor = grown(mouth, -mark.depth * lean);
+  // The plug is cut mirrored in the middle of a blank of its own.
+  const blank = { length: mark.length + 2 * PLUG_RIM, width: mark.width + 2 * PLUG_RIM, thickness: mark.plugStart + mark.plugDepth + PLUG_REST };
+  const plug = regionOf(outlines.map((o) => mapOutline(o, (p) => ({ x: blank.length / 2 - (p.x - mark.x), y: blank.width / 2 + (p.y - mark.y) }), true)));
+  const foot = grown(plug, mark.plugDepth * lean);
+  const around = without(regionOf([rectangle(0, 0, blank.length, blank.width)]), foot);
+  const onBoard = { face: mark.face, size };
+  const onBlank = { face: 'top' as const, size: blank };
+  return [
+    job('pocket-wall', 'pocket, wall', true, linesOf(floor), mark.depth, onBoard), job('pocket-floor', 'pocket, floor', false, clearing(floor, mark.bit), mark.depth, onBoard),
+    job('plug-wall', 'plug, wall', true, linesOf(foot), mark.plugStart + mark.plugDepth, onBlank), job('plug-floor', 'plug, floor', false, clearing(around, mark.bit), mark.plugStart + mark.plugDepth, onBlank),
+  ].filter((j) => j.lines.length > 0);
 }

@@ -36,7 +36,7 @@ export function WorkedFace({ worked, corners, face, scale, chosen }: WorkedFaceP
         if (f.kind !== 'mark' || !f.art) return null;
         const { along, across, x, y } = artPlace(f, f.art);
         const down = face === 'top' ? across : -across;
-        return <path key={f.id} className={f.face === face ? classes.art : classes.artBeneath} fillRule="evenodd" d={f.art.d} transform={`translate(${x * scale} ${(face === 'top' ? y : size.width - y) * scale}) scale(${along * scale} ${down * scale}) translate(${-f.art.length / 2} ${-f.art.width / 2})`} />;
+        return <path key={f.id} className={f.face === face ? classes.art : classes.artBeneath} data-lines={(!f.filled && (f.method === 'router' || f.method === 'laser')) || undefined} fillRule="evenodd" d={f.art.d} transform={`translate(${x * scale} ${(face === 'top' ? y : size.width - y) * scale}) scale(${along * scale} ${down * scale}) translate(${-f.art.length / 2} ${-f.art.width / 2})`} />;
       })}
     </g>
   );

@@ -1,8 +1,9 @@
 import { Button, FileButton, SegmentedControl } from '@mantine/core';
 import { useMemo, useState } from 'react';
+import { drawingSvg } from '#core/format/drawingSvg.ts';
 import { writeGcode } from '#core/format/gcode.ts';
 import type { BoardSize } from '#core/features/groove.ts';
-import type { Job } from '#core/machining/job.ts';
+import { jobDrawing, type Job } from '#core/machining/job.ts';
 import { runGcode, type Run } from '#core/machining/simulate.ts';
 import { saveFile } from '../../data/saveFile.ts';
 import { durationWords } from '../../quantities/duration.ts';
@@ -32,7 +33,9 @@ export function MachineRun({ jobs, size, boardName }: MachineRunProps) {
   const job = own ? null : (jobs.find((j) => j.id === chosen) ?? jobs[0] ?? null);
   const text = own?.text ?? (job ? writeGcode(job) : null);
   const onMachine = job?.machine ?? machine;
-  const run = useMemo(() => (text === null ? null : runGcode(text, { machine: onMachine, size, beyond: BEYOND, deepest: size.thickness + WASTE_BOARD })), [text, onMachine, size]);
+  // The plug of an inlay lies on a blank of its own.
+  const lying = job?.size ?? size;
+  const run = useMemo(() => (text === null ? null : runGcode(text, { machine: onMachine, size: lying, beyond: BEYOND, deepest: lying.thickness + WASTE_BOARD })), [text, onMachine, lying]);
   const take = async (file: File | null) => {
     if (!file) return;
     if (file.size > GREATEST_JOB_BYTES) {
@@ -55,12 +58,13 @@ export function MachineRun({ jobs, size, boardName }: MachineRunProps) {
       {jobs.length === 0 && !own && <p className={classes.use}>A groove, a hand hole or a mark with a drawing becomes a job file here.</p>}
       {run && (
         <>
-          <ToolPath run={run} size={size} />
+          <ToolPath run={run} size={lying} />
           <Report run={run} />
           {job && (
             <>
               <p className={classes.use}>{job.tool}, {job.face === 'top' ? 'show side up' : 'underside up'}; zero at the left near corner, on the face that lies up.</p>
-              <Button size="xs" variant="default" disabled={run.refused.length > 0} onClick={() => saveFile(new Blob([text!], { type: 'text/plain' }), `${boardName} ${job.name}`, 'nc')}>Save as G-code</Button>
+              <Button size="xs" variant="default" disabled={run.refused.length > 0} onClick={() => saveFile(new Blob([text!], { type: 'text/plain' }), `${boardName} ${job.name}`, 'nc')}>Save as G-code</Button>{' '}
+              <Button size="xs" variant="default" onClick={() => saveFile(new Blob([drawingSvg(jobDrawing(job))], { type: 'image/svg+xml' }), `${boardName} ${job.name}`, 'svg')}>Save its lines as SVG</Button>
             </>
           )}
           <p className={classes.caution}>⚠ Clamp the board, run the file in the air first, stay beside it: eyes, ears, air. The machine&apos;s manual and training come first.</p>

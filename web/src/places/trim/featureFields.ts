@@ -38,7 +38,8 @@ export const FEATURE_FIELDS: Readonly<Record<FeatureKind, readonly Field[]>> = {
     { key: 'name', label: 'What it says', text: m.name }, { key: 'face', label: 'Mark on', choices: FACES }, { key: 'method', label: 'Made by', choices: [{ value: 'laser', label: 'Engraver' }, { value: 'brand', label: 'Branding iron' }, { value: 'router', label: 'Router' }, { value: 'inlay', label: 'Inlay with a V-bit' }] },
     { key: 'x', label: 'Middle from the left end', schema: m.x }, { key: 'y', label: 'Middle from the far edge', schema: m.y }, { key: 'length', label: 'Length', schema: m.length }, { key: 'width', label: 'Width', schema: m.width }, { key: 'depth', label: 'Depth', schema: m.depth },
     { key: 'mirror', label: 'Lies', choices: [{ value: false, label: 'As drawn' }, { value: true, label: 'Mirrored' }] },
-    { key: 'bit', label: 'Bit or line', schema: m.bit, when: is<'mark'>((mark) => mark.method === 'router' || mark.method === 'laser') },
+    { key: 'filled', label: 'Cut', choices: [{ value: false, label: 'Its lines' }, { value: true, label: 'Its shapes, all over' }], when: is<'mark'>((mark) => mark.art !== null && (mark.method === 'router' || mark.method === 'laser')) },
+    { key: 'bit', label: 'Bit or line', schema: m.bit, when: is<'mark'>((mark) => mark.method !== 'brand') },
     { key: 'angle', label: 'V-bit angle', degrees: m.angle, when: isInlay }, { key: 'plugStart', label: 'Plug begins', schema: m.plugStart, when: isInlay }, { key: 'plugDepth', label: 'Plug cut further', schema: m.plugDepth, when: isInlay },
   ],
 };
