@@ -21,7 +21,7 @@ export const featureRoom: Rule = (plan, { board, shop }) => {
     const finding = (severity: Finding['severity'], rule: string, what: Finding['what'], waysOut: Finding['waysOut']): Finding => ({ rule, severity, strips: [], at, what, why: say`A bit that leaves the board tears its edge out; thin wood beside a cut breaks off.`, waysOut });
     const solids = solidsOfFeature(feature, worked.size);
     if (solids.length === 0) return [finding('stop', 'feature-outside', say`${name}: the board has no room for it.`, [say`Bring it nearer to the edge, or make it smaller.`])];
-    const outside = solids.some((s) => s.outlines.some((o) => outlinePoints(o).some((p) => p.x < -LENGTH_TOLERANCE_MM || p.y < -LENGTH_TOLERANCE_MM || p.x > worked.size.length + LENGTH_TOLERANCE_MM || p.y > worked.size.width + LENGTH_TOLERANCE_MM || (!s.open && !isInside(p, [worked.outline])))));
+    const outside = solids.some((s) => (s.kind === 'mark' && (s.from < -LENGTH_TOLERANCE_MM || s.to > worked.size.thickness + LENGTH_TOLERANCE_MM)) || s.outlines.some((o) => outlinePoints(o).some((p) => p.x < -LENGTH_TOLERANCE_MM || p.y < -LENGTH_TOLERANCE_MM || p.x > worked.size.length + LENGTH_TOLERANCE_MM || p.y > worked.size.width + LENGTH_TOLERANCE_MM || (!s.open && !isInside(p, [worked.outline])))));
     if (outside) return [finding('stop', 'feature-outside', say`${name} reaches over the edge of the board.`, [say`Move it inward.`, say`Make it smaller.`])];
     const nearest = solids.filter((s) => !s.open).flatMap((s) => {
       const face = s.from <= LENGTH_TOLERANCE_MM ? 'top' : 'bottom';

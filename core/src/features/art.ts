@@ -79,10 +79,12 @@ type Mark = Pick<FeatureOf<'mark'>, 'x' | 'y' | 'length' | 'width' | 'mirror' | 
  */
 export function artPlace({ x, y, length, width, mirror, face }: Mark, art: Pick<Art, 'length' | 'width'>): { along: number; across: number; x: number; y: number } {
   const scale = Math.min(length / art.length, width / art.width);
-  return { along: mirror ? -scale : scale, across: face === 'bottom' ? -scale : scale, x, y };
+  // Who looks at the far edge or the right end from outside has what comes first on the right.
+  const turned = mirror !== (face === 'far' || face === 'right');
+  return { along: turned ? -scale : scale, across: face === 'bottom' ? -scale : scale, x, y };
 }
 
-/** The lines of a mark's drawing on its board, mm. */
+/** The lines of a mark's drawing on its face, or on its side: along it and down from the show side; mm. */
 export function artOutlines(mark: Mark, art: Art): Outline[] {
   const { along, across, x, y } = artPlace(mark, art);
   return artLines(art).map(({ points, closed }) => ({ closed, vertices: points.map((p) => ({ x: x + (p.x - art.length / 2) * along, y: y + (p.y - art.width / 2) * across, bulge: 0 })) }));

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { lengthBetween, lineOfText } from '../units/lengthSchema.ts';
 import { artSchema } from './art.ts';
-import { cornersSchema, edgesSchema } from './edge.ts';
+import { cornersSchema, edgesSchema, SIDES } from './edge.ts';
 
 const id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, { error: 'must be 1 to 40 letters, digits, _ or -' });
 const face = z.enum(['top', 'bottom'], { error: 'must be top or bottom' });
@@ -73,10 +73,10 @@ export const feetSchema = z.strictObject({
   screwDepth: lengthBetween(1, 100),
 });
 
-/** A mark on a face: engraved, branded or cut for an inlay, inside a rectangle. */
+/** A mark on a face or a side: engraved, branded or cut for an inlay, inside a rectangle. */
 export const markSchema = z.strictObject({
-  kind: z.literal('mark'), id, face, name: lineOfText(1, 60), method: z.enum(['laser', 'brand', 'router', 'inlay'], { error: 'must be one of laser, brand, router, inlay' }),
-  /** Middle of the rectangle: from the left end, from the far edge. */
+  kind: z.literal('mark'), id, face: z.enum(['top', 'bottom', ...SIDES], { error: 'must be top, bottom, far, right, near or left' }), name: lineOfText(1, 60), method: z.enum(['laser', 'brand', 'router', 'inlay'], { error: 'must be one of laser, brand, router, inlay' }),
+  /** Middle of the rectangle. On a face from the left end and from the far edge; on a side along it, from the left end or the far edge, and down from the show side. */
   x: lengthBetween(0, 3000), y: lengthBetween(0, 1500), length: lengthBetween(2, 1000), width: lengthBetween(2, 1000),
   depth: lengthBetween(0.05, 20),
   /** What is drawn in it; null for a brand or a name that the machine knows. */

@@ -1,3 +1,4 @@
+import { isEnd, isSide } from './edge.ts';
 import type { Feature, FeatureKind, FeatureOf, Worked } from './feature.ts';
 import { grooveBands, type BoardSize } from './groove.ts';
 import { circle, mapOutline, rectangle, type Outline } from './outline.ts';
@@ -53,6 +54,11 @@ export function solidsOfFeature(feature: Feature, size: BoardSize): Solid[] {
         onFace('bottom', 'screw', [circle(x, y, feature.screw)], feature.boreDepth + feature.screwDepth),
       ]);
     case 'mark':
+      if (isSide(feature.face)) {
+        const { x, y, length, width, depth } = feature;
+        const plan = isEnd(feature.face) ? rectangle(feature.face === 'left' ? 0 : size.length - depth, x - length / 2, depth, length) : rectangle(x - length / 2, feature.face === 'far' ? 0 : size.width - depth, length, depth);
+        return [solid('mark', [plan], y - width / 2, y + width / 2, true)];
+      }
       return [onFace(feature.face, 'mark', [rectangle(feature.x - feature.length / 2, feature.y - feature.width / 2, feature.length, feature.width)], feature.depth)];
   }
 }

@@ -1,7 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { NOTHING_WORKED, UNDRAWN, type Feature } from '../features/feature.ts';
 import { planInputArbitrary } from '../plan/planArbitrary.ts';
 import { readBoardFile, writeBoardFile } from './boardFile.ts';
+
+const GROOVE: Feature = { kind: 'groove', id: 'g', face: 'top', offset: 25, bit: 12.7, depth: 8, corner: 20, wells: 1, spout: null, fall: 0 };
 
 describe('board files', () => {
   it('come back identical', () => {
@@ -21,6 +24,18 @@ describe('board files', () => {
     change(file);
     return JSON.stringify(file);
   };
+
+  it('of version 5 comes up with nothing worked into it, and the habits that go with that', () => {
+    const old = changed((f) => {
+      const { worked: _, ...board } = f.board;
+      const shop = f.shop as unknown as { habits: Record<string, unknown>; schools: Record<string, unknown> };
+      const { leaveBeneath: _b, leaveBeside: _s, ...habits } = shop.habits;
+      const { grooveOrder: _g, engraving: _e, endGrain: _n, ...schools } = shop.schools;
+      Object.assign(f, { version: 5, board, shop: { ...shop, habits, schools } });
+    });
+    const read = readBoardFile(old);
+    expect(read).toMatchObject({ ok: true, file: { version: 6, board: { worked: NOTHING_WORKED }, shop: { habits: { leaveBeneath: 10, leaveBeside: 6 }, schools: { engraving: 'beforeGrain', endGrain: 'never' } } } });
+  });
 
   it('may begin with a byte-order mark', () => {
     expect(readBoardFile(`\uFEFF${good}`).ok).toBe(true);
@@ -42,6 +57,9 @@ describe('board files', () => {
     ['500 strips', changed((f) => { f.board.strips = Array.from({ length: 500 }, (_, i) => ({ ...f.board.strips[0], id: `x${i}` })); }), 'board.strips', /at most 200 strips/],
     ['twin ids', changed((f) => { f.board.strips[1]!.id = f.board.strips[0]!.id; }), 'board.strips', /id of their own/],
     ['an unknown species', changed((f) => { f.board.strips[0]!.species = 'plywood'; }), 'board.strips[0].species', /must be one of the file's species/],
+    ['a groove of no depth', changed((f) => { f.board.worked = { ...NOTHING_WORKED, features: [{ ...GROOVE, depth: 0 }] }; }), 'board.worked.features[0].depth', /worked, feature 1, depth must be at least 0.5 mm/],
+    ['a feature nobody knows', changed((f) => { f.board.worked = { ...NOTHING_WORKED, features: [{ kind: 'hinge', id: 'x' }] }; }), 'board.worked.features[0].kind', /must be one of groove, finger/],
+    ['a drawing with more than lines', changed((f) => { f.board.worked = { ...NOTHING_WORKED, features: [{ kind: 'mark', id: 'm', face: 'top', name: 'x', method: 'laser', x: 1, y: 1, length: 5, width: 5, depth: 1, ...UNDRAWN, art: { name: 'a', length: 10, width: 10, d: 'M0 0" onload="x' } }] }; }), 'board.worked.features[0].art.d', /must be a path of M, L, C and Z/],
     ['an unknown field', changed((f) => { f.rack[1]!.colour = 'red'; }), 'rack[1]', /unknown field "colour"/],
   ])('%s is refused with the field and a sentence', (_, text, path, sentence) => {
     const read = readBoardFile(text);

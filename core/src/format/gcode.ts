@@ -12,7 +12,7 @@ export function writeGcode({ name, machine, tool, face, size, lines }: Job): str
   const n = (mm: number) => mm.toFixed(3).replace(/^-0\.000$/, '0.000');
   const { cut, plunge, spindle } = FEEDS[machine];
   const out = [
-    `(${plain(name)}, ${face === 'top' ? 'show side up' : 'underside up, turned over about its length'})`, `(${plain(tool)}; board ${n(size.length)} x ${n(size.width)} x ${n(size.thickness)})`,
+    `(${plain(name)}, ${UP[face]})`, `(${plain(tool)}; board ${n(size.length)} x ${n(size.width)} x ${n(size.thickness)})`,
     '(Zero: left near corner of the board, on the face that lies up. Read it through, run it in the air first; the manual of the machine comes first.)',
     'G21 G90 G17',
     ...(machine === 'router' ? [`G0 Z${n(TRAVEL_HEIGHT)}`, `M3 S${spindle}`] : ['G0 Z0.000']),
@@ -27,6 +27,11 @@ export function writeGcode({ name, machine, tool, face, size, lines }: Job): str
   }
   return `${[...out, ...(machine === 'router' ? ['M5'] : []), 'G0 X0.000 Y0.000', 'M30'].join('\n')}\n`;
 }
+
+/** How the board lies. */
+const UP: Readonly<Record<Job['face'], string>> = {
+  top: 'show side up', bottom: 'underside up, turned over about its length', far: 'far edge up, show side away', right: 'right end up, show side away', near: 'near edge up, show side away', left: 'left end up, show side away',
+};
 
 /** Comments hold no brackets and no letters that old controllers choke on. */
 const plain = (text: string) => text.normalize('NFKD').replace(/[^\u0020-\u007e]/g, '').replace(/[()]/g, '');

@@ -1,4 +1,5 @@
 import { artOutlines } from '../features/art.ts';
+import { isEnd, isSide, type Side } from '../features/edge.ts';
 import { depthAt, grooveLines, type BoardSize } from '../features/groove.ts';
 import { FEATURE_NAMES, type Feature, type FeatureOf } from '../features/feature.ts';
 import { mapOutline, outlinePoints, rectangle, type Outline, type Point } from '../features/outline.ts';
@@ -23,7 +24,8 @@ export interface Job {
   tool: string;
   /** Width of what the tool cuts at full depth, mm. */
   bit: number;
-  face: 'top' | 'bottom';
+  face: 'top' | 'bottom' | Side;
+  /** What lies on the machine: the board, on its side where a side is marked, or the blank of a plug. */
   size: BoardSize;
   /** Each line is cut from its first point to its last; several passes are several lines. */
   lines: ToolPoint[][];
@@ -76,9 +78,9 @@ function jobOf(feature: Exclude<Feature, { kind: 'mark' }>, size: BoardSize): Jo
 const round = (mm: number) => Number(mm.toFixed(3));
 const closed = <T>(points: T[]): T[] => [...points, points[0]!];
 
-/** From the board to a machine that has the face up: seen from above the underside is turned over about its length. */
-function toTool({ x, y }: { x: number; y: number }, depth: number, face: 'top' | 'bottom', { width }: BoardSize): ToolPoint {
-  return { x, y: face === 'top' ? width - y : y, z: -depth };
+/** From the board to a machine that has the face up: the underside turned over about its length, a side seen from outside with the show side away from the maker. */
+function toTool({ x, y }: { x: number; y: number }, depth: number, face: Job['face'], { length, width }: BoardSize): ToolPoint {
+  return { x: face === 'far' || face === 'right' ? length - x : x, y: face === 'bottom' ? y : width - y, z: -depth };
 }
 
 /** Depths of passes to a depth, all alike. */
@@ -102,14 +104,16 @@ const PLUG_REST = 6;
 function markJobs(mark: FeatureOf<'mark'>, size: BoardSize): Job[] {
   const { art, face, bit, depth } = mark;
   if (!art || mark.method === 'brand') return [];
+  // A board that lies on its side: as long as that side, as wide as it is thick.
+  const lying = isSide(face) ? (isEnd(face) ? { length: size.width, width: size.thickness, thickness: size.length } : { length: size.length, width: size.thickness, thickness: size.width }) : size;
   const outlines = artOutlines(mark, art);
-  if (mark.method === 'inlay') return inlayJobs(mark, outlines, size);
+  if (mark.method === 'inlay') return inlayJobs(mark, outlines, lying);
   const laser = mark.method === 'laser';
   const passes = laser ? [0] : passDepths(depth, Math.max(1, bit));
   // Open lines have nothing to be cleared: they are followed.
   const ways = mark.filled ? [...clearing(regionOf(outlines), bit), ...outlines.filter((o) => !o.closed).map((o) => outlinePoints(o))] : outlines.map((o) => (o.closed ? closed(outlinePoints(o)) : outlinePoints(o)));
   return [{
-    id: mark.id, name: mark.name, machine: laser ? 'engraver' : 'router', tool: laser ? `Line of ${round(bit)} mm` : `Bit ${round(bit)} mm`, bit, face, size, lines: ways.flatMap((way) => passes.map((at) => way.map((p) => toTool(p, at, face, size)))),
+    id: mark.id, name: mark.name, machine: laser ? 'engraver' : 'router', tool: laser ? `Line of ${round(bit)} mm` : `Bit ${round(bit)} mm`, bit, face, size: lying, lines: ways.flatMap((way) => passes.map((at) => way.map((p) => toTool(p, at, face, lying)))),
   }];
 }
 

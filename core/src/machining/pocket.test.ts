@@ -75,3 +75,20 @@ describe('an inlay', () => {
     for (const job of jobs) expect(runGcode(writeGcode(job), { machine: 'router', size: job.size, beyond: 5, deepest: job.size.thickness }).refused).toEqual([]);
   });
 });
+
+it.each(['top', 'bottom', 'far', 'right', 'near', 'left'] as const)('a drawing on the %s reads right as it lies under the tool, inside the board, and is mirrored when asked', (face) => {
+  // Points up and to the right of the drawing: the last of its three corners is the upper right one.
+  const art = { name: 'a', length: 1000, width: 500, d: 'M0 500L1000 500L1000 0Z' };
+  const mark = (mirror: boolean): FeatureOf<'mark'> => ({ kind: 'mark', id: 'm', face, name: 'Hut', method: 'laser', x: 90, y: 14, length: 40, width: 20, depth: 1, ...UNDRAWN, mirror, art });
+  const size = { length: 400, width: 250, thickness: 30 };
+  const corner = (mirror: boolean) => {
+    const [job] = jobsOf({ features: [mark(mirror)], size });
+    const [line] = job!.lines;
+    const [xs, ys] = [line!.map((p) => p.x), line!.map((p) => p.y)];
+    expect(Math.min(...xs, ...ys)).toBeGreaterThanOrEqual(0);
+    expect([Math.max(...xs) <= job!.size.length, Math.max(...ys) <= job!.size.width]).toEqual([true, true]);
+    return [line![2]!.x === Math.max(...xs) ? 'right' : 'left', line![2]!.y === Math.max(...ys) ? 'up' : 'down'];
+  };
+  expect(corner(false)).toEqual(['right', 'up']);
+  expect(corner(true)).toEqual(['left', 'up']);
+});

@@ -1,4 +1,4 @@
-import { bevelSetting, edgeReach, isEnd, SIDES, type EdgeCut, type Side } from '../features/edge.ts';
+import { bevelSetting, edgeReach, isEnd, isSide, SIDES, type EdgeCut, type Side } from '../features/edge.ts';
 import type { FeatureOf } from '../features/feature.ts';
 import { grooveLines, grooveVolume, jigOpening } from '../features/groove.ts';
 import { outlineLength } from '../features/outline.ts';
@@ -202,7 +202,10 @@ export function engravingStep({ board, shop }: PlanContext, { size, features }: 
   const early = shop.schools.engraving === 'outerStrip';
   return [{
     kind: 'engrave', title: marks.length === 1 ? say`Mark: ${marks[0]!.name}` : say`${marks.length} marks`, school: 'engraving', machine: words[marks[0]!.method], minutes: MINUTES.mark * marks.length * board.count * shop.pace.work,
-    lines: marks.flatMap((m) => [say`${m.name}, ${words[m.method].toLowerCase()}, ${m.face === 'top' ? 'show side' : 'underside'}: ${length(m.length)} by ${length(m.width)}, ${length(m.depth)} deep, its middle ${length(m.x)} from the left end and ${length(Math.min(m.y, size.width - m.y))} from the ${m.y * 2 <= size.width ? 'far' : 'near'} edge${early ? say`; measured on the strip, with what is trimmed off added` : say``}`, ...(m.method === 'inlay' ? inlayLines(m) : [])]),
+    lines: marks.flatMap((m) => [
+      join(say`${m.name}, ${words[m.method].toLowerCase()}, ${MARK_PLACES[m.face]}: ${length(m.length)} by ${length(m.width)}, ${length(m.depth)} deep, its middle `, markPlace(m, size), early ? say`; measured on the strip, with what is trimmed off added` : []),
+      ...(m.method === 'inlay' ? inlayLines(m) : []),
+    ]),
     why: say`${school.why}`,
   }];
 }
@@ -225,4 +228,12 @@ function inlayLines(mark: FeatureOf<'mark'>): Phrase[] {
     say`Pocket with a V-bit of ${mark.angle}°, ${length(mark.depth)} deep; the plug mirrored from another wood, begun ${length(mark.plugStart)} below its face and cut ${length(mark.plugDepth)} further`,
     say`Glued in it goes ${length(mark.plugStart)} deep: ${length(glueGap)} for glue beneath, ${length(faceGap)} between the two faces to saw the plug off`,
   ];
+}
+
+const MARK_PLACES: Readonly<Record<FeatureOf<'mark'>['face'], string>> = { top: 'show side', bottom: 'underside', ...SIDE_WORDS };
+
+/** Where the middle of a mark is, measured from where a maker would. */
+function markPlace(mark: FeatureOf<'mark'>, { width }: WorkedBoard['size']): Phrase {
+  if (isSide(mark.face)) return say`${length(mark.x)} from the ${isEnd(mark.face) ? 'far edge' : 'left end'} and ${length(mark.y)} below the show side`;
+  return say`${length(mark.x)} from the left end and ${length(Math.min(mark.y, width - mark.y))} from the ${mark.y * 2 <= width ? 'far' : 'near'} edge`;
 }

@@ -1,5 +1,6 @@
 import { stripTops, type Board } from '../board/board.ts';
 import { artOutlines } from '../features/art.ts';
+import { isSide } from '../features/edge.ts';
 import { FEATURE_NAMES, type Feature, type FeatureOf } from '../features/feature.ts';
 import { grooveLines, jigOpening } from '../features/groove.ts';
 import { circle, line, rectangle, type Outline } from '../features/outline.ts';
@@ -45,7 +46,7 @@ function boardTemplate(board: Board, worked: WorkedBoard, display: LengthDisplay
     id: 'board', name: 'The board', use: 'Full size, with its joints, the flats of both faces and everything that is cut into it.',
     drawing: {
       title: board.name,
-      lines: [...on('cut', outline), ...on('guide', ...joints.map((y) => line({ x: 0, y }, { x: size.length, y })), ...flats), ...solids.flatMap((s) => on(s.part === 'screw' ? 'guide' : s.kind === 'mark' ? 'mark' : 'cut', ...s.outlines)), ...features.flatMap((f) => (f.kind === 'mark' && f.art ? on('mark', ...artOutlines(f, f.art)) : []))],
+      lines: [...on('cut', outline), ...on('guide', ...joints.map((y) => line({ x: 0, y }, { x: size.length, y })), ...flats), ...solids.flatMap((s) => on(s.part === 'screw' ? 'guide' : s.kind === 'mark' ? 'mark' : 'cut', ...s.outlines)), ...features.flatMap((f) => (f.kind === 'mark' && f.art && !isSide(f.face) ? on('mark', ...artOutlines(f, f.art)) : []))],
       words: [{ x: size.length / 2, y: size.width + 8, size: LETTERS, anchor: 'middle', text: `${board.name}: ${[size.length, size.width, size.thickness].map((mm) => formatLength(mm, display)).join(' × ')}` }],
     },
   };

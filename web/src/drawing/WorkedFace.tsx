@@ -1,7 +1,7 @@
 import { artPlace } from '#core/features/art.ts';
 import { mapOutline, svgPath, type Outline } from '#core/features/outline.ts';
 import type { Solid } from '#core/features/solids.ts';
-import { edgeReach, SIDES, type Corners, type Edges } from '#core/features/edge.ts';
+import { edgeReach, isSide, SIDES, type Corners, type Edges } from '#core/features/edge.ts';
 import { flatOf, type WorkedBoard } from '#core/plan/workedBoard.ts';
 import classes from './WorkedFace.module.css';
 
@@ -33,7 +33,7 @@ export function WorkedFace({ worked, corners, face, scale, chosen }: WorkedFaceP
           fillRule="evenodd" d={s.outlines.map(place).join('')} />
       ))}
       {worked.features.map((f) => {
-        if (f.kind !== 'mark' || !f.art) return null;
+        if (f.kind !== 'mark' || !f.art || isSide(f.face)) return null;
         const { along, across, x, y } = artPlace(f, f.art);
         const down = face === 'top' ? across : -across;
         return <path key={f.id} className={f.face === face ? classes.art : classes.artBeneath} data-lines={(!f.filled && (f.method === 'router' || f.method === 'laser')) || undefined} fillRule="evenodd" d={f.art.d} transform={`translate(${x * scale} ${(face === 'top' ? y : size.width - y) * scale}) scale(${along * scale} ${down * scale}) translate(${-f.art.length / 2} ${-f.art.width / 2})`} />;

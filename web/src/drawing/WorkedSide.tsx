@@ -23,7 +23,7 @@ export function WorkedSide({ worked: { size, edges, solids }, side, run, scale }
   const place = (depth: number) => (side === 'near' || side === 'right' ? depth : t - depth) * scale;
   const line = (depth: number) => (ends ? `M${place(depth)} 0V${run}` : `M0 ${place(depth)}H${run}`);
   const depths = [edgeReach(top, t).drop, t - edgeReach(bottom, t).drop].filter((d) => d > 0 && d < t);
-  const hollows = solids.filter((s) => s.open && s.part === 'hold').flatMap((s) => {
+  const hollows = solids.filter((s) => s.open && s.part !== 'spout').flatMap((s) => {
     const { left, right, far, near } = boundsOf(s.outlines);
     const touches = { left: left <= 1e-6, right: right >= size.length - 1e-6, far: far <= 1e-6, near: near >= size.width - 1e-6 }[side];
     if (!touches) return [];

@@ -2,7 +2,7 @@ import { Button, Menu, SegmentedControl } from '@mantine/core';
 import { IconPlus } from '@tabler/icons-react';
 import { useState } from 'react';
 import { FEATURE_NAMES, GREATEST_FEATURE_COUNT, type FeatureKind } from '#core/features/feature.ts';
-import type { Side } from '#core/features/edge.ts';
+import { isSide, type Side } from '#core/features/edge.ts';
 import { boundsOf } from '#core/features/outline.ts';
 import type { Solid } from '#core/features/solids.ts';
 import { stripTops, type Strip } from '#core/board/board.ts';
@@ -12,6 +12,7 @@ import { useSettledBoard } from '../../data/openBoard.tsx';
 import { CornerFields, EdgeFields, type EdgePlace } from './EdgeFields.tsx';
 import { FeatureFields } from './FeatureFields.tsx';
 import { newFeature } from './featureFields.ts';
+import { SideElevation } from './SideElevation.tsx';
 import { SectionDrawing } from './SectionDrawing.tsx';
 import { freshId, useWorked } from './useWorked.ts';
 import { WorkedDrawing } from './WorkedDrawing.tsx';
@@ -30,20 +31,20 @@ export function BoardWork() {
   const choose = (id: string) => {
     setChosen(id);
     const found = now.features.find((f) => f.id === id);
-    if (found && 'face' in found) setFace(found.face);
+    if (found && 'face' in found && !isSide(found.face)) setFace(found.face);
     else if (found?.kind === 'feet') setFace('bottom');
   };
   const add = (kind: FeatureKind) => {
     const made = newFeature(kind, freshId(worked, kind), now.size);
     change((w) => ({ ...w, features: [...w.features, made] }));
     setChosen(made.id);
-    if ('face' in made) setFace(made.face);
+    if ('face' in made && !isSide(made.face)) setFace(made.face);
     else if (kind === 'feet') setFace('bottom');
   };
   const chip = (id: string, label: string, step: string) => (
     <button key={id} type="button" className={classes.chip} aria-pressed={id === (feature?.id ?? (chosen === 'corners' ? 'corners' : 'edges'))} data-trouble={trouble(step)} onClick={() => choose(id)}>{label}</button>
   );
-  const sectionSide: Side = place !== 'all' ? place : feature && 'on' in feature && feature.on === 'ends' ? 'left' : 'far';
+  const sectionSide: Side = place !== 'all' ? place : feature?.kind === 'mark' && isSide(feature.face) ? feature.face : feature && 'on' in feature && feature.on === 'ends' ? 'left' : 'far';
   return (
     <>
       <div className={classes.tools} role="toolbar" aria-label="What is worked into the board">
@@ -57,6 +58,7 @@ export function BoardWork() {
         </Menu>
       </div>
       <WorkedDrawing work={work} face={face} chosen={chosen} onChoose={choose} />
+      {feature?.kind === 'mark' && isSide(feature.face) && <SideElevation work={now} side={feature.face} />}
       <div className={classes.below}>
         <div>
           {feature

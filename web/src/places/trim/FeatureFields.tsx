@@ -6,7 +6,7 @@ import { CommitField } from '../../quantities/CommitField.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
 import { ArtField } from './ArtField.tsx';
-import { FEATURE_FIELDS } from './featureFields.ts';
+import { FEATURE_FIELDS, markOnto } from './featureFields.ts';
 import classes from './WorkedEditor.module.css';
 
 interface FeatureFieldsProps {
@@ -25,28 +25,32 @@ interface FeatureFieldsProps {
 /** The figures of one feature, and what follows from them. */
 export function FeatureFields({ feature, size, base, byHabit, crossed, onChange, onRemove }: FeatureFieldsProps) {
   const value = (key: string) => (feature as unknown as Record<string, unknown>)[key];
-  const set = (key: string, to: unknown) => onChange(featureSchema.parse({ ...feature, [key]: to }));
+  const set = (key: string, to: unknown) => {
+    // The floor of an inlay is cleared with a straight bit that does not take all day.
+    const changed = featureSchema.parse({ ...feature, [key]: to, ...(to === 'inlay' && feature.kind === 'mark' ? { bit: Math.max(3, feature.bit), depth: Math.max(feature.depth, feature.plugStart + 1) } : {}) });
+    onChange(key === 'face' && feature.kind === 'mark' && changed.kind === 'mark' ? markOnto(feature, changed.face, size) : changed);
+  };
   return (
     <>
       <div className={classes.fields}>
         {FEATURE_FIELDS[feature.kind].filter((f) => f.when?.(feature) ?? true).map((f) => {
-          if ('schema' in f) return <LengthInput key={f.key} size="xs" field={f.label} mm={value(f.key) as number} schema={f.schema} onCommit={(mm) => set(f.key, mm)} />;
+          if ('schema' in f) return <LengthInput key={f.label} size="xs" field={f.label} mm={value(f.key) as number} schema={f.schema} onCommit={(mm) => set(f.key, mm)} />;
           if ('text' in f) {
             return (
-              <CommitField key={f.key} field={f.label} value={value(f.key) as string} schema={f.text} onCommit={(text) => set(f.key, text)}>
+              <CommitField key={f.label} field={f.label} value={value(f.key) as string} schema={f.text} onCommit={(text) => set(f.key, text)}>
                 {(typed, change, problem, leave) => <TextInput size="xs" label={f.label} value={typed} error={problem} onChange={(e) => change(e.currentTarget.value)} onBlur={leave} onKeyDown={(e) => e.key === 'Enter' && leave()} />}
               </CommitField>
             );
           }
           if ('degrees' in f) {
             return (
-              <CommitField key={f.key} field={f.label} value={value(f.key) as number} schema={f.degrees} onCommit={(degrees) => set(f.key, degrees)}>
+              <CommitField key={f.label} field={f.label} value={value(f.key) as number} schema={f.degrees} onCommit={(degrees) => set(f.key, degrees)}>
                 {(typed, change, problem, leave) => <NumberInput size="xs" label={f.label} suffix="°" hideControls value={typed} error={problem} onChange={(n) => change(typeof n === 'number' ? n : Number.NaN)} onBlur={leave} onKeyDown={(e) => e.key === 'Enter' && leave()} />}
               </CommitField>
             );
           }
           return (
-            <Select key={f.key} size="xs" label={f.label} allowDeselect={false} data={f.choices.map((c) => ({ value: String(c.value), label: c.label }))} value={String(value(f.key))}
+            <Select key={f.label} size="xs" label={f.label} allowDeselect={false} data={f.choices.map((c) => ({ value: String(c.value), label: c.label }))} value={String(value(f.key))}
               onChange={(chosen) => set(f.key, f.choices.find((c) => String(c.value) === chosen)!.value)} />
           );
         })}

@@ -24,6 +24,8 @@ const WASTE_BOARD = 1;
 /** A job file is text; larger ones are not for a board. */
 const GREATEST_JOB_BYTES = 20_000_000;
 
+const UP: Readonly<Record<Job['face'], string>> = { top: 'show side up', bottom: 'underside up', far: 'far edge up', right: 'right end up', near: 'near edge up', left: 'left end up' };
+
 /** Job files for a router or an engraver, tried out on simulated ones: what they would do, how long it takes, and what they refuse. */
 export function MachineRun({ jobs, size, boardName }: MachineRunProps) {
   const [chosen, setChosen] = useState<string | null>(null);
@@ -62,7 +64,7 @@ export function MachineRun({ jobs, size, boardName }: MachineRunProps) {
           <Report run={run} />
           {job && (
             <>
-              <p className={classes.use}>{job.tool}, {job.face === 'top' ? 'show side up' : 'underside up'}; zero at the left near corner, on the face that lies up.</p>
+              <p className={classes.use}>{job.tool}, {UP[job.face]}; zero at the left near corner, on the face that lies up.</p>
               <Button size="xs" variant="default" disabled={run.refused.length > 0} onClick={() => saveFile(new Blob([text!], { type: 'text/plain' }), `${boardName} ${job.name}`, 'nc')}>Save as G-code</Button>{' '}
               <Button size="xs" variant="default" onClick={() => saveFile(new Blob([drawingSvg(jobDrawing(job))], { type: 'image/svg+xml' }), `${boardName} ${job.name}`, 'svg')}>Save its lines as SVG</Button>
             </>
@@ -78,7 +80,7 @@ function Report({ run }: { run: Run }) {
   return (
     <div role="status">
       <p className={classes.report}>
-        <span><b>{durationWords(run.minutes)}</b></span> <span><b><Length mm={run.cutLength} /></b> of cut</span> <span>deepest <b><Length mm={run.deepest} /></b></span>
+        <span><b>{durationWords(run.minutes)}</b></span> <span><b>{(run.cutLength / 1000).toFixed(run.cutLength < 10_000 ? 2 : 1)} m</b> of cut</span> <span>deepest <b><Length mm={run.deepest} /></b></span>
       </p>
       {run.refused.length > 0 && <div className={classes.refused}><b>Refused:</b><ul>{run.refused.map((r, i) => <li key={i}>Line {r.line}: {r.what}</li>)}</ul></div>}
     </div>

@@ -1,4 +1,4 @@
-import { sideProfile, type Edges, type Side } from '#core/features/edge.ts';
+import { isSide, sideProfile, type Edges, type Side } from '#core/features/edge.ts';
 import type { Feature } from '#core/features/feature.ts';
 import { halfOpening, type BoardSize } from '#core/features/groove.ts';
 import { MM_PER_INCH } from '#core/units/length.ts';
@@ -79,6 +79,7 @@ function cutAt(feature: Feature, { thickness: t, length, width }: BoardSize, sid
   if (feature.kind === 'hole') return [box(feature.inset, feature.inset + feature.width, -1, t + 1)];
   if (feature.kind === 'handle' && feature.bores === 1) return [box(feature.inset - feature.bore / 2, feature.inset + feature.bore / 2, -1, t + 1)];
   if (feature.kind === 'mark') {
+    if (isSide(feature.face)) return feature.face === side ? [box(-1, feature.depth, feature.y - feature.width / 2, feature.y + feature.width / 2)] : [];
     const [at, half, off] = ends ? [side === 'left' ? feature.x : length - feature.x, feature.length / 2, Math.abs(feature.y - width / 2) - feature.width / 2] : [side === 'far' ? feature.y : width - feature.y, feature.width / 2, Math.abs(feature.x - length / 2) - feature.length / 2];
     return off > 0 ? [] : [box(at - half, at + half, feature.face === 'top' ? -1 : t - feature.depth, feature.face === 'top' ? feature.depth : t + 1)];
   }

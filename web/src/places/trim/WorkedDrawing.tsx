@@ -1,6 +1,7 @@
 import { useElementSize } from '@mantine/hooks';
 import { useId, useMemo, useRef } from 'react';
 import { stripTops } from '#core/board/board.ts';
+import { isSide } from '#core/features/edge.ts';
 import type { Feature } from '#core/features/feature.ts';
 import { svgPath } from '#core/features/outline.ts';
 import { formatLength } from '#core/units/formatLength.ts';
@@ -55,7 +56,7 @@ export function WorkedDrawing({ work, face, chosen, onChoose }: WorkedDrawingPro
           {chosen === 'edges' && <FeedArrows w={w} h={h} />}
           {now.features.filter((f) => isSeenFrom(f, face)).map((feature) => {
             const grip = gripOf(feature, size);
-            const across = feature.kind === 'mark' ? `, ${formatLength(feature.y, display)} from the far edge` : '';
+            const across = feature.kind === 'mark' && !isSide(feature.face) ? `, ${formatLength(feature.y, display)} from the far edge` : '';
             return (
               <GripHandle key={feature.id} grip={grip} at={[grip.x * scale, flip(grip.y) * scale]} most={size.length} valueText={`${formatLength(grip.value, display)}${across}`} chosen={chosen === feature.id} flipped={face === 'bottom'}
                 place={place} onChoose={() => onChoose(feature.id)} onMove={(x, y, mergeKey) => setFeature(grip.to(x, y), mergeKey)} onEnd={endMerge} />
@@ -72,6 +73,7 @@ export function WorkedDrawing({ work, face, chosen, onChoose }: WorkedDrawingPro
 
 /** Whether a feature opens in a face, so that it is taken hold of there. */
 function isSeenFrom(feature: Feature, face: 'top' | 'bottom'): boolean {
+  if (feature.kind === 'mark' && isSide(feature.face)) return true;
   return 'face' in feature ? feature.face === face : feature.kind !== 'feet' || face === 'bottom';
 }
 

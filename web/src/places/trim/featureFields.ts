@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import { feetSchema, fingerHoldSchema, grooveSchema, handHoleSchema, handleSchema, markSchema, UNDRAWN, type Feature, type FeatureKind, type FeatureOf } from '#core/features/feature.ts';
+import { isEnd, isSide } from '#core/features/edge.ts';
 import type { BoardSize } from '#core/features/groove.ts';
 
 /** A figure of a feature, or a choice between a few. */
@@ -10,6 +11,8 @@ const FACES = [{ value: 'top', label: 'Show side' }, { value: 'bottom', label: '
 const [g, f, h, b, t, m] = [grooveSchema.shape, fingerHoldSchema.shape, handHoleSchema.shape, handleSchema.shape, feetSchema.shape, markSchema.shape];
 const is = <K extends FeatureKind>(test: (feature: FeatureOf<K>) => boolean) => (feature: Feature) => test(feature as FeatureOf<K>);
 
+const onSide = is<'mark'>((mark) => isSide(mark.face));
+const onFace = is<'mark'>((mark) => !isSide(mark.face));
 const isInlay = is<'mark'>((mark) => mark.method === 'inlay');
 
 /** What can be set on each kind of feature, in the order it is thought of. */
@@ -35,8 +38,9 @@ export const FEATURE_FIELDS: Readonly<Record<FeatureKind, readonly Field[]>> = {
     { key: 'screw', label: 'Screw', schema: t.screw }, { key: 'screwDepth', label: 'Screw into the wood', schema: t.screwDepth },
   ],
   mark: [
-    { key: 'name', label: 'What it says', text: m.name }, { key: 'face', label: 'Mark on', choices: FACES }, { key: 'method', label: 'Made by', choices: [{ value: 'laser', label: 'Engraver' }, { value: 'brand', label: 'Branding iron' }, { value: 'router', label: 'Router' }, { value: 'inlay', label: 'Inlay with a V-bit' }] },
-    { key: 'x', label: 'Middle from the left end', schema: m.x }, { key: 'y', label: 'Middle from the far edge', schema: m.y }, { key: 'length', label: 'Length', schema: m.length }, { key: 'width', label: 'Width', schema: m.width }, { key: 'depth', label: 'Depth', schema: m.depth },
+    { key: 'name', label: 'What it says', text: m.name }, { key: 'face', label: 'Mark on', choices: [...FACES, { value: 'near', label: 'Near edge' }, { value: 'far', label: 'Far edge' }, { value: 'left', label: 'Left end' }, { value: 'right', label: 'Right end' }] }, { key: 'method', label: 'Made by', choices: [{ value: 'laser', label: 'Engraver' }, { value: 'brand', label: 'Branding iron' }, { value: 'router', label: 'Router' }, { value: 'inlay', label: 'Inlay with a V-bit' }] },
+    { key: 'x', label: 'Middle from the left end', schema: m.x, when: onFace }, { key: 'y', label: 'Middle from the far edge', schema: m.y, when: onFace },
+    { key: 'x', label: 'Middle along the side', schema: m.x, when: onSide }, { key: 'y', label: 'Middle below the show side', schema: m.y, when: onSide }, { key: 'length', label: 'Length', schema: m.length }, { key: 'width', label: 'Width', schema: m.width }, { key: 'depth', label: 'Depth', schema: m.depth },
     { key: 'mirror', label: 'Lies', choices: [{ value: false, label: 'As drawn' }, { value: true, label: 'Mirrored' }] },
     { key: 'filled', label: 'Cut', choices: [{ value: false, label: 'Its lines' }, { value: true, label: 'Its shapes, all over' }], when: is<'mark'>((mark) => mark.art !== null && (mark.method === 'router' || mark.method === 'laser')) },
     { key: 'bit', label: 'Bit or line', schema: m.bit, when: is<'mark'>((mark) => mark.method !== 'brand') },
@@ -57,4 +61,11 @@ export function newFeature(kind: FeatureKind, id: string, { length, width, thick
     case 'feet': return { kind, id, count: 4, inset: inHalves(Math.min(40, short / 4)), bore: 20, boreDepth: 2, screw: 4, screwDepth: inHalves(Math.max(1, Math.min(15, thickness / 2))) };
     case 'mark': return { kind, id, face: 'bottom', name: 'Mark', method: 'brand', x: inHalves(length / 2), y: inHalves(width / 2), length: inHalves(Math.min(80, length / 3)), width: inHalves(Math.min(25, width / 5)), depth: 1, ...UNDRAWN };
   }
+}
+
+/** A mark moved to the middle of another face or side, no larger than it. */
+export function markOnto(mark: FeatureOf<'mark'>, face: FeatureOf<'mark'>['face'], { length, width, thickness }: BoardSize): FeatureOf<'mark'> {
+  const [run, across] = isSide(face) ? [isEnd(face) ? width : length, thickness] : [length, width];
+  const scale = Math.min(1, (run * 0.9) / mark.length, (across * 0.8) / mark.width);
+  return { ...mark, face, x: inHalves(run / 2), y: inHalves(across / 2), length: Math.max(2, inHalves(mark.length * scale)), width: Math.max(2, inHalves(mark.width * scale)) };
 }

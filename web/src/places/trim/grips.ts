@@ -1,3 +1,4 @@
+import { isEnd, isSide } from '#core/features/edge.ts';
 import type { Feature } from '#core/features/feature.ts';
 import type { BoardSize } from '#core/features/groove.ts';
 import { GRIP_STEP, type Grip } from './GripHandle.tsx';
@@ -34,6 +35,14 @@ export function gripOf(feature: Feature, { length, width }: BoardSize): FeatureG
     case 'feet':
       return { x: feature.inset, y: width - feature.inset, axis: 'x', label: 'Feet, in from both edges', value: feature.inset, to: (x) => ({ ...feature, inset: Math.min(middleX, middleY, atLeast(x, 1)) }) };
     case 'mark':
+      if (isSide(feature.face)) {
+        const [ends, run] = isEnd(feature.face) ? [true, width] : [false, length];
+        const across = feature.face === 'right' ? length : feature.face === 'near' ? width : 0;
+        return {
+          x: ends ? across : feature.x, y: ends ? feature.x : across, axis: ends ? 'y' : 'x', label: `${feature.name}, middle along the side`, value: feature.x,
+          to: (x, y) => ({ ...feature, x: Math.min(run - feature.length / 2, atLeast(ends ? y : x, feature.length / 2)) }),
+        };
+      }
       return {
         x: feature.x, y: feature.y, axis: 'both', label: `${feature.name}, middle from the left end`, value: feature.x,
         to: (x, y) => ({ ...feature, x: Math.min(length - feature.length / 2, atLeast(x, feature.length / 2)), y: Math.min(width - feature.width / 2, atLeast(y, feature.width / 2)) }),
