@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
+import { NOTHING_WORKED } from '#core/features/feature.ts';
 import { makeBoard, openPlace, saved, storedBoard, typeLength } from './pages.ts';
 
 test('two diagonals tell how far a board is out and which way to correct; what no board has is said, and readings outlive a reload', async ({ page, request }) => {
@@ -90,6 +91,15 @@ test('a bad place stops a board that does not clear it, and the size that remain
   await page.getByRole('slider', { name: /^Gap/ }).focus();
   await page.keyboard.press('Shift+ArrowRight');
   await expect.poll(async () => (await worked(page)).spots[0]!.x).toBe(5);
+  // Another is drawn on the panel itself.
+  const panel = (await page.locator('svg[aria-label^="Panel with"]').boundingBox())!;
+  await page.mouse.move(panel.x + panel.width / 2, panel.y + panel.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(panel.x + panel.width / 2 + 40, panel.y + panel.height / 2 + 12, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(async () => (await worked(page)).spots.length).toBe(2);
+  await page.getByRole('button', { name: 'Take Gap off the list' }).last().click();
+  await expect.poll(async () => (await worked(page)).spots.length).toBe(1);
 });
 
 test('a drawing comes from SVG without its scripts, becomes a job that a simulated engraver runs, and leaves as a file', async ({ page, request }) => {
@@ -121,4 +131,23 @@ test('a drawing comes from SVG without its scripts, becomes a job that a simulat
   const pdf = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save as PDF' }).click();
   expect(readFileSync(await (await pdf).path()).subarray(0, 5).toString()).toBe('%PDF-');
+});
+
+test('by touch a grip follows the finger and the page stays; letters change the view', async ({ browser, request }) => {
+  const context = await browser.newContext({ hasTouch: true, viewport: { width: 390, height: 844 } });
+  const page = await context.newPage();
+  await openPlace(page, `/boards/${await makeBoard(request, { worked: { ...NOTHING_WORKED, features: [{ kind: 'groove', id: 'g', face: 'top', offset: 20, bit: 12, depth: 6, corner: 10, wells: 1, spout: null, fall: 0 }] } })}/trim`);
+  await page.keyboard.press('e');
+  const grip = page.getByRole('slider', { name: 'Groove, in from the edge' });
+  await grip.scrollIntoViewIfNeeded();
+  const box = (await grip.boundingBox())!;
+  const [x, y, scroll] = [box.x + box.width / 2, box.y + box.height / 2, await page.evaluate(() => scrollY)];
+  const client = await context.newCDPSession(page);
+  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', points: { x: number; y: number }[]) => client.send('Input.dispatchTouchEvent', { type, touchPoints: points });
+  await touch('touchStart', [{ x, y }]);
+  for (let i = 1; i <= 5; i += 1) await touch('touchMove', [{ x, y: y - 2 * i }]);
+  await touch('touchEnd', []);
+  await expect.poll(async () => Number(await grip.getAttribute('aria-valuenow'))).toBeGreaterThan(24);
+  expect(await page.evaluate(() => scrollY)).toBe(scroll);
+  await context.close();
 });

@@ -107,6 +107,9 @@ export type Spot = z.infer<typeof spotSchema>;
 export const otherSchema = z.strictObject({ id, name: lineOfText(1, 60), length: lengthBetween(30, 2000), width: lengthBetween(20, 1500) });
 export type OtherBoard = z.infer<typeof otherSchema>;
 
+/** A panel with more bad places than this is firewood. */
+export const MOST_SPOTS = 40;
+
 /** What is done to the flat panel beyond its size. */
 export const workedSchema = z.strictObject({
   /** Null: every edge as the shop's habit has it. */
@@ -116,7 +119,7 @@ export const workedSchema = z.strictObject({
     .refine((all) => new Set(all.map((f) => f.id)).size === all.length, { error: 'must each have an id of their own' }),
   /** Smaller boards from the first panel, which is glued longer for them. */
   others: z.array(otherSchema).max(8, { error: 'must be at most 8' }).refine((all) => new Set(all.map((o) => o.id)).size === all.length, { error: 'must each have an id of their own' }),
-  spots: z.array(spotSchema).max(40, { error: 'must be at most 40' }).refine((all) => new Set(all.map((s) => s.id)).size === all.length, { error: 'must each have an id of their own' }),
+  spots: z.array(spotSchema).max(MOST_SPOTS, { error: `must be at most ${MOST_SPOTS}` }).refine((all) => new Set(all.map((s) => s.id)).size === all.length, { error: 'must each have an id of their own' }),
 });
 export type Worked = z.infer<typeof workedSchema>;
 

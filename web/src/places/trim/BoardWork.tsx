@@ -35,7 +35,7 @@ export function BoardWork() {
     else if (found?.kind === 'feet') setFace('bottom');
   };
   const add = (kind: FeatureKind) => {
-    const made = newFeature(kind, freshId(worked, kind), now.size);
+    const made = newFeature(kind, freshId(worked.features, kind), now.size);
     change((w) => ({ ...w, features: [...w.features, made] }));
     setChosen(made.id);
     if ('face' in made && !isSide(made.face)) setFace(made.face);

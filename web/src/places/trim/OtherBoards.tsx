@@ -4,15 +4,14 @@ import { otherSchema, type OtherBoard } from '#core/features/feature.ts';
 import { CommitField } from '../../quantities/CommitField.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
 import classes from './SpotList.module.css';
-import { useWorked } from './useWorked.ts';
+import { freshId, useWorked } from './useWorked.ts';
 
 /** Smaller boards that come out of the same panel, which is glued that much longer; they are placed where they leave most. */
 export function OtherBoards() {
   const { worked, now, change } = useWorked();
   const add = () => {
-    let n = 1;
-    while (worked.others.some((o) => o.id === `other${n}`)) n += 1;
-    const other: OtherBoard = { id: `other${n}`, name: `Small board ${n}`, length: 200, width: Math.max(20, Math.min(150, Math.floor(now.size.width))) };
+    const id = freshId(worked.others, 'other');
+    const other: OtherBoard = { id, name: `Small board ${id.slice('other'.length)}`, length: 200, width: Math.max(20, Math.min(150, Math.floor(now.size.width))) };
     change((w) => ({ ...w, others: [...w.others, other] }));
   };
   const set = (id: string, to: Partial<OtherBoard>) => change((w) => ({ ...w, others: w.others.map((o) => (o.id === id ? { ...o, ...to } : o)) }));

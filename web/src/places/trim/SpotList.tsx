@@ -1,7 +1,7 @@
 import { ActionIcon, Button, TextInput } from '@mantine/core';
 import { IconPlus, IconTrash } from '@tabler/icons-react';
 import { trimLayout } from '#core/trim/trimLayout.ts';
-import { spotSchema, type Spot } from '#core/features/feature.ts';
+import { MOST_SPOTS, spotSchema, type Spot } from '#core/features/feature.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
 import { CommitField } from '../../quantities/CommitField.tsx';
 import { Length } from '../../quantities/Length.tsx';
@@ -11,22 +11,22 @@ import { useWorked } from './useWorked.ts';
 
 const FIELDS = [['x', 'From the left end'], ['y', 'From the far edge'], ['length', 'Long'], ['width', 'Wide']] as const;
 
+interface SpotListProps {
+  chosen: string | null;
+  onChoose(id: string): void;
+  onMark(place: Pick<Spot, 'x' | 'y' | 'length' | 'width'>): void;
+}
+
 /** Bad places found on the flat panel: a gap, a knot, a bad end. Boards are placed clear of them, or it is said what size remains. */
-export function SpotList({ chosen, onChoose }: { chosen: string | null; onChoose(id: string): void }) {
+export function SpotList({ chosen, onChoose, onMark }: SpotListProps) {
   const { board, plan, session } = useOpenBoard();
   const { worked, change } = useWorked();
   const layout = trimLayout(board, plan.allowances, plan.shop);
-  const add = () => {
-    let n = 1;
-    while (worked.spots.some((s) => s.id === `spot${n}`)) n += 1;
-    const spot: Spot = { id: `spot${n}`, x: 0, y: Math.max(0, Math.round(layout.width / 2 - 10)), length: 15, width: Math.min(20, layout.width), what: 'Gap' };
-    change((w) => ({ ...w, spots: [...w.spots, spot] }));
-    onChoose(spot.id);
-  };
+  const add = () => onMark({ x: 0, y: Math.max(0, Math.round(layout.width / 2 - 10)), length: 15, width: Math.min(20, layout.width) });
   const set = (id: string, to: Partial<Spot>) => change((w) => ({ ...w, spots: w.spots.map((s) => (s.id === id ? { ...s, ...to } : s)) }));
   return (
     <>
-      <p className={classes.head}><b>Bad places</b> found on the flat panel{board.perPanel < board.count ? ', the first one' : ''} <Button size="compact-xs" variant="default" leftSection={<IconPlus size={13} />} onClick={add} disabled={worked.spots.length >= 40}>Mark one</Button></p>
+      <p className={classes.head}><b>Bad places</b> found on the flat panel{board.perPanel < board.count ? ', the first one' : ''}: draw them on it, or <Button size="compact-xs" variant="default" leftSection={<IconPlus size={13} />} onClick={add} disabled={worked.spots.length >= MOST_SPOTS}>Mark one</Button></p>
       {layout.missing > 0 && layout.instead && (
         <div className={classes.remedy} role="alert">
           <p>{layout.boards.length === 0 ? 'No board of this size lies clear of them.' : `Only ${layout.boards.length} of ${layout.boards.length + layout.missing} boards lie clear of them.`} What remains:</p>

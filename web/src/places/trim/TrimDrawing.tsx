@@ -10,6 +10,7 @@ import { useDisplay } from '../../quantities/display.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import { GRIP_STEP, GripHandle } from './GripHandle.tsx';
 import classes from './TrimDrawing.module.css';
+import { SpotMarking } from './SpotMarking.tsx';
 import { useWorked } from './useWorked.ts';
 
 /** Drawn at the width there is, up to this, so that its figures stay readable on a phone. */
@@ -18,8 +19,16 @@ const NARROWEST = 320;
 const ROOM = { left: 58, right: 30, top: 44, bottom: 30, height: 330 };
 const MARK = 9;
 
+interface TrimDrawingProps {
+  /** Id of the bad place that is in hand. */
+  chosen: string | null;
+  onChoose(id: string): void;
+  /** A bad place was drawn on the panel, mm from its left end and far edge. */
+  onMark(place: { x: number; y: number; length: number; width: number }): void;
+}
+
 /** The glued panel from above, to scale: what creep and snipe spoil, the boards inside, and the cuts numbered as they are made. */
-export function TrimDrawing({ chosen, onChoose }: { chosen: string | null; onChoose(id: string): void }) {
+export function TrimDrawing({ chosen, onChoose, onMark }: TrimDrawingProps) {
   const { board, plan, input } = useSettledBoard();
   const { display } = useDisplay();
   const { ref, width } = useElementSize();
@@ -77,6 +86,7 @@ export function TrimDrawing({ chosen, onChoose }: { chosen: string | null; onCho
             </g>
           );
         })}
+        <g transform={`translate(${x0} ${y0})`}><SpotMarking panel={layout} scale={scale} place={place} onMark={onMark} /></g>
         {worked.spots.map((spot) => (
           <g key={spot.id} className={classes.spot} transform={`translate(${x0} ${y0})`}>
             <rect x={spot.x * scale} y={spot.y * scale} width={spot.length * scale} height={spot.width * scale} />

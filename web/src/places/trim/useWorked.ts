@@ -27,9 +27,9 @@ export function useWorked() {
   };
 }
 
-/** An id that no feature of the board has. */
-export function freshId({ features }: Pick<Worked, 'features'>, kind: string): string {
+/** An id that nothing in a list has. */
+export function freshId(list: readonly { id: string }[], prefix: string): string {
   let n = 1;
-  while (features.some((f) => f.id === `${kind}${n}`)) n += 1;
-  return `${kind}${n}`;
+  while (list.some((one) => one.id === `${prefix}${n}`)) n += 1;
+  return `${prefix}${n}`;
 }
