@@ -14,10 +14,12 @@ interface WorkedFaceProps {
   scale: number;
   /** Id of the feature that is in hand. */
   chosen?: string;
+  /** What lies on the other side is shown too, dashed. */
+  through?: boolean;
 }
 
 /** What is worked into a board, drawn over one of its faces: edges and cuts of this face, and dashed what lies beneath. */
-export function WorkedFace({ worked, corners, face, scale, chosen }: WorkedFaceProps) {
+export function WorkedFace({ worked, corners, face, scale, chosen, through = true }: WorkedFaceProps) {
   const { size, edges, solids } = worked;
   const place = (o: Outline): string => svgPath(mapOutline(o, ({ x, y }) => ({ x: x * scale, y: (face === 'top' ? y : size.width - y) * scale }), face === 'bottom'));
   const other = face === 'top' ? 'bottom' : 'top';
@@ -27,13 +29,13 @@ export function WorkedFace({ worked, corners, face, scale, chosen }: WorkedFaceP
   return (
     <g className={classes.face}>
       {flat && shaped(edges, face, size.thickness) && <path className={classes.flat} d={place(flat) + mitres} />}
-      {beneath && shaped(edges, other, size.thickness) && <path className={classes.beneath} d={place(beneath)} />}
-      {solids.map((s, i) => (
-        <path key={i} className={opens(s) ? classes.cut : classes.hidden} data-through={(opens(s) && s.from <= 0 && s.to >= size.thickness) || undefined} data-frame={(s.part === 'mark' && worked.features.some((f) => f.id === s.feature && f.kind === 'mark' && f.art !== null)) || undefined} data-chosen={s.feature === chosen || undefined} data-feature={s.feature}
+      {through && beneath && shaped(edges, other, size.thickness) && <path className={classes.beneath} d={place(beneath)} />}
+      {solids.filter((s) => through || opens(s)).map((s, i) => (
+        <path key={i} className={opens(s) ? classes.cut : classes.hidden} data-part={s.part} data-through={(opens(s) && s.from <= 0 && s.to >= size.thickness) || undefined} data-frame={(s.part === 'mark' && worked.features.some((f) => f.id === s.feature && f.kind === 'mark' && f.art !== null)) || undefined} data-chosen={s.feature === chosen || undefined} data-feature={s.feature}
           fillRule="evenodd" d={s.outlines.map(place).join('')} />
       ))}
       {worked.features.map((f) => {
-        if (f.kind !== 'mark' || !f.art || isSide(f.face)) return null;
+        if (f.kind !== 'mark' || !f.art || isSide(f.face) || (!through && f.face !== face)) return null;
         const { along, across, x, y } = artPlace(f, f.art);
         const down = face === 'top' ? across : -across;
         return <path key={f.id} className={f.face === face ? classes.art : classes.artBeneath} data-lines={(!f.filled && (f.method === 'router' || f.method === 'laser')) || undefined} fillRule="evenodd" d={f.art.d} transform={`translate(${x * scale} ${(face === 'top' ? y : size.width - y) * scale}) scale(${along * scale} ${down * scale}) translate(${-f.art.length / 2} ${-f.art.width / 2})`} />;

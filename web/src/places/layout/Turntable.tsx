@@ -55,8 +55,8 @@ export function Turntable({ width, height, oiled }: TurntableProps) {
   const last = board.strips.length - 1;
   const side = (of: Side, run: number) => <WorkedSide worked={plan.worked} side={of} run={run} scale={scale} />;
   const faces: { name: string; size: [number, number]; turn: string; normal: number[]; wood: ReactNode }[] = board.strips.length === 0 ? [] : [
-    { name: 'top', size: [l, w], turn: `translateZ(${t / 2}px)`, normal: [0, 0, 1], wood: <>{across('top', -trims.end, false)}<WorkedFace worked={plan.worked} corners={board.worked.corners} face="top" scale={scale} /></> },
-    { name: 'under', size: [l, w], turn: `rotateX(180deg) translateZ(${t / 2}px)`, normal: [0, 0, -1], wood: <>{across('under', -trims.end, true)}<WorkedFace worked={plan.worked} corners={board.worked.corners} face="bottom" scale={scale} /></> },
+    { name: 'top', size: [l, w], turn: `translateZ(${t / 2}px)`, normal: [0, 0, 1], wood: <>{across('top', -trims.end, false)}<WorkedFace worked={plan.worked} corners={board.worked.corners} face="top" scale={scale} through={false} /></> },
+    { name: 'under', size: [l, w], turn: `rotateX(180deg) translateZ(${t / 2}px)`, normal: [0, 0, -1], wood: <>{across('under', -trims.end, true)}<WorkedFace worked={plan.worked} corners={board.worked.corners} face="bottom" scale={scale} through={false} /></> },
     { name: 'firstEdge', size: [l, t], turn: `rotateX(90deg) translateZ(${w / 2}px)`, normal: [0, -1, 0], wood: <>{wood(0, 'firstEdge', -trims.end, -trims.face)}{side('far', l)}</> },
     { name: 'lastEdge', size: [l, t], turn: `rotateX(-90deg) translateZ(${w / 2}px)`, normal: [0, 1, 0], wood: <>{wood(last, 'lastEdge', -trims.end, -trims.face)}{side('near', l)}</> },
     { name: 'farEnd', size: [t, w], turn: `rotateY(90deg) translateZ(${l / 2}px)`, normal: [1, 0, 0], wood: <>{across('farEnd', -trims.face, false)}{side('right', w)}</> },
