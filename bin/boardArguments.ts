@@ -32,27 +32,46 @@ interface NumberArgument {
   whole?: boolean;
 }
 
-/** File names and `--name N` arguments. @throws Refusal naming the argument */
-export function readArguments<K extends string>(args: readonly string[], known: Record<K, NumberArgument>, usage: string): { paths: string[]; numbers: Record<K, number> } {
+/** Splits arguments into file names and `--name value` pairs. @param take checks a value and keeps it @throws Refusal naming the argument */
+function readPairs<K extends string>(args: readonly string[], known: object, usage: string, take: (name: K, value: string | undefined) => void): string[] {
   const paths: string[] = [];
-  const numbers = Object.fromEntries(Object.entries<NumberArgument>(known).map(([name, { usual }]) => [name, usual])) as Record<K, number>;
   for (let i = 0; i < args.length; i += 1) {
     const name = /^--(.*)/.exec(args[i]!)?.[1];
     if (name === undefined) {
       paths.push(args[i]!);
       continue;
     }
-    if (!(name in known)) throw new Refusal(`--${name} is not known. ${usage}`);
-    const { least, greatest, whole = false } = known[name as K];
+    if (!Object.hasOwn(known, name)) throw new Refusal(`--${name} is not known. ${usage}`);
     i += 1;
-    const value = Number(args[i]);
-    if (args[i] === undefined || args[i]!.trim() === '' || !Number.isFinite(value) || value < least || value > greatest || (whole && !Number.isInteger(value))) {
-      throw new Refusal(`--${name} must be a ${whole ? 'whole ' : ''}number from ${least} to ${greatest}.`);
-    }
-    numbers[name as K] = value;
+    take(name as K, args[i]);
   }
   if (paths.length === 0) throw new Refusal(usage);
+  return paths;
+}
+
+/** File names and `--name N` arguments. @throws Refusal naming the argument */
+export function readArguments<K extends string>(args: readonly string[], known: Record<K, NumberArgument>, usage: string): { paths: string[]; numbers: Record<K, number> } {
+  const numbers = Object.fromEntries(Object.entries<NumberArgument>(known).map(([name, { usual }]) => [name, usual])) as Record<K, number>;
+  const paths = readPairs<K>(args, known, usage, (name, text) => {
+    const { least, greatest, whole = false } = known[name];
+    const value = Number(text);
+    if (text === undefined || text.trim() === '' || !Number.isFinite(value) || value < least || value > greatest || (whole && !Number.isInteger(value))) {
+      throw new Refusal(`--${name} must be a ${whole ? 'whole ' : ''}number from ${least} to ${greatest}.`);
+    }
+    numbers[name] = value;
+  });
   return { paths, numbers };
+}
+
+/** File names and `--name WORD` arguments; a list names the words that are allowed, null allows any. @throws Refusal naming the argument */
+export function readWords<K extends string>(args: readonly string[], known: Record<K, readonly string[] | null>, usage: string): { paths: string[]; words: Partial<Record<K, string>> } {
+  const words: Partial<Record<K, string>> = {};
+  const paths = readPairs<K>(args, known, usage, (name, word) => {
+    const allowed = known[name];
+    if (word === undefined || (allowed && !allowed.includes(word))) throw new Refusal(`--${name} must be ${allowed ? `one of ${allowed.join(', ')}` : 'followed by a name'}.`);
+    words[name] = word;
+  });
+  return { paths, words };
 }
 
 /** Runs a command; a refusal becomes one line on standard error and the exit code for it. */
@@ -64,25 +83,4 @@ export async function refusing(run: () => Promise<void>): Promise<void> {
     process.stderr.write(`${error.message}\n`);
     process.exitCode = BAD_FILE;
   }
-}
-
-/** File names and `--name WORD` arguments; a list names the words that are allowed, null allows any. @throws Refusal naming the argument */
-export function readWords<K extends string>(args: readonly string[], known: Record<K, readonly string[] | null>, usage: string): { paths: string[]; words: Partial<Record<K, string>> } {
-  const paths: string[] = [];
-  const words: Partial<Record<K, string>> = {};
-  for (let i = 0; i < args.length; i += 1) {
-    const name = /^--(.*)/.exec(args[i]!)?.[1];
-    if (name === undefined) {
-      paths.push(args[i]!);
-      continue;
-    }
-    if (!(name in known)) throw new Refusal(`--${name} is not known. ${usage}`);
-    const allowed = known[name as K];
-    i += 1;
-    const word = args[i];
-    if (word === undefined || (allowed && !allowed.includes(word))) throw new Refusal(`--${name} must be ${allowed ? `one of ${allowed.join(', ')}` : 'followed by a name'}.`);
-    words[name as K] = word;
-  }
-  if (paths.length === 0) throw new Refusal(usage);
-  return { paths, words };
 }

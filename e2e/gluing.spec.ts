@@ -34,7 +34,7 @@ test('a batch is divided into panels by its figures', async ({ page, request }) 
   expect((await storedBoard(page)).board.perPanel).toBe(2);
   await openPlace(page, `/boards/${id}/trim`);
   await expect(page.getByRole('heading', { name: /Cut the boards apart/ })).toBeVisible();
-  await expect(page.getByRole('img', { name: /Panel with 2 boards on it and 5 cuts/ })).toBeVisible();
+  await expect(page.getByRole('group', { name: /Panel with 2 boards on it and 5 cuts/ })).toBeVisible();
   // Another number of boards: how many to a panel is chosen anew, and said.
   await openPlace(page, `/boards/${id}/brief`);
   await page.getByLabel('How many').fill('1');

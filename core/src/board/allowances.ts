@@ -12,6 +12,8 @@ import { shopFor } from './differences.ts';
 export interface Allowances {
   /** Panels that are glued, and how many boards are cut from each; `length` as strips are crosscut for it. The first is the longest, and other boards come out of it too. */
   panels: { boards: number; length: number }[];
+  /** What the first panel is longer than its boards need: it was glued for longer ones. */
+  spareLength: number;
   /** Strip length at rough crosscut for a panel of one board: finished + creep + both end trims with their kerfs. */
   roughLength: number;
   /** Off each end of the panel before its kerf: the larger of habit and snipe. */
@@ -62,8 +64,12 @@ export function allowancesFor(board: Board, own: Shop): Allowances {
   // Other boards lie behind those of the first panel, each with its kerf.
   const others = board.worked.others.reduce((sum, o) => sum + o.length + saw.kerf, 0);
   const roughLength = board.length + habits.creep + 2 * (endTrim + saw.kerf);
+  const needed = (boards: number, i: number) => roughLength + (boards - 1) * (board.length + saw.kerf) + (i === 0 ? others : 0);
+  // A panel that was glued for longer boards stays as long as it is.
+  const spareLength = Math.max(0, (board.worked.gluedLength ?? 0) - needed(panelsOf(board)[0]!, 0));
   return {
-    panels: panelsOf(board).map((boards, i) => ({ boards, length: roughLength + (boards - 1) * (board.length + saw.kerf) + (i === 0 ? others : 0) })),
+    panels: panelsOf(board).map((boards, i) => ({ boards, length: needed(boards, i) + (i === 0 ? spareLength : 0) })),
+    spareLength,
     roughLength,
     endTrim,
     glueThickness: board.thickness + habits.sanding + habits.panelFlatten,

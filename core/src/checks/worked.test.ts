@@ -10,7 +10,7 @@ import { phraseText } from '../units/phrase.ts';
 import { trimLayout } from '../trim/trimLayout.ts';
 import { checkPlan } from './checkPlan.ts';
 
-const RULES = ['feature-outside', 'feature-edge', 'feature-through', 'feature-beneath', 'features-meet', 'features-near', 'screw-in-joint', 'edge-eaten', 'edge-face', 'corner-size', 'bevel-corner', 'panel-spots', 'feature-knot', 'mark-strip', 'mark-drawing', 'mark-lines', 'inlay-deep', 'inlay-glue'];
+const RULES = ['feature-outside', 'feature-edge', 'feature-through', 'feature-beneath', 'features-meet', 'features-near', 'screw-in-joint', 'edge-eaten', 'edge-face', 'corner-size', 'bevel-corner', 'bevel-idle', 'panel-spots', 'feature-knot', 'mark-strip', 'mark-drawing', 'mark-lines', 'inlay-deep', 'inlay-glue'];
 
 /** A board of 400 by 260 by 30 of six strips, joints at 37, 83, 129 … from its far edge. */
 function workedBoard(worked: Partial<Worked>, schools: object = {}) {
@@ -51,6 +51,7 @@ describe('rules on what is worked into a board', () => {
     ['edge-face', 'stop', 'nothing flat is left', { edges: around(straight, { kind: 'underBevel', angle: 80, reveal: 4 }) }],
     ['corner-size', 'stop', 'Corners of 200 mm do not fit', { corners: { kind: 'round', size: 200 } }],
     ['bevel-corner', 'caution', 'miss each other by 4 mm', { edges: { ...around(straight, { kind: 'underBevel', angle: 45, reveal: 12 })!, left: { top: straight, bottom: { kind: 'underBevel', angle: 45, reveal: 16 } } } }],
+    ['bevel-idle', 'caution', 'leaves 40 mm of its side, and the board is 30 mm thick', { edges: around(straight, { kind: 'underBevel', angle: 45, reveal: 40 }) }],
     ['panel-spots', 'stop', 'leave no room for a board of 400 mm by 260 mm', { spots: [{ id: 's', x: 0, y: 100, length: 40, width: 10, what: 'Gap' }] }],
     ['mark-drawing', 'note', 'has no drawing yet', { features: [{ ...mark, method: 'laser' }] }],
     ['inlay-deep', 'stop', 'the plug goes 1.5 mm deep and the pocket is 1 mm', { features: [{ ...mark, method: 'inlay' }] }],
@@ -79,15 +80,28 @@ describe('rules on what is worked into a board', () => {
     expect(workedBoard({ features: [{ ...mark, y: 18, width: 10 }] }, { engraving: 'outerStrip' }).found.map((f) => f.rule)).not.toContain('mark-strip');
   });
 
-  it('a way out works: at the length that remains the place is no longer in the way', () => {
+  it('a way out works: the panel stays as long as it was glued, and at the length that remains the board lies clear', () => {
     const spots = [{ id: 's', x: 0, y: 100, length: 40, width: 10, what: 'Gap' }];
-    const { board, plan, found } = workedBoard({ spots });
+    const { board, plan, found } = workedBoard({ spots, gluedLength: 429 });
     const { instead } = trimLayout(board, plan.allowances, plan.shop);
     expect(found.find((f) => f.rule === 'panel-spots')!.ways[0]).toContain('long');
-    // The panel was glued for 400: only the board is cut shorter from it.
-    const shorter = trimLayout({ ...board, length: instead!.length }, plan.allowances, plan.shop);
-    expect(shorter.missing).toBe(0);
-    expect(shorter.boards[0]!.x).toBeGreaterThanOrEqual(40);
+    const input = planInput({ ...board, length: instead!.length }, [plainPiece({ length: 4000 })]);
+    const shorter = makePlan(input);
+    expect(shorter.allowances.panels[0]!.length).toBeCloseTo(429, 9);
+    const layout = trimLayout(input.board, shorter.allowances, shorter.shop);
+    expect([layout.missing, layout.length]).toEqual([0, 429]);
+    expect(layout.boards[0]!.x).toBeGreaterThanOrEqual(40);
+    expect(shorter.ladders.length.shortBy).toBe(0);
+    expect(shorter.ladders.length.reached).toBeCloseTo(instead!.length, 6);
+    expect(checkPlan(shorter, input).map((f) => f.rule)).not.toContain('panel-spots');
+    const ends = shorter.operations.find((o) => o.kind === 'trimEnds')!;
+    expect(phraseText(ends.lines[0]!, DEFAULT_DISPLAY)).toContain(`Cut one end ${Number((layout.boards[0]!.x - 3).toFixed(1))} mm in`);
+  });
+
+  it('a panel that is too small for its board says so, and what would fit', () => {
+    const { found } = workedBoard({ gluedLength: 380 });
+    expect(found).toMatchObject([{ rule: 'panel-spots', severity: 'stop', what: expect.stringContaining('The panel is 380 mm long: too short for a board of 400 mm') as string }]);
+    expect(found[0]!.ways[0]).toMatch(/^Make it 351 mm long/);
   });
 
   it('never fail, whatever is worked into whatever board', () => {

@@ -117,13 +117,15 @@ export const workedSchema = z.strictObject({
   corners: cornersSchema,
   features: z.array(featureSchema).max(GREATEST_FEATURE_COUNT, { error: `must be at most ${GREATEST_FEATURE_COUNT}` })
     .refine((all) => new Set(all.map((f) => f.id)).size === all.length, { error: 'must each have an id of their own' }),
+  /** Length of the first panel as it really came out of the clamps; null while it is only planned. */
+  gluedLength: lengthBetween(50, 8000).nullable(),
   /** Smaller boards from the first panel, which is glued longer for them. */
   others: z.array(otherSchema).max(8, { error: 'must be at most 8' }).refine((all) => new Set(all.map((o) => o.id)).size === all.length, { error: 'must each have an id of their own' }),
   spots: z.array(spotSchema).max(MOST_SPOTS, { error: `must be at most ${MOST_SPOTS}` }).refine((all) => new Set(all.map((s) => s.id)).size === all.length, { error: 'must each have an id of their own' }),
 });
 export type Worked = z.infer<typeof workedSchema>;
 
-export const NOTHING_WORKED: Worked = { edges: null, corners: { kind: 'square', size: 0 }, features: [], others: [], spots: [] };
+export const NOTHING_WORKED: Worked = { edges: null, corners: { kind: 'square', size: 0 }, features: [], gluedLength: null, others: [], spots: [] };
 
 export const FEATURE_NAMES: Readonly<Record<FeatureKind, string>> = { groove: 'Juice groove', finger: 'Finger holds', hole: 'Hand holes', handle: 'Handles', feet: 'Feet', mark: 'Mark' };
 

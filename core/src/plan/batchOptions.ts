@@ -39,7 +39,7 @@ export function batchOptions(input: PlanInput): BatchOption[] {
     const kilograms = grams === null ? null : (grams / 1000) * (longest.length / board.length) * (plan.panelWidth / Math.max(1, plan.ladders.width.reached));
     return {
       perPanel, panels: panels.length, length: longest.length, kilograms, missing: plan.cutting.shortages.reduce((sum, s) => sum + s.parts, 0), cubicMetres: plan.materials.taken.cubicMetres,
-      lostLength: panels.reduce((sum, p) => sum + p.length - p.boards * board.length, 0), glueUps: plan.gluing.glueUps.length * panels.length, clampMinutes: plan.gluing.clampMinutes * panels.length,
+      lostLength: panels.reduce((sum, p) => sum + p.length - p.boards * board.length, 0) - board.worked.others.reduce((sum, o) => sum + o.length, 0), glueUps: plan.gluing.glueUps.length * panels.length, clampMinutes: plan.gluing.clampMinutes * panels.length,
       handsMinutes: plan.timeline.handsMinutes, alone: longest.length <= ALONE.length && (kilograms ?? 0) <= ALONE.kilograms, recommended: false,
     };
   });

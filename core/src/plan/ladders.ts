@@ -161,6 +161,7 @@ export function lengthLadder(context: PlanContext): Ladder {
       why: say`Wet glue lets strips slide; only where all of them lie is there board.` },
     { id: 'first-end', label: say`Trim the first end`, ...end },
     { id: 'second-end', label: say`Turn end for end, trim the second`, ...end },
+    { id: 'spare', label: say`Off for bad places`, taken: allowances.spareLength, source: 'piece' as const, why: say`The panel was glued for longer boards than now come out of it.` },
     { id: 'others', label: say`Other boards of this panel`, taken: board.worked.others.reduce((sum, o) => sum + o.length + saw.kerf, 0), source: 'machine', why: say`They come out of the same panel, each behind a kerf of ${length(saw.kerf)}.` },
     { id: 'cut-apart', label: say`Cut ${panel.boards} boards apart`, taken: (panel.boards - 1) * (board.length + saw.kerf), source: 'machine', why: say`The panel holds ${panel.boards} boards end to end; each cut between them takes a kerf.` },
   ], piece ? say`${piece.mark}, the shortest piece in use at ${length(piece.length)}` : null);

@@ -49,30 +49,26 @@ function leftmost(panel: ClearPanel, bad: readonly Bad[], board: Other, count: n
   return xs;
 }
 
-/**
- * The longest boards of a width of which `count` lie clear, mm; 0 when there is no length at which they do.
- * Found by halving: a shorter board fits wherever a longer one does.
- */
+/** The longest boards of a width of which `count` lie clear, mm, to a tenth; 0 when there is no length at which they do. */
 export function longestThatFits(panel: ClearPanel, bad: readonly Bad[], width: number, count: number, kerf: number, y: number): number {
-  let [fits, tooLong] = [0, (panel.right - panel.left) / count + 1];
   if (width > panel.near - panel.far + TOLERANCE) return 0;
-  while (tooLong - fits > 0.01) {
-    const half = (fits + tooLong) / 2;
-    if (placeBoards(panel, bad, { length: half, width }, count, kerf, y).xs.length === count) fits = half;
-    else tooLong = half;
-  }
-  return Math.floor(fits * 10) / 10;
+  return greatest((panel.right - panel.left) / count + 1, (length) => placeBoards(panel, bad, { length, width }, count, kerf, y).xs.length === count);
 }
 
-/** The widest boards of a length of which `count` lie clear, mm; 0 when there are none. */
+/** The widest boards of a length of which `count` lie clear, mm, to a tenth; 0 when there are none. */
 export function widestThatFits(panel: ClearPanel, bad: readonly Bad[], length: number, count: number, kerf: number, y: number): number {
-  let [fits, tooWide] = [0, panel.near - panel.far + 0.02];
-  while (tooWide - fits > 0.01) {
-    const half = (fits + tooWide) / 2;
-    if (placeBoards(panel, bad, { length, width: half }, count, kerf, y).xs.length === count) fits = half;
-    else tooWide = half;
+  return greatest(panel.near - panel.far + 1, (width) => placeBoards(panel, bad, { length, width }, count, kerf, y).xs.length === count);
+}
+
+/** The greatest tenth of a millimetre at which something fits, found by halving: a smaller board fits wherever a larger one does. @param tooMuch at which it does not */
+function greatest(tooMuch: number, fits: (mm: number) => boolean): number {
+  let [least, most] = [0, Math.ceil(tooMuch * 10)];
+  while (most - least > 1) {
+    const half = Math.floor((least + most) / 2);
+    if (fits(half / 10)) least = half;
+    else most = half;
   }
-  return Math.floor((fits + 0.005) * 10) / 10;
+  return least / 10;
 }
 
 /** Something else that comes out of the same panel, mm. */

@@ -46,7 +46,8 @@ export interface TrimLayout {
  * as near to that as they can lie. Both long edges first, then one end, then the other cuts with the same long edge to the fence.
  */
 export function trimLayout(board: Board, allowances: Pick<Allowances, 'panels' | 'endTrim'>, shop: Shop): TrimLayout {
-  const panel = allowances.panels[0]!;
+  const { boards: count, length: planned } = allowances.panels[0]!;
+  const length = board.worked.gluedLength ?? planned;
   const width = panelWidth(board);
   const reached = widthReached(board, width, shop);
   const { saw: { kerf }, habits: { creep, keepLength, panelEdgeTrim } } = shop;
@@ -54,23 +55,23 @@ export function trimLayout(board: Board, allowances: Pick<Allowances, 'panels' |
   const first = creep / 2 + allowances.endTrim + kerf;
   const { spots } = board.worked;
   const edge = Math.min(panelEdgeTrim, middle);
-  const clear: ClearPanel = { left: first, right: panel.length - first, far: edge, near: width - edge };
+  const clear: ClearPanel = { left: first, right: length - first, far: edge, near: width - edge };
   const wanted = board.worked.others;
-  const { y, xs, others } = placeMixed(clear, spots, { length: board.length, width: reached }, panel.boards, wanted, kerf, middle);
-  const missing = panel.boards - xs.length;
+  const { y, xs, others } = placeMixed(clear, spots, { length: board.length, width: reached }, count, wanted, kerf, middle);
+  const missing = count - xs.length;
   const boards = xs.map((x) => ({ x, y, length: board.length, width: reached }));
   const placed = others.map(({ index, ...at }) => ({ ...at, length: wanted[index]!.length, width: wanted[index]!.width, name: wanted[index]!.name }));
   const all: PanelRect[] = [...boards, ...placed].sort((a, b) => a.x - b.x);
   const endOf = (i: number) => (i < 0 ? 0 : all[i]!.x + all[i]!.length + kerf);
   // What lies right behind another begins where the kerf of its end cut ends: no cut of its own.
   const ends = all.flatMap((b, i) => (i > 0 && Math.abs(b.x - endOf(i - 1)) < 1e-6 ? [b.x + b.length] : [b.x, b.x + b.length]));
-  const left = [...all.map((b, i) => b.x - kerf - endOf(i - 1)), panel.length - endOf(all.length - 1)];
-  const longest = missing === 0 ? 0 : longestThatFits(clear, spots, reached, panel.boards, kerf, middle);
-  const lain = longest > 0 ? placeBoards(clear, spots, { length: longest, width: reached }, panel.boards, kerf, middle) : { y: 0, xs: [] };
+  const left = [...all.map((b, i) => b.x - kerf - endOf(i - 1)), length - endOf(all.length - 1)];
+  const longest = missing === 0 ? 0 : longestThatFits(clear, spots, reached, count, kerf, middle);
+  const lain = longest > 0 ? placeBoards(clear, spots, { length: longest, width: reached }, count, kerf, middle) : { y: 0, xs: [] };
   return {
-    length: panel.length, width, boards, creep: creep / 2, snipe: flattenerLimits(shop).snipe, missing,
+    length, width, boards, creep: creep / 2, snipe: flattenerLimits(shop).snipe, missing,
     instead: missing === 0 ? null : {
-      length: longest, width: widestThatFits(clear, spots, board.length, panel.boards, kerf, middle), at: lain.xs.map((x) => ({ x, y: lain.y, length: longest, width: reached })),
+      length: longest, width: widestThatFits(clear, spots, board.length, count, kerf, middle), at: lain.xs.map((x) => ({ x, y: lain.y, length: longest, width: reached })),
     },
     others: placed, missingOthers: wanted.length - placed.length, offcuts: all.length > 0 ? left.filter((l) => l >= keepLength) : [],
     cuts: [

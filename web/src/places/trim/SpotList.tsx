@@ -2,6 +2,7 @@ import { ActionIcon, Button, TextInput } from '@mantine/core';
 import { IconPlus, IconTrash } from '@tabler/icons-react';
 import { trimLayout } from '#core/trim/trimLayout.ts';
 import { MOST_SPOTS, spotSchema, type Spot } from '#core/features/feature.ts';
+import { lengthBetween } from '#core/units/lengthSchema.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
 import { CommitField } from '../../quantities/CommitField.tsx';
 import { Length } from '../../quantities/Length.tsx';
@@ -27,9 +28,17 @@ export function SpotList({ chosen, onChoose, onMark }: SpotListProps) {
   return (
     <>
       <p className={classes.head}><b>Bad places</b> found on the flat panel{board.perPanel < board.count ? ', the first one' : ''}: draw them on it, or <Button size="compact-xs" variant="default" leftSection={<IconPlus size={13} />} onClick={add} disabled={worked.spots.length >= MOST_SPOTS}>Mark one</Button></p>
+      {worked.gluedLength === null ? (
+        <p className={classes.head}><Button size="compact-xs" variant="default" onClick={() => change((w) => ({ ...w, gluedLength: Math.round(layout.length * 10) / 10 }))}>The panel is glued</Button> keeps its real length when the board changes</p>
+      ) : (
+        <div className={classes.glued}>
+          <LengthInput size="xs" w={150} field="Panel as glued, length" mm={worked.gluedLength} schema={lengthBetween(50, 8000)} onCommit={(gluedLength) => change((w) => ({ ...w, gluedLength }))} />
+          <Button size="compact-xs" variant="default" onClick={() => change((w) => ({ ...w, gluedLength: null, spots: [] }))}>It is not glued yet</Button>
+        </div>
+      )}
       {layout.missing > 0 && layout.instead && (
         <div className={classes.remedy} role="alert">
-          <p>{layout.boards.length === 0 ? 'No board of this size lies clear of them.' : `Only ${layout.boards.length} of ${layout.boards.length + layout.missing} boards lie clear of them.`} What remains:</p>
+          <p>{worked.spots.length === 0 ? 'The panel is too small for them.' : layout.boards.length === 0 ? 'No board of this size lies clear of them.' : `Only ${layout.boards.length} of ${layout.boards.length + layout.missing} boards lie clear of them.`} What remains:</p>
           {layout.instead.length >= 50 && <Button size="compact-xs" variant="default" onClick={() => session.edit((b) => ({ ...b, length: layout.instead!.length }))}><span>Make {board.count > 1 ? 'them' : 'it'} <Length mm={layout.instead.length} /> long</span></Button>}{' '}
           {layout.instead.width >= 30 && <Button size="compact-xs" variant="default" onClick={() => session.edit((b) => ({ ...b, width: layout.instead!.width }))}><span>Make {board.count > 1 ? 'them' : 'it'} <Length mm={layout.instead.width} /> wide</span></Button>}
         </div>
