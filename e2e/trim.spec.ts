@@ -53,7 +53,7 @@ test('a groove is added, moved by keys and by mouse, refused where it is nonsens
   await expect(page.getByText(/^Depth is not a length/)).toBeVisible();
   await page.getByLabel('Depth', { exact: true }).press('Escape');
   await typeLength(page, 'Depth', '31');
-  await expect(page.getByText('Juice groove would go through: the board is 30 mm thick.').first()).toBeVisible();
+  await expect(page.getByText('Juice groove: right through, the board is 30 mm thick.').first()).toBeVisible();
   await saved(page);
   expect((await worked(page)).features).toMatchObject([{ kind: 'groove', offset: 27.5, depth: 31 }]);
   await page.getByRole('button', { name: 'Remove juice groove' }).click();

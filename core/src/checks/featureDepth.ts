@@ -16,8 +16,8 @@ export const featureDepth: Rule = (plan, { shop }) => {
     const out: Finding[] = [];
     const left = Math.min(...blind.filter((s) => s.kind !== 'finger' && !(s.kind === 'mark' && s.open)).map((s) => (s.from <= LENGTH_TOLERANCE_MM ? thickness - s.to : s.part === 'screw' ? thickness - (thickness - s.from) : s.from)), Infinity);
     const ways = [say`Make it shallower.`, say`Make the board thicker.`];
-    if (left <= LENGTH_TOLERANCE_MM) out.push(finding('stop', say`${name} would go through: the board is ${length(thickness)} thick.`, ways));
-    else if (left < leaveBeneath - LENGTH_TOLERANCE_MM && feature.kind !== 'mark') out.push(finding('caution', say`${name} leaves ${length(left)} of wood; ${length(leaveBeneath)} is to stay.`, ways));
+    if (left <= LENGTH_TOLERANCE_MM) out.push(finding('stop', say`${name}: right through, the board is ${length(thickness)} thick.`, ways));
+    else if (left < leaveBeneath - LENGTH_TOLERANCE_MM && feature.kind !== 'mark') out.push(finding('caution', say`${name}: only ${length(left)} of wood is left; ${length(leaveBeneath)} is to stay.`, ways));
     if (feature.kind === 'groove' && feature.spout && feature.fall >= feature.depth) out.push(finding('stop', say`Juice groove: it falls ${length(feature.fall)} but is only ${length(feature.depth)} deep at the spout.`, [say`Make it deeper at the spout, or let it fall less.`]));
     if (feature.kind === 'handle' && thickness - feature.sinkTop - feature.sinkBottom <= LENGTH_TOLERANCE_MM) out.push(finding('stop', say`Handles: the counterbores meet; ${length(feature.sinkTop)} and ${length(feature.sinkBottom)} in a board of ${length(thickness)}.`, [say`Sink them less.`]));
     if (feature.kind === 'finger' && blind.some((s) => s.from < LENGTH_TOLERANCE_MM || s.to > thickness + LENGTH_TOLERANCE_MM) && feature.shape === 'cove') {

@@ -29,7 +29,7 @@ export const featureKnots: Rule = (plan, { board }) => {
           if (found.has(key) || apart(solid.outlines, [place], 1) > LENGTH_TOLERANCE_MM) continue;
           found.set(key, {
             rule: 'feature-knot', severity: 'caution', strips: [i + 1], at: STEP_OF[solid.kind],
-            what: say`${FEATURE_NAMES[solid.kind]} runs into a ${defect.kind} of strip ${i + 1}, from ${body.piece!.mark}.`,
+            what: say`${FEATURE_NAMES[solid.kind]}: into a ${defect.kind} of strip ${i + 1}, from ${body.piece!.mark}.`,
             why: defect.kind === 'screw' || defect.kind === 'nail' ? say`Metal breaks the bit and throws pieces of it.` : say`A bit tears loose wood out, and what is open holds juice.`,
             waysOut: [say`Turn the strip end for end or over, or swap it.`, say`Move the feature.`],
           });

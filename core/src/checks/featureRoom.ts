@@ -22,7 +22,7 @@ export const featureRoom: Rule = (plan, { board, shop }) => {
     const solids = solidsOfFeature(feature, worked.size);
     if (solids.length === 0) return [finding('stop', 'feature-outside', say`${name}: the board has no room for it.`, [say`Bring it nearer to the edge, or make it smaller.`])];
     const outside = solids.some((s) => (s.kind === 'mark' && (s.from < -LENGTH_TOLERANCE_MM || s.to > worked.size.thickness + LENGTH_TOLERANCE_MM)) || s.outlines.some((o) => outlinePoints(o).some((p) => p.x < -LENGTH_TOLERANCE_MM || p.y < -LENGTH_TOLERANCE_MM || p.x > worked.size.length + LENGTH_TOLERANCE_MM || p.y > worked.size.width + LENGTH_TOLERANCE_MM || (!s.open && !isInside(p, [worked.outline])))));
-    if (outside) return [finding('stop', 'feature-outside', say`${name} reaches over the edge of the board.`, [say`Move it inward.`, say`Make it smaller.`])];
+    if (outside) return [finding('stop', 'feature-outside', say`${name}: over the edge of the board.`, [say`Move it inward.`, say`Make it smaller.`])];
     const nearest = solids.filter((s) => !s.open).flatMap((s) => {
       const face = s.from <= LENGTH_TOLERANCE_MM ? 'top' : 'bottom';
       const flat = flatOf(worked, face, board.worked.corners);
@@ -33,6 +33,6 @@ export const featureRoom: Rule = (plan, { board, shop }) => {
     });
     const least = Math.min(Infinity, ...nearest);
     if (least >= leaveBeside - LENGTH_TOLERANCE_MM) return [];
-    return [finding('caution', 'feature-edge', say`${name} comes within ${length(least)} of the treated edge; ${length(leaveBeside)} is to stay.`, [say`Move it inward.`, say`Choose a smaller edge.`])];
+    return [finding('caution', 'feature-edge', say`${name}: only ${length(least)} to the treated edge; ${length(leaveBeside)} is to stay.`, [say`Move it inward.`, say`Choose a smaller edge.`])];
   });
 };

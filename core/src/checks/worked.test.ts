@@ -38,12 +38,12 @@ describe('rules on what is worked into a board', () => {
 
   it.each<[string, string, string, Partial<Worked>]>([
     ['feature-outside', 'stop', 'has no room', { features: [{ ...groove, offset: 140 }] }],
-    ['feature-outside', 'stop', 'Feet reaches over the edge', { features: [{ ...feet, inset: 5 }] }],
-    ['feature-edge', 'caution', 'Juice groove comes within 0.5 mm of the treated edge; 6 mm', { features: [{ ...groove, offset: 10 }] }],
-    ['feature-through', 'stop', 'would go through: the board is 30 mm thick', { features: [{ ...groove, depth: 31 }] }],
+    ['feature-outside', 'stop', 'Feet: over the edge', { features: [{ ...feet, inset: 5 }] }],
+    ['feature-edge', 'caution', 'Juice groove: only 0.5 mm to the treated edge; 6 mm', { features: [{ ...groove, offset: 10 }] }],
+    ['feature-through', 'stop', 'right through, the board is 30 mm thick', { features: [{ ...groove, depth: 31 }] }],
     ['feature-through', 'stop', 'falls 9 mm but is only 8 mm deep', { features: [{ ...groove, spout: 'left', fall: 9 }] }],
     ['feature-through', 'stop', 'counterbores meet', { features: [{ ...handle, sinkTop: 16, sinkBottom: 15 }] }],
-    ['feature-beneath', 'caution', 'Feet leaves 8 mm of wood; 10 mm', { features: [{ ...feet, screwDepth: 20 }] }],
+    ['feature-beneath', 'caution', 'Feet: only 8 mm of wood is left; 10 mm', { features: [{ ...feet, screwDepth: 20 }] }],
     ['features-meet', 'stop', 'Juice groove and hand holes run into each other', { features: [groove, { kind: 'hole', id: 'h', on: 'ends', length: 90, width: 28, inset: 20 }] }],
     ['features-near', 'caution', 'Between juice groove and feet only 8 mm of thickness', { features: [groove, { ...feet, inset: 27, screwDepth: 12 }] }],
     ['screw-in-joint', 'caution', 'joint between strips 3 and 4', { features: [{ ...handle, bores: 1 }] }],

@@ -51,7 +51,10 @@ export function BoardWork() {
         <SegmentedControl size="xs" aria-label="Side of the board" value={face} onChange={(v) => setFace(v)} data={[{ value: 'top', label: 'Show side' }, { value: 'bottom', label: 'Underside' }]} />
         {chip('edges', 'Edges', 'edges')}
         {chip('corners', 'Corners', 'corners')}
-        {now.features.map((f) => chip(f.id, f.kind === 'mark' ? f.name : FEATURE_NAMES[f.kind], STEP_OF[f.kind]))}
+        {now.features.map((f, i) => {
+          const before = now.features.slice(0, i).filter((one) => one.kind === f.kind).length;
+          return chip(f.id, f.kind === 'mark' ? f.name : `${FEATURE_NAMES[f.kind]}${before > 0 ? ` ${before + 1}` : ''}`, STEP_OF[f.kind]);
+        })}
         <Menu shadow="md" position="bottom-start" disabled={worked.features.length >= GREATEST_FEATURE_COUNT}>
           <Menu.Target><Button size="compact-sm" variant="default" leftSection={<IconPlus size={14} />}>Add</Button></Menu.Target>
           <Menu.Dropdown>{(Object.keys(FEATURE_NAMES) as FeatureKind[]).map((kind) => <Menu.Item key={kind} onClick={() => add(kind)}>{FEATURE_NAMES[kind]}</Menu.Item>)}</Menu.Dropdown>
