@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
+import { AS_IT_LIES } from '#core/board/board.ts';
 import { NOTHING_WORKED } from '#core/features/feature.ts';
 import { makeBoard, openPlace, saved, storedBoard, typeLength } from './pages.ts';
 
@@ -154,4 +155,15 @@ test('by touch a grip follows the finger and the page stays; letters change the 
   await expect.poll(async () => Number(await grip.getAttribute('aria-valuenow'))).toBeGreaterThan(24);
   expect(await page.evaluate(() => scrollY)).toBe(scroll);
   await context.close();
+});
+
+test('what is left of a panel of one species goes into the rack, once', async ({ page, request }) => {
+  const strips = [40, 40, 36].map((width, i) => ({ id: `t${i}`, species: 'beech-european', width, ...AS_IT_LIES }));
+  const id = await makeBoard(request, { strips, worked: { ...NOTHING_WORKED, gluedLength: 800 } });
+  await openPlace(page, `/boards/${id}/trim`);
+  await page.getByRole('button', { name: 'Into the rack' }).click();
+  await expect(page.getByText(/in the rack as G\d/)).toBeVisible();
+  await page.reload();
+  await expect(page.getByText(/in the rack as G\d/)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Into the rack' })).toHaveCount(0);
 });

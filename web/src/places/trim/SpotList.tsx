@@ -7,6 +7,7 @@ import { useOpenBoard } from '../../data/openBoard.tsx';
 import { CommitField } from '../../quantities/CommitField.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
+import { PanelOffcuts } from './PanelOffcuts.tsx';
 import classes from './SpotList.module.css';
 import { useWorked } from './useWorked.ts';
 
@@ -43,6 +44,7 @@ export function SpotList({ chosen, onChoose, onMark }: SpotListProps) {
           {layout.instead.width >= 30 && <Button size="compact-xs" variant="default" onClick={() => session.edit((b) => ({ ...b, width: layout.instead!.width }))}><span>Make {board.count > 1 ? 'them' : 'it'} <Length mm={layout.instead.width} /> wide</span></Button>}
         </div>
       )}
+      <PanelOffcuts lengths={layout.offcuts} />
       {worked.spots.map((spot, i) => (
         <fieldset key={spot.id} className={classes.spot} data-chosen={chosen === spot.id || undefined} onFocus={() => onChoose(spot.id)}>
           <legend className={classes.legend}>Bad place {i + 1}</legend>

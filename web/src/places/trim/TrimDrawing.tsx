@@ -103,7 +103,6 @@ export function TrimDrawing({ chosen, onChoose, onMark }: TrimDrawingProps) {
       <figcaption>
         {scaleWords(scale)}.{first && last && <> Cuts in the order of their numbers, the blade on the waste side; edge {layout.cuts[0]!.number} is the reference for all that follow. Off the ends <Length mm={all[0]!.x - plan.shop.saw.kerf} /> and{' '}
         <Length mm={layout.length - last.x - last.length - plan.shop.saw.kerf} />, off each edge <Length mm={first.y} /> and <Length mm={layout.width - first.y - first.width} />.</>}{(spoiled > 0 || edge > 0) && <> Hatched: {[...(spoiled > 0 ? [`where strips crept${layout.snipe > 0 ? ' or the planer sniped' : ''}`] : []), ...(edge > 0 ? ['edges with dried glue and clamp marks'] : [])].join('; ')}.</>}
-        {layout.offcuts.length > 0 && <> Back to the rack: {layout.offcuts.map((l, i) => <span key={i}>{i > 0 && ', '}<Length mm={l} /></span>)} of panel.</>}
       </figcaption>
     </figure>
   );
