@@ -82,11 +82,13 @@ test('a bad place stops a board that does not clear it, and the size that remain
   await page.getByRole('button', { name: 'Mark one' }).click();
   await typeLength(page, 'Long', '40');
   await expect(page.getByText('No board of this size lies clear of them.')).toBeVisible();
+  // As long as the panel came out by the shop's habits, which another test may be changing.
+  const glued = await page.getByLabel('Panel as glued, length').inputValue();
   await page.getByRole('button', { name: /^Make it [\d.]+ mm long$/ }).click();
   await expect(page.getByText('No board of this size lies clear of them.')).toHaveCount(0);
   await saved(page);
   // The panel was glued for 400 and stays as long as it is; once everything is planned anew the board still lies clear.
-  await expect(page.getByLabel('Panel as glued, length')).toHaveValue('429');
+  await expect(page.getByLabel('Panel as glued, length')).toHaveValue(glued);
   await page.waitForTimeout(1500);
   await expect(page.getByText('No board of this size lies clear of them.')).toHaveCount(0);
   const { board } = await storedBoard(page);
