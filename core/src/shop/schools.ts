@@ -82,7 +82,7 @@ export const QUESTIONS = {
     { id: 'outerStrip', name: 'On an outer strip, before glue-up', why: 'A bad burn goes to the inside, and another strip takes its place.' },
     { id: 'last', name: 'Last', why: 'On the finished board: what is spoiled then is spoiled late, but nothing wears it down.' },
   ]),
-  endGrain: question('End grain through a planer', [
+  endGrain: question('End grain through a planer, for boards that show it', [
     { id: 'never', name: 'Never', why: 'Knives split fibres off the far edge, and a block can shatter.' },
     { id: 'guarded', name: 'Only with strips glued on, a helical head and light passes', why: 'Sacrificial strips back up the edge; 0.5 mm a pass or less.' },
   ]),
