@@ -1,9 +1,7 @@
-import { bevelMiss, edgeReach, isEnd, sideLeft, SIDES, type Side } from '../features/edge.ts';
+import { bevelMiss, edgeReach, isEnd, sideLeft, SIDE_NAMES, SIDES, type Side } from '../features/edge.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say } from '../units/phrase.ts';
 import type { Finding, Rule } from './finding.ts';
-
-const SIDE_NAMES: Readonly<Record<Side, string>> = { far: 'far edge', right: 'right end', near: 'near edge', left: 'left end' };
 
 /** Edges that eat up the side between them or meet on a face, corners that the board is too small for, and bevels that do not meet. */
 export const edgeShape: Rule = (plan, { board }) => {

@@ -14,7 +14,7 @@ export const featureDepth: Rule = (plan, { shop }) => {
     // Slots and through bores are meant to go through.
     const blind = solids.filter((s) => s.feature === feature.id && !(s.from <= 0 && s.to >= thickness && (s.part === 'slot' || s.part === 'bore')));
     const out: Finding[] = [];
-    const left = Math.min(...blind.filter((s) => s.kind !== 'finger' && !(s.kind === 'mark' && s.open)).map((s) => (s.from <= LENGTH_TOLERANCE_MM ? thickness - s.to : s.part === 'screw' ? thickness - (thickness - s.from) : s.from)), Infinity);
+    const left = Math.min(...blind.filter((s) => s.kind !== 'finger' && !(s.kind === 'mark' && s.open)).map((s) => (s.from <= LENGTH_TOLERANCE_MM ? thickness - s.to : s.from)), Infinity);
     const ways = [say`Make it shallower.`, say`Make the board thicker.`];
     if (left <= LENGTH_TOLERANCE_MM) out.push(finding('stop', say`${name}: right through, the board is ${length(thickness)} thick.`, ways));
     else if (left < leaveBeneath - LENGTH_TOLERANCE_MM && feature.kind !== 'mark') out.push(finding('caution', say`${name}: only ${length(left)} of wood is left; ${length(leaveBeneath)} is to stay.`, ways));

@@ -98,6 +98,14 @@ describe('rules on what is worked into a board', () => {
     expect(phraseText(ends.lines[0]!, DEFAULT_DISPLAY)).toContain(`Cut one end ${Number((layout.boards[0]!.x - 3).toFixed(1))} mm in`);
   });
 
+  it('where a bad place moves the boards across the panel, strips and joints move with them', () => {
+    // 276 of strips for 260: 8 off each side; a place along the far edge down to 12 pushes the board there.
+    const { plan } = workedBoard({ spots: [{ id: 's', x: 100, y: 0, length: 200, width: 12, what: 'Crack' }], gluedLength: 429 });
+    expect(plan.worked.shift).toBeCloseTo(12, 9);
+    expect(plan.strips.map((s) => s.finished.width)).toEqual([34, 46, 46, 46, 46, 42].map((w) => expect.closeTo(w, 6) as number));
+    expect(plan.strips.reduce((sum, s) => sum + s.finished.width, 0)).toBeCloseTo(plan.worked.size.width, 6);
+  });
+
   it('a panel that is too small for its board says so, and what would fit', () => {
     const { found } = workedBoard({ gluedLength: 380 });
     expect(found).toMatchObject([{ rule: 'panel-spots', severity: 'stop', what: expect.stringContaining('The panel is 380 mm long: too short for a board of 400 mm') as string }]);

@@ -21,6 +21,7 @@ export const EDGE_NAMES: Readonly<Record<EdgeCut['kind'], string>> = { straight:
 /** The sides of a board as it lies before the maker, the first long edge away from him. */
 export const SIDES = ['far', 'right', 'near', 'left'] as const;
 export type Side = (typeof SIDES)[number];
+export const SIDE_NAMES: Readonly<Record<Side, string>> = { far: 'far edge', right: 'right end', near: 'near edge', left: 'left end' };
 /** Whether a place is one of the sides. */
 export const isSide = (place: string): place is Side => (SIDES as readonly string[]).includes(place);
 export const isEnd = (side: Side): boolean => side === 'left' || side === 'right';

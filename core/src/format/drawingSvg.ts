@@ -19,6 +19,7 @@ export function drawingSvg(drawing: Drawing): string {
   ].join('\n');
 }
 
-function escapeXml(text: string): string {
+/** Text as it may stand in XML. */
+export function escapeXml(text: string): string {
   return text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
 }

@@ -108,9 +108,13 @@ describe('job files', () => {
       expect(run.cutLength).toBeCloseTo(length, -1);
       expect(run.minutes).toBeGreaterThan(0);
     }
-    // The groove is 8 deep and lies 25 in: its ways are a rectangle of 350 by 200.
+    // The groove is 8 deep once 0.25 is sanded off, as its step says, and lies 25 in: its ways are a rectangle of 350 by 200.
     const ways = runGcode(writeGcode(jobs[0]!), setup).moves.filter((m) => !m.rapid);
-    expect(Math.min(...ways.map((m) => m.to.z))).toBeCloseTo(-8, 3);
+    expect(Math.min(...ways.map((m) => m.to.z))).toBeCloseTo(-8.25, 3);
+    expect(plan.operations.find((o) => o.kind === 'groove')!.settings.find((s) => s.label === 'Depth')!.value.mm).toBeCloseTo(8.25, 9);
+    // A slot goes through what is not sanded yet.
+    const slot = runGcode(writeGcode(jobs[1]!), setup).moves.filter((m) => !m.rapid);
+    expect(Math.min(...slot.map((m) => m.to.z))).toBeCloseTo(-(plan.worked.size.thickness + 0.5), 3);
     expect([Math.min(...ways.map((m) => m.to.x)), Math.max(...ways.map((m) => m.to.x))]).toEqual([25, 375]);
     expect([Math.min(...ways.map((m) => m.to.y)), Math.max(...ways.map((m) => m.to.y))]).toEqual([25, 225]);
   });

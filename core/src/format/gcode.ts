@@ -1,3 +1,4 @@
+import { isSide, SIDE_NAMES } from '../features/edge.ts';
 import type { Job } from '../machining/job.ts';
 
 /** Feeds, mm a minute, and turns a minute of the spindle (common practice for hardwood and a small router); height at which the tool travels, mm. */
@@ -12,7 +13,7 @@ export function writeGcode({ name, machine, tool, face, size, lines }: Job): str
   const n = (mm: number) => mm.toFixed(3).replace(/^-0\.000$/, '0.000');
   const { cut, plunge, spindle } = FEEDS[machine];
   const out = [
-    `(${plain(name)}, ${UP[face]})`, `(${plain(tool)}; board ${n(size.length)} x ${n(size.width)} x ${n(size.thickness)})`,
+    `(${plain(name)}, ${lies(face)})`, `(${plain(tool)}; board ${n(size.length)} x ${n(size.width)} x ${n(size.thickness)})`,
     '(Zero: left near corner of the board, on the face that lies up. Read it through, run it in the air first; the manual of the machine comes first.)',
     'G21 G90 G17',
     ...(machine === 'router' ? [`G0 Z${n(TRAVEL_HEIGHT)}`, `M3 S${spindle}`] : ['G0 Z0.000']),
@@ -29,9 +30,7 @@ export function writeGcode({ name, machine, tool, face, size, lines }: Job): str
 }
 
 /** How the board lies. */
-const UP: Readonly<Record<Job['face'], string>> = {
-  top: 'show side up', bottom: 'underside up, turned over about its length', far: 'far edge up, show side away', right: 'right end up, show side away', near: 'near edge up, show side away', left: 'left end up, show side away',
-};
+const lies = (face: Job['face']): string => (face === 'top' ? 'show side up' : isSide(face) ? `${SIDE_NAMES[face]} up, show side away` : 'underside up, turned over about its length');
 
 /** Comments hold no brackets and no letters that old controllers choke on. */
 const plain = (text: string) => text.normalize('NFKD').replace(/[^\u0020-\u007e]/g, '').replace(/[()]/g, '');

@@ -3,6 +3,7 @@ import { isEnd, isSide, type Side } from '../features/edge.ts';
 import { depthAt, grooveLines, type BoardSize } from '../features/groove.ts';
 import { FEATURE_NAMES, type Feature, type FeatureOf } from '../features/feature.ts';
 import { mapOutline, outlinePoints, rectangle, type Outline, type Point } from '../features/outline.ts';
+import { passDepths, ROUTER_PASS } from '../features/routerPass.ts';
 import { solidsOfFeature } from '../features/solids.ts';
 import type { WorkedBoard } from '../plan/workedBoard.ts';
 import type { Drawing } from '../templates/drawing.ts';
@@ -31,15 +32,14 @@ export interface Job {
   lines: ToolPoint[][];
 }
 
-/** Greatest depth of one pass of a bit, mm, and no more than half of the bit; the straight bit slots are cut with (common practice). */
-const PASS = 3;
+/** The straight bit slots are cut with, mm (common practice). */
 const SLOT_BIT = 6;
 /** Straights that follow an arc or an incline, mm. */
 const SPACING = 2;
 
 /** Everything on a board that a machine could cut from a file; empty where there is nothing. */
-export function jobsOf({ features, size }: Pick<WorkedBoard, 'features' | 'size'>): Job[] {
-  return features.flatMap((f) => (f.kind === 'mark' ? markJobs(f, size) : (jobOf(f, size) ?? [])));
+export function jobsOf({ features, size, sanded }: Pick<WorkedBoard, 'features' | 'size' | 'sanded'>): Job[] {
+  return features.flatMap((f) => (f.kind === 'mark' ? markJobs(f, size) : (jobOf(f, size, sanded) ?? [])));
 }
 
 /** The ways of a job as a drawing of what lies on the machine, seen from above; several passes over one line are one line. */
@@ -55,20 +55,21 @@ export function jobDrawing({ name, size, lines }: Job): Drawing {
   };
 }
 
-function jobOf(feature: Exclude<Feature, { kind: 'mark' }>, size: BoardSize): Job | null {
-  const base = { id: feature.id, size };
+function jobOf(feature: Exclude<Feature, { kind: 'mark' }>, size: BoardSize, sanded: number): Job | null {
+  // Routed before it is sanded: the board is thicker by what sanding takes, and a cut is deeper by what goes off its face.
+  const base = { id: feature.id, size: { ...size, thickness: size.thickness + 2 * sanded } };
   if (feature.kind === 'groove') {
     const lines = grooveLines(feature, size).map((o) => closed(outlinePoints(o, SPACING)));
-    const passes = passDepths(feature.depth, feature.bit);
+    const passes = passDepths(feature.depth + sanded, feature.bit);
     if (lines.length === 0) return null;
     return {
       ...base, name: FEATURE_NAMES.groove, machine: 'router', tool: `Round-nose bit ${round(feature.bit)} mm`, bit: feature.bit, face: feature.face,
-      lines: lines.flatMap((line) => passes.map((depth) => line.map((p) => toTool(p, Math.min(depth, depthAt(feature, size, p.x)), feature.face, size)))),
+      lines: lines.flatMap((line) => passes.map((depth) => line.map((p) => toTool(p, Math.min(depth, depthAt(feature, size, p.x) + sanded), feature.face, size)))),
     };
   }
   if (feature.kind === 'hole') {
     const bit = Math.min(SLOT_BIT, feature.width);
-    const passes = passDepths(size.thickness, bit);
+    const passes = passDepths(base.size.thickness, bit);
     const slots = solidsOfFeature(feature, size).map((s) => inward(s.outlines[0]!, bit / 2));
     return { ...base, name: FEATURE_NAMES.hole, machine: 'router', tool: `Straight bit ${round(bit)} mm`, bit, face: 'top', lines: slots.flatMap((o) => passes.map((depth) => closed(outlinePoints(o, SPACING)).map((p) => toTool(p, depth, 'top', size)))) };
   }
@@ -81,12 +82,6 @@ const closed = <T>(points: T[]): T[] => [...points, points[0]!];
 /** From the board to a machine that has the face up: the underside turned over about its length, a side seen from outside with the show side away from the maker. */
 function toTool({ x, y }: { x: number; y: number }, depth: number, face: Job['face'], { length, width }: BoardSize): ToolPoint {
   return { x: face === 'far' || face === 'right' ? length - x : x, y: face === 'bottom' ? y : width - y, z: -depth };
-}
-
-/** Depths of passes to a depth, all alike. */
-function passDepths(depth: number, bit: number): number[] {
-  const count = Math.max(1, Math.ceil(depth / Math.min(PASS, bit / 2) - 1e-9));
-  return Array.from({ length: count }, (_, i) => (depth * (i + 1)) / count);
 }
 
 /** A slot made smaller on every side. */
@@ -123,7 +118,7 @@ function inlayJobs(mark: FeatureOf<'mark'>, outlines: readonly Outline[], size: 
   const mouth = regionOf(outlines);
   const job = (part: string, name: string, v: boolean, ways: Point[][], depth: number, on: Pick<Job, 'face' | 'size'>): Job => ({
     id: `${mark.id}-${part}`, name: `${mark.name}: ${name}`, machine: 'router', tool: v ? `V-bit ${mark.angle} degrees` : `Straight bit ${round(mark.bit)} mm`, bit: v ? 0 : mark.bit, ...on,
-    lines: ways.flatMap((way) => passDepths(depth, v ? 2 * PASS : mark.bit).map((at) => way.map((p) => toTool(p, at, on.face, on.size)))),
+    lines: ways.flatMap((way) => passDepths(depth, v ? 2 * ROUTER_PASS : mark.bit).map((at) => way.map((p) => toTool(p, at, on.face, on.size)))),
   });
   const floor = grown(mouth, -mark.depth * lean);
   // The plug is cut mirrored in the middle of a blank of its own.

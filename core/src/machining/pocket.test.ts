@@ -46,7 +46,7 @@ describe('clearing a shape', () => {
 
 describe('an inlay', () => {
   const mark: FeatureOf<'mark'> = { kind: 'mark', id: 'm', face: 'top', name: 'Hut', method: 'inlay', x: 100, y: 60, length: 40, width: 40, depth: 2, ...UNDRAWN, bit: 3, art: { name: 'a', length: 1000, width: 1000, d: 'M0 0L1000 0L1000 400L400 400L400 1000L0 1000Z' } };
-  const jobs = jobsOf({ features: [mark], size: { length: 400, width: 250, thickness: 30 } });
+  const jobs = jobsOf({ features: [mark], size: { length: 400, width: 250, thickness: 30 }, sanded: 0 });
   const box = (job: Job) => {
     const [xs, ys] = [job.lines.flat().map((p) => p.x), job.lines.flat().map((p) => p.y)];
     return { left: Math.min(...xs), right: Math.max(...xs), low: Math.min(...ys), high: Math.max(...ys), deep: -Math.min(...job.lines.flat().map((p) => p.z)) };
@@ -82,7 +82,7 @@ it.each(['top', 'bottom', 'far', 'right', 'near', 'left'] as const)('a drawing o
   const mark = (mirror: boolean): FeatureOf<'mark'> => ({ kind: 'mark', id: 'm', face, name: 'Hut', method: 'laser', x: 90, y: 14, length: 40, width: 20, depth: 1, ...UNDRAWN, mirror, art });
   const size = { length: 400, width: 250, thickness: 30 };
   const corner = (mirror: boolean) => {
-    const [job] = jobsOf({ features: [mark(mirror)], size });
+    const [job] = jobsOf({ features: [mark(mirror)], size, sanded: 0 });
     const [line] = job!.lines;
     const [xs, ys] = [line!.map((p) => p.x), line!.map((p) => p.y)];
     expect(Math.min(...xs, ...ys)).toBeGreaterThanOrEqual(0);

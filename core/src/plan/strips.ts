@@ -1,5 +1,6 @@
 import { edgeRip, proudBy } from '../board/allowances.ts';
-import { panelWidth, showsOf } from '../board/board.ts';
+import { showsOf } from '../board/board.ts';
+import { farTrim } from '../trim/trimLayout.ts';
 import { cubicMetres } from '../units/volume.ts';
 import type { Ladder } from './ladder.ts';
 import { glueThicknessReached } from './ladders.ts';
@@ -57,12 +58,12 @@ export function plannedStrips(context: PlanContext, ladders: { thickness: Ladder
   }
 
   const glued = glueThicknessReached(context);
-  const trimEachSide = (panelWidth(board) - ladders.width.reached) / 2;
-  const rightEdge = panelWidth(board) - trimEachSide;
+  const trimmedFar = farTrim(board, context.allowances, context.shop);
+  const rightEdge = trimmedFar + ladders.width.reached;
   let left = 0;
   return board.strips.map((strip, i) => {
     const right = left + strip.width;
-    const shown = Math.max(0, Math.min(right, rightEdge) - Math.max(left, trimEachSide));
+    const shown = Math.max(0, Math.min(right, rightEdge) - Math.max(left, trimmedFar));
     left = right;
     const sources = (sourcesByStrip.get(i + 1) ?? []).sort((a, b) => a.copy - b.copy);
     const shows = showsOf(board.construction, strip);

@@ -4,6 +4,7 @@ import type { Feature } from '../features/feature.ts';
 import type { BoardSize } from '../features/groove.ts';
 import { rectangle, type Outline } from '../features/outline.ts';
 import { solidsOf, type Solid } from '../features/solids.ts';
+import { farTrim } from '../trim/trimLayout.ts';
 import type { PlanContext } from './context.ts';
 import type { Ladder } from './ladder.ts';
 
@@ -17,15 +18,17 @@ export interface WorkedBoard {
   solids: Solid[];
   /** Where its first long edge lies on the panel, from the panel's far edge. */
   shift: number;
+  /** What sanding takes off each face after it was worked. */
+  sanded: number;
 }
 
 /** @param ladders what the board comes out at */
-export function workedBoardOf({ board, shop, panelWidth }: PlanContext, ladders: { thickness: Ladder; width: Ladder }): WorkedBoard {
+export function workedBoardOf({ board, shop, allowances }: PlanContext, ladders: { thickness: Ladder; width: Ladder }): WorkedBoard {
   const size = { length: board.length, width: ladders.width.reached, thickness: ladders.thickness.reached };
   const { corners } = board.worked;
   const features = featuresFor(board, shop);
   return {
-    size, edges: edgesFor(board, shop), features, solids: solidsOf({ features }, size), shift: (panelWidth - size.width) / 2,
+    size, edges: edgesFor(board, shop), features, solids: solidsOf({ features }, size), shift: farTrim(board, allowances, shop), sanded: shop.habits.sanding / 2,
     outline: rectangle(0, 0, size.length, size.width, corners.kind === 'square' ? 0 : corners.size, corners.kind === 'clip' ? 'clip' : 'round'),
   };
 }

@@ -1,8 +1,9 @@
-import { bevelSetting, edgeReach, isEnd, isSide, SIDES, type EdgeCut, type Side } from '../features/edge.ts';
+import { bevelSetting, edgeReach, isEnd, isSide, SIDE_NAMES, SIDES, type EdgeCut, type Side } from '../features/edge.ts';
 import type { FeatureOf } from '../features/feature.ts';
 import { grooveLines, grooveVolume, jigOpening } from '../features/groove.ts';
 import { outlineLength } from '../features/outline.ts';
 import { inlayFit } from '../features/inlay.ts';
+import { passDepths, ROUTER_PASS } from '../features/routerPass.ts';
 import { fenceMark } from '../features/solids.ts';
 import { passesOf } from '../shop/machines.ts';
 import { schoolOf } from '../shop/schools.ts';
@@ -12,9 +13,7 @@ import type { StepDraft } from './operation.ts';
 import { edgeWays, routedWays } from './toolWays.ts';
 import type { WorkedBoard } from './workedBoard.ts';
 
-/** Greatest depth of one router pass in hardwood, mm, and no more than half of the bit (common practice). */
-const ROUTER_PASS = 3;
-const routerPasses = (bit: number, depth: number): number => passesOf(Math.min(ROUTER_PASS, bit / 2), depth);
+const routerPasses = (bit: number, depth: number): number => passDepths(depth, bit).length;
 /** Minutes (common practice): to shape a corner, drill a hole, make a template, engrave or brand a mark. */
 const MINUTES = { corner: 4, drill: 1.5, template: 15, mark: 10 } as const;
 
@@ -37,12 +36,10 @@ function cornerSteps({ board: { worked: { corners }, count }, shop }: PlanContex
   }];
 }
 
-function grooveSteps({ board, shop }: PlanContext, { size, features }: WorkedBoard): StepDraft[] {
+function grooveSteps({ board, shop }: PlanContext, { size, features, sanded }: WorkedBoard): StepDraft[] {
   return features.filter((f) => f.kind === 'groove').flatMap((groove): StepDraft[] => {
     const lines = grooveLines(groove, size);
     if (lines.length === 0) return [];
-    // Half of the sanding comes off this face afterwards.
-    const sanded = shop.habits.sanding / 2;
     const deep = groove.depth + sanded;
     const passes = routerPasses(groove.bit, deep);
     const metres = (lines.reduce((sum, l) => sum + outlineLength(l), 0) * passes * board.count) / 1000;
@@ -63,13 +60,11 @@ function grooveSteps({ board, shop }: PlanContext, { size, features }: WorkedBoa
   });
 }
 
-const SIDE_WORDS: Readonly<Record<Side, string>> = { far: 'far edge', right: 'right end', near: 'near edge', left: 'left end' };
-
 /** Sides and faces that get the same cut, in words: all, both ends, or each by name. */
 function placesOf(places: readonly { side: Side; face: 'top' | 'bottom' }[]): string {
   const faceWords = { top: 'above', bottom: 'below' } as const;
   const of = (face: 'top' | 'bottom') => SIDES.filter((side) => places.some((p) => p.side === side && p.face === face));
-  const names = (sides: readonly Side[]) => (sides.length === 4 ? 'all round' : sides.every(isEnd) && sides.length === 2 ? 'both ends' : sides.length === 2 && !sides.some(isEnd) ? 'both long edges' : sides.map((s) => SIDE_WORDS[s]).join(', '));
+  const names = (sides: readonly Side[]) => (sides.length === 4 ? 'all round' : sides.every(isEnd) && sides.length === 2 ? 'both ends' : sides.length === 2 && !sides.some(isEnd) ? 'both long edges' : sides.map((s) => SIDE_NAMES[s]).join(', '));
   const [top, bottom] = [of('top'), of('bottom')];
   if (top.join() === bottom.join()) return `${names(top)}, above and below`;
   return [...(top.length > 0 ? [`${names(top)} ${faceWords.top}`] : []), ...(bottom.length > 0 ? [`${names(bottom)} ${faceWords.bottom}`] : [])].join('; ');
@@ -137,7 +132,7 @@ function edgeLines(cut: EdgeCut, thickness: number, way: string): Phrase[] {
   return [say`Strokes counted, the same on every edge; on end grain from both corners inward`];
 }
 
-function holdSteps({ board, shop }: PlanContext, { size, features }: WorkedBoard): StepDraft[] {
+function holdSteps({ board, shop }: PlanContext, { size, features, sanded }: WorkedBoard): StepDraft[] {
   return features.flatMap((f): StepDraft[] => {
     if (f.kind === 'finger') {
       const passes = routerPasses(f.bit, f.depth);
@@ -147,14 +142,14 @@ function holdSteps({ board, shop }: PlanContext, { size, features }: WorkedBoard
         kind: 'holds', title: say`Finger holds in both ${f.on === 'ends' ? 'ends' : 'long edges'}`, machine: taken.name, ways, minutes: taken.minutes, passes: taken.id === 'router' ? passes : null,
         settings: [{ label: f.shape === 'cove' ? 'Cove bit' : 'Chamfer bit', value: length(f.bit) }, { label: 'Into the edge', value: length(f.depth) }, { label: 'Marks from the middle of the bit', value: length(mark) }],
         lines: [
-          say`${length(f.length)} long, in the middle; ${f.shape === 'cove' ? join(say`middle ${length(f.up)} above the underside`) : join(say`up to ${length(f.up)} above the underside`)}`,
+          say`${length(f.length)} long, in the middle; ${f.shape === 'cove' ? join(say`middle ${length(f.up + sanded)} above the underside as it is before sanding`) : join(say`up to ${length(f.up + sanded)} above the underside as it is before sanding`)}`,
           ...(taken.id === 'router' ? [say`Router table: a mark on the fence ${length(mark)} from the middle of the bit on either side. Pivot in with the leading end at the far mark, stop when the trailing end is at the near one, pivot out`, say`${passes} ${passes === 1 ? 'pass' : 'passes'}, the fence moved back each time`] : []),
         ],
         why: say`Both stops the same, and both holds come out in the middle.`,
       }];
     }
     if (f.kind === 'hole') {
-      const passes = routerPasses(12, size.thickness);
+      const passes = routerPasses(12, size.thickness + 2 * sanded);
       const { ways, taken } = routedWays(shop, (2 * 2 * (f.length + f.width) * passes * board.count) / 1000, MINUTES.template, 'Jigsaw and rasp');
       return [{
         kind: 'holds', title: say`Hand holes behind both ${f.on === 'ends' ? 'ends' : 'long edges'}`, machine: taken.name, ways, minutes: taken.minutes + 4 * MINUTES.drill * board.count,
@@ -167,7 +162,7 @@ function holdSteps({ board, shop }: PlanContext, { size, features }: WorkedBoard
   });
 }
 
-function boreSteps({ board, shop }: PlanContext, { size, features }: WorkedBoard): StepDraft[] {
+function boreSteps({ board, shop }: PlanContext, { size, features, sanded }: WorkedBoard): StepDraft[] {
   const work = board.count * shop.pace.work;
   return features.flatMap((f): StepDraft[] => {
     if (f.kind === 'handle') {
@@ -176,7 +171,7 @@ function boreSteps({ board, shop }: PlanContext, { size, features }: WorkedBoard
         settings: [{ label: 'Bore', value: length(f.bore) }, ...(f.sinkTop + f.sinkBottom > 0 ? [{ label: 'Counterbore', value: length(f.counterbore) }] : [])],
         lines: [
           say`${length(f.inset)} in from the ${f.on === 'ends' ? 'ends' : 'long edges'}, ${f.bores === 1 ? say`in the middle` : say`${length(f.spacing)} apart, the middle between them on the board's middle`}`,
-          ...(f.sinkTop + f.sinkBottom > 0 ? [say`Counterbores first: ${length(f.sinkTop)} deep above, ${length(f.sinkBottom)} below; then through, so that the point of the bit finds the middle`] : [say`Through from both faces`]),
+          ...(f.sinkTop + f.sinkBottom > 0 ? [say`Counterbores first: ${length(f.sinkTop > 0 ? f.sinkTop + sanded : 0)} deep above, ${length(f.sinkBottom > 0 ? f.sinkBottom + sanded : 0)} below, with what sanding takes; then through, so that the point of the bit finds the middle`] : [say`Through from both faces`]),
           ...(f.bores === 2 ? [say`${length(size.thickness - f.sinkTop - f.sinkBottom)} of wood is between head and handle: bolts to suit`] : [say`Ease both rims: a rope wears on a sharp one`]),
         ],
         why: say`A counterbore cannot be drilled where its middle is already gone.`,
@@ -185,8 +180,8 @@ function boreSteps({ board, shop }: PlanContext, { size, features }: WorkedBoard
     if (f.kind === 'feet' && f.boreDepth > 0) {
       return [{
         kind: 'bores', title: say`Shallow bores for ${f.count} feet`, ...askedFeet(board, f), machine: 'Drill', minutes: (3 + f.count * MINUTES.drill) * work,
-        settings: [{ label: 'Bore', value: length(f.bore) }, { label: 'Depth', value: length(f.boreDepth) }],
-        lines: [say`${length(f.inset)} in from both edges, flat-bottomed; pilot holes for the screws, a stop on the bit`], why: say`Before oil, so that the bores drink too; the feet come last.`,
+        settings: [{ label: 'Bore', value: length(f.bore) }, { label: 'Depth', value: length(f.boreDepth + sanded) }],
+        lines: [say`${length(f.inset)} in from both edges, flat-bottomed; ${length(f.boreDepth)} is left once it is sanded; pilot holes for the screws, a stop on the bit`], why: say`Before oil, so that the bores drink too; the feet come last.`,
       }];
     }
     return [];
@@ -230,7 +225,7 @@ function inlayLines(mark: FeatureOf<'mark'>): Phrase[] {
   ];
 }
 
-const MARK_PLACES: Readonly<Record<FeatureOf<'mark'>['face'], string>> = { top: 'show side', bottom: 'underside', ...SIDE_WORDS };
+const MARK_PLACES: Readonly<Record<FeatureOf<'mark'>['face'], string>> = { top: 'show side', bottom: 'underside', ...SIDE_NAMES };
 
 /** Where the middle of a mark is, measured from where a maker would. */
 function markPlace(mark: FeatureOf<'mark'>, { width }: WorkedBoard['size']): Phrase {

@@ -41,6 +41,13 @@ export interface TrimLayout {
   offcuts: number[];
 }
 
+/** What is trimmed off the panel's far side, mm: half of what is too wide, or where bad places let the first board begin. */
+export function farTrim(board: Board, allowances: Pick<Allowances, 'panels' | 'endTrim'>, shop: Shop): number {
+  const width = panelWidth(board);
+  const placed = board.worked.spots.length > 0 ? trimLayout(board, allowances, shop).boards[0] : undefined;
+  return placed?.y ?? (width - widthReached(board, width, shop)) / 2;
+}
+
 /**
  * Where boards come out of the panel: in the middle of its width, and behind creep, end trim and the kerf of the first cut along it; where bad places are in the way,
  * as near to that as they can lie. Both long edges first, then one end, then the other cuts with the same long edge to the fence.

@@ -1,4 +1,5 @@
 import { stripTops, type Board } from '#core/board/board.ts';
+import { escapeXml } from '#core/format/drawingSvg.ts';
 import type { Plan } from '#core/plan/plan.ts';
 import { formatLength, type LengthDisplay } from '#core/units/formatLength.ts';
 import type { Species } from '#core/wood/species.ts';
@@ -41,7 +42,7 @@ export async function boardSvg(board: Board, plan: Plan, species: readonly Speci
   const top = dimensions ? MARGIN.top : MARGIN.plain;
   const [width, height] = [left + w + MARGIN.right, top + h + MARGIN.bottom];
   const pictures = await stripPictures(board, plan, species, options);
-  const trim = (plan.panelWidth - reached) / 2;
+  const trim = plan.worked.shift;
   const endTrim = (plan.allowances.roughLength - board.length) / 2;
   const tops = stripTops(board.strips);
   const n = (mm: number) => Number(mm.toFixed(3));
@@ -113,8 +114,4 @@ export async function svgAsPng({ text, width, height }: BoardSvg, pxPerMm: numbe
   } finally {
     URL.revokeObjectURL(url);
   }
-}
-
-function escapeXml(text: string): string {
-  return text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
 }

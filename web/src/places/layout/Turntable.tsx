@@ -40,7 +40,7 @@ export function Turntable({ width, height, oiled }: TurntableProps) {
   const size = { l: board.length, w: plan.ladders.width.reached, t: plan.ladders.thickness.reached };
   const scale = fitScale([Math.hypot(size.l, size.w), Math.hypot(size.l, size.w)], [width * 0.8, Math.max(120, height) * 1.05], 2);
   const [l, w, t] = [size.l * scale, size.w * scale, size.t * scale];
-  const trims = { end: ((roughLength - size.l) / 2) * scale, edge: ((plan.panelWidth - size.w) / 2) * scale, face: ((glueThickness - size.t) / 2) * scale };
+  const trims = { end: ((roughLength - size.l) / 2) * scale, far: plan.worked.shift * scale, near: (plan.panelWidth - size.w - plan.worked.shift) * scale, face: ((glueThickness - size.t) / 2) * scale };
   const bodies = useMemo(() => plan.strips.map((s, i) => steadyBody(plan.bodies[i]!, s.id)), [plan]);
   const tops = stripTops(board.strips);
 
@@ -50,7 +50,7 @@ export function Turntable({ width, height, oiled }: TurntableProps) {
   };
   const across = (side: WoodSide, x: number, reversed: boolean) => board.strips.map((strip, i) => {
     const top = reversed ? plan.panelWidth - tops[i]! - strip.width : tops[i]!;
-    return wood(i, side, x, top * scale - trims.edge);
+    return wood(i, side, x, top * scale - (reversed ? trims.near : trims.far));
   });
   const last = board.strips.length - 1;
   const side = (of: Side, run: number) => <WorkedSide worked={plan.worked} side={of} run={run} scale={scale} />;

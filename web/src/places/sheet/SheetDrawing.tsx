@@ -30,7 +30,7 @@ export function SheetDrawing({ marks = false }: SheetDrawingProps) {
   const [x0, y0] = [ROOM.left, ROOM.top];
   const [w, h] = [roughLength * scale, panelWidth * scale];
   const endX = x0 + w + ROOM.gap;
-  const trim = ((panelWidth - plan.ladders.width.reached) / 2) * scale;
+  const trim = plan.worked.shift * scale;
   const endTrim = ((roughLength - board.length) / 2) * scale;
   const tops = stripTops(board.strips);
 

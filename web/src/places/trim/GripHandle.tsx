@@ -13,6 +13,8 @@ export interface Grip {
 
 /** Lengths are dragged in these steps, mm. */
 export const GRIP_STEP = 0.5;
+/** A length on the grid of dragging, from nothing to a most, mm. */
+export const within = (mm: number, most: number): number => Math.max(0, Math.min(most, Math.round(mm / GRIP_STEP) * GRIP_STEP));
 const FAST = 10;
 
 interface GripHandleProps {

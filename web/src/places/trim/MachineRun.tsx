@@ -2,6 +2,7 @@ import { Button, FileButton, SegmentedControl } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { drawingSvg } from '#core/format/drawingSvg.ts';
 import { writeGcode } from '#core/format/gcode.ts';
+import { isSide, SIDE_NAMES } from '#core/features/edge.ts';
 import type { BoardSize } from '#core/features/groove.ts';
 import { jobDrawing, type Job } from '#core/machining/job.ts';
 import { runGcode, type Run } from '#core/machining/simulate.ts';
@@ -23,8 +24,6 @@ const BEYOND = 20;
 const WASTE_BOARD = 1;
 /** A job file is text; larger ones are not for a board. */
 const GREATEST_JOB_BYTES = 20_000_000;
-
-const UP: Readonly<Record<Job['face'], string>> = { top: 'show side up', bottom: 'underside up', far: 'far edge up', right: 'right end up', near: 'near edge up', left: 'left end up' };
 
 /** Job files for a router or an engraver, tried out on simulated ones: what they would do, how long it takes, and what they refuse. */
 export function MachineRun({ jobs, size, boardName }: MachineRunProps) {
@@ -64,7 +63,7 @@ export function MachineRun({ jobs, size, boardName }: MachineRunProps) {
           <Report run={run} />
           {job && (
             <>
-              <p className={classes.use}>{job.tool}, {UP[job.face]}; zero at the left near corner, on the face that lies up.</p>
+              <p className={classes.use}>{job.tool}, {isSide(job.face) ? SIDE_NAMES[job.face] : job.face === 'top' ? 'show side' : 'underside'} up; zero at the left near corner, on the face that lies up.</p>
               <Button size="xs" variant="default" disabled={run.refused.length > 0} onClick={() => saveFile(new Blob([text!], { type: 'text/plain' }), `${boardName} ${job.name}`, 'nc')}>Save as G-code</Button>{' '}
               <Button size="xs" variant="default" onClick={() => saveFile(new Blob([drawingSvg(jobDrawing(job))], { type: 'image/svg+xml' }), `${boardName} ${job.name}`, 'svg')}>Save its lines as SVG</Button>
             </>

@@ -1,4 +1,4 @@
-import { isSide, sideProfile, type Edges, type Side } from '#core/features/edge.ts';
+import { isSide, SIDE_NAMES, sideProfile, type Edges, type Side } from '#core/features/edge.ts';
 import type { Feature } from '#core/features/feature.ts';
 import { halfOpening, type BoardSize } from '#core/features/groove.ts';
 import { MM_PER_INCH } from '#core/units/length.ts';
@@ -15,7 +15,6 @@ interface SectionDrawingProps {
 
 const FULL_SCALE = 96 / MM_PER_INCH;
 const ROOM = { left: 12, top: 20, bottom: 10, width: 250, height: 190 };
-const NAMES: Readonly<Record<Side, string>> = { far: 'far edge', right: 'right end', near: 'near edge', left: 'left end' };
 
 /** The board cut through at the middle of one side, at full scale where it fits: the shape of the edge and the features that lie behind it. */
 export function SectionDrawing({ edges, features, size, side }: SectionDrawingProps) {
@@ -31,7 +30,7 @@ export function SectionDrawing({ edges, features, size, side }: SectionDrawingPr
   const cuts = features.flatMap((f) => cutAt(f, size, side));
   return (
     <figure className={classes.figure}>
-      <svg width={ROOM.width + 8} height={ROOM.top + t * scale + ROOM.bottom} viewBox={`0 0 ${ROOM.width + 8} ${ROOM.top + t * scale + ROOM.bottom}`} role="img" aria-label={`Section through the ${NAMES[side]}`}>
+      <svg width={ROOM.width + 8} height={ROOM.top + t * scale + ROOM.bottom} viewBox={`0 0 ${ROOM.width + 8} ${ROOM.top + t * scale + ROOM.bottom}`} role="img" aria-label={`Section through the ${SIDE_NAMES[side]}`}>
         <defs>
           <pattern id="section" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0V7" className={classes.hatch} /></pattern>
           <clipPath id="section-room"><rect x="0" y="0" width={X(shown)} height={Y(t) + 4} /></clipPath>
@@ -44,7 +43,7 @@ export function SectionDrawing({ edges, features, size, side }: SectionDrawingPr
         <path className={classes.broken} d={`M${X(shown)} ${Y(0) - 6}l4 ${t * scale * 0.35 + 6}l-8 ${t * scale * 0.3}l4 ${t * scale * 0.35 + 6}`} />
         <text className={classes.figureText} x={X(shown) - 8} y={13} textAnchor="end"><LengthTspans mm={t} bare={false} /> thick</text>
       </svg>
-      <figcaption>Section at the {NAMES[side]}, {scaleWords(scale)}</figcaption>
+      <figcaption>Section at the {SIDE_NAMES[side]}, {scaleWords(scale)}</figcaption>
     </figure>
   );
 }

@@ -1,12 +1,11 @@
 import { artPlace } from '#core/features/art.ts';
-import { edgeReach, isEnd, type Side } from '#core/features/edge.ts';
+import { edgeReach, isEnd, SIDE_NAMES, type Side } from '#core/features/edge.ts';
 import { scaleWords } from '../../drawing/scale.ts';
 import type { useWorked } from './useWorked.ts';
 import classes from './SectionDrawing.module.css';
 
 const WIDTH = 600;
 const MOST_SCALE = 3;
-const NAMES: Readonly<Record<Side, string>> = { far: 'Far edge', right: 'Right end', near: 'Near edge', left: 'Left end' };
 
 /** One side of the board as it is seen from outside, show side up, with the marks on it. */
 export function SideElevation({ work: { size, edges, features }, side }: { work: ReturnType<typeof useWorked>['now']; side: Side }) {
@@ -18,7 +17,7 @@ export function SideElevation({ work: { size, edges, features }, side }: { work:
   const drops = [edgeReach(edges[side].top, t).drop, t - edgeReach(edges[side].bottom, t).drop].filter((d) => d > 0 && d < t);
   return (
     <figure className={classes.figure}>
-      <svg viewBox={`-2 -2 ${run + 4} ${t + 4}`} width={(run + 4) * scale} height={(t + 4) * scale} role="img" aria-label={`${NAMES[side]} from outside`}>
+      <svg viewBox={`-2 -2 ${run + 4} ${t + 4}`} width={(run + 4) * scale} height={(t + 4) * scale} role="img" aria-label={`The ${SIDE_NAMES[side]} from outside`}>
         <rect width={run} height={t} className={classes.wood} vectorEffect="non-scaling-stroke" />
         {drops.map((d) => <path key={d} d={`M0 ${d}H${run}`} className={classes.broken} vectorEffect="non-scaling-stroke" />)}
         {features.map((f) => {
@@ -33,7 +32,7 @@ export function SideElevation({ work: { size, edges, features }, side }: { work:
           );
         })}
       </svg>
-      <figcaption>{NAMES[side]} from outside, show side up, {scaleWords(scale)}</figcaption>
+      <figcaption>The {SIDE_NAMES[side]} from outside, show side up, {scaleWords(scale)}</figcaption>
     </figure>
   );
 }

@@ -1,5 +1,5 @@
 import { useState, type PointerEvent } from 'react';
-import { GRIP_STEP } from './GripHandle.tsx';
+import { within } from './GripHandle.tsx';
 import classes from './TrimDrawing.module.css';
 
 interface Place {
@@ -48,8 +48,6 @@ export function SpotMarking({ panel, scale, place, onMark }: SpotMarkingProps) {
     </>
   );
 }
-
-const within = (mm: number, most: number) => Math.max(0, Math.min(most, Math.round(mm / GRIP_STEP) * GRIP_STEP));
 
 function rectangleOf(a: { x: number; y: number }, b: { x: number; y: number }): Place {
   return { x: Math.min(a.x, b.x), y: Math.min(a.y, b.y), length: Math.abs(a.x - b.x), width: Math.abs(a.y - b.y) };

@@ -8,7 +8,7 @@ import { DimensionLine } from '../../drawing/DimensionLine.tsx';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import { useDisplay } from '../../quantities/display.tsx';
 import { Length } from '../../quantities/Length.tsx';
-import { GRIP_STEP, GripHandle } from './GripHandle.tsx';
+import { GripHandle, within } from './GripHandle.tsx';
 import classes from './TrimDrawing.module.css';
 import { SpotMarking } from './SpotMarking.tsx';
 import { useWorked } from './useWorked.ts';
@@ -107,5 +107,3 @@ export function TrimDrawing({ chosen, onChoose, onMark }: TrimDrawingProps) {
     </figure>
   );
 }
-
-const within = (mm: number, most: number) => Math.max(0, Math.min(most, Math.round(mm / GRIP_STEP) * GRIP_STEP));
