@@ -86,11 +86,12 @@ function Report({ run }: { run: Run }) {
   );
 }
 
-const ROOM = { width: 640, height: 300, margin: 12 };
+/** Height of the drawing at most, pixels; and room round the board, mm. */
+const MOST_HEIGHT = 300;
+const MARGIN = 12;
 
 /** Ways of the tool over the board, seen from above as it lies on the machine: dashed where it travels, darker where it cuts deeper. */
 function ToolPath({ run, size }: { run: Run; size: BoardSize }) {
-  const margin = 12;
   // Moves that draw alike make one path: a file of thousands of lines stays light.
   const paths = useMemo(() => {
     const of = new Map<string, { rapid: boolean; depth: number; d: string }>();
@@ -105,7 +106,7 @@ function ToolPath({ run, size }: { run: Run; size: BoardSize }) {
     return [...of.values()].sort((a, b) => a.depth - b.depth);
   }, [run, size]);
   return (
-    <svg className={classes.path} viewBox={`${-margin} ${-margin} ${size.length + 2 * margin} ${size.width + 2 * margin}`} style={{ maxHeight: ROOM.height }} role="img" aria-label="Ways of the tool over the board">
+    <svg className={classes.path} viewBox={`${-MARGIN} ${-MARGIN} ${size.length + 2 * MARGIN} ${size.width + 2 * MARGIN}`} style={{ maxHeight: MOST_HEIGHT }} role="img" aria-label="Ways of the tool over the board">
       <rect width={size.length} height={size.width} className={classes.stock} />
       {paths.map((p) => <path key={`${p.rapid} ${p.depth}`} d={p.d} className={p.rapid ? classes.rapid : classes.cutting} style={p.rapid ? undefined : { opacity: 0.45 + 0.55 * Math.min(1, p.depth / Math.max(run.deepest, 0.1)) }} />)}
     </svg>

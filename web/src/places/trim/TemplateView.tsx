@@ -1,5 +1,5 @@
 import { Button, Select } from '@mantine/core';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { drawingDxf } from '#core/format/drawingDxf.ts';
 import type { Paper } from '#core/format/drawingPdf.ts';
 import { drawingSvg } from '#core/format/drawingSvg.ts';
@@ -21,6 +21,8 @@ export function TemplateView() {
   const [paper, setPaper] = useState<Paper>('a4');
   const [busy, setBusy] = useState(false);
   const templates = templatesOf(board, plan.worked, plan.shop, display);
+  // Clearing a large drawing takes a while: only when the board has changed.
+  const jobs = useMemo(() => jobsOf(plan.worked), [plan.worked]);
   const template: Template = templates.find((t) => t.id === chosen) ?? templates[0]!;
   const name = `${board.name} ${template.name}`;
   const savePdf = async () => {
@@ -53,7 +55,7 @@ export function TemplateView() {
       </section>
       <section>
         <h2>Machine jobs</h2>
-        <MachineRun jobs={jobsOf(plan.worked)} size={plan.worked.size} boardName={board.name} />
+        <MachineRun jobs={jobs} size={plan.worked.size} boardName={board.name} />
       </section>
     </>
   );
