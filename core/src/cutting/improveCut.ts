@@ -86,6 +86,11 @@ function solveSpecies(part: SpeciesPlan, solver: MipSolver, limits: ImproveOptio
     const score = settled.reduce((sum, s) => addScores(sum, s.score), NO_SCORE);
     if (unmet.length > part.unmet.length || (unmet.length === part.unmet.length && score.total > part.score.total - SCORE_TOLERANCE)) return false;
     Object.assign(part, { blanks: settled.flatMap((s) => s.blanks), leftovers: settled.flatMap((s) => s.leftovers), score, unmet, values });
+    // Once settled a plan may come out below what its programme held for the least: then that was no bound, and only the wood in the strips is one.
+    if (part.bound !== null && score.total < part.bound - SCORE_TOLERANCE) {
+      model.complete = false;
+      part.bound = woodInStrips(part);
+    }
     return true;
   };
   // A plan never costs less than nothing, and a bound above the plan at hand says no more than that this is the best.
@@ -132,12 +137,14 @@ function modelOf(part: SpeciesPlan, solver: MipSolver, seconds: number, limits: 
   return model;
 }
 
-/** The wood in the strips themselves at the price of the cheapest piece: a bound that always holds. */
+/**
+ * The wood in the strips themselves at the price of the cheapest piece, without as many of the dearest as are missing: a bound that always holds, whichever
+ * strips another plan leaves out.
+ */
 function woodInStrips(part: SpeciesPlan): number {
   const cheapest = Math.min(...part.units.map((u) => u.rate));
-  const missing = new Set(part.unmet);
-  return part.types.flatMap((t) => t.members.flat()).filter((d) => !missing.has(d))
-    .reduce((sum, d) => sum + cheapest * d.length * Math.min(...d.ways.map((w) => w.rip * w.thickness)), 0);
+  const woods = part.types.flatMap((t) => t.members.flat()).map((d) => cheapest * d.length * Math.min(...d.ways.map((w) => w.rip * w.thickness)));
+  return woods.sort((a, b) => b - a).slice(part.unmet.length).reduce((sum, wood) => sum + wood, 0);
 }
 
 function assemble(parts: readonly SpeciesPlan[], problem: CutProblem): CutPlan {
