@@ -25,12 +25,16 @@ export interface WorkedBoard {
 /** @param ladders what the board comes out at */
 export function workedBoardOf({ board, shop, allowances }: PlanContext, ladders: { thickness: Ladder; width: Ladder }): WorkedBoard {
   const size = { length: board.length, width: ladders.width.reached, thickness: ladders.thickness.reached };
-  const { corners } = board.worked;
   const features = featuresFor(board, shop);
   return {
     size, edges: edgesFor(board, shop), features, solids: solidsOf({ features }, size), shift: farTrim(board, allowances, shop), sanded: shop.habits.sanding / 2,
-    outline: rectangle(0, 0, size.length, size.width, corners.kind === 'square' ? 0 : corners.size, corners.kind === 'clip' ? 'clip' : 'round'),
+    outline: outlineOf(size, board.worked.corners),
   };
+}
+
+/** The outline of a board from above, its corners rounded or clipped. */
+export function outlineOf({ length, width }: Pick<BoardSize, 'length' | 'width'>, corners: Corners): Outline {
+  return rectangle(0, 0, length, width, corners.kind === 'square' ? 0 : corners.size, corners.kind === 'clip' ? 'clip' : 'round');
 }
 
 /** How far the edges of a face reach in, by the side; mm. */

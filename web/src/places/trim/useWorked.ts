@@ -1,8 +1,8 @@
 import { useMemo } from 'react';
 import { edgesFor, featuresFor } from '#core/board/workedByHabit.ts';
 import type { Feature, Worked } from '#core/features/feature.ts';
-import { rectangle } from '#core/features/outline.ts';
 import { solidsOf } from '#core/features/solids.ts';
+import { outlineOf } from '#core/plan/workedBoard.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
 
 /** What is worked into the open board as it is this moment, and how it is changed. Sizes are those of the plan. */
@@ -12,10 +12,9 @@ export function useWorked() {
   const { size, shift } = plan.worked;
   const now = useMemo(() => {
     const features = featuresFor({ worked, thickness }, plan.shop);
-    const { corners } = worked;
     return {
       size, shift, edges: edgesFor({ worked, thickness }, plan.shop), features, solids: solidsOf({ features }, size),
-      outline: rectangle(0, 0, size.length, size.width, corners.kind === 'square' ? 0 : corners.size, corners.kind === 'clip' ? 'clip' : 'round'),
+      outline: outlineOf(size, worked.corners),
     };
   }, [worked, thickness, plan.shop, size, shift]);
   const change = (edit: (w: Worked) => Worked, mergeKey?: string) => session.edit((b) => ({ ...b, worked: edit(b.worked) }), mergeKey);
