@@ -1,13 +1,14 @@
 import { spawn } from 'node:child_process';
 import { createWriteStream, renameSync, rmSync } from 'node:fs';
 import { once } from 'node:events';
-import { BACKUP_MARK } from './backupMark.ts';
-import { clientArguments } from './clientArguments.ts';
+import { pipeline } from 'node:stream/promises';
 import { ensureProgram } from './debianPackages.ts';
-import { openProjectDatabase } from './projectDatabase.ts';
+import { sealed } from './mariadb/backupFile.ts';
+import { clientArguments } from './mariadb/clientArguments.ts';
+import { openProjectDatabase } from './mariadb/projectDatabase.ts';
 import { runCommand, Sentence, tell } from './sentence.ts';
 
-/** `npm run backup -- FILE`: everything that is stored, as SQL; Cadenza may go on running. */
+/** `npm run backup -- FILE`: everything that is stored, as SQL with a checksum; Cadenza may go on running. */
 await runCommand(async () => {
   const file = process.argv[2];
   if (!file) throw new Sentence('Usage: npm run backup -- FILE.sql');
@@ -15,12 +16,9 @@ await runCommand(async () => {
   const database = await openProjectDatabase();
   const half = `${file}.part`;
   try {
-    const out = createWriteStream(half, { mode: 0o600 });
-    out.write(`${BACKUP_MARK}\n`);
-    const { args, env, name } = clientArguments(database.url);
+    const { args, env, name } = clientArguments(database.keeperUrl);
     const child = spawn(dump, [...args, '--single-transaction', '--skip-dump-date', name], { env, stdio: ['ignore', 'pipe', 2] });
-    child.stdout!.pipe(out);
-    const [[code]] = (await Promise.all([once(child, 'close'), once(out, 'close')])) as [[number], unknown];
+    const [[code]] = (await Promise.all([once(child, 'close'), pipeline(child.stdout!, sealed(), createWriteStream(half, { mode: 0o600 }))])) as [[number], unknown];
     if (code !== 0) throw new Sentence('The backup could not be made; see the line above.');
     renameSync(half, file);
     tell(`Backed up to ${file}`);

@@ -83,6 +83,7 @@ async function planFigures(): Promise<Figure[]> {
 const BENCHES: Record<string, () => Promise<Figure[]>> = {
   plan: planFigures, cutting: async () => (await import('./benchCutting.ts')).cuttingFigures(), layout: async () => (await import('./benchLayout.ts')).layoutFigures(),
   trim: async () => (await import('./benchTrim.ts')).trimFigures(),
+  server: async () => (await import('./benchServer.ts')).serverFigures(),
 };
 
 /** `npm run bench [-- NAME] [--json]`: every figure an issue asks for, a line each. Never fails because a machine is slow. */

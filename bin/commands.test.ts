@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { afterAll, describe, expect, it } from 'vitest';
 import { readBoardJson } from '#core/format/boardFile.ts';
-import { startProjectDatabase } from './database.ts';
+import { startProjectDatabase } from './mariadb/database.ts';
 import { projectFiles } from './projectFiles.ts';
 import { ROOT } from './root.ts';
 

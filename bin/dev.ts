@@ -1,8 +1,8 @@
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { createServer } from 'vite';
-import { freePort } from './database.ts';
-import { openProjectDatabase } from './projectDatabase.ts';
+import { freePort } from './mariadb/ports.ts';
+import { openProjectDatabase } from './mariadb/projectDatabase.ts';
 import { ROOT } from './root.ts';
 import { runCommand, tell } from './sentence.ts';
 

@@ -14,8 +14,14 @@ function fileTrouble(error: unknown): string | undefined {
   return undefined;
 }
 
+/** What is told may go to a file on a full disk, or to a reader that is gone: that ends nobody's work. */
+function outliveReaders(): void {
+  for (const stream of [process.stdout, process.stderr]) stream.on('error', () => {});
+}
+
 /** Runs a command's main function; a `Sentence` ends it with its text and exit code 1, anything else is a bug and shows its stack. */
 export async function runCommand(main: () => Promise<void>): Promise<void> {
+  outliveReaders();
   try {
     await main();
   } catch (error) {

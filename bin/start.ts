@@ -1,7 +1,7 @@
 import { join } from 'node:path';
 import { StartError, startServer, type RunningServer } from '../server/src/serve.ts';
 import { buildWeb } from './buildWeb.ts';
-import { openProjectDatabase } from './projectDatabase.ts';
+import { openProjectDatabase } from './mariadb/projectDatabase.ts';
 import { ROOT } from './root.ts';
 import { runCommand, Sentence, tell } from './sentence.ts';
 
@@ -27,10 +27,10 @@ await runCommand(async () => {
 
   buildWeb();
   if (!process.env.DATABASE_URL) tell('Starting the database …');
-  const { url, stop } = await openProjectDatabase();
+  const { url, stop, trouble } = await openProjectDatabase();
   stopDatabase = stop;
   try {
-    server = await startServer({ databaseUrl: url, host, port, webFolder: join(ROOT, 'web', 'dist'), demo: true, tell });
+    server = await startServer({ databaseUrl: url, host, port, hosts: process.env.CADENZA_HOSTS ?? '', webFolder: join(ROOT, 'web', 'dist'), demo: true, tell, trouble });
   } catch (error) {
     await stopDatabase();
     throw error instanceof StartError ? new Sentence(error.message) : error;

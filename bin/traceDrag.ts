@@ -4,7 +4,7 @@ import { BOARD_FILE_FORMAT, BOARD_FILE_VERSION } from '#core/format/boardFile.ts
 import type { PlanInput } from '#core/plan/context.ts';
 import { startServer } from '../server/src/serve.ts';
 import { ROOT } from './root.ts';
-import { startTestDatabase } from './testDatabase.ts';
+import { startTestDatabase } from './mariadb/testDatabase.ts';
 
 interface TraceEvent {
   name: string;

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
 import { ROOT } from '../bin/root.ts';
-import { startTestDatabase } from '../bin/testDatabase.ts';
+import { startTestDatabase } from '../bin/mariadb/testDatabase.ts';
 import { startServer } from '../server/src/serve.ts';
 import { at, makeBoard, openPlace, saved, storedBoard, stripFace, strips, typeLength } from './pages.ts';
 

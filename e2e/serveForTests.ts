@@ -1,7 +1,7 @@
 import { join } from 'node:path';
 import { buildWeb } from '../bin/buildWeb.ts';
 import { ROOT } from '../bin/root.ts';
-import { startTestDatabase } from '../bin/testDatabase.ts';
+import { startTestDatabase } from '../bin/mariadb/testDatabase.ts';
 import { startServer } from '../server/src/serve.ts';
 
 /** Serves the built interface on a database and port of its own for the browser tests. */

@@ -4,6 +4,13 @@ export function clientArguments(url: string): { args: string[]; env: NodeJS.Proc
   return {
     args: ['--no-defaults', `--host=${hostname}`, `--port=${port || '3306'}`, `--user=${decodeURIComponent(username)}`, '--protocol=tcp', '--default-character-set=utf8mb4'],
     env: { ...process.env, MYSQL_PWD: decodeURIComponent(password) },
-    name: pathname.slice(1),
+    name: decodeURIComponent(pathname.slice(1)),
   };
+}
+
+/** The same server and account, another database. */
+export function withDatabase(url: string, name: string): string {
+  const other = new URL(url);
+  other.pathname = `/${encodeURIComponent(name)}`;
+  return other.href;
 }

@@ -13,7 +13,7 @@ const QUICK = ['--innodb-flush-log-at-trx-commit=0', '--skip-log-bin', '--innodb
  */
 export async function startTestDatabase(durable = false): Promise<{ url: string; folder: string; stop(): Promise<void> }> {
   const folder = mkdtempSync(join(tmpdir(), 'cadenza-test-'));
-  const database = await startProjectDatabase(folder, durable ? [] : QUICK);
+  const database = await startProjectDatabase(folder, { extra: durable ? [] : QUICK, forTests: true });
   return {
     url: database.url,
     folder,
