@@ -1,55 +1,26 @@
-import type { Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import type { Knex } from 'knex';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Board } from '#core/board/board.ts';
 import { readBoardFile } from '#core/format/boardFile.ts';
 import { plainBoard, plainPiece } from '#core/plan/planArbitrary.ts';
-import { newDatabase } from '../../bin/testDatabase.ts';
-import { createApp } from './app.ts';
+import { newDatabase } from '../../bin/mariadb/testDatabase.ts';
+import { apiForTests, serveApi, type TestApi } from './apiForTests.ts';
 import { seedDemo } from './demo/seed.ts';
 import { startServer } from './serve.ts';
-import { migrate, openDatabase } from './stores/database.ts';
+import { openDatabase } from './stores/database.ts';
 
-interface Answer {
-  status: number;
-  type: string;
-  // What an answer holds is what the tests are about; each looks at its own part.
-  body: any; // eslint-disable-line @typescript-eslint/no-explicit-any
-}
-
+let api: TestApi;
 let db: Knex;
-let server: Server;
+let call: TestApi['call'];
 let base: string;
-const open: { db: Knex; server: Server }[] = [];
-
-async function serve(url: string): Promise<{ db: Knex; server: Server; base: string }> {
-  const pool = openDatabase(url);
-  const listening = createApp(pool, null).listen(0, '127.0.0.1');
-  await new Promise((resolve) => listening.once('listening', resolve));
-  open.push({ db: pool, server: listening });
-  return { db: pool, server: listening, base: `http://127.0.0.1:${(listening.address() as AddressInfo).port}/api` };
-}
-
-async function call(method: string, path: string, body?: unknown, at = base): Promise<Answer> {
-  const raw = typeof body === 'string';
-  const response = await fetch(at + path, { method, ...(body === undefined ? {} : { body: raw ? body : JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }) });
-  const text = await response.text();
-  return { status: response.status, type: response.headers.get('content-type') ?? '', body: text === '' ? null : JSON.parse(text) };
-}
 
 const { id: _id, ...fields } = plainPiece();
 
 beforeAll(async () => {
-  ({ db, server, base } = await serve(await newDatabase(process.env.TEST_DATABASE_URL!, 'api')));
-  await migrate(db);
+  api = await apiForTests('api');
+  ({ db, call, base } = api);
 });
-afterAll(async () => {
-  for (const { db: pool, server: listening } of open) {
-    listening.close();
-    await pool.destroy();
-  }
-});
+afterAll(() => api.close());
 
 describe('boards', () => {
   it('are saved as revisions, each based on the one before; a stale write is refused with what is stored', async () => {
@@ -118,13 +89,13 @@ describe('boards', () => {
     const read = readBoardFile(text);
     if (!read.ok) throw new Error(read.problems[0]?.message);
 
-    const elsewhere = await serve(await newDatabase(process.env.TEST_DATABASE_URL!, 'elsewhere'));
-    await migrate(elsewhere.db);
-    const there = await call('POST', '/boards/import', { file: read.file, addPieces: true }, elsewhere.base);
+    const elsewhere = await apiForTests('elsewhere');
+    const there = await elsewhere.call('POST', '/boards/import', { file: read.file, addPieces: true });
     expect(there.status).toBe(201);
-    await call('PUT', '/shop', { version: 0, shop: read.file.shop }, elsewhere.base);
+    await elsewhere.call('PUT', '/shop', { version: 0, shop: read.file.shop });
     const back = await (await fetch(`${elsewhere.base}/boards/${there.body.id}/file`)).text();
     expect(back).toBe(text);
+    await elsewhere.close();
   });
 });
 
@@ -135,7 +106,9 @@ describe('rack', () => {
     const path = `/rack/${added.body.piece.id}`;
     expect((await call('PUT', path, { version: 1, piece: { ...fields, mark: 'Q1', length: 1 / 3 + 100 } })).body).toMatchObject({ version: 2, piece: { length: 100.333333 } });
     expect(await call('PUT', path, { version: 1, piece: { ...fields, mark: 'Q1' } })).toMatchObject({ status: 409, body: { code: 'stale', current: { version: 2 } } });
-    expect(await call('POST', '/rack', { ...fields, mark: 'q1' })).toMatchObject({ status: 409, body: { code: 'mark-taken', fields: [{ path: 'mark' }] } });
+    expect(await call('POST', '/rack', { ...fields, mark: 'Q1' })).toMatchObject({ status: 409, body: { code: 'mark-taken', fields: [{ path: 'mark' }] } });
+    // Marks are compared letter for letter: another case is another mark.
+    expect((await call('POST', '/rack', { ...fields, mark: 'q1' })).status).toBe(201);
     expect(await call('POST', '/rack', { ...fields, mark: 'Q2', species: 'plywood' })).toMatchObject({ status: 400, body: { fields: [{ path: 'species', message: 'Species "plywood" is not known.' }] } });
     expect((await call('POST', `${path}/remove`, { version: 2 })).status).toBe(200);
     expect((await call('PUT', path, { version: 3, piece: { ...fields, mark: 'Q1' } })).status).toBe(404);
@@ -162,6 +135,8 @@ describe('bad requests', () => {
     ['9999 m', 'POST', '/rack', { ...fields, length: 9_999_000 }, 400, /Length must be at most 8000 mm/],
     ['500 strips', 'POST', '/boards', plainBoard({}, Array<number>(500).fill(5)), 400, /Strips must be at most 200 strips/],
     ['no body', 'POST', '/boards', undefined, 400, /must|valid/],
+    ['half a character', 'POST', '/boards', `{"name":"\\ud800"}`, 400, /The text in name holds half of a character/],
+    ['bytes that are no text', 'POST', '/boards', '{"name":"\\udfff"', 400, /not complete JSON/],
     ['null', 'POST', '/boards', 'null', 400, /valid/],
     ['half JSON', 'POST', '/boards', '{"name":', 400, /not complete JSON/],
     ['50 MB', 'POST', '/boards', `{"name":"${'x'.repeat(50_000_000)}"}`, 413, /larger than 10 MB/],
@@ -183,9 +158,11 @@ describe('bad requests', () => {
 describe('the server', () => {
   it('is healthy while the database answers, and says 503 in a sentence when it is gone', async () => {
     expect(await call('GET', '/health')).toMatchObject({ status: 200, body: { status: 'ok', database: { reachable: true } } });
-    const gone = await serve('mysql://nobody:x@127.0.0.1:9/none');
-    expect(await call('GET', '/health', undefined, gone.base)).toMatchObject({ status: 503, body: { database: { reachable: false } } });
-    expect(await call('PUT', '/boards/x', { basedOn: 1, board: plainBoard() }, gone.base)).toMatchObject({ status: 503, body: { code: 'database-gone' } });
+    const gone = await serveApi('mysql://nobody:x@127.0.0.1:9/none', { trouble: () => 'The disk is full.' });
+    expect(await gone.call('GET', '/health')).toMatchObject({ status: 503, body: { database: { reachable: false, trouble: 'The disk is full.' } } });
+    const refused = await gone.call('PUT', '/boards/x', { basedOn: 1, board: plainBoard() });
+    expect(refused).toMatchObject({ status: 503, body: { code: 'database-gone', detail: expect.stringMatching(/^The disk is full\. .*Nothing was changed/) as string } });
+    await gone.close();
   });
 
   it('describes every route it has in OpenAPI', async () => {
@@ -215,7 +192,7 @@ describe('the server', () => {
     await foreign.destroy();
     const options = { databaseUrl: url, host: '127.0.0.1', port: 0, webFolder: null, demo: false, tell: () => {} };
     await expect(startServer(options)).rejects.toThrow(/tables that Cadenza did not make \(invoices\)/);
-    const taken = (server.address() as AddressInfo).port;
+    const taken = Number(new URL(base).port);
     await expect(startServer({ ...options, databaseUrl: process.env.TEST_DATABASE_URL!.replace(/[^/]*$/, 'cadenza_api'), port: taken })).rejects.toThrow(/Port \d+ is taken.*PORT=/);
     await expect(startServer({ ...options, databaseUrl: 'mysql://a:b@127.0.0.1:9/x' })).rejects.toThrow(/Check DATABASE_URL/);
   });

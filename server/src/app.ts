@@ -2,32 +2,48 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import compression from 'compression';
 import express, { type Express } from 'express';
+import helmet from 'helmet';
 import type { Knex } from 'knex';
+import { apiRoutes } from './apiRoutes.ts';
+import { allowedHosts, onlyOurs } from './guard.ts';
+import { healthRoutes } from './health.ts';
+import type { HeavyPool } from './heavy/heavyPool.ts';
 import { openApiDocument } from './openapi.ts';
 import { answerProblem, notFound } from './problem.ts';
-import { boardRoutes } from './routes/boards.ts';
-import { glueRunRoutes } from './routes/glueRuns.ts';
-import { healthRoutes } from './routes/health.ts';
-import { rackRoutes } from './routes/rack.ts';
-import { sawRoutes } from './routes/saw.ts';
-import { shopRoutes } from './routes/shop.ts';
 
-/** The cut plan's solver is WebAssembly; nothing else may make code. */
-const POLICY = "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; worker-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'";
+export interface AppOptions {
+  /** The built interface; null serves the API alone. */
+  webFolder?: string | null;
+  /** Names under which the server may be asked; those of this machine when not given. */
+  hosts?: ReadonlySet<string>;
+  /** Threads for what may take long; null does everything in this one. */
+  heavy?: HeavyPool | null;
+  /** Why the database cannot be reached just now, as far as anybody knows. */
+  trouble?: () => string | null;
+}
+
+/** The cut plan's solver is WebAssembly; nothing else may make code. Style attributes come from the drawing and component libraries. */
+const headers = helmet({
+  contentSecurityPolicy: {
+    useDefaults: false,
+    directives: {
+      defaultSrc: ["'self'"], scriptSrc: ["'self'", "'wasm-unsafe-eval'"], workerSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:', 'blob:'],
+      objectSrc: ["'none'"], baseUri: ["'none'"], formAction: ["'self'"], frameAncestors: ["'none'"],
+    },
+  },
+  referrerPolicy: { policy: 'same-origin' },
+  xFrameOptions: { action: 'deny' },
+  // Only a server with a certificate of its own may promise to be reached by TLS alone.
+  strictTransportSecurity: false,
+});
 
 /**
  * The whole server: the API under /api and, when built, the interface. It keeps no state of its own, so several can run on one database.
- * @param webFolder the built interface; null serves the API alone
  */
-export function createApp(db: Knex, webFolder: string | null): Express {
+export function createApp(db: Knex, { webFolder = null, hosts = allowedHosts('127.0.0.1'), heavy = null, trouble = () => null }: AppOptions = {}): Express {
   const app = express();
   app.disable('x-powered-by');
-  app.use((_request, response, next) => {
-    response.set({ 'Content-Security-Policy': POLICY, 'X-Content-Type-Options': 'nosniff', 'Referrer-Policy': 'same-origin' });
-    next();
-  });
-  app.use(compression());
-  app.use('/api', express.json({ limit: '10mb', strict: false }));
+  app.use(headers, onlyOurs(hosts), compression());
   const openApi = openApiDocument();
   app.get('/api/openapi.json', (_request, response) => {
     response.json(openApi);
@@ -35,7 +51,7 @@ export function createApp(db: Knex, webFolder: string | null): Express {
   app.use('/api', (_request, response, next) => {
     response.set('Cache-Control', 'no-store');
     next();
-  }, healthRoutes(db), rackRoutes(db), shopRoutes(db), sawRoutes(db), glueRunRoutes(db), boardRoutes(db));
+  }, healthRoutes(db, trouble), apiRoutes(db, heavy));
   app.use('/api', () => {
     throw notFound('This address');
   });
@@ -46,6 +62,6 @@ export function createApp(db: Knex, webFolder: string | null): Express {
       response.set('Cache-Control', 'no-cache').sendFile(join(webFolder, 'index.html'));
     });
   }
-  app.use(answerProblem);
+  app.use(answerProblem(trouble));
   return app;
 }

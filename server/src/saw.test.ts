@@ -1,5 +1,3 @@
-import type { Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import type { Knex } from 'knex';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { Board } from '#core/board/board.ts';
@@ -12,37 +10,25 @@ import { DEFAULT_SHOP } from '#core/shop/shop.ts';
 import type { Piece } from '#core/stock/piece.ts';
 import { volumeBetween } from '#core/stock/shape.ts';
 import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';
-import { newDatabase } from '../../bin/testDatabase.ts';
-import { createApp } from './app.ts';
-import { migrate, openDatabase } from './stores/database.ts';
+import { newDatabase } from '../../bin/mariadb/testDatabase.ts';
+import { apiForTests, type TestApi } from './apiForTests.ts';
+import { openDatabase } from './stores/database.ts';
 
+let api: TestApi;
 let db: Knex;
-let server: Server;
-let base: string;
-
-// What an answer holds is what each test looks at.
-async function call(method: string, path: string, body?: unknown): Promise<{ status: number; body: any }> { // eslint-disable-line @typescript-eslint/no-explicit-any
-  const response = await fetch(base + path, { method, ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }) });
-  const text = await response.text();
-  return { status: response.status, body: text === '' ? null : JSON.parse(text) };
-}
+let call: TestApi['call'];
 
 beforeAll(async () => {
-  db = openDatabase(await newDatabase(process.env.TEST_DATABASE_URL!, 'saw'));
-  await migrate(db);
-  server = createApp(db, null).listen(0, '127.0.0.1');
-  await new Promise((resolve) => server.once('listening', resolve));
-  base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
+  api = await apiForTests('saw');
+  ({ db, call } = api);
 });
-afterAll(async () => {
-  server.close();
-  await db.destroy();
-});
+afterAll(() => api.close());
 beforeEach(async () => {
   for (const table of ['cutting_boards', 'cuttings', 'promises', 'cut_plan_boards', 'cut_plans', 'revisions', 'boards', 'pieces']) await db(table).delete();
 });
 
-const rackNow = async (): Promise<Piece[]> => (await call('GET', '/rack')).body.map((r: { piece: Piece }) => r.piece);
+const rackNow = async (): Promise<Piece[]> => (await api.list<{ piece: Piece }>('/rack')).map((r) => r.piece);
+const bookOf = async (...boards: string[]) => (await call('GET', `/saw?boards=${boards.join(',')}`)).body as SawBook;
 const addPiece = async (change: Partial<Piece> = {}) => {
   const { id: _id, ...fields } = plainPiece(change);
   return (await call('POST', '/rack', fields)).body.piece as Piece;
@@ -51,7 +37,7 @@ const addBoard = async (board: Board) => (await call('POST', '/boards', board)).
 
 /** The decisions of a first-fit plan for a board, as a tab would send them. */
 async function planned(id: string, board: Board, rack?: Piece[]) {
-  const book = (await call('GET', '/saw')).body as SawBook;
+  const book = await bookOf(id);
   const plan = firstFit(cutProblemFor([{ key: id, board, done: doneFor(book, id) }], { rack: rack ?? await rackNow(), shop: DEFAULT_SHOP, species: HANDBOOK_SPECIES, promised: promisedToOthers(book, [id]) }));
   return bareCut(plan);
 }
@@ -76,7 +62,9 @@ describe('promising wood', () => {
     const board = plainBoard({}, [46, 46, 46]);
     const [one, two] = [await addBoard(board), await addBoard({ ...board, name: 'The other' })];
     const first = (await keep(one, await planned(one.id, board))).body as SawBook;
-    const both = (await keep(two, await planned(two.id, board))).body as SawBook;
+    expect((await keep(two, await planned(two.id, board))).status).toBe(200);
+    const both = await bookOf(one.id, two.id);
+    expect(both.promises.map((p) => [p.pieceId, p.from, p.to, p.boards])).toEqual([[piece.id, 10, 439, [one.id]], [piece.id, 442, 871, [two.id]]]);
     expect(both.plans.map((p) => p.plan.blanks.map((b) => [b.from, b.length]))).toEqual([[[10, 429]], [[442, 429]]]);
 
     const cut = await call('POST', '/saw/cut', { planId: first.plans[0]!.id, pieceId: piece.id, unit: 0 });
@@ -87,12 +75,14 @@ describe('promising wood', () => {
       ['P1a', 558, 150, { kind: 'offcut', of: 'P1' }], ['P1b', 429, 43, { kind: 'offcut', of: 'P1' }],
     ]);
     expect(rack[0]!.defects).toMatchObject([{ kind: 'stain', from: 258, across: 10, length: 50 }]);
-    const after = cut.body as SawBook;
+    const after = await bookOf(one.id, two.id);
+    expect(cut.body.cuttings).toEqual(after.cuttings);
     const others = after.plans.find((p) => p.boards.includes(two.id))!;
     expect(others.plan.blanks.map((b) => [b.pieceId, b.from])).toEqual([[rack[0]!.id, 0]]);
     expect(after.cuttings[0]!.record.blanks[0]!.strips.map((s) => s.demand.strip)).toEqual([1, 2, 3]);
 
-    const undone = (await call('POST', `/saw/cuttings/${after.cuttings[0]!.id}/undo`)).body as SawBook;
+    expect((await call('POST', `/saw/cuttings/${after.cuttings[0]!.id}/undo`)).status).toBe(200);
+    const undone = await bookOf(one.id, two.id);
     expect(undone.cuttings).toEqual([]);
     expect(await rackNow()).toEqual([piece]);
     expect(undone.plans.flatMap((p) => p.plan.blanks.map((b) => [b.pieceId, b.from])).sort()).toEqual([[piece.id, 10], [piece.id, 442]]);
@@ -144,7 +134,7 @@ describe('after the saw', () => {
     const [plan] = ((await keep(stored, await planned(stored.id, board))).body as SawBook).plans;
     const answers = await Promise.all(plan!.plan.blanks.map((b) => call('POST', '/saw/cut', { planId: plan!.id, pieceId: b.pieceId, unit: b.unit })));
     expect(answers.map((a) => a.status)).toEqual([200, 200, 200]);
-    const book = (await call('GET', '/saw')).body as SawBook;
+    const book = await bookOf(stored.id);
     expect([book.cuttings.length, book.plans[0]!.plan.blanks.length]).toEqual([3, 0]);
     expect(await db('promises').count({ n: '*' }).first()).toEqual({ n: 0 });
   });
@@ -170,9 +160,9 @@ describe('after the saw', () => {
     const kept = (await keep(stored, await planned(stored.id, board))).body as SawBook;
     await call('POST', '/saw/cut', { planId: kept.plans[0]!.id, pieceId: piece.id, unit: 0 });
     await call('POST', `/boards/${stored.id}/remove`, { basedOn: 1 });
-    expect((await call('GET', '/saw')).body).toEqual({ plans: [], cuttings: [] });
+    expect(await bookOf(stored.id)).toEqual({ promises: [], plans: [], cuttings: [] });
     await call('POST', `/boards/${stored.id}/restore`);
-    expect((await call('GET', '/saw')).body.cuttings.length).toBe(1);
+    expect((await bookOf(stored.id)).cuttings.length).toBe(1);
   });
 
   it('loses no wood: strips, kerfs and what is thrown away are all that the rack is poorer by', async () => {
@@ -231,10 +221,7 @@ it('a database of version 1 is brought up with all it holds', async () => {
   await old('boards').insert({ id: 'b1', revision: 1, created_at: new Date() });
   await old('revisions').insert({ board_id: 'b1', number: 1, format_version: 1, document: JSON.stringify(board), made_at: new Date() });
   await old('species').insert({ code: 'bog-oak', name: 'Bog oak', botanical: 'Quercus', density: 800, hardness: null, pores: 'ring', oily: false, colour: '#332211', line_colour: '#221100', source: 'by hand' });
-  await migrations['002-condition-and-cutting']!.up(old);
-  await migrations['003-movement-and-history']!.up(old);
-  await migrations['004-mill-and-glue']!.up(old);
-  await migrations['005-router']!.up(old);
+  for (const name of Object.keys(migrations).sort().slice(1)) await migrations[name]!.up(old);
   const { piecesInRack } = await import('./stores/rackStore.ts');
   const { readShop } = await import('./stores/shopStore.ts');
   const { readBoard } = await import('./stores/boardStore.ts');

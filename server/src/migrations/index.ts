@@ -5,8 +5,9 @@ import * as movementAndHistory from './003-movement-and-history.ts';
 import * as millAndGlue from './004-mill-and-glue.ts';
 import * as router from './005-router.ts';
 import * as worked from './006-worked.ts';
+import * as exact from './007-exact.ts';
 
-/** Every migration by name, run in the order of the names, each once. */
+/** Every migration by name, run in the order of the names, each once. One that has landed is never edited: `checksums.json` holds that. */
 export const migrations: Record<string, Knex.Migration> = {
   '001-first-tables': firstTables,
   '002-condition-and-cutting': conditionAndCutting,
@@ -14,4 +15,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '004-mill-and-glue': millAndGlue,
   '005-router': router,
   '006-worked': worked,
+  '007-exact': exact,
 };

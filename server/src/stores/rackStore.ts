@@ -1,10 +1,13 @@
 import type { Knex } from 'knex';
 import { nanoid } from 'nanoid';
 import { pieceShape, type Piece, type PieceFields } from '#core/stock/piece.ts';
-import { boardSchema } from '#core/board/board.ts';
 import { cuttingRecordSchema } from '#core/plan/sawRecords.ts';
 import { invalid, notFound, Problem } from '../problem.ts';
+import { boardNames } from './boardStore.ts';
 import { readDocument } from './document.ts';
+import { remembered } from './documentCache.ts';
+import { cursorOf, readCursor, tagOf, type Page } from './page.ts';
+import { unknownSpecies } from './speciesStore.ts';
 
 /** A piece with the version a change must be based on. */
 export interface StoredPiece {
@@ -13,6 +16,8 @@ export interface StoredPiece {
 }
 
 const INSERT_CHUNK = 400;
+/** Sent at once, and at most. */
+const PIECES_A_PAGE = 200;
 /** A list of a thousand problems helps nobody. */
 const MOST_PROBLEMS = 50;
 
@@ -59,71 +64,94 @@ function toColumns({ price, farEnd, form, ends, defects, origin, ...fields }: Pi
   };
 }
 
-/** The pieces in the rack, in the order of their marks. */
+/** Every piece in the rack, in the order of their marks. */
 export async function piecesInRack(db: Knex): Promise<StoredPiece[]> {
-  const rows = await db<PieceRow>('pieces').select().whereNull('removed_at').orderBy([{ column: 'species' }, { column: 'mark' }]);
-  return rows.map(toStored);
+  const rows = await db<PieceRow>('pieces').select().whereNull('removed_at').orderBy([{ column: 'species' }, { column: 'mark' }, { column: 'id' }]);
+  return (rows).map(toStored);
+}
+
+/** These pieces, as far as they are in the rack. */
+export async function piecesNamed(db: Knex, ids: readonly string[]): Promise<Piece[]> {
+  const rows = await db<PieceRow>('pieces').whereIn('id', [...new Set(ids)]).whereNull('removed_at').select();
+  return (rows).map((row) => toStored(row).piece);
+}
+
+/** The rack by species and mark, a page at a time. @param after from the page before; null begins */
+export async function rackPage(db: Knex, after: string | null): Promise<Page> {
+  type Key = Pick<PieceRow, 'id' | 'species' | 'mark' | 'version'>;
+  const query = db('pieces').select<Key[]>('id', 'species', 'mark', 'version').whereNull('removed_at').orderBy([{ column: 'species' }, { column: 'mark' }, { column: 'id' }]).limit(PIECES_A_PAGE + 1);
+  if (after !== null) void query.whereRaw('(species, mark, id) > (?, ?, ?)', readCursor(after, ['string', 'string', 'string'] as const));
+  const rows = await query;
+  const shown = rows.slice(0, PIECES_A_PAGE);
+  const listed = remembered<{ json: string }>(db, 'piece');
+  const fresh = new Map<string, string>();
+  const missing = shown.filter((r) => !listed.get(`${r.id}/${r.version}`)).map((r) => r.id);
+  for (const row of missing.length > 0 ? await db('pieces').whereIn('id', missing).select<PieceRow[]>() : []) {
+    const json = JSON.stringify(toStored(row));
+    fresh.set(row.id, json);
+    listed.set(`${row.id}/${row.version}`, { json }, json.length);
+  }
+  const last = shown.at(-1);
+  return {
+    rows: shown.flatMap((r) => fresh.get(r.id) ?? listed.get(`${r.id}/${r.version}`)?.json ?? []), tag: tagOf(shown.flatMap((r) => [r.id, r.version])),
+    next: rows.length > shown.length && last ? cursorOf([last.species, last.mark, last.id]) : null,
+  };
 }
 
 /** @throws Problem 409 when the mark is taken, 400 when the species is unknown */
-export async function addPiece(db: Knex, fields: PieceFields, id: string = nanoid()): Promise<StoredPiece> {
-  await sayWhy(fields, db('pieces').insert({ id, ...toColumns(fields), version: 1 }));
-  return readPiece(db, id);
+export async function addPiece(tx: Knex.Transaction, fields: PieceFields, id: string = nanoid()): Promise<StoredPiece> {
+  await sayWhy(fields, tx('pieces').insert({ id, ...toColumns(fields), version: 1 }));
+  return readPiece(tx, id);
 }
 
 /** Adds pieces of a file whose ids the rack has never seen; others are left alone, also those with a mark that is taken. */
-export async function addMissingPieces(db: Knex, pieces: readonly Piece[]): Promise<void> {
-  for (const { id, ...fields } of pieces) await db('pieces').insert({ id, ...toColumns(fields), version: 1 }).onConflict().ignore();
+export async function addMissingPieces(tx: Knex.Transaction, pieces: readonly Piece[]): Promise<void> {
+  for (const portion of inPortions(pieces)) await tx('pieces').insert(portion.map(({ id, ...fields }) => ({ id, ...toColumns(fields), version: 1 }))).onConflict().ignore();
 }
 
 /** @throws Problem 404, 409 stale with the stored piece, 409 when the mark is taken */
-export async function changePiece(db: Knex, id: string, version: number, fields: PieceFields): Promise<StoredPiece> {
-  return db.transaction(async (tx) => {
-    await lockAt(tx, id, version, false);
-    await sayWhy(fields, tx('pieces').where({ id }).update({ ...toColumns(fields), version: version + 1 }));
-    return readPiece(tx, id);
-  });
+export async function changePiece(tx: Knex.Transaction, id: string, version: number, fields: PieceFields): Promise<StoredPiece> {
+  await lockAt(tx, id, version, false);
+  await sayWhy(fields, tx('pieces').where({ id }).update({ ...toColumns(fields), version: version + 1 }));
+  return readPiece(tx, id);
 }
 
 /** Takes a piece out of the rack; it can be put back. */
-export async function removePiece(db: Knex, id: string, version: number): Promise<StoredPiece> {
-  return setRemoved(db, id, version, true);
+export async function removePiece(tx: Knex.Transaction, id: string, version: number): Promise<StoredPiece> {
+  return setRemoved(tx, id, version, true);
 }
 
 /** Puts a removed piece back. */
-export async function restorePiece(db: Knex, id: string, version: number): Promise<StoredPiece> {
-  return setRemoved(db, id, version, false);
+export async function restorePiece(tx: Knex.Transaction, id: string, version: number): Promise<StoredPiece> {
+  return setRemoved(tx, id, version, false);
 }
 
-/** Adds many pieces at once, or none. @throws Problem 400 or 409 that names the row and the field */
-export async function addPieces(db: Knex, pieces: readonly PieceFields[]): Promise<number> {
-  return db.transaction(async (tx) => {
-    const taken = new Set((await tx<PieceRow>('pieces').whereNull('removed_at').select('mark')).map((r) => r.mark.toLowerCase()));
-    const known = new Set((await tx<{ code: string }>('species').select('code')).map((r) => r.code));
-    const problems = pieces.flatMap((piece, i) => {
-      const found = [];
-      if (taken.has(piece.mark.toLowerCase())) found.push({ path: `pieces[${i}].mark`, message: `Piece ${i + 1}: mark ${piece.mark} is already on another piece.` });
-      if (!known.has(piece.species)) found.push({ path: `pieces[${i}].species`, message: `Piece ${i + 1}: species "${piece.species}" is not known.` });
-      taken.add(piece.mark.toLowerCase());
-      return found;
-    });
-    if (problems.length > 0) throw invalid(problems.slice(0, MOST_PROBLEMS));
-    for (let i = 0; i < pieces.length; i += INSERT_CHUNK) {
-      const rows = pieces.slice(i, i + INSERT_CHUNK).map((fields) => ({ id: nanoid(), ...toColumns(fields), version: 1 }));
-      await sayWhy(pieces[i]!, tx('pieces').insert(rows));
-    }
-    return pieces.length;
+/** Adds many pieces at once, or none. @throws Problem 400 that names the rows and the fields */
+export async function addPieces(tx: Knex.Transaction, pieces: readonly PieceFields[]): Promise<number> {
+  const taken = new Set((await tx<PieceRow>('pieces').whereNull('removed_at').select('mark')).map((r) => r.mark));
+  const unknown = await unknownSpecies(tx, pieces.map((p) => p.species));
+  const problems = pieces.flatMap((piece, i) => {
+    const found = [];
+    if (taken.has(piece.mark)) found.push({ path: `pieces[${i}].mark`, message: `Piece ${i + 1}: mark ${piece.mark} is already on another piece.` });
+    if (unknown.has(piece.species)) found.push({ path: `pieces[${i}].species`, message: `Piece ${i + 1}: species "${piece.species}" is not known.` });
+    taken.add(piece.mark);
+    return found;
   });
+  if (problems.length > 0) throw invalid(problems.slice(0, MOST_PROBLEMS));
+  for (const portion of inPortions(pieces)) await sayWhy(portion[0]!, tx('pieces').insert(portion.map((fields) => ({ id: nanoid(), ...toColumns(fields), version: 1 }))));
+  return pieces.length;
+}
+
+function inPortions<T>(list: readonly T[]): T[][] {
+  return Array.from({ length: Math.ceil(list.length / INSERT_CHUNK) }, (_, i) => list.slice(i * INSERT_CHUNK, (i + 1) * INSERT_CHUNK));
 }
 
 /** Names the boards that a piece is promised to. */
 async function refusePromised(tx: Knex, id: string, mark: string): Promise<void> {
-  const rows = await tx('promises').join('cut_plan_boards', 'cut_plan_boards.plan_id', 'promises.plan_id').join('boards', 'boards.id', 'cut_plan_boards.board_id')
-    .join('revisions', function onNewest() {
-      this.on('revisions.board_id', 'boards.id').andOn('revisions.number', 'boards.revision');
-    }).where('promises.piece_id', id).distinct<{ document: unknown }[]>('revisions.board_id', 'revisions.document');
-  if (rows.length === 0) return;
-  const names = rows.map((r) => `"${readDocument(boardSchema, r.document).name}"`);
+  const plans = tx('promises').where('piece_id', id).select('plan_id');
+  const boards = await tx('cut_plan_boards').whereIn('plan_id', plans).distinct<{ board_id: string }[]>('board_id').orderBy('board_id');
+  if (boards.length === 0) return;
+  const names = await boardNames(tx, boards.map((r) => r.board_id));
   throw new Problem(409, 'promised', `Piece ${mark} is promised to ${names.join(' and ')}. Release its wood there first.`);
 }
 
@@ -133,14 +161,12 @@ async function refuseCut(tx: Knex, id: string, mark: string): Promise<void> {
   if (rows.some((r) => readDocument(cuttingRecordSchema, r.document).piece.count === 1)) throw new Problem(409, 'cut', `Piece ${mark} was cut. Take that cut back on the Cuts of its board instead.`);
 }
 
-async function setRemoved(db: Knex, id: string, version: number, removed: boolean): Promise<StoredPiece> {
-  return db.transaction(async (tx) => {
-    const { piece } = await lockAt(tx, id, version, !removed);
-    if (removed) await refusePromised(tx, id, piece.mark);
-    else await refuseCut(tx, id, piece.mark);
-    await sayWhy(piece, tx('pieces').where({ id }).update({ removed_at: removed ? new Date() : null, updated_at: new Date(), version: version + 1 }));
-    return readPiece(tx, id);
-  });
+async function setRemoved(tx: Knex.Transaction, id: string, version: number, removed: boolean): Promise<StoredPiece> {
+  const { piece } = await lockAt(tx, id, version, !removed);
+  if (removed) await refusePromised(tx, id, piece.mark);
+  else await refuseCut(tx, id, piece.mark);
+  await sayWhy(piece, tx('pieces').where({ id }).update({ removed_at: removed ? new Date() : null, updated_at: new Date(), version: version + 1 }));
+  return readPiece(tx, id);
 }
 
 async function readPiece(db: Knex, id: string): Promise<StoredPiece> {

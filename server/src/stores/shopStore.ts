@@ -29,13 +29,11 @@ export async function readShop(db: Knex): Promise<StoredShop> {
 }
 
 /** @throws Problem 409 stale with the stored shop */
-export async function saveShop(db: Knex, version: number, shop: Shop): Promise<StoredShop> {
+export async function saveShop(tx: Knex.Transaction, version: number, shop: Shop): Promise<StoredShop> {
   const document = JSON.stringify(shop);
-  return db.transaction(async (tx) => {
-    const row = await tx<ShopRow>('shops').where({ id: SHOP_ID }).forUpdate().first();
-    const stored = row ? toStored(row) : { shop: DEFAULT_SHOP, version: 0 };
-    if (stored.version !== version) throw new Problem(409, 'stale', 'The shop was changed elsewhere meanwhile.', [], { current: stored });
-    await tx<ShopRow>('shops').insert({ id: SHOP_ID, version: version + 1, document, updated_at: new Date() }).onConflict('id').merge();
-    return { shop, version: version + 1 };
-  });
+  const row = await tx<ShopRow>('shops').where({ id: SHOP_ID }).forUpdate().first();
+  const stored = row ? toStored(row) : { shop: DEFAULT_SHOP, version: 0 };
+  if (stored.version !== version) throw new Problem(409, 'stale', 'The shop was changed elsewhere meanwhile.', [], { current: stored });
+  await tx<ShopRow>('shops').insert({ id: SHOP_ID, version: version + 1, document, updated_at: new Date() }).onConflict('id').merge();
+  return { shop, version: version + 1 };
 }

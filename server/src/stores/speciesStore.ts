@@ -1,5 +1,9 @@
 import type { Knex } from 'knex';
+import type { Board } from '#core/board/board.ts';
+import type { FieldProblem } from '#core/format/fieldProblems.ts';
 import type { Species } from '#core/wood/species.ts';
+import { invalid } from '../problem.ts';
+import { poolOf } from './documentCache.ts';
 
 type Named = 'lineColour' | 'sapColour' | 'foodNote' | 'movementSource' | 'cautionSource';
 type SpeciesRow = Omit<Species, Named | 'oily' | 'bleeds'> & {
@@ -7,16 +11,52 @@ type SpeciesRow = Omit<Species, Named | 'oily' | 'bleeds'> & {
 };
 
 export async function allSpecies(db: Knex): Promise<Species[]> {
-  const rows = await db<SpeciesRow>('species').select().orderBy('name');
-  return rows.map(({ line_colour, sap_colour, food_note, movement_source, caution_source, oily, bleeds, ...rest }) => ({
+  // The column compares letter for letter; people read names by the alphabet.
+  const rows = await db<SpeciesRow>('species').select().orderByRaw('name collate utf8mb4_unicode_ci, code');
+  return (rows).map(({ line_colour, sap_colour, food_note, movement_source, caution_source, oily, bleeds, ...rest }) => ({
     ...rest, oily: oily === 1, bleeds: bleeds === 1, lineColour: line_colour, sapColour: sap_colour, foodNote: food_note, movementSource: movement_source, cautionSource: caution_source,
   }));
 }
 
 /** Adds species that are not known yet; known ones stay as they are. */
-export async function addMissingSpecies(db: Knex, species: readonly Species[]): Promise<void> {
+export async function addMissingSpecies(tx: Knex.Transaction, species: readonly Species[]): Promise<void> {
   if (species.length === 0) return;
-  await db('species').insert(species.map(({ lineColour, sapColour, foodNote, movementSource, cautionSource, ...rest }) => ({
+  added.add(tx);
+  await tx('species').insert(species.map(({ lineColour, sapColour, foodNote, movementSource, cautionSource, ...rest }) => ({
     ...rest, line_colour: lineColour, sap_colour: sapColour, food_note: foodNote, movement_source: movementSource, caution_source: cautionSource,
   }))).onConflict('code').ignore();
+}
+
+/** Codes that were seen, by pool: no species ever goes away. */
+const seen = new WeakMap<object, Set<string>>();
+/** Transactions that added species. */
+const added = new WeakSet<object>();
+
+/** Which of these codes are not those of a species. */
+export async function unknownSpecies(db: Knex, codes: Iterable<string>): Promise<Set<string>> {
+  const known = seen.get(poolOf(db)) ?? new Set<string>();
+  const wanted = new Set([...codes].filter((code) => !known.has(code)));
+  if (wanted.size === 0) return wanted;
+  const found = (await db<{ code: string }>('species').whereIn('code', [...wanted]).select('code')).map((r) => r.code);
+  for (const code of found) wanted.delete(code);
+  // What this very transaction added may still be taken back: it is looked up again the next time.
+  if (!added.has(db)) found.forEach((code) => known.add(code));
+  seen.set(poolOf(db), known);
+  return wanted;
+}
+
+/** Where a board names species that are not known, its versions included. */
+export async function speciesProblems(db: Knex, board: Board): Promise<FieldProblem[]> {
+  const layouts = [{ at: '', label: '', strips: board.strips }, ...board.versions.map((v, i) => ({ at: `versions[${i}].`, label: `Version ${i + 1}, `, strips: v.strips }))];
+  const unknown = await unknownSpecies(db, layouts.flatMap((l) => l.strips.map((s) => s.species)));
+  return unknown.size === 0 ? [] : layouts.flatMap(({ at, label, strips }) => strips.flatMap(({ species }, i) => (
+    unknown.has(species) ? [{ path: `${at}strips[${i}].species`, message: `${label}${label ? 's' : 'S'}trip ${i + 1}: species "${species}" is not known.` }] : [])));
+}
+
+const MOST_NAMED = 20;
+
+/** @throws Problem 400 naming each strip of a species that is not known */
+export async function refuseUnknownSpecies(db: Knex, board: Board): Promise<void> {
+  const problems = await speciesProblems(db, board);
+  if (problems.length > 0) throw invalid(problems.slice(0, MOST_NAMED));
 }

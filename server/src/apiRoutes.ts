@@ -1,0 +1,81 @@
+import { promisify } from 'node:util';
+import { gzip } from 'node:zlib';
+import { Router, type Request, type Response } from 'express';
+import type { Knex } from 'knex';
+import { LRUCache } from 'lru-cache';
+import type { HeavyPool } from './heavy/heavyPool.ts';
+import { jsonBytes, readJson } from './jsonBody.ts';
+import { nameOf, perform, type Call, type Operation } from './operation.ts';
+import { operations } from './operations/index.ts';
+import { Problem, validated } from './problem.ts';
+import type { Reply } from './reply.ts';
+
+/** A body above this is read and checked in a thread of its own, bytes. */
+const LARGE_BYTES = 60_000;
+const WRITE_ID = /^[\x21-\x7e]{8,64}$/;
+/** Compressed pages that are kept for those who ask the same next, bytes. */
+const KEPT_PAGES_BYTES = 20_000_000;
+
+const compress = promisify(gzip);
+
+/** Serves every operation of the API. @param heavy threads for what may take long; null does everything in this one */
+export function apiRoutes(db: Knex, heavy: HeavyPool | null): Router {
+  const router = Router();
+  const pages = new LRUCache<string, Buffer>({ maxSize: KEPT_PAGES_BYTES, sizeCalculation: (page) => page.length + 1 });
+  for (const operation of operations) {
+    const path = operation.path.replace(/\{(\w+)\}/g, ':$1');
+    const read = operation.method === 'get' ? [] : jsonBytes();
+    router[operation.method](path, ...read, async (request: Request, response: Response) => {
+      await send(request, response, await carryOut(operation, request), pages);
+    });
+  }
+
+  async function carryOut(operation: Operation, request: Request): Promise<Reply> {
+    const bytes = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
+    const call: Omit<Call, 'body'> = { params: request.params as Record<string, string>, query: { ...request.query }, writeId: operation.method === 'get' ? null : writeIdOf(request) };
+    if (heavy && bytes.length > LARGE_BYTES) return heavy.run({ operation: nameOf(operation), call, bytes });
+    const body = readJson(bytes);
+    if (!heavy || !operation.heavy) return perform(operation, db, { ...call, body });
+    // What is small and wrong is not worth a thread.
+    if (operation.method !== 'get' && operation.input) validated(operation.input, body);
+    return heavy.run({ operation: nameOf(operation), call, bytes });
+  }
+  return router;
+}
+
+/** @throws Problem 400 */
+function writeIdOf(request: Request): string | null {
+  const id = request.headers['idempotency-key'];
+  if (id === undefined) return null;
+  if (typeof id === 'string' && WRITE_ID.test(id)) return id;
+  throw new Problem(400, 'invalid', 'Idempotency-Key must be 8 to 64 letters, digits or signs.', [{ path: 'Idempotency-Key', message: 'Idempotency-Key must be 8 to 64 letters, digits or signs.' }]);
+}
+
+/** Sends an answer. One with a tag is not sent again to whoever has it, and is compressed once for all. */
+async function send(request: Request, response: Response, { status, json, headers = {} }: Reply, pages: LRUCache<string, Buffer>): Promise<void> {
+  response.status(status).set(headers);
+  if (json === null) {
+    response.end();
+    return;
+  }
+  const tag = headers.ETag;
+  if (tag === undefined) {
+    response.type('application/json').send(json);
+    return;
+  }
+  // Whoever has it asks whether it is still so, every time.
+  response.set('Cache-Control', 'no-cache');
+  if (request.fresh) {
+    response.status(304).end();
+    return;
+  }
+  response.vary('Accept-Encoding').type('application/json');
+  if (!request.acceptsEncodings('gzip')) {
+    response.set('Content-Encoding', 'identity').send(json);
+    return;
+  }
+  const key = `${request.path} ${tag}`;
+  const page = pages.get(key) ?? (await compress(json, { level: 5 }));
+  pages.set(key, page);
+  response.set('Content-Encoding', 'gzip').send(page);
+}

@@ -1,0 +1,25 @@
+import { workerData } from 'node:worker_threads';
+import { readJson } from '../jsonBody.ts';
+import { nameOf, perform } from '../operation.ts';
+import { operations } from '../operations/index.ts';
+import { problemOf } from '../problem.ts';
+import { openDatabase } from '../stores/database.ts';
+import type { HeavyAnswer, HeavyRequest } from './heavyPool.ts';
+
+const CONNECTIONS = 3;
+
+const known = new Map(operations.map((operation) => [nameOf(operation), operation]));
+const { databaseUrl } = workerData as { databaseUrl: string };
+const db = openDatabase(databaseUrl, CONNECTIONS);
+
+/** Carries a large request out in this thread. Never throws: what is wrong goes back as a problem. */
+export async function carryOut({ operation, call, bytes }: HeavyRequest): Promise<HeavyAnswer> {
+  try {
+    const { json, ...reply } = await perform(known.get(operation)!, db, { ...call, body: readJson(bytes) });
+    return { ok: true, reply, json: json === null ? null : new TextEncoder().encode(json) };
+  } catch (error) {
+    const problem = problemOf(error, call.writeId !== null);
+    if (problem.code === 'internal') console.error(`${operation}:`, error);
+    return { ok: false, problem: problem.parts };
+  }
+}

@@ -1,0 +1,24 @@
+import type { Knex } from 'knex';
+
+const ROWS_AT_ONCE = 200;
+
+export interface KeyedRow {
+  [column: string]: unknown;
+}
+
+/**
+ * Goes through a table of documents in the order of its key, some hundred rows at a time, so that a large one never stands in memory whole.
+ * @param key columns that name a row
+ * @param look gets the key and the document's text of each row; it may change that row, but not its key
+ */
+export async function inPortions(db: Knex, table: string, key: readonly string[], look: (row: KeyedRow) => Promise<void>): Promise<void> {
+  let after: unknown[] | null = null;
+  for (;;) {
+    const query = db(table).select<KeyedRow[]>(...key, 'document').orderBy([...key]).limit(ROWS_AT_ONCE);
+    if (after) void query.whereRaw(`(${key.map(() => '??').join(', ')}) > (${key.map(() => '?').join(', ')})`, [...key, ...after] as Knex.Value[]);
+    const rows = await query;
+    for (const row of rows) await look({ ...row, document: typeof row.document === 'string' ? row.document : JSON.stringify(row.document) });
+    if (rows.length < ROWS_AT_ONCE) return;
+    after = key.map((k) => rows.at(-1)![k]);
+  }
+}

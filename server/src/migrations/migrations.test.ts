@@ -1,0 +1,117 @@
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { gunzipSync } from 'node:zlib';
+import { describe, expect, it } from 'vitest';
+import { clientArguments } from '../../../bin/mariadb/clientArguments.ts';
+import { newDatabase } from '../../../bin/mariadb/testDatabase.ts';
+import { serveApi } from '../apiForTests.ts';
+import { openDatabase } from '../stores/database.ts';
+import { inspectStore } from '../stores/inspectStore.ts';
+import { openStore } from '../stores/openStore.ts';
+import { migrations } from './index.ts';
+
+const here = import.meta.dirname;
+const fresh = (name: string) => newDatabase(process.env.TEST_DATABASE_URL!, name);
+
+/** Fills a database from a dump. */
+function load(url: string, sql: Buffer | string): void {
+  const { args, env, name } = clientArguments(url);
+  const done = spawnSync('mariadb', [...args, name], { env, input: sql, encoding: 'utf8' });
+  expect(done.stderr).toBe('');
+}
+
+describe('databases of every earlier state of the code, made and used by it', () => {
+  const dumps = readdirSync(join(here, 'earlier'));
+
+  it('there is one for each commit that changed a migration', () => {
+    expect(dumps.length).toBeGreaterThanOrEqual(10);
+  });
+
+  it.each(dumps)('%s comes up whole, and every part of the API reads and writes it', async (file) => {
+    const url = await fresh(`earlier_${file.slice(4, 11)}`);
+    const sql = gunzipSync(readFileSync(join(here, 'earlier', file))).toString('utf8');
+    // The dumps name tables in the order of the alphabet and write out columns that are worked out.
+    load(url, `set foreign_key_checks = 0, sql_mode = 'NO_AUTO_VALUE_ON_ZERO';\n${sql}`);
+    const rows = (table: string) => (sql.match(new RegExp(`^INSERT INTO \`${table}\``, 'gm')) ?? []).length;
+    const contents = await inspectStore(url);
+    expect(contents.unreadable).toEqual([]);
+    expect([contents.boards, contents.revisions, contents.cuttings, contents.plans]).toEqual(['boards', 'revisions', 'cuttings', 'cut_plans'].map((t) => Math.max(rows(t), sql.includes('INSERT') ? countValues(sql, t) : 0)));
+
+    const api = await serveApi(url);
+    const boards = await api.list<{ id: string; revision: number; board: object }>('/boards');
+    for (const { id } of boards) expect((await api.call('GET', `/boards/${id}/file`)).status).toBe(200);
+    for (const { id } of boards) {
+      const { body } = await api.call('GET', `/boards/${id}`);
+      expect((await api.call('PUT', `/boards/${id}`, { basedOn: body.revision, board: { ...body.board, use: 'Still in use' } })).status).toBe(200);
+    }
+    const book = (await api.call('GET', `/saw?boards=${boards.map((b) => b.id).join(',')}`)).body;
+    expect(book.promises.every((p: { boards: string[] }) => p.boards.length > 0)).toBe(true);
+    for (const { id, version, record } of book.cuttings) {
+      const { board, stripId, copy, spare } = record.blanks[0].strips[0].demand;
+      expect((await api.call('POST', `/saw/cuttings/${id}/fail`, { version, failed: [{ board, stripId, copy, spare }] })).status).toBe(200);
+      expect((await api.call('POST', `/saw/cuttings/${id}/undo`)).status).toBe(200);
+    }
+    for (const { id } of boards) expect((await api.call('POST', '/saw/release', { boards: [id] })).status).toBe(200);
+    await api.close();
+  }, 60_000);
+});
+
+/** Rows that a dump inserts into a table, many in one statement. */
+function countValues(sql: string, table: string): number {
+  const statement = new RegExp(`^INSERT INTO \`${table}\` VALUES$\\n([\\s\\S]*?);$`, 'm').exec(sql)?.[1] ?? new RegExp(`^INSERT INTO \`${table}\` VALUES (.*);$`, 'm').exec(sql)?.[1] ?? '';
+  return statement === '' ? 0 : statement.split(/\),\n?\(/).length;
+}
+
+it('no migration that has landed was edited since: databases made by its older form would not come up', () => {
+  const landed = JSON.parse(readFileSync(join(here, 'checksums.json'), 'utf8')) as Record<string, string>;
+  const now = Object.fromEntries(Object.keys(migrations).map((name) => [name, createHash('sha256').update(readFileSync(join(here, `${name}.ts`))).digest('hex')]));
+  expect(now).toEqual(landed);
+});
+
+describe('a database that is not as it should be is refused in one sentence, and left as it is', () => {
+  const openAndFail = async (url: string) => {
+    const db = openDatabase(url);
+    const error = await openStore(db).then(() => null, (e: Error) => e);
+    await db.destroy();
+    return error;
+  };
+
+  it('of a newer Cadenza', async () => {
+    const url = await fresh('newer');
+    const db = openDatabase(url);
+    await openStore(db);
+    await db('knex_migrations').insert({ name: '999-far-ahead', batch: 9, migration_time: new Date() });
+    await db.destroy();
+    expect(await openAndFail(url)).toMatchObject({ name: 'StoreError', message: expect.stringMatching(/^The database was made by a newer Cadenza \(999-far-ahead\)\. Update this one/) as string });
+  });
+
+  it('with a table missing', async () => {
+    const url = await fresh('missing');
+    const db = openDatabase(url);
+    await openStore(db);
+    await db.schema.dropTable('promises');
+    await db.destroy();
+    expect(await openAndFail(url)).toMatchObject({ name: 'StoreError', message: 'The database lacks Cadenza\'s table promises. Restore a backup; nothing was changed.' });
+  });
+
+  it('with tables of our names that nobody says we made: nothing of them is dropped', async () => {
+    const url = await fresh('same_names');
+    load(url, "create table boards (id int, what text); insert into boards values (1, 'a ski');");
+    expect(await openAndFail(url)).toMatchObject({ name: 'StoreError', message: expect.stringMatching(/holds a table boards with rows in it/) as string });
+    const db = openDatabase(url);
+    expect(await db('boards').select()).toEqual([{ id: 1, what: 'a ski' }]);
+    await db.destroy();
+  });
+
+  it('with a table of another make', async () => {
+    const url = await fresh('other_make');
+    const db = openDatabase(url);
+    await openStore(db);
+    await db('knex_migrations').where({ name: '007-exact' }).delete();
+    await db.schema.dropTable('cut_plans').catch(() => db.raw('set foreign_key_checks = 0').then(() => db.schema.dropTable('cut_plans')));
+    await db.destroy();
+    expect(await openAndFail(url)).toMatchObject({ name: 'StoreError', message: expect.stringMatching(/^The tables in the database are not as Cadenza made them \(.*cut_plans.*\)\. Restore a backup/) as string });
+  });
+});

@@ -1,0 +1,72 @@
+import type { Knex } from 'knex';
+import type { z } from 'zod';
+import { notFound, Problem, validated } from './problem.ts';
+import type { Reply } from './reply.ts';
+import { inTransaction } from './stores/transaction.ts';
+import { once } from './stores/writeOnce.ts';
+
+/** What a request says, wherever it is carried out. */
+export interface Call {
+  params: Record<string, string>;
+  query: Record<string, unknown>;
+  /** The JSON that was sent; undefined when nothing was. */
+  body: unknown;
+  /** The name a client gave to a write, so that it may repeat it; null when it gave none. */
+  writeId: string | null;
+}
+
+interface Described {
+  /** In OpenAPI's form: `/boards/{id}`. */
+  path: string;
+  summary: string;
+  ok: readonly [status: number, description: string, schema?: z.ZodType];
+  /** Statuses of refusals, beside those that every operation has. */
+  errors: readonly number[];
+  query?: z.ZodObject;
+  /** It may take long however little is sent: always in a thread of its own. What is sent as a large body is anyway. */
+  heavy?: boolean;
+}
+
+/** A look at what is stored. */
+export interface ReadOperation extends Described {
+  method: 'get';
+  run(db: Knex, call: Call): Promise<Reply>;
+}
+
+/** A change: one transaction, repeated when another one got in its way, and done once however often it comes by the same name. */
+export interface WriteOperation extends Described {
+  method: 'post' | 'put';
+  /** What it wants to be sent; null when an empty object or nothing will do. */
+  input: z.ZodType | null;
+  run(tx: Knex.Transaction, call: Call): Promise<Reply>;
+}
+
+export type Operation = ReadOperation | WriteOperation;
+
+/** Method and path, by which an operation is known. */
+export function nameOf({ method, path }: Operation): string {
+  return `${method} ${path}`;
+}
+
+/** Carries a request out. @throws Problem, or what the database says */
+export async function perform(operation: Operation, db: Knex, call: Call): Promise<Reply> {
+  if (operation.method === 'get') return operation.run(db, call);
+  const { writeId } = call;
+  if (writeId === null) return inTransaction(db, (tx) => operation.run(tx, call));
+  const reply = await inTransaction(db, (tx) => once(tx, writeId, nameOf(operation), () => operation.run(tx, call)));
+  if (reply.operation !== undefined && reply.operation !== nameOf(operation)) {
+    throw new Problem(422, 'write-id-taken', 'This Idempotency-Key was used for another kind of write; every write needs one of its own.');
+  }
+  return reply;
+}
+
+/** Reads a call's query. @throws Problem 400 */
+export function queryOf<T>(schema: z.ZodType<T>, call: Call): T {
+  return validated(schema, call.query);
+}
+
+/** A whole number in a path. @throws Problem 404 for what is none */
+export function numberIn(text: string, what: string): number {
+  if (!/^\d{1,9}$/.test(text)) throw notFound(what);
+  return Number(text);
+}

@@ -1,0 +1,8 @@
+import { boardOperations } from './boardOperations.ts';
+import { glueRunOperations } from './glueRunOperations.ts';
+import { rackOperations } from './rackOperations.ts';
+import { sawOperations } from './sawOperations.ts';
+import { shopOperations } from './shopOperations.ts';
+
+/** Everything the API can be asked for: served, described and carried out from this one list. */
+export const operations = [...shopOperations, ...rackOperations, ...sawOperations, ...glueRunOperations, ...boardOperations];

@@ -1,0 +1,24 @@
+import { z } from 'zod';
+import { shopSchema } from '#core/shop/shop.ts';
+import { speciesSchema } from '#core/wood/species.ts';
+import type { Operation } from '../operation.ts';
+import { validated } from '../problem.ts';
+import { reply } from '../reply.ts';
+import { readShop, saveShop } from '../stores/shopStore.ts';
+import { allSpecies } from '../stores/speciesStore.ts';
+import { versionSchema } from './version.ts';
+
+const shopChangeSchema = z.strictObject({ version: versionSchema, shop: shopSchema });
+const storedShop = z.strictObject({ shop: shopSchema, version: z.int() });
+
+export const shopOperations: readonly Operation[] = [
+  { method: 'get', path: '/species', summary: 'Known species', ok: [200, 'All species', z.array(speciesSchema)], errors: [], run: async (db) => reply(await allSpecies(db)) },
+  { method: 'get', path: '/shop', summary: 'The shop', ok: [200, 'The shop', storedShop], errors: [], run: async (db) => reply(await readShop(db)) },
+  {
+    method: 'put', path: '/shop', summary: 'Change the shop', ok: [200, 'Saved', storedShop], errors: [400, 409], input: shopChangeSchema,
+    run: async (tx, { body }) => {
+      const { version, shop } = validated(shopChangeSchema, body);
+      return reply(await saveShop(tx, version, shop));
+    },
+  },
+];
