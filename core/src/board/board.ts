@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { NOTHING_WORKED, workedSchema } from '../features/feature.ts';
-import { lengthBetween, lineOfText } from '../units/lengthSchema.ts';
+import { lengthBetween } from '../units/lengthSchema.ts';
+import { idSchema, lineOfText, speciesCodeSchema } from '../units/textSchema.ts';
 import { seasonsSchema } from '../wood/moisture.ts';
 import { boardHabitsSchema, NO_DIFFERENCES } from './differences.ts';
 
@@ -15,12 +16,11 @@ export type Construction = (typeof constructions)[number];
 /** More strips than any hand-made board holds; a longer list is a mistake. */
 export const GREATEST_STRIP_COUNT = 200;
 
-const idText = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, { error: 'must be 1 to 40 letters, digits, _ or -' });
 const yesOrNo = z.boolean({ error: 'must be true or false' });
 
 export const stripSchema = z.strictObject({
-  id: idText,
-  species: z.string({ error: 'must be chosen' }).min(1, { error: 'must be chosen' }).max(40),
+  id: idSchema,
+  species: speciesCodeSchema,
   /** Width in the glued panel, mm: what lies between its two glue lines. */
   width: lengthBetween(1, 1000),
   /** True when the strip was turned end for end, so its grain arrow points the other way. */
@@ -42,11 +42,11 @@ export const AS_IT_LIES = { endForEnd: false, turned: false, rolled: false, lock
 /** What the maker has decided about where strips come from. Ids of strips or pieces that are gone decide nothing. */
 const cuttingWishesSchema = z.strictObject({
   /** This strip from that piece. */
-  pins: z.array(z.strictObject({ strip: idText, piece: idText })).max(2 * GREATEST_STRIP_COUNT, { error: 'must be fewer' }),
+  pins: z.array(z.strictObject({ strip: idSchema, piece: idSchema })).max(2 * GREATEST_STRIP_COUNT, { error: 'must be fewer' }),
   /** Pieces that this board leaves alone. */
-  bans: z.array(idText).max(5000, { error: 'must be fewer' }),
+  bans: z.array(idSchema).max(5000, { error: 'must be fewer' }),
   /** Neighbouring strips that are ripped side by side from one blank, so that grain lines run on across the joint. */
-  together: z.array(z.array(idText).min(2, { error: 'must name at least two strips' }).max(GREATEST_STRIP_COUNT, { error: 'must be fewer' })).max(100, { error: 'must be fewer' }),
+  together: z.array(z.array(idSchema).min(2, { error: 'must name at least two strips' }).max(GREATEST_STRIP_COUNT, { error: 'must be fewer' })).max(100, { error: 'must be fewer' }),
   /** Sections may come from the stock either way round: its thickness or the rip gives the width. */
   eitherWay: z.boolean({ error: 'must be true or false' }),
   /** Spares of every kind of strip, on top of the shop's habit for thin ones. */
@@ -81,7 +81,7 @@ const layoutShape = {
 };
 
 /** Another layout for the same board, set aside to be compared. */
-const versionSchema = z.strictObject({ id: idText, name: lineOfText(1, 60), ...layoutShape });
+const versionSchema = z.strictObject({ id: idSchema, name: lineOfText(1, 60), ...layoutShape });
 export type BoardVersion = z.infer<typeof versionSchema>;
 
 /** More versions than this nobody compares side by side. */

@@ -5,18 +5,25 @@ const number = z.number({ error: 'must be a number' });
 const whole = z.int({ error: 'must be a whole number' }).min(0, { error: 'must not be negative' });
 const text = z.string({ error: 'must be text' }).max(200, { error: 'must be at most 200 characters' });
 
-const waySchema = z.strictObject({ shows: z.enum(['edge', 'face']), rip: number.positive(), thickness: number.positive() });
+/** No piece is longer, mm: what a client sends beyond it is no place on a piece. */
+const GREATEST_PLACE = 20_000;
+const place = number.min(-1, { error: 'must not be negative' }).max(GREATEST_PLACE, { error: `must be at most ${GREATEST_PLACE} mm` });
+const size = number.positive({ error: 'must be greater than 0' }).max(GREATEST_PLACE, { error: `must be at most ${GREATEST_PLACE} mm` });
+/** An amount in the shop's currency. */
+const amount = number.min(-1e9, { error: 'must be at least -1 000 000 000' }).max(1e9, { error: 'must be at most 1 000 000 000' });
+
+const waySchema = z.strictObject({ shows: z.enum(['edge', 'face']), rip: size, thickness: size });
 
 /** Where one strip lies in its blank, as a client sends it: the rest is worked out again. */
 const bareStripSchema = z.strictObject({
-  board: text, stripId: text, copy: whole, spare: whole, way: waySchema, from: number, layer: whole, layers: whole,
+  board: text, stripId: text, copy: whole, spare: whole, way: waySchema, from: place, layer: whole, layers: whole,
 });
-const bareBlankSchema = z.strictObject({ pieceId: text, unit: whole, from: number, length: number.positive(), strips: z.array(bareStripSchema).min(1).max(400) });
+const bareBlankSchema = z.strictObject({ pieceId: text, unit: whole, from: place, length: size, strips: z.array(bareStripSchema).min(1).max(400) });
 
-const proofSchema = z.strictObject({ species: text, total: number, bound: number.nullable() });
+const proofSchema = z.strictObject({ species: text, total: amount, bound: amount.nullable() });
 
 /** A cut plan as it is sent and decided: places of blanks and strips, and what was proven. Lengths in mm from the marked end. */
-export const bareCutSchema = z.strictObject({ blanks: z.array(bareBlankSchema).max(5000), bound: number.nullable(), proofs: z.array(proofSchema).max(100) });
+export const bareCutSchema = z.strictObject({ blanks: z.array(bareBlankSchema).max(5000), bound: amount.nullable(), proofs: z.array(proofSchema).max(100) });
 export type BareCut = z.infer<typeof bareCutSchema>;
 export type BareBlank = BareCut['blanks'][number];
 

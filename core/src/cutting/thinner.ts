@@ -30,9 +30,17 @@ export function demandsAsThickAsCanBe(problem: CutProblem): StripDemand[] {
     return thickness;
   };
   const short = new Set<string>();
-  for (const d of flat) {
+  const bySpecies = new Map<string, Unit[]>();
+  for (const u of units) {
+    const list = bySpecies.get(u.piece.species);
+    if (list) list.push(u);
+    else bySpecies.set(u.piece.species, [u]);
+  }
+  // A batch asks for the same few sizes again and again.
+  const distinct = new Map(flat.map((d) => [`${d.species}/${d.length}/${d.ways[0]!.rip}/${d.ways[0]!.thickness}`, d]));
+  for (const d of distinct.values()) {
     if (short.has(d.species)) continue;
-    const best = units.reduce((most, u) => (u.piece.species === d.species ? Math.max(most, reach(u, d)) : most), 0);
+    const best = (bySpecies.get(d.species) ?? []).reduce((most, u) => Math.max(most, reach(u, d)), 0);
     if (best > 0 && best < d.ways[0]!.thickness - LENGTH_TOLERANCE_MM) short.add(d.species);
   }
 
@@ -41,7 +49,7 @@ export function demandsAsThickAsCanBe(problem: CutProblem): StripDemand[] {
     const mine = demands.filter((d) => d.species === species);
     const wanted = Math.max(...mine.map((d) => d.ways[0]!.thickness));
     const sizes = [...new Map(mine.map((d) => [`${d.length}/${d.ways[0]!.rip}`, d])).values()];
-    const all = units.filter((u) => u.piece.species === species).flatMap((u) => sizes.map((d) => Math.min(wanted, reach(u, d))));
+    const all = (bySpecies.get(species) ?? []).flatMap((u) => sizes.map((d) => Math.min(wanted, reach(u, d))));
     const levels = [...new Set(all)].filter((t) => t > 0).sort((x, y) => y - x).slice(0, MOST_LEVELS);
     const at = (level: number) => mine.map((d) => ({ ...d, ways: d.ways.map((w) => (w.shows === 'face' ? { ...w, thickness: Math.min(w.thickness, level) } : w)) }));
     const level = levels.find((l) => firstFitUnits({ ...problem, demands: at(l) }).unmet.length === 0) ?? levels.at(-1);

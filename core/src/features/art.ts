@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { lineOfText } from '../units/lengthSchema.ts';
+import { lineOfText } from '../units/textSchema.ts';
 import type { FeatureOf } from './feature.ts';
 import type { Outline, Point } from './outline.ts';
 

@@ -1,16 +1,16 @@
 import { z } from 'zod';
-import { lengthBetween, lineOfText } from '../units/lengthSchema.ts';
+import { lengthBetween } from '../units/lengthSchema.ts';
+import { idSchema, lineOfText } from '../units/textSchema.ts';
 import { artSchema } from './art.ts';
 import { cornersSchema, edgesSchema, SIDES } from './edge.ts';
 
-const id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, { error: 'must be 1 to 40 letters, digits, _ or -' });
 const face = z.enum(['top', 'bottom'], { error: 'must be top or bottom' });
 const pair = z.enum(['ends', 'sides'], { error: 'must be ends or sides' });
 const diameter = lengthBetween(1, 60);
 
 /** A groove round a face that catches juice, cut with a round-nose bit. */
 export const grooveSchema = z.strictObject({
-  kind: z.literal('groove'), id, face,
+  kind: z.literal('groove'), id: idSchema, face,
   /** From the board's edge to the middle of the groove. */
   offset: lengthBetween(1, 500),
   /** Diameter of the bit. */
@@ -28,7 +28,7 @@ export const grooveSchema = z.strictObject({
 
 /** Hollows under the hands, in the two ends or the two long edges. */
 export const fingerHoldSchema = z.strictObject({
-  kind: z.literal('finger'), id, on: pair, shape: z.enum(['cove', 'bevel'], { error: 'must be cove or bevel' }),
+  kind: z.literal('finger'), id: idSchema, on: pair, shape: z.enum(['cove', 'bevel'], { error: 'must be cove or bevel' }),
   /** Diameter of the bit. */
   bit: diameter,
   /** Along the edge, from where it begins to where it ends. */
@@ -41,7 +41,7 @@ export const fingerHoldSchema = z.strictObject({
 
 /** Slots through the board to carry it by. */
 export const handHoleSchema = z.strictObject({
-  kind: z.literal('hole'), id, on: pair,
+  kind: z.literal('hole'), id: idSchema, on: pair,
   /** Along the edge it lies behind. */
   length: lengthBetween(10, 400), width: lengthBetween(5, 100),
   /** Wood between slot and edge. */
@@ -50,7 +50,7 @@ export const handHoleSchema = z.strictObject({
 
 /** Handles bolted through the board, with the heads sunk below and the feet of the handle let in above; or loops of rope through one bore each. */
 export const handleSchema = z.strictObject({
-  kind: z.literal('handle'), id, on: pair,
+  kind: z.literal('handle'), id: idSchema, on: pair,
   /** Bores of a handle: two of them, or one for a loop. */
   bores: z.union([z.literal(1), z.literal(2)], { error: 'must be 1 or 2' }),
   /** Between the middles of two bores. */
@@ -64,7 +64,7 @@ export const handleSchema = z.strictObject({
 
 /** Screwed feet in shallow bores under the board. */
 export const feetSchema = z.strictObject({
-  kind: z.literal('feet'), id, count: z.union([z.literal(4), z.literal(6)], { error: 'must be 4 or 6' }),
+  kind: z.literal('feet'), id: idSchema, count: z.union([z.literal(4), z.literal(6)], { error: 'must be 4 or 6' }),
   /** From both edges to the middle of a corner foot. */
   inset: lengthBetween(1, 500),
   bore: diameter, boreDepth: lengthBetween(0, 60),
@@ -75,7 +75,7 @@ export const feetSchema = z.strictObject({
 
 /** A mark on a face or a side: engraved, branded or cut for an inlay, inside a rectangle. */
 export const markSchema = z.strictObject({
-  kind: z.literal('mark'), id, face: z.enum(['top', 'bottom', ...SIDES], { error: 'must be top, bottom, far, right, near or left' }), name: lineOfText(1, 60), method: z.enum(['laser', 'brand', 'router', 'inlay'], { error: 'must be one of laser, brand, router, inlay' }),
+  kind: z.literal('mark'), id: idSchema, face: z.enum(['top', 'bottom', ...SIDES], { error: 'must be top, bottom, far, right, near or left' }), name: lineOfText(1, 60), method: z.enum(['laser', 'brand', 'router', 'inlay'], { error: 'must be one of laser, brand, router, inlay' }),
   /** Middle of the rectangle. On a face from the left end and from the far edge; on a side along it, from the left end or the far edge, and down from the show side. */
   x: lengthBetween(0, 3000), y: lengthBetween(0, 1500), length: lengthBetween(2, 1000), width: lengthBetween(2, 1000),
   depth: lengthBetween(0.05, 20),
@@ -100,11 +100,11 @@ export type FeatureOf<K extends FeatureKind> = Extract<Feature, { kind: K }>;
 export const GREATEST_FEATURE_COUNT = 20;
 
 /** A bad place on the glued panel, found when it was flat: a rectangle from the panel's left end and its far edge, mm. */
-export const spotSchema = z.strictObject({ id, x: lengthBetween(0, 8000), y: lengthBetween(0, 1500), length: lengthBetween(1, 8000), width: lengthBetween(1, 1500), what: lineOfText(1, 60) });
+export const spotSchema = z.strictObject({ id: idSchema, x: lengthBetween(0, 8000), y: lengthBetween(0, 1500), length: lengthBetween(1, 8000), width: lengthBetween(1, 1500), what: lineOfText(1, 60) });
 export type Spot = z.infer<typeof spotSchema>;
 
 /** Another board that comes out of the same panel: only cut to size. */
-export const otherSchema = z.strictObject({ id, name: lineOfText(1, 60), length: lengthBetween(30, 2000), width: lengthBetween(20, 1500) });
+export const otherSchema = z.strictObject({ id: idSchema, name: lineOfText(1, 60), length: lengthBetween(30, 2000), width: lengthBetween(20, 1500) });
 export type OtherBoard = z.infer<typeof otherSchema>;
 
 /** A panel with more bad places than this is firewood. */

@@ -4,6 +4,7 @@ import { shopSchema } from '../shop/shop.ts';
 import { pieceSchema } from '../stock/piece.ts';
 import { speciesSchema } from '../wood/species.ts';
 import { upgradeFileTo2, upgradeFileTo3, upgradeFileTo4, upgradeFileTo5, upgradeFileTo6 } from './upgrades.ts';
+import { completeFile } from './earlierForms.ts';
 import { type FieldProblem, fieldProblems } from './fieldProblems.ts';
 
 /** Name that opens every board file. */
@@ -80,7 +81,7 @@ export function readBoardJson(json: unknown): ReadBoardFile {
     return { ok: false, problems: [{ path: 'version', message: `Version ${version} is newer than this Cadenza reads (${BOARD_FILE_VERSION}). Update Cadenza to open it.` }] };
   }
   for (let from = version; from < BOARD_FILE_VERSION; from += 1) record = MIGRATIONS[from]!(record);
-  const parsed = boardFileSchema.safeParse(record);
+  const parsed = boardFileSchema.safeParse(completeFile(record));
   return parsed.success ? { ok: true, file: parsed.data } : { ok: false, problems: fieldProblems(parsed.error) };
 }
 

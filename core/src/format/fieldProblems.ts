@@ -13,13 +13,18 @@ const FIELD_WORDS: Record<string, string> = {
   leastLength: 'least length', assemblyMinutes: 'assembly time', clampMinutes: 'clamp time', endForEnd: 'end-for-end flag',
 };
 
+/** Unknown fields that are called by their names; the rest are counted. */
+const MOST_KEYS_NAMED = 5;
+
 /** Turns validation issues into sentences. At most `most` are kept: a list of a thousand helps nobody. */
 export function fieldProblems(error: z.ZodError, most = 20): FieldProblem[] {
   return error.issues.slice(0, most).map((issue) => {
     const path = pathText(issue.path);
     const field = fieldWords(issue.path);
     if (issue.code === 'unrecognized_keys') {
-      return { path, message: `${field} holds the unknown field ${issue.keys.map((k) => `"${k.slice(0, 40)}"`).join(', ')}.` };
+      const named = issue.keys.slice(0, MOST_KEYS_NAMED).map((k) => `"${k.slice(0, 40).toWellFormed()}"`).join(', ');
+      const more = issue.keys.length - MOST_KEYS_NAMED;
+      return { path, message: `${field} holds the unknown field ${named}${more > 0 ? ` and ${more} more` : ''}.` };
     }
     return { path, message: `${field} ${sentenceEnd(issue.message)}.` };
   });

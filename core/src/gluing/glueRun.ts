@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { lineOfText } from '../units/lengthSchema.ts';
+import { lineOfText } from '../units/textSchema.ts';
 import { slowness } from '../shop/gluing.ts';
 import { glueOf, type Shop } from '../shop/shop.ts';
 import type { GlueUp } from './glueUps.ts';
@@ -8,7 +8,9 @@ import type { GlueUp } from './glueUps.ts';
 export const runEvents = ['firstClamp', 'lastClamp', 'scraped', 'outOfClamps'] as const;
 export type RunEvent = (typeof runEvents)[number];
 
-const minutes = z.number({ error: 'must be a number of minutes' }).min(0, { error: 'must not be negative' }).max(100_000, { error: 'must be at most 100 000 min' });
+/** A clock that nobody ended within some ten weeks was forgotten, minutes. */
+export const GREATEST_RUN_MINUTES = 100_000;
+const minutes = z.number({ error: 'must be a number of minutes' }).min(0, { error: 'must not be negative' }).max(GREATEST_RUN_MINUTES, { error: 'must be at most 100 000 min' });
 
 /** When each thing is due, minutes after the first glue. */
 export const runDueSchema = z.strictObject({ firstClamp: minutes, lastClamp: minutes, scrapeFrom: minutes, scrapeTo: minutes, outOfClamps: minutes, fullStrength: minutes });

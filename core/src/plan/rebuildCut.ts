@@ -1,5 +1,5 @@
 import { auditCut, type CutFault } from '../cutting/auditCut.ts';
-import { gapOf, type Blank, type CutPlan } from '../cutting/cutPlan.ts';
+import { gapOf, SCORE_TOLERANCE, type Blank, type CutPlan } from '../cutting/cutPlan.ts';
 import type { BareBlank, BareCut } from '../cutting/cutPlanSchema.ts';
 import { unitsOf, type CutProblem } from '../cutting/cutProblem.ts';
 import { makeLane } from '../cutting/firstFit.ts';
@@ -76,11 +76,26 @@ export function rebuildCut(problem: CutProblem, bare: BareCut): RebuiltCut {
   faults.push(...auditCut(blanks, problem.rack, problem.promised, problem.shop));
   if (faults.length > 0) return { ok: false, faults };
   const score = settled.reduce((sum, s) => addScores(sum, s.score), NO_SCORE);
+  const totals = new Map<string, number>();
+  settled.forEach((s, i) => {
+    const { species } = used[i]!.unit.piece;
+    totals.set(species, (totals.get(species) ?? 0) + s.score.total);
+  });
   return {
     ok: true,
     plan: {
-      method: 'kept', blanks, leftovers: settled.flatMap((s) => s.leftovers), score, bound: bare.bound, gap: gapOf(score.total, bare.bound), proofs: bare.proofs,
+      method: 'kept', blanks, leftovers: settled.flatMap((s) => s.leftovers), score, ...believable(bare, score.total, totals),
       shortages: shortagesOf(problem.demands.filter((d) => !met.has(demandKey(d))), problem),
     },
+  };
+}
+
+/** What was proven of the plan, as far as it fits what the plan costs: a bound above the cost, or the proof of another cost, proves nothing here. */
+function believable({ bound, proofs }: BareCut, total: number, totals: ReadonlyMap<string, number>): Pick<CutPlan, 'bound' | 'gap' | 'proofs'> {
+  const below = (claimed: number | null, cost: number) => (claimed !== null && claimed <= cost + SCORE_TOLERANCE ? claimed : null);
+  const own = below(bound, total);
+  return {
+    bound: own, gap: gapOf(total, own),
+    proofs: proofs.filter((p) => Math.abs(p.total - (totals.get(p.species) ?? 0)) <= SCORE_TOLERANCE).map((p) => ({ ...p, bound: below(p.bound, p.total) })),
   };
 }

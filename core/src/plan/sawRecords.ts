@@ -36,18 +36,27 @@ export interface StoredCutting {
   record: CuttingRecord;
 }
 
-/** Everything that is promised and cut, over all boards. */
+/** A length of a piece that a kept plan promises, and the boards whose strips come from it. */
+export const promiseSchema = z.strictObject({ planId: id, pieceId: id, unit: whole, from: z.number(), to: z.number(), boards: z.array(id) });
+export type StoredPromise = z.infer<typeof promiseSchema>;
+
+/** What the saw book says to some boards: all the wood that is promised, the plans that were kept for them, and what was cut for them. */
 export interface SawBook {
+  promises: StoredPromise[];
   plans: KeptPlan[];
   cuttings: StoredCutting[];
 }
 
-export const EMPTY_SAW_BOOK: SawBook = { plans: [], cuttings: [] };
+export const EMPTY_SAW_BOOK: SawBook = { promises: [], plans: [], cuttings: [] };
+
+/** What a plan promises, blank by blank. */
+export function promisesOf(planId: string, plan: Pick<CutPlan, 'blanks'>): StoredPromise[] {
+  return plan.blanks.map((b) => ({ planId, pieceId: b.pieceId, unit: b.unit, from: b.from, to: b.from + b.length, boards: [...new Set(b.strips.map((s) => s.demand.board))] }));
+}
 
 /** Wood promised to boards other than these. A blank that such a board shares with another stays promised. */
-export function promisedToOthers(book: SawBook, boards: readonly string[]): PromisedRange[] {
-  return book.plans.flatMap(({ plan }) => plan.blanks.filter((b) => b.strips.some((s) => !boards.includes(s.demand.board)))
-    .map((b) => ({ pieceId: b.pieceId, unit: b.unit, from: b.from, to: b.from + b.length })));
+export function promisedToOthers(book: Pick<SawBook, 'promises'>, boards: readonly string[]): PromisedRange[] {
+  return book.promises.filter((p) => p.boards.some((b) => !boards.includes(b))).map(({ pieceId, unit, from, to }) => ({ pieceId, unit, from, to }));
 }
 
 /** Blanks that are cut already for a board, without the strips that failed. */

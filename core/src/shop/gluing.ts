@@ -1,14 +1,14 @@
 import { z } from 'zod';
-import { lengthBetween, lineOfText } from '../units/lengthSchema.ts';
+import { lengthBetween } from '../units/lengthSchema.ts';
+import { idSchema, lineOfText } from '../units/textSchema.ts';
 import { minutesBetween, wholeUpTo } from './quantity.ts';
 
-const id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, { error: 'must be 1 to 40 letters, digits, _ or -' });
 
 export const clampKinds = ['pipe', 'bar', 'parallel', 'f'] as const;
 
 /** Clamps of one kind and length. */
 export const clampSchema = z.strictObject({
-  id,
+  id: idSchema,
   kind: z.enum(clampKinds, { error: `must be one of ${clampKinds.join(', ')}` }),
   /** Widest panel between its jaws. */
   opening: lengthBetween(50, 5000),
@@ -24,7 +24,7 @@ export type Clamp = z.infer<typeof clampSchema>;
 export const glueClasses = ['Type I', 'Type II', 'D2', 'D3', 'D4', 'unclassed'] as const;
 
 export const glueSchema = z.strictObject({
-  id,
+  id: idSchema,
   name: lineOfText(1, 60),
   class: z.enum(glueClasses, { error: `must be one of ${glueClasses.join(', ')}` }),
   /** From spreading until the joint is closed, at 20 degrees C. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { lengthBetween, lineOfText } from '../units/lengthSchema.ts';
+import { lengthBetween } from '../units/lengthSchema.ts';
+import { lineOfText } from '../units/textSchema.ts';
 import { airSchema, CLIMATES, seasonsSchema } from '../wood/moisture.ts';
 import { clampSchema, glueSchema, USUAL_GLUES, type Glue } from './gluing.ts';
 import { bandSawSchema, crosscutSawSchema, drumSanderSchema, handToolsSchema, jointerSchema, planerSchema, routerSchema, routerSledSchema, sawSchema } from './machines.ts';

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { lengthBetween } from '../units/lengthSchema.ts';
+import { idSchema } from '../units/textSchema.ts';
 
 /** What may be wrong with a place on a piece. */
 export const defectKinds = ['knot', 'check', 'bark', 'sapwood', 'screw', 'nail', 'worm', 'veneer', 'paint', 'stain'] as const;
@@ -15,7 +16,7 @@ export type DefectFace = (typeof defectFaces)[number];
 
 /** A rectangle on a piece's face, mm: `from` along the piece from its marked end, `across` from its near edge. */
 export const defectSchema = z.strictObject({
-  id: z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, { error: 'must be 1 to 40 letters, digits, _ or -' }),
+  id: idSchema,
   kind: z.enum(defectKinds, { error: `must be one of ${defectKinds.join(', ')}` }),
   face: z.enum(defectFaces, { error: `must be one of ${defectFaces.join(', ')}` }),
   from: lengthBetween(0, 8000),

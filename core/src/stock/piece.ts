@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { lengthBetween, lineOfText } from '../units/lengthSchema.ts';
+import { lengthBetween } from '../units/lengthSchema.ts';
+import { idSchema, lineOfText, speciesCodeSchema } from '../units/textSchema.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { ringOrientations } from '../wood/rings.ts';
 import { defectSchema } from './defect.ts';
@@ -36,7 +37,7 @@ const endSchema = z.strictObject({ checked: lengthBetween(0, 4000), snipe: lengt
 export const pieceShape = z.strictObject({
   /** The mark written on its end, e.g. `B3`. */
   mark: lineOfText(1, 12),
-  species: z.string({ error: 'must be chosen' }).min(1, { error: 'must be chosen' }).max(40),
+  species: speciesCodeSchema,
   length: lengthBetween(20, GREATEST_STOCK_LENGTH),
   /** At the marked end. */
   width: lengthBetween(5, GREATEST_STOCK_WIDTH),
@@ -87,7 +88,7 @@ function inMm(mm: number): string {
 export const pieceFieldsSchema = pieceShape.superRefine(checkInside);
 
 /** A piece of stock in the rack: the fields plus its identity. */
-export const pieceSchema = pieceShape.extend({ id: z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, { error: 'must be 1 to 40 letters, digits, _ or -' }) }).superRefine(checkInside);
+export const pieceSchema = pieceShape.extend({ id: idSchema }).superRefine(checkInside);
 export type Piece = z.infer<typeof pieceSchema>;
 
 /** A piece nobody has looked at closely: everything beside its sizes at its plainest. */

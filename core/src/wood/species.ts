@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { lineOfText } from '../units/lengthSchema.ts';
+import { lineOfText, speciesCodeSchema } from '../units/textSchema.ts';
 
 /** How the pores of a hardwood lie; open pores hold dirt on a board that meets food. */
 export const poreStructures = ['diffuse', 'semiRing', 'ring'] as const;
@@ -14,7 +14,7 @@ const coefficient = z.number({ error: 'must be a number' }).min(0, { error: 'mus
  */
 export const speciesSchema = z.strictObject({
   /** Short stable code, e.g. `beech-european`. */
-  code: z.string().regex(/^[a-z][a-z0-9-]{1,39}$/, { error: 'must be 2 to 40 small letters, digits or hyphens' }),
+  code: speciesCodeSchema,
   name: lineOfText(1, 60),
   botanical: lineOfText(1, 80),
   /** Mass at 12 % moisture over volume at 12 %, kg/m3. */
