@@ -35,7 +35,7 @@ test('an edge-grain board from the rack by mouse, saved as it is made', async ({
   await saved(page);
   const after = (await storedBoard(page)).board;
   expect(after.name).toBe('Mule <b>bread</b> board');
-  expect([after.length, after.width, after.use]).toEqual([15.75 * 25.4, 150, 'Cheese']);
+  expect([after.length, after.width, after.use]).toEqual([400.05, 150, 'Cheese']);
   expect(after.strips[0]!.width).toBeLessThan(36.8);
   // Walnut of the rack gives 21.4 and 36.8; between them half millimetres.
   expect(after.strips[0]!.width === 21.4 || (after.strips[0]!.width * 2) % 1 === 0).toBe(true);

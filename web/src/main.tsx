@@ -6,7 +6,7 @@ import { Notifications } from '@mantine/notifications';
 import { QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
-import { queryClient } from './data/queries.ts';
+import { queryClient } from './data/queryClient.ts';
 import { BoardsPlace } from './places/boards/BoardsPlace.tsx';
 import { DisplayProvider } from './quantities/display.tsx';
 import { NothingHere, Shell } from './shell/Shell.tsx';

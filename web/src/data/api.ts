@@ -1,3 +1,4 @@
+import { nanoid } from 'nanoid';
 import type { FieldProblem } from '#core/format/fieldProblems.ts';
 import type { Board } from '#core/board/board.ts';
 import type { RunDocument, RunDue, RunEvent } from '#core/gluing/glueRun.ts';
@@ -24,9 +25,9 @@ export class ApiProblem extends Error {
     super(message);
   }
 
-  /** Trying again later may help: no connection, or the database is gone for now. */
+  /** Trying again later may help: no connection, or the database is busy, full or gone for now. */
   get passing(): boolean {
-    return this.status === 0 || this.status === 503 || this.status === 502;
+    return this.status === 0 || this.status === 502 || this.status === 503 || this.status === 507;
   }
 }
 
@@ -40,17 +41,30 @@ interface ProblemJson {
 
 /** No answer after this long counts as unreachable. */
 const TIMEOUT_MS = 15_000;
+/** Pauses before a write is sent again by the same name, ms. A longer outage is for whoever asked. */
+const SEND_AGAIN_AFTER_MS = [400, 1500];
 
-async function request<T>(method: string, path: string, body?: unknown, keepalive = false): Promise<T> {
-  let response: Response;
+interface Sending {
+  method: string;
+  path: string;
+  body: unknown;
+  keepalive: boolean;
+  /** The write's own name: however often it is sent, it is done once. */
+  name: string | null;
+}
+
+async function send({ method, path, body, keepalive, name }: Sending): Promise<Response> {
   try {
-    response = await fetch(`/api${path}`, {
+    return await fetch(`/api${path}`, {
       method, keepalive, signal: AbortSignal.timeout(TIMEOUT_MS),
-      ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
+      ...(name === null ? {} : { body: JSON.stringify(body ?? {}), headers: { 'Content-Type': 'application/json', 'Idempotency-Key': name } }),
     });
   } catch {
     throw new ApiProblem(0, 'unreachable', 'The server cannot be reached.', [], undefined);
   }
+}
+
+async function answerOf<T>(response: Response): Promise<T> {
   if (response.status === 204) return undefined as T;
   const json = (await response.json().catch(() => null)) as ProblemJson | null;
   if (response.ok && json !== null) return json as T;
@@ -58,9 +72,47 @@ async function request<T>(method: string, path: string, body?: unknown, keepaliv
     json?.fields ?? [], json?.current);
 }
 
+async function request<T>(method: string, path: string, body?: unknown, keepalive = false): Promise<T> {
+  const name = method === 'GET' ? null : nanoid();
+  for (let attempt = 0; ; attempt += 1) {
+    try {
+      return await answerOf<T>(await send({ method, path, body, keepalive, name }));
+    } catch (error) {
+      const again = SEND_AGAIN_AFTER_MS[attempt];
+      if (name === null || keepalive || again === undefined || !(error instanceof ApiProblem && error.passing)) throw error;
+      await new Promise((resolve) => setTimeout(resolve, again));
+    }
+  }
+}
+
+/** Part of a list. */
+export interface ListPage<T> {
+  rows: T[];
+  /** Address of the next part; null at the end. */
+  next: string | null;
+}
+
+async function page<T>(path: string): Promise<ListPage<T>> {
+  const response = await send({ method: 'GET', path, body: undefined, keepalive: false, name: null });
+  const next = /^<\/api([^>]+)>; rel="next"$/.exec(response.headers.get('link') ?? '');
+  return { rows: await answerOf<T[]>(response), next: next?.[1] ?? null };
+}
+
+/** A whole list, part after part. A row that moved meanwhile comes once. */
+async function whole<T>(path: string, idOf: (row: T) => string): Promise<T[]> {
+  const rows = new Map<string, T>();
+  for (let at: string | null = path; at !== null; ) {
+    const part: ListPage<T> = await page<T>(at);
+    for (const row of part.rows) rows.set(idOf(row), row);
+    at = part.next;
+  }
+  return [...rows.values()];
+}
+
 /** Every call of the interface to the server. */
 export const api = {
-  boards: () => request<StoredBoard[]>('GET', '/boards'),
+  /** Boards as lists show them: without versions and features. */
+  boards: (at: string | null) => page<StoredBoard>(at ?? '/boards'),
   board: (id: string) => request<StoredBoard>('GET', `/boards/${id}`),
   addBoard: (board: Board) => request<StoredBoard>('POST', '/boards', board),
   saveBoard: (id: string, basedOn: number, steps: BoardStep[], keepalive = false) => request<StoredBoard>('PUT', `/boards/${id}`, { basedOn, steps }, keepalive),
@@ -70,13 +122,13 @@ export const api = {
   removeBoard: (id: string, basedOn: number) => request<void>('POST', `/boards/${id}/remove`, { basedOn }),
   restoreBoard: (id: string) => request<StoredBoard>('POST', `/boards/${id}/restore`, {}),
   importBoard: (file: BoardFile, addPieces: boolean) => request<StoredBoard>('POST', '/boards/import', { file, addPieces }),
-  rack: () => request<StoredPiece[]>('GET', '/rack'),
+  rack: () => whole<StoredPiece>('/rack', (stored) => stored.piece.id),
   addPiece: (piece: PieceFields) => request<StoredPiece>('POST', '/rack', piece),
   changePiece: (id: string, version: number, piece: PieceFields) => request<StoredPiece>('PUT', `/rack/${id}`, { version, piece }),
   removePiece: (id: string, version: number) => request<StoredPiece>('POST', `/rack/${id}/remove`, { version }),
   restorePiece: (id: string, version: number) => request<StoredPiece>('POST', `/rack/${id}/restore`, { version }),
   addPieces: (pieces: PieceFields[], species: Species[]) => request<{ added: number }>('POST', '/rack/batch', { pieces, species }),
-  saw: () => request<SawBook>('GET', '/saw'),
+  saw: (boards: readonly string[]) => request<SawBook>('GET', `/saw?boards=${boards.join(',')}`),
   keepCut: (boards: { id: string; revision: number }[], cut: BareCut) => request<SawBook>('POST', '/saw/keep', { boards, cut }),
   releaseCut: (boards: string[]) => request<SawBook>('POST', '/saw/release', { boards }),
   cutPiece: (planId: string, pieceId: string, unit: number) => request<SawBook>('POST', '/saw/cut', { planId, pieceId, unit }),

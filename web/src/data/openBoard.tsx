@@ -8,7 +8,8 @@ import type { Plan } from '#core/plan/plan.ts';
 import { api, type StoredBoard } from './api.ts';
 import { BoardSession, type SessionState } from './boardSession.ts';
 import { usePlanned } from './usePlanned.ts';
-import { keys, queryClient, trouble, useRack, useSawBook, useShop, useSpecies } from './queries.ts';
+import { trouble, useRack, useSawBook, useShop, useSpecies } from './queries.ts';
+import { keys, queryClient } from './queryClient.ts';
 
 /** A board open in this tab, with the plan that follows from it. */
 export interface OpenBoard extends SessionState {
@@ -58,7 +59,8 @@ export function OpenBoardProvider({ id, loading, failed, children }: ProviderPro
   const rack = useRack();
   const shop = useShop();
   const species = useSpecies();
-  const book = useSawBook();
+  const ids = useMemo(() => [id], [id]);
+  const book = useSawBook(ids);
   const error = trouble(board, rack, shop, species, book);
   if (board.data && rack.data && shop.data && species.data && book.data) {
     const rest = { pieces: rack.data, shop: shop.data.shop, species: species.data, book: book.data };

@@ -1,17 +1,9 @@
-import { QueryClient, useQuery } from '@tanstack/react-query';
-import { api, ApiProblem } from './api.ts';
-
-/** What the server knows, cached; refetched when the window comes back into view. */
-export const queryClient = new QueryClient({
-  defaultOptions: {
-    queries: {
-      staleTime: 2000,
-      // What may pass is tried until it works; `trouble` tells about it meanwhile.
-      retry: (_failures, error) => error instanceof ApiProblem && error.passing,
-      retryDelay: (attempt) => Math.min(4000, 400 * 2 ** attempt),
-    },
-  },
-});
+import { keepPreviousData, useInfiniteQuery, useQuery, type InfiniteData } from '@tanstack/react-query';
+import { useEffect } from 'react';
+import type { SawBook } from '#core/plan/sawRecords.ts';
+import { api, type ListPage, type StoredBoard } from './api.ts';
+import { keys, queryClient } from './queryClient.ts';
+import { readRack, readShop } from './recordEdits.ts';
 
 /** What keeps queries from having data: a refusal, or a passing trouble while it is tried again. */
 export function trouble(...queries: { data: unknown; error: Error | null; failureReason: Error | null }[]): Error | null {
@@ -19,10 +11,44 @@ export function trouble(...queries: { data: unknown; error: Error | null; failur
   return null;
 }
 
-export const keys = { boards: ['boards'], rack: ['rack'], shop: ['shop'], species: ['species'], saw: ['saw'] } as const;
+/** Boards as lists show them, the newest change first, a page at a time. */
+export const useBoards = () => useInfiniteQuery({
+  queryKey: keys.boards, initialPageParam: null as string | null, queryFn: ({ pageParam }) => api.boards(pageParam), getNextPageParam: ({ next }) => next, select: rowsOf,
+});
 
-export const useBoards = () => useQuery({ queryKey: keys.boards, queryFn: api.boards });
-export const useRack = () => useQuery({ queryKey: keys.rack, queryFn: api.rack });
-export const useShop = () => useQuery({ queryKey: keys.shop, queryFn: api.shop });
-export const useSawBook = () => useQuery({ queryKey: keys.saw, queryFn: api.saw });
+/** The same to the last one: for choosing among them by name. */
+export function useAllBoards() {
+  const boards = useBoards();
+  const { hasNextPage, isFetchingNextPage, fetchNextPage } = boards;
+  useEffect(() => {
+    if (hasNextPage && !isFetchingNextPage) void fetchNextPage();
+  }, [hasNextPage, isFetchingNextPage, fetchNextPage]);
+  return boards;
+}
+
+/** A board that was changed while the pages were fetched is in the first of them. */
+function rowsOf({ pages }: InfiniteData<ListPage<StoredBoard>>): StoredBoard[] {
+  const rows = new Map<string, StoredBoard>();
+  for (const { rows: part } of pages) for (const stored of part) if (!rows.has(stored.id)) rows.set(stored.id, stored);
+  return [...rows.values()];
+}
+
+/** For pages that only ask what is promised. */
+export const NO_BOARDS: readonly string[] = [];
+
+export const useRack = () => useQuery({ queryKey: keys.rack, queryFn: readRack });
+export const useShop = () => useQuery({ queryKey: keys.shop, queryFn: readShop });
+/** All promised wood, and what was kept and cut for these boards. */
+export const useSawBook = (boards: readonly string[]) => useQuery({ queryKey: [...keys.saw, ...boards], queryFn: () => api.saw(boards), placeholderData: keepPreviousData });
 export const useSpecies = () => useQuery({ queryKey: keys.species, queryFn: api.species, staleTime: 60_000 });
+
+/** Shows what a write at the saw answered to the page of a board, and has everything else look again. */
+export function takeBook(board: string, book: SawBook): void {
+  const mine = ({ boards }: { boards: readonly string[] }) => boards.includes(board);
+  queryClient.setQueryData<SawBook>([...keys.saw, board], { promises: book.promises, plans: book.plans.filter(mine), cuttings: book.cuttings.filter(mine) });
+  void queryClient.invalidateQueries({ queryKey: keys.saw });
+  void queryClient.invalidateQueries({ queryKey: keys.rack });
+}
+
+/** One board as it is, with all that lists leave out. */
+export const boardQuery = (id: string) => ({ queryKey: ['board', id], queryFn: () => api.board(id) }) as const;

@@ -4,7 +4,7 @@ import { BOARD_HABITS, type BoardHabit } from '#core/board/differences.ts';
 import { QUESTIONS, schoolOf, type QuestionId } from '#core/shop/schools.ts';
 import { shopSchema, type Habits } from '#core/shop/shop.ts';
 import { useSettledBoard } from '../data/openBoard.tsx';
-import { useShopEdit } from '../data/useShopEdit.ts';
+import { useShopEdits } from '../data/recordEdits.ts';
 import { Length } from '../quantities/Length.tsx';
 import { LengthInput } from '../quantities/LengthInput.tsx';
 import classes from './HabitButton.module.css';
@@ -15,12 +15,12 @@ const ofBoard = (habit: keyof Habits): habit is BoardHabit => (BOARD_HABITS as r
 /** Says that a habit decided a figure, and changes it on the spot: for this board, or for the shop and so for every board. */
 export function HabitButton({ habit }: { habit: keyof Habits }) {
   const { plan, board, session } = useSettledBoard();
-  const shop = useShopEdit();
+  const shop = useShopEdits();
   const own = ofBoard(habit) && board.differs.habits[habit] !== undefined;
   const [forShop, setForShop] = useState(false);
   const toShop = forShop || !ofBoard(habit);
   const commit = (mm: number) => {
-    if (toShop) shop.mutate((s) => ({ ...s, habits: { ...s.habits, [habit]: mm } }));
+    if (toShop) shop.change((s) => ({ ...s, habits: { ...s.habits, [habit]: mm } }));
     else session.edit((b) => ({ ...b, differs: { ...b.differs, habits: { ...b.differs.habits, [habit]: mm } } }));
   };
   const drop = () => session.edit((b) => ({ ...b, differs: { ...b.differs, habits: Object.fromEntries(Object.entries(b.differs.habits).filter(([key]) => key !== habit)) } }));
@@ -43,13 +43,13 @@ export function HabitButton({ habit }: { habit: keyof Habits }) {
 /** Says which school decided how a step is done, with the reason of each, and changes it on the spot. */
 export function SchoolButton({ question }: { question: QuestionId }) {
   const { plan, board, session } = useSettledBoard();
-  const shop = useShopEdit();
+  const shop = useShopEdits();
   const [forShop, setForShop] = useState(false);
   const own = board.differs.schools[question] !== undefined;
   const { asks, schools } = QUESTIONS[question];
   const choose = (id: string) => {
     if (forShop) {
-      shop.mutate((s) => ({ ...s, schools: { ...s.schools, [question]: id } }));
+      shop.change((s) => ({ ...s, schools: { ...s.schools, [question]: id } }));
       if (own) drop();
     } else session.edit((b) => ({ ...b, differs: { ...b.differs, schools: { ...b.differs.schools, [question]: id } } }));
   };

@@ -8,7 +8,8 @@ import { type BoardFile, GREATEST_FILE_BYTES, readBoardFile } from '#core/format
 import type { PlanInput } from '#core/plan/context.ts';
 import { sawStateFor, type SawBook } from '#core/plan/sawRecords.ts';
 import { api, type StoredBoard } from '../../data/api.ts';
-import { keys, queryClient, trouble, useBoards, useRack, useSawBook, useShop, useSpecies } from '../../data/queries.ts';
+import { trouble, useBoards, useRack, useSawBook, useShop, useSpecies } from '../../data/queries.ts';
+import { keys, queryClient } from '../../data/queryClient.ts';
 import { BoardMiniature } from '../../drawing/BoardMiniature.tsx';
 import { BoardSizeLine } from '../../drawing/BoardSizeLine.tsx';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
@@ -53,6 +54,14 @@ export function BoardsPlace() {
       showProblem(error);
     }
   };
+  const duplicate = async ({ id }: StoredBoard) => {
+    try {
+      const { board } = await api.board(id);
+      await add({ ...board, name: `${board.name} (copy)`.slice(0, 120) }, 'layout');
+    } catch (error) {
+      showProblem(error);
+    }
+  };
   const openFile = async (file: File | undefined) => {
     if (fileInput.current) fileInput.current.value = '';
     if (!file) return;
@@ -84,7 +93,8 @@ export function BoardsPlace() {
 
   const rack = useRack();
   const shop = useShop();
-  const book = useSawBook();
+  const ids = useMemo(() => (boards.data ?? []).map((b) => b.id), [boards.data]);
+  const book = useSawBook(ids);
   const input = useMemo(() => (rack.data && shop.data && species.data && book.data
     ? { rack: rack.data.map((p) => p.piece), shop: shop.data.shop, species: species.data, book: book.data } : null), [rack.data, shop.data, species.data, book.data]);
   const all = boards.data ?? [];
@@ -117,7 +127,7 @@ export function BoardsPlace() {
             <Menu position="bottom-end">
               <Menu.Target><ActionIcon className={classes.more} variant="subtle" color="gray" c="var(--ink-soft)" aria-label={`More for ${stored.board.name}`}><IconDots size={18} /></ActionIcon></Menu.Target>
               <Menu.Dropdown>
-                <Menu.Item leftSection={<IconCopy size={16} />} onClick={() => void add({ ...stored.board, name: `${stored.board.name} (copy)`.slice(0, 120) }, 'layout')}>Duplicate</Menu.Item>
+                <Menu.Item leftSection={<IconCopy size={16} />} onClick={() => void duplicate(stored)}>Duplicate</Menu.Item>
                 <Menu.Item leftSection={<IconDownload size={16} />} component="a" href={`/api/boards/${stored.id}/file`}>Save as file</Menu.Item>
                 <Menu.Item leftSection={<IconTrash size={16} />} onClick={() => void remove(stored)}>Remove</Menu.Item>
               </Menu.Dropdown>
@@ -125,6 +135,7 @@ export function BoardsPlace() {
           </li>
         ))}
       </ul>
+      {boards.hasNextPage && <Button variant="default" loading={boards.isFetchingNextPage} onClick={() => void boards.fetchNextPage()}>Show older boards</Button>}
       {opened && <ImportDialog file={opened} onClose={() => setOpened(null)} />}
     </div>
   );

@@ -10,7 +10,7 @@ import { demandKey } from '#core/plan/cutForBoard.ts';
 import { stripOf, swapStrips } from '#core/plan/swapStrips.ts';
 import { api } from '../../data/api.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
-import { useBoards } from '../../data/queries.ts';
+import { takeBook, useAllBoards } from '../../data/queries.ts';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import { buyWords } from '#core/checks/stockShortage.ts';
 import { Length, Say } from '../../quantities/Length.tsx';
@@ -24,14 +24,14 @@ import { MoveStripDialog } from './MoveStripDialog.tsx';
 import { StripBar } from './StripBar.tsx';
 import classes from './cuts.module.css';
 import { gapWords, money } from './words.ts';
-import { takeBook, useCuts } from './useCuts.ts';
+import { useCuts } from './useCuts.ts';
 
 /** Which strip comes from which piece: drawn to scale in cutting order, searched while you watch, kept, and booked after the saw. */
 export function CutsPlace() {
   const open = useSettledBoard();
   const { board, session, input, id, plan: boardPlan } = open;
   const cuts = useCuts();
-  const boards = useBoards();
+  const boards = useAllBoards();
   const { ref, width } = useElementSize();
   const [lit, setLit] = useState<string | null>(null);
   const [view, setView] = useState('drawing');
@@ -81,9 +81,9 @@ export function CutsPlace() {
     try {
       const before = new Set(open.book.cuttings.map((c) => c.id));
       const book = await api.cutPiece(kept.id, piece.id, unit);
-      takeBook(book);
+      takeBook(id, book);
       const made = book.cuttings.find((c) => !before.has(c.id))!;
-      showUndo(`${piece.mark} is cut. ${made.record.leftovers.length === 0 ? 'Nothing is left of it.' : `Back in the rack: ${made.record.leftovers.map((l) => l.mark).join(', ')}.`}`, async () => takeBook(await api.undoCutting(made.id)));
+      showUndo(`${piece.mark} is cut. ${made.record.leftovers.length === 0 ? 'Nothing is left of it.' : `Back in the rack: ${made.record.leftovers.map((l) => l.mark).join(', ')}.`}`, async () => takeBook(id, await api.undoCutting(made.id)));
     } catch (error) {
       showProblem(error);
     }

@@ -1,11 +1,11 @@
 import { Button, Checkbox } from '@mantine/core';
-import type { StripName } from '#core/plan/sawRecords.ts';
+import type { SawBook, StripName } from '#core/plan/sawRecords.ts';
 import { demandKey } from '#core/plan/cutForBoard.ts';
 import { api } from '../../data/api.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
+import { takeBook } from '../../data/queries.ts';
 import { showProblem } from '../../shell/notices.tsx';
 import classes from './cuts.module.css';
-import { takeBook } from './useCuts.ts';
 import { copyLetter, isLit } from './words.ts';
 
 const WHEN = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
@@ -15,7 +15,7 @@ export function DoneCuts({ lit, onLight }: { lit: string | null; onLight(key: st
   const { book, id } = useSettledBoard();
   const mine = book.cuttings.filter((c) => c.boards.includes(id));
   if (mine.length === 0) return null;
-  const tell = (work: Promise<Parameters<typeof takeBook>[0]>) => work.then(takeBook, showProblem);
+  const tell = (work: Promise<SawBook>) => work.then((changed) => takeBook(id, changed), showProblem);
   return (
     <section aria-label="Cut already">
       <h3>After the saw</h3>

@@ -1,3 +1,4 @@
+import { useQueries, type UseQueryResult } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { notifications } from '@mantine/notifications';
 import type { Board } from '#core/board/board.ts';
@@ -6,9 +7,10 @@ import { cutProblemFor } from '#core/plan/cutForBoard.ts';
 import { bareCut } from '#core/plan/rebuildCut.ts';
 import { doneFor, promisedToOthers, type KeptPlan, type SawBook } from '#core/plan/sawRecords.ts';
 import { CutSearch } from '../../cutting/cutSearch.ts';
-import { api } from '../../data/api.ts';
+import { api, type StoredBoard } from '../../data/api.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
-import { keys, queryClient, useBoards } from '../../data/queries.ts';
+import { boardQuery, takeBook, useSawBook } from '../../data/queries.ts';
+import { keys, queryClient } from '../../data/queryClient.ts';
 import { showProblem } from '../../shell/notices.tsx';
 
 /** Time the search may take before it stops by itself; it stops sooner when the plan is proven. */
@@ -17,6 +19,11 @@ const SEARCH_SECONDS = 30;
 const SEARCH_DELAY_MS = 250;
 
 const ALONE: { key: string; board: Board }[] = [];
+
+/** Boards that have been fetched; those that are still on their way are not cut with the others yet. */
+function loadedOf(results: UseQueryResult<StoredBoard>[]): StoredBoard[] {
+  return results.flatMap(({ data }) => data ?? []);
+}
 
 /** The cut plan on the page: what it is, what the search does, and what can be done with it. */
 export interface Cuts {
@@ -44,16 +51,14 @@ export interface Cuts {
   price: { words: string; more: number; sure: boolean } | null;
 }
 
-export function takeBook(book: SawBook): void {
-  queryClient.setQueryData(keys.saw, book);
-  void queryClient.invalidateQueries({ queryKey: keys.rack });
-}
-
 export function useCuts(): Cuts {
-  const { id, board, input, plan, book, draft, setDraft, session } = useSettledBoard();
-  const boards = useBoards();
-  const kept = book.plans.find((p) => p.boards.includes(id)) ?? null;
+  const { id, board, input, plan, book: own, draft, setDraft, session } = useSettledBoard();
+  const kept = own.plans.find((p) => p.boards.includes(id)) ?? null;
   const [others, setOthers] = useState<string[]>(() => kept?.boards.filter((b) => b !== id) ?? []);
+  const all = useMemo(() => [id, ...others], [id, others]);
+  const joint = useSawBook(all);
+  const book = others.length === 0 ? own : joint.data ?? own;
+  const stored = useQueries({ queries: others.map(boardQuery), combine: loadedOf });
   const [running, setRunning] = useState(false);
   const [busy, setBusy] = useState(false);
   const [price, setPrice] = useState<Cuts['price']>(null);
@@ -63,10 +68,7 @@ export function useCuts(): Cuts {
 
   const { rack, shop, species } = input;
   // The same empty list while there are none: another board's save is no reason to search again.
-  const otherBoards = useMemo(() => (others.length === 0 ? ALONE : others.flatMap((key) => {
-    const stored = boards.data?.find((b) => b.id === key);
-    return stored ? [{ key, board: stored.board }] : [];
-  })), [others, boards.data]);
+  const otherBoards = useMemo(() => (stored.length === 0 ? ALONE : stored.map((s) => ({ key: s.id, board: s.board }))), [stored]);
   const problem = useMemo(() => {
     const together = [{ key: id, board }, ...otherBoards];
     const ids = together.map((t) => t.key);
@@ -114,7 +116,7 @@ export function useCuts(): Cuts {
       setPrice(null);
       wish.current = null;
       setWishing(false);
-      takeBook(changed);
+      takeBook(id, changed);
       notifications.show({ message: said });
     } catch (error) {
       showProblem(error);
@@ -131,7 +133,7 @@ export function useCuts(): Cuts {
     setTogether: (ids) => setOthers(ids.filter((b) => b !== id)), improve, stop,
     keep: () => finish(async () => {
       const revision = await session.savedRevision();
-      const rest = others.map((key) => ({ id: key, revision: boards.data!.find((b) => b.id === key)!.revision }));
+      const rest = stored.map((s) => ({ id: s.id, revision: s.revision }));
       return api.keepCut([{ id, revision }, ...rest], bareCut(current));
     }, 'Kept. Its wood is promised to the board.'),
     release: () => finish(() => api.releaseCut([id]), 'Released. Its wood is free for other boards.'),

@@ -5,9 +5,9 @@ import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { usableZones } from '#core/cutting/usable.ts';
-import { promisedToOthers } from '#core/plan/sawRecords.ts';
+import { EMPTY_SAW_BOOK, promisedToOthers } from '#core/plan/sawRecords.ts';
 import { defectKinds, USUAL_TREATMENT, type Defect, type DefectKind } from '#core/stock/defect.ts';
-import { trouble, useBoards, useRack, useSawBook, useShop, useSpecies } from '../../data/queries.ts';
+import { NO_BOARDS, trouble, useBoards, useRack, useSawBook, useShop, useSpecies } from '../../data/queries.ts';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import { stockBody } from '#core/plan/stripBody.ts';
 import { Wood } from '../../drawing/Wood.tsx';
@@ -18,7 +18,8 @@ import { FaceEditor } from './FaceEditor.tsx';
 import { FormFigures, OrderCosts } from './FormFigures.tsx';
 import { PieceFacts } from './PieceFacts.tsx';
 import classes from './PiecePlace.module.css';
-import { usePieceEdits } from './usePieceEdits.ts';
+import { usePieceEdits } from '../../data/recordEdits.ts';
+import { LineNote } from '../../shell/LineNote.tsx';
 import { DEFECT_WORDS } from './words.ts';
 
 const STRAIGHT = { bow: 0, cup: 0, crook: 0, twist: 0 };
@@ -30,7 +31,7 @@ export function PiecePlace() {
   const species = useSpecies();
   const shop = useShop();
   const boards = useBoards();
-  const book = useSawBook();
+  const book = useSawBook(NO_BOARDS);
   const edits = usePieceEdits(id);
   const { ref, width } = useElementSize();
   const [chosen, setChosen] = useState<string | null>(null);
@@ -46,7 +47,7 @@ export function PiecePlace() {
   const end = Math.max(piece.thickness, piece.farEnd?.thickness ?? 0);
   const scale = fitScale([piece.length + 4, 1], [Math.max(280, width), 1e6], 1);
   const endScale = Math.min(1.6, 150 / Math.max(piece.width, piece.farEnd?.width ?? 0));
-  const promises = promisedToOthers(book.data ?? { plans: [], cuttings: [] }, []).filter((r) => r.pieceId === id);
+  const promises = promisedToOthers(book.data ?? EMPTY_SAW_BOOK, []).filter((r) => r.pieceId === id);
   const usable = usableZones(piece, shop.data.shop);
   const face = { piece, species: wood, shop: shop.data.shop, scale, kind, chosen, onChoose: setChosen, newId: () => nanoid(10), onChange: (edit: (d: Defect[]) => Defect[]) => edits.change((p) => ({ ...p, defects: edit(p.defects) })) };
   const middle = { x: piece.length / 2, y: piece.width / 2 };
@@ -61,7 +62,7 @@ export function PiecePlace() {
       <header>
         <h1>{piece.mark}</h1>
         <p>{wood?.name ?? piece.species}, <Length mm={piece.length} bare /> × <Length mm={piece.width} bare /> × <Length mm={piece.thickness} />{piece.count > 1 && `, ${piece.count} of them`}</p>
-        <span role="status" className={classes.soft}>{edits.saving ? 'Saving …' : edits.saved ? 'Saved' : ''}</span>
+        <LineNote state={edits.state} className={classes.soft} />
         <span className={classes.grow} />
         <Button variant="default" leftSection={<IconArrowBackUp size={16} />} onClick={edits.undo}>Undo</Button>
         <Button variant="default" component={Link} to={`/propose?useUp=${piece.id}`} leftSection={<IconSparkles size={16} />}>Boards from it</Button>

@@ -5,7 +5,8 @@ import { promisedToOthers } from '#core/plan/sawRecords.ts';
 import type { Proposal } from '#core/propose/propose.ts';
 import { contradictions, OPEN_WISHES, type Wishes } from '#core/propose/wishes.ts';
 import { api } from '../../data/api.ts';
-import { keys, queryClient, trouble, useRack, useSawBook, useShop, useSpecies } from '../../data/queries.ts';
+import { NO_BOARDS, trouble, useRack, useSawBook, useShop, useSpecies } from '../../data/queries.ts';
+import { keys, queryClient } from '../../data/queryClient.ts';
 import { BoardMiniature } from '../../drawing/BoardMiniature.tsx';
 import { BoardSizeLine } from '../../drawing/BoardSizeLine.tsx';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
@@ -35,7 +36,7 @@ export function ProposePlace() {
   const rack = useRack();
   const shop = useShop();
   const species = useSpecies();
-  const book = useSawBook();
+  const book = useSawBook(NO_BOARDS);
   const [params] = useSearchParams();
   const useUp = params.get('useUp');
   const pieces = params.get('pieces')?.split(',') ?? null;

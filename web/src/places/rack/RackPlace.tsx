@@ -5,11 +5,12 @@ import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { writeRackCsv } from '#core/format/rackCsv.ts';
-import { promisedToOthers } from '#core/plan/sawRecords.ts';
+import { EMPTY_SAW_BOOK, promisedToOthers } from '#core/plan/sawRecords.ts';
 import { DEFAULT_SHOP } from '#core/shop/shop.ts';
 import type { Piece } from '#core/stock/piece.ts';
 import { api, ApiProblem, type StoredPiece } from '../../data/api.ts';
-import { keys, queryClient, trouble, useRack, useSawBook, useShop, useSpecies } from '../../data/queries.ts';
+import { NO_BOARDS, trouble, useRack, useSawBook, useShop, useSpecies } from '../../data/queries.ts';
+import { keys, queryClient } from '../../data/queryClient.ts';
 import { saveFile } from '../../data/saveFile.ts';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
@@ -36,7 +37,7 @@ export function RackPlace() {
   const rack = useRack();
   const species = useSpecies();
   const shop = useShop();
-  const book = useSawBook();
+  const book = useSawBook(NO_BOARDS);
   const navigate = useNavigate();
   const { ref, width } = useElementSize();
   const [chosen, setChosen] = useState<string | null>(null);
@@ -49,7 +50,7 @@ export function RackPlace() {
   const selected = pieces.find((p) => p.piece.id === chosen);
   const promised = useMemo(() => {
     const byPiece = new Map<string, ReturnType<typeof promisedToOthers>>();
-    for (const range of promisedToOthers(book.data ?? { plans: [], cuttings: [] }, [])) byPiece.set(range.pieceId, [...(byPiece.get(range.pieceId) ?? []), range]);
+    for (const range of promisedToOthers(book.data ?? EMPTY_SAW_BOOK, [])) byPiece.set(range.pieceId, [...(byPiece.get(range.pieceId) ?? []), range]);
     return byPiece;
   }, [book.data]);
   const found = useMemo(() => findPieces(pieces, sought, species.data ?? [], shop.data?.shop ?? DEFAULT_SHOP, [...promised.values()].flat()), [pieces, sought, species.data, shop.data, promised]);

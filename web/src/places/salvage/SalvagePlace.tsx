@@ -6,7 +6,8 @@ import { Link, useNavigate } from 'react-router';
 import { METAL_CLEARANCE, salvagedBits, salvagedPieces, type SalvagedThing } from '#core/cutting/salvage.ts';
 import { pieceShape } from '#core/stock/piece.ts';
 import { api } from '../../data/api.ts';
-import { keys, queryClient, useRack, useShop, useSpecies } from '../../data/queries.ts';
+import { useRack, useShop, useSpecies } from '../../data/queries.ts';
+import { keys, queryClient } from '../../data/queryClient.ts';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import { StockFace } from '../../drawing/StockFace.tsx';
 import { Length } from '../../quantities/Length.tsx';
@@ -49,7 +50,7 @@ export function SalvagePlace() {
   });
   const solid = pieces.reduce((sum, p) => sum + p.count, 0);
   const scale = fitScale([thing.length + 4, 1], [Math.max(280, width), 1e6], 1.2);
-  const drawn = { ...pieceShape.parse({ ...(pieces[0] ?? salvagedPieces({ ...START, species: 'x' }, kerf, () => 'S')[0]!), species: thing.species || 'x', length: thing.length, width: thing.width, thickness: Math.max(2, thing.thickness), defects: [] }), id: 'salvage' };
+  const drawn = { ...pieceShape.parse({ ...(pieces[0] ?? salvagedPieces({ ...START, species: 'none' }, kerf, () => 'S')[0]!), species: thing.species || 'none', length: thing.length, width: thing.width, thickness: Math.max(2, thing.thickness), defects: [] }), id: 'salvage' };
   const wrong = thing.species === '' ? 'Choose the species.' : thing.of.trim() === '' ? 'Say what it was.' : skin === null ? 'Say what is on its faces.' : skin === 'treated' ? 'Treated wood is never for food.'
     : !metalDone ? 'Go over it with a metal detector first.' : pieces.length === 0 ? 'Nothing solid is left of it.' : null;
 

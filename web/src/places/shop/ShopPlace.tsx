@@ -1,7 +1,8 @@
 import type { z } from 'zod';
 import { shopSchema, type Shop } from '#core/shop/shop.ts';
 import { trouble, useShop } from '../../data/queries.ts';
-import { useShopEdit } from '../../data/useShopEdit.ts';
+import { useShopEdits } from '../../data/recordEdits.ts';
+import { LineNote } from '../../shell/LineNote.tsx';
 import { HABIT_WORDS } from '../../habits/habitWords.ts';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
 import { SeasonFields } from '../../quantities/SeasonFields.tsx';
@@ -42,11 +43,11 @@ const PARTS = [['machines', 'Machines'], ['clamps', 'Clamps'], ['glues', 'Glues'
 /** The figures that every plan is made with: machines, clamps, glues, hours, habits. Each is saved as it is left. */
 export function ShopPlace() {
   const stored = useShop();
-  const save = useShopEdit();
+  const edits = useShopEdits();
   const problem = trouble(stored);
   if (!stored.data) return <p className={classes.loading} role={problem ? 'alert' : undefined}>{problem ? `${problem.message} Cadenza keeps trying.` : 'Loading …'}</p>;
   const { shop } = stored.data;
-  const change: EditShop = (edit) => save.mutate(edit);
+  const change: EditShop = edits.change;
   const figures = (specs: FieldSpec[]) => <div className={classes.grid}>{specs.map((spec) => <Figure key={`${spec[0]}.${spec[1]}`} spec={spec} shop={shop} onChange={change} />)}</div>;
 
   return (
@@ -54,7 +55,7 @@ export function ShopPlace() {
       <h1>Shop</h1>
       <p className={classes.lead}>
         Every plan is made with these figures. Change one, and all boards follow.{' '}
-        <span role="status">{save.isPending ? 'Saving …' : save.isSuccess ? 'Saved.' : ''}</span>
+        <LineNote state={edits.state} />
       </p>
       <nav className={classes.parts} aria-label="Parts of the shop">{PARTS.map(([id, title]) => <a key={id} href={`#${id}`}>{title}</a>)}</nav>
       <section>

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { PLAIN_CONDITION, type PieceFields } from '#core/stock/piece.ts';
 import { api } from '../../data/api.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
-import { keys, queryClient } from '../../data/queries.ts';
+import { keys, queryClient } from '../../data/queryClient.ts';
 import { Length } from '../../quantities/Length.tsx';
 import { showProblem } from '../../shell/notices.tsx';
 import { nextMark } from '../rack/nextMark.ts';
