@@ -4,7 +4,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { ROOT } from '../bin/root.ts';
 import { startTestDatabase } from '../bin/mariadb/testDatabase.ts';
 import { startServer } from '../server/src/serve.ts';
-import { at, makeBoard, openPlace, saved, storedBoard, stripFace, strips, typeLength } from './pages.ts';
+import { at, makeBoard, makePiece, openPlace, saved, storedBoard, stripFace, strips, typeLength } from './pages.ts';
 
 async function setFirstWidth(page: Page, text: string): Promise<void> {
   await stripFace(page, 0).click({ position: { x: 200, y: 12 } });
@@ -84,6 +84,28 @@ test('while the server cannot save, the page says so and sends the change later'
   await page.unroute('**/api/boards/*');
   await saved(page);
   expect(await storedBoard(page)).toMatchObject({ revision: 3, board: { strips: [{ width: 36 }, {}, {}] } });
+});
+
+test('a figure of the shop and of a piece outlive an outage: they stay as typed, it is said, and they are stored when the server is back', async ({ page, request }) => {
+  const id = await makePiece(request, { mark: 'O1' });
+  const outage = async (place: string, path: string, label: string, typed: string, stored: () => Promise<unknown>, wanted: unknown) => {
+    await openPlace(page, place);
+    await page.route(path, (route) => (route.request().method() === 'PUT' ? route.fulfill({ status: 503, contentType: 'application/problem+json', body: JSON.stringify({ code: 'database-gone', detail: 'The disk is full.' }) }) : route.continue()));
+    await typeLength(page, label, typed);
+    const note = page.getByRole('status').filter({ hasText: 'Not saved yet' });
+    await expect(note).toContainText('The disk is full. Your changes are kept here');
+    await expect(page.getByRole('textbox', { name: label, exact: true })).toHaveValue(typed);
+    // A look at what is stored, as when the window comes back, does not take it away; nor does a reload.
+    await page.evaluate(() => window.dispatchEvent(new Event('visibilitychange')));
+    await page.reload();
+    await expect(page.getByRole('textbox', { name: label, exact: true })).toHaveValue(typed);
+    await page.unroute(path);
+    await expect.poll(stored, { timeout: 20_000 }).toEqual(wanted);
+    await expect(page.getByRole('status').filter({ hasText: 'Saved.' })).toBeVisible();
+  };
+  const json = async (path: string) => (await (await request.get(at(path))).json()) as unknown;
+  await outage('/shop', '**/api/shop', 'Band saw kerf', '1.3', async () => ((await json('/api/shop')) as { shop: { bandSaw: { kerf: number } } }).shop.bandSaw.kerf, 1.3);
+  await outage(`/rack/${id}`, '**/api/rack/*', 'Length', '777', async () => ((await json('/api/rack')) as { piece: { id: string; length: number } }[]).find((p) => p.piece.id === id)!.piece.length, 777);
 });
 
 test('switching units any number of times changes no stored value', async ({ page, request }) => {

@@ -36,6 +36,8 @@ const START_SECONDS = 60;
 const STOP_SECONDS = 30;
 /** Another start may have a database to make or a long recovery before it. */
 const OTHER_START_SECONDS = 180;
+/** One who was killed holds on for a moment more. */
+const USERS_SECONDS = 2;
 /** Below this the database stops sooner or later: undo, temporary tables and its log all grow, bytes. */
 const WORKING_FREE_BYTES = 60e6;
 const LONGEST_PAUSE_MS = 30_000;
@@ -52,7 +54,7 @@ export async function startProjectDatabase(folder: string, { extra = [], alone =
   const starting = await holdStartLock(files);
   let using: FolderLock | null = null;
   try {
-    using = await takeLock(files.usersLock, alone ? 'exclusive' : 'shared', 0);
+    using = await takeLock(files.usersLock, alone ? 'exclusive' : 'shared', USERS_SECONDS);
     if (!using) {
       throw new Sentence(alone
         ? `Cadenza is running on ${files.folder}. Stop it first (Ctrl-C in its terminal), then run this again; nothing was changed.`
@@ -133,7 +135,8 @@ function keepRunning(files: DatabaseFolder, launchAgain: () => void): Keeper {
     });
   }
   function report(sentence: string): void {
-    if (sentence !== trouble) tell(sentence);
+    // The same trouble with another figure is no news.
+    if (sentence.replace(/\d+/g, '') !== trouble?.replace(/\d+/g, '')) tell(sentence);
     trouble = sentence;
   }
   async function look(): Promise<void> {

@@ -12,12 +12,14 @@ export interface Connection {
   keeperPassword: string;
 }
 
+const MAKING = 'making-';
+
 /** The files of one project database. Everything in the folder is for its owner alone. */
 export class DatabaseFolder {
   readonly folder: string;
   /** MariaDB's own data, once they are whole. */
   readonly data: string;
-  /** Where data are made before they are whole; one that is found was left by a start that did not end. */
+  /** Where this very start makes data before they are whole. */
   readonly making: string;
   readonly log: string;
   readonly pidFile: string;
@@ -41,7 +43,7 @@ export class DatabaseFolder {
     this.folder = realpathSync(resolve(folder));
     const within = (name: string) => join(this.folder, name);
     this.data = within('data');
-    this.making = within('making');
+    this.making = within(`${MAKING}${process.pid}-${randomBytes(4).toString('hex')}`);
     this.log = within('mariadb.log');
     this.pidFile = within('mariadb.pid');
     this.initFile = within('init.sql');
@@ -99,6 +101,11 @@ export class DatabaseFolder {
   freeBytes(): number {
     const { bavail, bsize } = statfsSync(this.folder);
     return bavail * bsize;
+  }
+
+  /** Where earlier starts made data and did not come to an end. */
+  unfinished(): string[] {
+    return readdirSync(this.folder).filter((name) => name.startsWith(MAKING)).map((name) => join(this.folder, name));
   }
 
   /** Takes the rights of group and others away from everything here: older folders were more open. */

@@ -42,8 +42,7 @@ function refuseFullDisk(files: DatabaseFolder): void {
 function makeData(files: DatabaseFolder): void {
   tell('Making the database …');
   const installer = ensureProgram('mariadb-install-db', 'mariadb-server');
-  // Left by a start that was ended while it made them: nobody has used them yet, and nobody is at it now.
-  rmSync(files.making, { recursive: true, force: true });
+  clearUnfinished(files);
   mkdirSync(files.making, { mode: 0o700 });
   // The installer is a shell script that breaks paths at spaces: it is given a name without any, in the folder where it runs. It may only be told a
   // user by root, and need not look up this machine's name, as no account stays that is known by it.
@@ -58,6 +57,20 @@ function makeData(files: DatabaseFolder): void {
   writeFileSync(join(files.making, DatabaseFolder.WHOLE), '', { mode: 0o600 });
   if (existsSync(files.data)) rmdirSync(files.data);
   renameSync(files.making, files.data);
+}
+
+/**
+ * Data that a start did not come to the end of: nobody has ever used them. The installer of a start that was killed may still be writing there, so they
+ * are another's place than ours, and what cannot be removed now is removed the next time.
+ */
+function clearUnfinished(files: DatabaseFolder): void {
+  for (const folder of files.unfinished()) {
+    try {
+      rmSync(folder, { recursive: true, force: true });
+    } catch {
+      tell(`${basename(folder)} is still being written by a start that was ended; it is left alone.`);
+    }
+  }
 }
 
 /** The first thing that MariaDB calls an error: what comes after it only follows from it. */

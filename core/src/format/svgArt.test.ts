@@ -49,6 +49,10 @@ describe('drawings from SVG', () => {
   it.each([
     ['declares entities', '<!DOCTYPE svg [<!ENTITY x SYSTEM "file:///etc/passwd">]><svg>&x;</svg>', /entities/], ['is 20 MB', svg(' '.repeat(20_000_000)), /larger than 10 MB/], ['is no SVG', 'a,b,c', /not an SVG/], ['is empty', ' ', /empty/],
     ['is cut off', '<svg><path d="M0 0L1 1"/>', /cut off/], ['holds no lines', svg('<rect width="0" height="5"/>'), /no lines/], ['has too many nodes', svg(`<path d="M0 0${'l1 1'.repeat(41_000)}"/>`), /nodes/], ['is one point', svg('<path d="M5 5L5 5"/>'), /one point/],
+    ['has groups in groups without end', svg(`${'<g transform="translate(1 1)">'.repeat(150_000)}<path d="M0 0L1 1"/>${'</g>'.repeat(150_000)}`), /more than 100 deep/],
+    ['has elements without end', svg('<path d="M0 0L1 1"/>'.repeat(70_000)), /more than 60000 elements/],
+    ['reaches further than any drawing', svg('<path d="M0 0L1e308 1"/><path d="M0 0L1 1"/>'), /coordinates that no drawing can have/],
+    ['is made so by a transform', svg('<g transform="scale(1e300)"><g transform="scale(1e300)"><path d="M0 0L1 1"/></g></g>'), /coordinates that no drawing can have/],
   ])('a file that %s is refused with a reason', (_, text, sentence) => {
     const read = readSvg(text, 'Test');
     expect(read.ok ? '' : read.problem).toMatch(sentence);

@@ -6,6 +6,12 @@ import { ART_BOX, MOST_ART_CHARACTERS, type Art } from '../features/art.ts';
 export const GREATEST_SVG_BYTES = 10_000_000;
 /** More nodes than any engraver follows in reasonable time. */
 export const MOST_NODES = 40_000;
+/** Groups in groups, deeper than any drawing program makes them. */
+export const DEEPEST_GROUP = 100;
+/** More elements than a drawing for a mark has. */
+export const MOST_ELEMENTS = 60_000;
+/** No drawing is as large as this in any unit. */
+const GREATEST_COORDINATE = 1e9;
 
 export type ReadSvg = { ok: true; art: Art; nodes: number; told: string[] } | { ok: false; problem: string };
 
@@ -16,6 +22,9 @@ const LEFT_OUT: Readonly<Record<string, string>> = {
   script: 'Scripts in it were left out; they are never run.', foreignobject: 'Foreign content in it was left out.', image: 'Pictures in it were left out: only lines are engraved.', use: 'References in it were left out: turn clones into paths first.',
   text: 'Words in it were left out: turn text into paths first.', style: 'Its style sheet was left out: only lines matter here.',
 };
+
+/** What ends the reading of a file before its end, in a sentence. */
+class TooMuch extends Error {}
 
 type Segment = [string, ...number[]];
 
@@ -30,12 +39,15 @@ export function readSvg(text: string, name: string): ReadSvg {
   const told = new Set<string>();
   const parts: string[] = [];
   const open: { hidden: boolean; transform: string }[] = [];
-  let [isSvg, sized, wrong] = [false, false, ''];
+  let [isSvg, sized, wrong, elements] = [false, false, '', 0];
   const parser = new SaxesParser({ xmlns: false, position: false });
   parser.on('error', (error) => {
     wrong ||= error.message;
   });
   parser.on('opentag', (tag: SaxesTagPlain) => {
+    elements += 1;
+    if (elements > MOST_ELEMENTS) throw new TooMuch(`It has more than ${MOST_ELEMENTS} elements. Simplify the drawing first.`);
+    if (open.length > DEEPEST_GROUP) throw new TooMuch(`Its groups lie more than ${DEEPEST_GROUP} deep in each other. Ungroup the drawing first.`);
     const kind = tag.name.replace(/^.*:/, '').toLowerCase();
     const a = tag.attributes;
     if (kind === 'svg' && open.length === 0) {
@@ -57,6 +69,7 @@ export function readSvg(text: string, name: string): ReadSvg {
   try {
     parser.write(text.replace(/^\uFEFF/, '')).close();
   } catch (error) {
+    if (error instanceof TooMuch) return { ok: false, problem: error.message };
     wrong ||= (error as Error).message;
   }
   if (!isSvg) return { ok: false, problem: 'This is not an SVG file.' };
@@ -92,7 +105,7 @@ function toLines(d: string, transform: string): string {
   const out: string[] = [];
   path.transform(transform).abs().unarc().unshort().iterate((segment, _i, x, y) => {
     const [letter, ...n] = segment as Segment;
-    if (n.some((value) => !Number.isFinite(value))) return;
+    if (n.some((value) => !(Math.abs(value) <= GREATEST_COORDINATE))) throw new TooMuch('It has coordinates that no drawing can have. Save it again from a drawing program.');
     if (letter === 'H') out.push(`L${n[0]} ${y}`);
     else if (letter === 'V') out.push(`L${x} ${n[0]}`);
     // A quadratic curve is the cubic one with its handle two thirds of the way (a fact of geometry).

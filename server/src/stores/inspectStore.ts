@@ -7,7 +7,7 @@ import { cuttingRecordSchema } from '#core/plan/sawRecords.ts';
 import { shopSchema } from '#core/shop/shop.ts';
 import { inPortions } from '../migrations/inPortions.ts';
 import { openDatabase } from './database.ts';
-import { openStore, storeVersion } from './openStore.ts';
+import { openStore, StoreError, storeVersion } from './openStore.ts';
 import { piecesInRack } from './rackStore.ts';
 
 /** What a database holds, and what of it cannot be read. */
@@ -39,7 +39,9 @@ const MOST_UNREADABLE = 20;
 export async function inspectStore(url: string): Promise<StoreContents> {
   const db = openDatabase(url, 2);
   try {
-    const version = (await db.schema.hasTable('knex_migrations')) ? await storeVersion(db) : 'none';
+    const version = (await db.schema.hasTable('knex_migrations')) ? await storeVersion(db) : null;
+    // An empty database would be filled with empty tables, and look like a shop with nothing in it.
+    if (version === null) throw new StoreError('It holds no record of tables that Cadenza made.');
     await openStore(db);
     const unreadable: string[] = [];
     const note = (place: string) => {

@@ -89,8 +89,8 @@ async function refuseIncomplete(db: Knex): Promise<void> {
   if (missing.length > 0) throw new StoreError(`The database lacks Cadenza's ${missing.length === 1 ? 'table' : 'tables'} ${missing.join(', ')}. Restore a backup; nothing was changed.`);
 }
 
-/** Name of the newest migration that a database has. */
-export async function storeVersion(db: Knex): Promise<string> {
+/** Name of the newest migration that a database has; null when it has none. */
+export async function storeVersion(db: Knex): Promise<string | null> {
   const [row] = await db<{ name: string }>('knex_migrations').select('name').orderBy('name', 'desc').limit(1);
-  return row?.name ?? 'none';
+  return row?.name ?? null;
 }

@@ -72,14 +72,21 @@ async function answerOf<T>(response: Response): Promise<T> {
     json?.fields ?? [], json?.current);
 }
 
-async function request<T>(method: string, path: string, body?: unknown, keepalive = false): Promise<T> {
+interface Patience {
+  /** The request may outlive its page. */
+  keepalive?: boolean;
+  /** Whoever asks keeps what was not stored and sends it again by itself. */
+  asksAgain?: boolean;
+}
+
+async function request<T>(method: string, path: string, body?: unknown, { keepalive = false, asksAgain = false }: Patience = {}): Promise<T> {
   const name = method === 'GET' ? null : nanoid();
   for (let attempt = 0; ; attempt += 1) {
     try {
       return await answerOf<T>(await send({ method, path, body, keepalive, name }));
     } catch (error) {
       const again = SEND_AGAIN_AFTER_MS[attempt];
-      if (name === null || keepalive || again === undefined || !(error instanceof ApiProblem && error.passing)) throw error;
+      if (name === null || keepalive || asksAgain || again === undefined || !(error instanceof ApiProblem && error.passing)) throw error;
       await new Promise((resolve) => setTimeout(resolve, again));
     }
   }
@@ -115,7 +122,7 @@ export const api = {
   boards: (at: string | null) => page<StoredBoard>(at ?? '/boards'),
   board: (id: string) => request<StoredBoard>('GET', `/boards/${id}`),
   addBoard: (board: Board) => request<StoredBoard>('POST', '/boards', board),
-  saveBoard: (id: string, basedOn: number, steps: BoardStep[], keepalive = false) => request<StoredBoard>('PUT', `/boards/${id}`, { basedOn, steps }, keepalive),
+  saveBoard: (id: string, basedOn: number, steps: BoardStep[], keepalive = false) => request<StoredBoard>('PUT', `/boards/${id}`, { basedOn, steps }, { keepalive, asksAgain: true }),
   revisions: (id: string, before: number | null, named: boolean) => request<Revision[]>('GET', `/boards/${id}/revisions?named=${named}${before === null ? '' : `&before=${before}`}`),
   revision: (id: string, number: number) => request<Revision>('GET', `/boards/${id}/revisions/${number}`),
   nameRevision: (id: string, number: number, name: string) => request<Revision>('PUT', `/boards/${id}/revisions/${number}/name`, { name }),
@@ -124,7 +131,7 @@ export const api = {
   importBoard: (file: BoardFile, addPieces: boolean) => request<StoredBoard>('POST', '/boards/import', { file, addPieces }),
   rack: () => whole<StoredPiece>('/rack', (stored) => stored.piece.id),
   addPiece: (piece: PieceFields) => request<StoredPiece>('POST', '/rack', piece),
-  changePiece: (id: string, version: number, piece: PieceFields) => request<StoredPiece>('PUT', `/rack/${id}`, { version, piece }),
+  changePiece: (id: string, version: number, piece: PieceFields) => request<StoredPiece>('PUT', `/rack/${id}`, { version, piece }, { asksAgain: true }),
   removePiece: (id: string, version: number) => request<StoredPiece>('POST', `/rack/${id}/remove`, { version }),
   restorePiece: (id: string, version: number) => request<StoredPiece>('POST', `/rack/${id}/restore`, { version }),
   addPieces: (pieces: PieceFields[], species: Species[]) => request<{ added: number }>('POST', '/rack/batch', { pieces, species }),
@@ -138,6 +145,6 @@ export const api = {
   startRun: (boardId: string, start: { glueUp: string; copy: number; title: string; due: RunDue }) => request<StoredRun>('POST', `/boards/${boardId}/runs`, start),
   changeRun: (id: string, version: number, change: RunChange) => request<StoredRun>('PUT', `/runs/${id}`, { version, ...change }),
   shop: () => request<StoredShop>('GET', '/shop'),
-  saveShop: (version: number, shop: Shop) => request<StoredShop>('PUT', '/shop', { version, shop }),
+  saveShop: (version: number, shop: Shop) => request<StoredShop>('PUT', '/shop', { version, shop }, { asksAgain: true }),
   species: () => request<Species[]>('GET', '/species'),
 };

@@ -1,45 +1,45 @@
 import { Button } from '@mantine/core';
 import { IconPrinter } from '@tabler/icons-react';
-import QRCode from 'qrcode';
-import { useEffect, useState } from 'react';
+import { memo, useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { Piece } from '#core/stock/piece.ts';
 import { useRack, useSpecies } from '../../data/queries.ts';
 import { Length } from '../../quantities/Length.tsx';
 import classes from './LabelsPlace.module.css';
+import { useCodes, type Code } from './useCodes.ts';
+
+const addressOf = ({ id }: Piece) => `${window.location.origin}/rack/${id}`;
 
 /** Shelf labels to print: the mark to be read from across the shop, sizes, and a code that opens the piece's page. `?pieces=` picks some. */
 export function LabelsPlace() {
   const rack = useRack();
   const species = useSpecies();
   const [params] = useSearchParams();
-  const wanted = params.get('pieces')?.split(',');
-  const pieces = (rack.data ?? []).map((p) => p.piece).filter((p) => !wanted || wanted.includes(p.id));
+  const wanted = params.get('pieces');
+  const pieces = useMemo(() => {
+    const chosen = wanted === null ? null : new Set(wanted.split(','));
+    return (rack.data ?? []).map((p) => p.piece).filter((p) => !chosen || chosen.has(p.id));
+  }, [rack.data, wanted]);
+  const addresses = useMemo(() => pieces.map(addressOf), [pieces]);
+  const codes = useCodes(addresses);
+  const names = useMemo(() => new Map(species.data?.map((s) => [s.code, s.name])), [species.data]);
+  const ready = codes.length === pieces.length;
   return (
     <div className={classes.page}>
       <div className={classes.tools}>
         <h1>Shelf labels</h1>
-        <Button leftSection={<IconPrinter size={17} />} disabled={pieces.length === 0} onClick={() => window.print()}>Print {pieces.length === 1 ? '1 label' : `${pieces.length} labels`}</Button>
+        <Button leftSection={<IconPrinter size={17} />} disabled={pieces.length === 0 || !ready} onClick={() => window.print()}>Print {pieces.length === 1 ? '1 label' : `${pieces.length} labels`}</Button>
         <Link to="/rack">Back to the rack</Link>
-        <span>Two across on A4 and Letter. The code opens the piece&apos;s page at this address.</span>
+        <span role="status">{ready ? 'Two across on A4 and Letter. The code opens the piece’s page at this address.' : `Drawing labels: ${codes.length} of ${pieces.length} …`}</span>
       </div>
       <ul className={classes.labels} aria-label="Labels">
-        {pieces.map((piece) => <Label key={piece.id} piece={piece} species={species.data?.find((s) => s.code === piece.species)?.name ?? piece.species} />)}
+        {codes.map((code, i) => <Label key={pieces[i]!.id} piece={pieces[i]!} code={code} species={names.get(pieces[i]!.species) ?? pieces[i]!.species} />)}
       </ul>
     </div>
   );
 }
 
-function Label({ piece, species }: { piece: Piece; species: string }) {
-  const [code, setCode] = useState('');
-  const address = `${window.location.origin}/rack/${piece.id}`;
-  useEffect(() => {
-    let current = true;
-    void QRCode.toString(address, { type: 'svg', margin: 0, errorCorrectionLevel: 'M' }).then((svg) => current && setCode(svg));
-    return () => {
-      current = false;
-    };
-  }, [address]);
+const Label = memo(function Label({ piece, code, species }: { piece: Piece; code: Code; species: string }) {
   return (
     <li className={classes.label}>
       <div>
@@ -48,7 +48,10 @@ function Label({ piece, species }: { piece: Piece; species: string }) {
         <p className={classes.size}><Length mm={piece.length} bare /> × <Length mm={piece.width} bare /> × <Length mm={piece.thickness} /></p>
         <p>{[piece.shelf, piece.origin.of && `${piece.origin.kind} of ${piece.origin.of}`].filter(Boolean).join(' · ')}</p>
       </div>
-      <img className={classes.code} alt={`Code that opens ${address}`} src={code ? `data:image/svg+xml;utf8,${encodeURIComponent(code)}` : undefined} />
+      <svg className={classes.code} role="img" aria-label={`Code that opens ${addressOf(piece)}`} viewBox={`0 0 ${code.modules} ${code.modules}`} shapeRendering="crispEdges">
+        <rect width={code.modules} height={code.modules} fill="#fff" />
+        <path d={code.path} fill="#000" />
+      </svg>
     </li>
   );
-}
+});
