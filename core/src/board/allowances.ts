@@ -58,13 +58,15 @@ export function panelsOf({ count, perPanel }: Pick<Board, 'count' | 'perPanel'>)
 /** @param own the shop; where the board differs from it is taken into account here */
 export function allowancesFor(board: Board, own: Shop): Allowances {
   const shop = shopFor(board, own);
-  const { habits, saw } = shop;
+  const { habits } = shop;
+  // Ends are trimmed and boards cut apart on the saw that crosscuts.
+  const { kerf } = shop.crosscutSaw;
   const endTrim = Math.max(habits.panelEndTrim, flattenerLimits(shop).snipe);
   const fat = ripFatOf(shop);
   // Other boards lie behind those of the first panel, each with its kerf.
-  const others = board.worked.others.reduce((sum, o) => sum + o.length + saw.kerf, 0);
-  const roughLength = board.length + habits.creep + 2 * (endTrim + saw.kerf);
-  const needed = (boards: number, i: number) => roughLength + (boards - 1) * (board.length + saw.kerf) + (i === 0 ? others : 0);
+  const others = board.worked.others.reduce((sum, o) => sum + o.length + kerf, 0);
+  const roughLength = board.length + habits.creep + 2 * (endTrim + kerf);
+  const needed = (boards: number, i: number) => roughLength + (boards - 1) * (board.length + kerf) + (i === 0 ? others : 0);
   // A panel that was glued for longer boards stays as long as it is.
   const spareLength = Math.max(0, (board.worked.gluedLength ?? 0) - needed(panelsOf(board)[0]!, 0));
   return {

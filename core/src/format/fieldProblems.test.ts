@@ -20,7 +20,7 @@ it.each<[string, z.ZodType, unknown, string[]]>([
   ['a missing field', pieceSchema, { ...plainPiece(), species: undefined }, ['species: Species must be chosen.']],
   ['a price below zero', pieceSchema, plainPiece({ price: { amount: -1, per: 'piece' } }), ['price.amount: Price, amount must not be negative.']],
   ['not a number', pieceSchema, { ...plainPiece(), length: Number.NaN }, ['length: Length must be a length in millimetres.']],
-  ['a control character', pieceSchema, plainPiece({ note: 'a\u0000b' }), ['note: Note must not hold control characters.']],
+  ['a control character', pieceSchema, plainPiece({ note: 'a\u0000b' }), ['note: Note must not hold control characters or halves of characters.']],
   ['an impossible kerf', shopSchema, { ...DEFAULT_SHOP, saw: { ...DEFAULT_SHOP.saw, kerf: 40 } }, ['saw.kerf: Saw, kerf must be at most 8 mm (0.315 in).']],
   ['a reserve of nothing', shopSchema, { ...DEFAULT_SHOP, pace: { ...DEFAULT_SHOP.pace, reserve: 0 } }, ['pace.reserve: Pace, reserve must be at least 0.1.']],
   ['no currency', shopSchema, { ...DEFAULT_SHOP, currency: 'euros' }, ['currency: Currency must be a three-letter currency code such as EUR.']],

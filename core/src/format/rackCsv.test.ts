@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { plainPiece, planInputArbitrary } from '../plan/planArbitrary.ts';
-import type { PieceFields } from '../stock/piece.ts';
+import { pieceFieldsSchema, type PieceFields } from '../stock/piece.ts';
 import { HANDBOOK_SPECIES } from '../wood/handbookSpecies.ts';
 import { readPileRow, splitSize } from './pileColumns.ts';
 import { readRackCsv, writeRackCsv } from './rackCsv.ts';
@@ -12,7 +12,7 @@ const read = (text: string, system: 'metric' | 'inch' = 'metric') => {
   if (!csv.ok) throw new Error(csv.message);
   return csv.rows.map((row) => readPileRow(row, { ...context, system: csv.system ?? system }));
 };
-const fieldsOf = ({ id: _id, ...fields }: ReturnType<typeof plainPiece>): PieceFields => fields;
+const fieldsOf = ({ id: _id, ...fields }: ReturnType<typeof plainPiece>): PieceFields => pieceFieldsSchema.parse(fields);
 
 describe('a rack as CSV', () => {
   it('comes back identical, whatever is in the notes', () => {

@@ -139,7 +139,7 @@ export function widthLadder(context: PlanContext): Ladder {
 }
 
 export function lengthLadder(context: PlanContext): Ladder {
-  const { allowances, board, shop: { habits, saw } } = context;
+  const { allowances, board, shop: { habits, crosscutSaw: { kerf } } } = context;
   const { snipe } = flattenerLimits(context.shop);
   const panel = allowances.panels[0]!;
   // In a batch the last panel may be shorter; the ladder is that of the longest.
@@ -148,7 +148,7 @@ export function lengthLadder(context: PlanContext): Ladder {
   const trimmed = piece ? unitGeometry(piece, context.shop, []).start : habits.stockEndTrim;
   const snipeDecides = snipe > habits.panelEndTrim;
   const end = {
-    taken: allowances.endTrim + saw.kerf, habit: snipeDecides ? undefined : ('panelEndTrim' as const), ...(snipeDecides ? { source: 'machine' as const } : {}),
+    taken: allowances.endTrim + kerf, habit: snipeDecides ? undefined : ('panelEndTrim' as const), ...(snipeDecides ? { source: 'machine' as const } : {}),
     why: snipeDecides ? say`The planer snipes ${length(snipe)} at each end, more than the usual trim; the kerf goes too.`
       : say`The end is squared; the kerf goes too.`,
   };
@@ -162,7 +162,7 @@ export function lengthLadder(context: PlanContext): Ladder {
     { id: 'first-end', label: say`Trim the first end`, ...end },
     { id: 'second-end', label: say`Turn end for end, trim the second`, ...end },
     { id: 'spare', label: say`Off for bad places`, taken: allowances.spareLength, source: 'piece' as const, why: say`The panel was glued for longer boards than now come out of it.` },
-    { id: 'others', label: say`Other boards of this panel`, taken: board.worked.others.reduce((sum, o) => sum + o.length + saw.kerf, 0), source: 'machine', why: say`They come out of the same panel, each behind a kerf of ${length(saw.kerf)}.` },
-    { id: 'cut-apart', label: say`Cut ${panel.boards} boards apart`, taken: (panel.boards - 1) * (board.length + saw.kerf), source: 'machine', why: say`The panel holds ${panel.boards} boards end to end; each cut between them takes a kerf.` },
+    { id: 'others', label: say`Other boards of this panel`, taken: board.worked.others.reduce((sum, o) => sum + o.length + kerf, 0), source: 'machine', why: say`They come out of the same panel, each behind a kerf of ${length(kerf)}.` },
+    { id: 'cut-apart', label: say`Cut ${panel.boards} boards apart`, taken: (panel.boards - 1) * (board.length + kerf), source: 'machine', why: say`The panel holds ${panel.boards} boards end to end; each cut between them takes a kerf.` },
   ], piece ? say`${piece.mark}, the shortest piece in use at ${length(piece.length)}` : null);
 }

@@ -25,7 +25,7 @@ export function panelFlatteningWays({ allowances, shop, panelWidth, board, speci
 /** From the glued panel to boards of finished size. */
 export function panelSteps(context: PlanContext, ladders: { thickness: Ladder; width: Ladder }, sections: boolean): StepDraft[] {
   const { allowances, board, shop, panelWidth } = context;
-  const { habits, planer, saw, routerSled } = shop;
+  const { habits, planer, saw, crosscutSaw, routerSled } = shop;
   const glued = glueThicknessReached(context);
   // Of stock that is hopelessly thin nothing is left; the thickness ladder says so.
   const start = Math.max(0, sections ? glued - habits.panelFlatten / 2 : glued);
@@ -41,7 +41,7 @@ export function panelSteps(context: PlanContext, ladders: { thickness: Ladder; w
   const inward = allowances.endTrim + habits.creep / 2;
   // Round bad places boards lie where they can: what is cut off first is told from there.
   const placed = board.worked.spots.length > 0 ? trimLayout(board, allowances, shop).boards[0] : undefined;
-  const firstCut = placed ? placed.x - saw.kerf : inward;
+  const firstCut = placed ? placed.x - crosscutSaw.kerf : inward;
   const snipe = schoolOf(shop.schools, 'snipe');
   const proud = board.strips.flatMap((s, i) => (showsOf(board.construction, s) === 'edge' && proudBy(allowances, s.width) > 0 ? [i + 1] : []));
   return [
@@ -65,24 +65,24 @@ export function panelSteps(context: PlanContext, ladders: { thickness: Ladder; w
     },
     {
       kind: 'trimEdges', title: say`Trim both long edges`, habit: 'panelEdgeTrim', machine: RIP_NAMES[saw.kind], minutes: 6 * many * work,
-      settings: [{ label: 'Fence, first edge', value: length(placed ? panelWidth - placed.y : ladders.width.reached + trimEach) }, { label: 'Fence, second edge', value: length(ladders.width.reached) }],
+      settings: [{ label: 'Fence, first edge', value: atLeast(placed ? panelWidth - placed.y : ladders.width.reached + trimEach) }, { label: 'Fence, second edge', value: atLeast(ladders.width.reached) }],
       parts: [{ part: panels, dimension: 'width', before: panelWidth, after: ladders.width.reached, passes: null }],
       lines: [placed ? say`${length(placed.y)} off the far side, ${length(panelWidth - placed.y - placed.width)} off the near one, clear of bad places; kerf within the waste; the first cut edge is the reference` : say`${length(trimEach)} off each side, kerf within the waste; the first cut edge is the reference`],
       why: say`One straight long edge squares everything after it.`,
     },
     ...(longest.boards + board.worked.others.length > 1 ? [{
       kind: 'cutApart' as const, title: say`Cut the boards apart`, machine: CROSSCUT_NAMES[shop.crosscutSaw.kind], minutes: 3 * (board.count + board.worked.others.length) * work,
-      settings: [{ label: 'Stop', value: length(board.length) }, ...board.worked.others.map((o) => ({ label: `Stop, ${o.name}`, value: length(o.length) }))],
+      settings: [{ label: 'Stop', value: atLeast(board.length) }, ...board.worked.others.map((o) => ({ label: `Stop, ${o.name}`, value: atLeast(o.length) }))],
       parts: [{ part: longest.boards === 1 ? 'the board' : `each of ${longest.boards} boards`, dimension: 'length' as const, before: longest.length, after: board.length, passes: null }],
-      lines: [say`Square one end ${length(firstCut)} in, then ${longest.boards === 1 ? say`one board` : say`${longest.boards} boards`} of ${length(board.length)}, the same long edge to the fence, ${length(saw.kerf)} for each cut`, ...board.worked.others.map((o) => say`${o.name}: ${length(o.length)} by ${length(o.width)}${o.width < ladders.width.reached ? say`, ripped to its width once it is cut off` : say``}; edges and finish as the others`), ...holding(longest.length)],
+      lines: [say`Square one end ${length(firstCut)} in, then ${longest.boards === 1 ? say`one board` : say`${longest.boards} boards`} of ${atLeast(board.length)}, the same long edge to the fence, ${length(crosscutSaw.kerf)} for each cut`, ...board.worked.others.map((o) => say`${o.name}: ${atLeast(o.length)} by ${atLeast(o.width)}${o.width < ladders.width.reached ? say`, ripped to its width once it is cut off` : say``}; edges and finish as the others`), ...holding(longest.length)],
       why: say`Creep, snipe and trim are lost at the ends of a panel once, not once for each board.`,
     }] : [{
       kind: 'trimEnds' as const, title: say`Trim both ends`, habit: allowances.endTrim > habits.panelEndTrim ? null : ('panelEndTrim' as const), school: 'snipe' as const, machine: CROSSCUT_NAMES[shop.crosscutSaw.kind], minutes: 6 * board.count * work,
-      settings: [{ label: 'Stop, first try', value: length(board.length + SNEAK) }, { label: 'Stop', value: length(board.length) }],
+      settings: [{ label: 'Stop, first try', value: atLeast(board.length + SNEAK) }, { label: 'Stop', value: atLeast(board.length) }],
       parts: [{ part: panels, dimension: 'length' as const, before: longest.length, after: board.length, passes: null }],
       lines: [
-        say`Cut one end ${length(firstCut)} in, turn end for end keeping the same long edge to the fence, cut the other to ${length(board.length)}`,
-        say`Each cut takes ${length(saw.kerf)} more for its kerf. Sneak up on the last: ${length(SNEAK)} long first, measure both sides, then to size`,
+        say`Cut one end ${length(firstCut)} in, turn end for end keeping the same long edge to the fence, cut the other to ${atLeast(board.length)}`,
+        say`Each cut takes ${length(crosscutSaw.kerf)} more for its kerf. Sneak up on the last: ${length(SNEAK)} long first, measure both sides, then to size`,
         ...holding(longest.length),
       ],
       why: say`The same edge to the fence makes both ends square to it, even if the fence is not perfect.`,

@@ -9,7 +9,7 @@ it('boards lie inside the panel, clear of creep and snipe, and boards, kerfs and
     const { allowances, shop, strips, ladders } = makePlan(input);
     if (strips.length === 0) return;
     const { length, width, boards, others, missing, missingOthers, creep, snipe, cuts } = trimLayout(input.board, allowances, shop);
-    const kerf = shop.saw.kerf;
+    const { kerf } = shop.crosscutSaw;
     expect([boards.length, missing]).toEqual([allowances.panels[0]!.boards, 0]);
     // Only what is wider than the clear panel finds no room: it is glued long enough for all.
     const clear = width - 2 * Math.min(shop.habits.panelEdgeTrim, (width - ladders.width.reached) / 2);

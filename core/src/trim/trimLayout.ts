@@ -57,7 +57,7 @@ export function trimLayout(board: Board, allowances: Pick<Allowances, 'panels' |
   const length = board.worked.gluedLength ?? planned;
   const width = panelWidth(board);
   const reached = widthReached(board, width, shop);
-  const { saw: { kerf }, habits: { creep, keepLength, panelEdgeTrim } } = shop;
+  const { crosscutSaw: { kerf }, habits: { creep, keepLength, panelEdgeTrim } } = shop;
   const middle = (width - reached) / 2;
   const first = creep / 2 + allowances.endTrim + kerf;
   const { spots } = board.worked;

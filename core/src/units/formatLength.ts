@@ -52,6 +52,9 @@ export function roundLength(mm: number, display: LengthDisplay, rounding: Roundi
   return stepsOf(mm, grid, rounding) * grid;
 }
 
+/** Decimals of an inch for what no fraction says, 0.025 mm. */
+const TINY_DECIMALS = 3;
+
 /**
  * Takes a length apart for display. Values off the grid carry a remainder sign, so nothing is silently rounded in inches;
  * millimetres to a tenth are finer than any reading at the bench and carry none.
@@ -67,6 +70,10 @@ export function lengthParts(mm: number, display: LengthDisplay, rounding: Roundi
   }
   const rest = mm - steps * grid;
   const remainder = Math.abs(rest) <= LENGTH_TOLERANCE_MM ? '' : rest > 0 ? '+' : '−';
+  // Less than the first line of the rule, or less than nothing: a fraction with a sign behind it would not be understood.
+  if (remainder !== '' && (steps <= 0 || mm < 0)) {
+    return { negative: mm < 0, whole: (Math.abs(mm) / MM_PER_INCH).toFixed(TINY_DECIMALS).replace(/0+$/, '').replace(/\.$/, '') || '0', numerator: 0, denominator: 1, remainder: '', unit: 'in' };
+  }
   let numerator = magnitude % display.denominator;
   let denominator: number = display.denominator;
   while (numerator !== 0 && numerator % 2 === 0) {
@@ -91,9 +98,9 @@ export function formatLength(mm: number, display: LengthDisplay, rounding: Round
 /** The same without unit or remainder, as it stands in an input: `42.5` or `1 3/8`. */
 export function formatLengthForInput(mm: number, display: LengthDisplay): string {
   if (display.system === 'metric') return Number(mm.toFixed(3)).toString();
-  const parts = lengthParts(mm, display);
+  const onGrid = Math.abs(roundLength(mm, display, 'nearest') - mm) <= LENGTH_TOLERANCE_MM;
   // A value off the grid is shown as the decimal it is: an input must not change what it holds.
-  return parts.remainder === '' ? inchNumber(parts) : Number((mm / MM_PER_INCH).toFixed(6)).toString();
+  return onGrid ? inchNumber(lengthParts(mm, display)) : Number((mm / MM_PER_INCH).toFixed(6)).toString();
 }
 
 function inchNumber(parts: LengthParts): string {

@@ -12,7 +12,7 @@ export const MM_PER_INCH = 25.4;
 export const LENGTH_TOLERANCE_MM = 1e-6;
 
 /** Why a text is not a length. The sentence for the reader is made from the code in `lengthProblem`. */
-export type LengthProblemCode = 'empty' | 'notation' | 'negative' | 'divisionByZero';
+export type LengthProblemCode = 'empty' | 'notation' | 'negative' | 'divisionByZero' | 'ambiguous';
 
 export type ParsedLength = { ok: true; mm: number } | { ok: false; code: LengthProblemCode };
 
@@ -40,11 +40,18 @@ function normalise(text: string): string {
     .toLowerCase();
 }
 
+/** Feet and what follows them: at most so many inches, or it was no foot. */
+const INCHES_IN_FOOT = 12;
+/** A comma before three digits groups thousands in one country and is the decimal comma of another; before any other number of digits, or behind a single nought, it is decimal. */
+const EITHER_COMMA = /(?:^|[^\d.,])[1-9]\d{0,2}(?:,\d{3})+(?![\d,])/;
+
 // One term: a number (1.5, 3/8, 1 3/8, 1-3/8) and, unless it is the only one, its unit.
 const TERM = /^\s*(?:(\d+)(?:\s+|\s*-\s*)(\d+)\/(\d+)|(\d+)\/(\d+)|(\d*\.\d+|\d+\.?))\s*([a-z]+|["'])?\.?\s*/;
 
 /**
  * Reads a length in any notation of the trade: `30`, `30 mm`, `3,5 cm`, `1.2 m`, `1.375`, `1 3/8`, `1-3/8"`, `7/8`, `8/4`, `2' 6 1/2"`.
+ *
+ * What could mean two lengths is not guessed: `1,200` and `1'200` are asked back.
  *
  * A bare decimal number is in the unit of `system`. A bare fraction is always inches, whatever the system: nobody writes 7/8 of a
  * millimetre, and quarter notation (`4/4`, `8/4`) is inches of nominal thickness everywhere.
@@ -55,6 +62,7 @@ const TERM = /^\s*(?:(\d+)(?:\s+|\s*-\s*)(\d+)\/(\d+)|(\d+)\/(\d+)|(\d*\.\d+|\d+
  * @example parseLength(`2' 6 1/2"`, 'metric') // { ok: true, mm: 774.7 }
  */
 export function parseLength(text: string, system: UnitSystem): ParsedLength {
+  if (EITHER_COMMA.test(text)) return { ok: false, code: 'ambiguous' };
   let rest = normalise(text);
   if (rest === '') return { ok: false, code: 'empty' };
   if (/^-\s*[\d.]/.test(rest)) return { ok: false, code: 'negative' };
@@ -80,6 +88,9 @@ export function parseLength(text: string, system: UnitSystem): ParsedLength {
       else return { ok: false, code: 'notation' };
     }
     if (unit >= previousUnit) return { ok: false, code: 'notation' };
+    // Feet go with inches, fewer than a foot of them: 1'200 is how some write twelve hundred.
+    if (previousUnit === MM_PER_UNIT.ft && (unit !== MM_PER_INCH || value >= INCHES_IN_FOOT)) return { ok: false, code: 'ambiguous' };
+    if (unit === MM_PER_UNIT.ft) rest = rest.replace(/^-\s*(?=[\d.])/, '');
     previousUnit = unit;
     total += value * unit;
   }
@@ -96,6 +107,7 @@ export function lengthProblem(code: LengthProblemCode, field: string, system: Un
     case 'empty': return `${field} is empty. Type a length such as ${example}.`;
     case 'negative': return `${field} cannot be negative.`;
     case 'divisionByZero': return `${field} has a fraction over zero.`;
+    case 'ambiguous': return `${field} could be read in two ways. Type twelve hundred as 1200, one and a fifth as 1.2, feet and inches as 2' 6".`;
     case 'notation': return `${field} is not a length Cadenza can read. Type it like ${example}.`;
   }
 }
