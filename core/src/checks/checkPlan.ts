@@ -27,12 +27,13 @@ import { seasonalNeighbours } from './seasonalNeighbours.ts';
 import { showSide } from './showSide.ts';
 import { stockSafety } from './stockSafety.ts';
 import { stockShortage } from './stockShortage.ts';
+import { sparesShort } from './sparesShort.ts';
 import { speciesCautions } from './speciesCautions.ts';
 import { stockSettled } from './stockSettled.ts';
 import { stripWidth } from './stripWidth.ts';
 
 const RULES: readonly Rule[] = [
-  emptyBoard, panelWidthRule, boardThickness, stripWidth, stockShortage, machineLimits, stockSafety, ripSafety, stockSettled, glueTime, glueClimate, glueClass, clamping, grainDirection, showSide, outerStrips,
+  emptyBoard, panelWidthRule, boardThickness, stripWidth, stockShortage, sparesShort, machineLimits, stockSafety, ripSafety, stockSettled, glueTime, glueClimate, glueClass, clamping, grainDirection, showSide, outerStrips,
   panelSpots, edgeShape, featureRoom, featureDepth, featuresApart, featureJoints, featureKnots, markStrip, markArt,
   seasonalNeighbours, bleedingNeighbours, speciesCautions, finishSafety,
 ];
@@ -41,6 +42,8 @@ const ORDER: Record<Severity, number> = { stop: 0, caution: 1, note: 2 };
 /** All findings on a plan, stops first; within a severity in the order of the rules. A stop that the maker goes on with stays, with his note. */
 export function checkPlan(plan: Plan, given: PlanInput): Finding[] {
   const input = { ...given, shop: plan.shop };
+  // Before there are strips there is nothing to say but what to do first.
+  if (given.board.strips.length === 0) return emptyBoard(plan, input);
   const notes = new Map(given.board.accepted.map((a) => [a.rule, a.note]));
   return RULES.flatMap((rule) => rule(plan, input)).sort((a, b) => ORDER[a.severity] - ORDER[b.severity])
     .map((f) => (f.severity === 'stop' && notes.has(f.rule) ? { ...f, accepted: notes.get(f.rule)! } : f));

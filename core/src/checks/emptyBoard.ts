@@ -3,7 +3,7 @@ import type { Rule } from './finding.ts';
 
 /** Nothing is laid out yet. */
 export const emptyBoard: Rule = (_plan, { board }) => (board.strips.length > 0 ? [] : [{
-  rule: 'empty-board', severity: 'stop', strips: [],
+  rule: 'empty-board', severity: 'note', strips: [],
   what: say`No strips are laid out yet.`, why: say`A board begins with its first strip.`,
   waysOut: [say`Take a section from the rack in Layout.`],
 }]);

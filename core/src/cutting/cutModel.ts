@@ -1,7 +1,7 @@
 import { layerGap } from '../shop/layering.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import type { Unit } from './cutProblem.ts';
-import type { DemandType } from './demandTypes.ts';
+import { isSpare, type DemandType } from './demandTypes.ts';
 import type { MipModel } from './mipSolver.ts';
 import { sideKept, sideValue, widthBeside } from './settle.ts';
 import { blankSpace, freeStretches, laneKind, nextLane, orderFor, ownVolume, stretchVolume, type BlankSpace, type LaneKind, type UnitGeometry } from './unitGeometry.ts';
@@ -70,8 +70,8 @@ export interface CutModel {
   profiles: Profile[];
   pools: Pool[];
   types: readonly DemandType[];
-  /** Column of the strips that stay missing, by type; empty when none may. */
-  missing: number[];
+  /** Columns of what stays missing of each type, strips of boards and spares apart; empty when nothing may. */
+  missing: { column: number; type: number; spare: boolean }[];
   /** False when a list was cut short, so that the programme's bound is not a bound. */
   complete: boolean;
 }
@@ -190,7 +190,14 @@ export function cutModel(units: readonly Unit[], types: readonly DemandType[], m
     }
   });
 
-  if (mayMiss) types.forEach((type, t) => model.missing.push(programme.column(0, type.members.length, [[demandRows[t]!, 1]])));
+  if (mayMiss) {
+    types.forEach((type, t) => {
+      for (const spare of [false, true]) {
+        const most = type.members.filter((m) => isSpare(m) === spare).length;
+        if (most > 0) model.missing.push({ column: programme.column(0, most, [[demandRows[t]!, 1]]), type: t, spare });
+      }
+    });
+  }
   return model;
 }
 

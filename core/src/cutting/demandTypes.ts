@@ -35,7 +35,14 @@ export function demandTypes(demands: readonly StripDemand[]): DemandType[] {
     type.members.push(members);
     types.set(key, type);
   }
+  // What stays missing of a kind is its spares first.
+  for (const type of types.values()) type.members.sort((a, b) => Number(isSpare(a)) - Number(isSpare(b)));
   return [...types.values()];
+}
+
+/** Whether a member is only wished for, in case another one fails. */
+export function isSpare(members: readonly StripDemand[]): boolean {
+  return members[0]!.spare > 0;
 }
 
 /** Pieces that all of a group may come from; null when nothing is said. */

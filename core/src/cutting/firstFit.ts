@@ -1,6 +1,6 @@
 import type { CutPlan, RippedStrip, StripDemand } from './cutPlan.ts';
 import { unitsOf, type CutProblem, type Unit } from './cutProblem.ts';
-import { demandTypes, type DemandType } from './demandTypes.ts';
+import { demandTypes, isSpare, type DemandType } from './demandTypes.ts';
 import { addScores, NO_SCORE, settleUnit, type PlacedBlank, type PlacedLane, type UsedUnit } from './settle.ts';
 import { shortagesOf } from './shortages.ts';
 import { layerGap } from '../shop/layering.ts';
@@ -53,7 +53,8 @@ export function firstFitUnits(problem: CutProblem): { used: UsedUnit[]; unmet: S
   for (const [species, demands] of bySpeciesDemand) {
     const units = bySpecies.get(species) ?? [];
     const items = demandTypes(demands).flatMap((type) => type.members.map((members) => ({ type, members })));
-    items.sort((a, b) => b.type.length - a.type.length || widest(b.type) - widest(a.type) || thickest(b.type) - thickest(a.type)
+    // Spares are wishes: they get what the strips of the board leave.
+    items.sort((a, b) => Number(isSpare(a.members)) - Number(isSpare(b.members)) || b.type.length - a.type.length || widest(b.type) - widest(a.type) || thickest(b.type) - thickest(a.type)
       || a.members[0]!.copy - b.members[0]!.copy || a.members[0]!.strip - b.members[0]!.strip);
     for (const { type, members } of items) {
       const allowed = type.from ? units.filter((u) => type.from!.has(u.unit.piece.id)) : units;

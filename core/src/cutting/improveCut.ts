@@ -1,7 +1,7 @@
 import { gapOf, SCORE_TOLERANCE, type CutPlan, type CutScore, type SpeciesProof, type StripDemand } from './cutPlan.ts';
 import { cutModel, type CutModel } from './cutModel.ts';
 import { unitsOf, type CutProblem, type Unit } from './cutProblem.ts';
-import { demandTypes, type DemandType } from './demandTypes.ts';
+import { demandTypes, isSpare, type DemandType } from './demandTypes.ts';
 import { firstFitUnits } from './firstFit.ts';
 import type { MipSolver } from './mipSolver.ts';
 import { readModel } from './readModel.ts';
@@ -84,7 +84,8 @@ function solveSpecies(part: SpeciesPlan, solver: MipSolver, limits: ImproveOptio
     const { used, unmet } = readModel(model, values);
     const settled = used.map(settleUnit);
     const score = settled.reduce((sum, s) => addScores(sum, s.score), NO_SCORE);
-    if (unmet.length > part.unmet.length || (unmet.length === part.unmet.length && score.total > part.score.total - SCORE_TOLERANCE)) return false;
+    const more = missingWeight(part, unmet) - missingWeight(part, part.unmet);
+    if (more > 0 || (more === 0 && score.total > part.score.total - SCORE_TOLERANCE)) return false;
     Object.assign(part, { blanks: settled.flatMap((s) => s.blanks), leftovers: settled.flatMap((s) => s.leftovers), score, unmet, values });
     // Once settled a plan may come out below what its programme held for the least: then that was no bound, and only the wood in the strips is one.
     if (part.bound !== null && score.total < part.bound - SCORE_TOLERANCE) {
@@ -121,13 +122,13 @@ function modelOf(part: SpeciesPlan, solver: MipSolver, seconds: number, limits: 
   if (part.unmet.length === 0) return cutModel(part.units, part.types, false);
   const model = cutModel(part.units, part.types, true);
   const { cost } = model.mip;
-  const sizes = model.missing.map((column, t) => ({ column, size: part.types[t]!.size }));
+  const sizes = model.missing.map(({ column, type, spare }) => ({ column, size: part.types[type]!.size * (spare ? 1 : needWeight(part)) }));
   model.mip.cost = cost.map(() => 0);
   for (const { column, size } of sizes) model.mip.cost[column] = size;
   const fewest = solver(model.mip, { seconds, stop: limits.stop });
   model.mip.cost = cost;
   model.mip.rowLower.push(-Infinity);
-  model.mip.rowUpper.push(fewest.values ? Math.round(fewest.objective) : part.unmet.length);
+  model.mip.rowUpper.push(fewest.values ? Math.round(fewest.objective) : missingWeight(part, part.unmet));
   for (const { column, size } of sizes) {
     model.mip.columns[column]!.rows.push(model.mip.rowLower.length - 1);
     model.mip.columns[column]!.values.push(size);
@@ -135,6 +136,15 @@ function modelOf(part: SpeciesPlan, solver: MipSolver, seconds: number, limits: 
   // Unless that number is proven the least, a bound on the cost would not be one.
   if (!fewest.proven) model.complete = false;
   return model;
+}
+
+/** One strip of a board weighs more than all spares together: spares are wishes after needs. */
+function needWeight({ types }: SpeciesPlan): number {
+  return 1 + types.reduce((sum, t) => sum + t.members.filter(isSpare).length * t.size, 0);
+}
+
+function missingWeight(part: SpeciesPlan, unmet: readonly StripDemand[]): number {
+  return unmet.reduce((sum, d) => sum + (d.spare > 0 ? 1 : needWeight(part)), 0);
 }
 
 /**

@@ -12,7 +12,7 @@ it('cut at its glue seams a thing gives its solid bits, equal ones under one mar
   const pieces = salvagedPieces(thing, 3, () => `S${(n += 1)}`);
   // The two outer bits are equally long, but each has its own raw end; the third has the screw in it.
   expect(pieces.map((p) => [p.mark, p.length, p.thickness, p.count, p.defects.length])).toEqual([['S1', 298.5, 26.5, 2, 0], ['S2', 300, 26.5, 2, 0], ['S3', 297, 26.5, 2, 1], ['S4', 298.5, 26.5, 2, 0]]);
-  expect(pieces[2]!.defects[0]).toMatchObject({ from: 87.5, across: 0, length: 16, width: 16, treatment: 'cut' });
+  expect(pieces[2]!.defects[0]).toMatchObject({ from: 79.5, across: 0, length: 32, width: 32, treatment: 'cut' });
   expect(pieces.every((p) => p.surface === 'twoFaces' && p.origin.of === 'Counter')).toBe(true);
 });
 

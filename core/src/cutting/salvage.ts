@@ -21,7 +21,7 @@ export interface SalvagedThing {
   count: number;
 }
 
-/** Wood that goes round a screw or nail: its hole and the stain about it, mm (common practice). */
+/** Wood that goes on every side of a screw or nail: its hole and the stain about it, mm (common practice). */
 export const METAL_CLEARANCE = 16;
 /** Bits shorter than this are not worth a mark, mm. */
 const SHORTEST_BIT = 20;
@@ -73,8 +73,8 @@ function endsOf(bit: SalvagedBit, thing: SalvagedThing): string {
 }
 
 function hole({ at, across }: { at: number; across: number }, bit: SalvagedBit, thing: SalvagedThing, i: number): Defect {
-  const length = Math.min(METAL_CLEARANCE, bit.length);
-  const width = Math.min(METAL_CLEARANCE, thing.width);
+  const length = Math.min(2 * METAL_CLEARANCE, bit.length);
+  const width = Math.min(2 * METAL_CLEARANCE, thing.width);
   return {
     id: `d${i + 1}`, kind: 'screw', face: 'through', treatment: 'cut', length, width,
     from: Math.min(bit.length - length, Math.max(0, at - bit.from - length / 2)), across: Math.min(thing.width - width, Math.max(0, across - width / 2)),

@@ -7,11 +7,11 @@ import { usableSize } from './usable.ts';
 
 /**
  * Groups the demands that could not be met and says why, with the figure by which the best piece of the species falls short and the stock
- * that would do.
+ * that would do. Spares that cannot be had are no shortage: the board can be made without them.
  */
 export function shortagesOf(unmet: readonly StripDemand[], problem: CutProblem): Shortage[] {
   const groups = new Map<string, StripDemand[]>();
-  for (const demand of unmet) {
+  for (const demand of unmet.filter((d) => d.spare === 0)) {
     const { rip, thickness } = demand.ways[0]!;
     const key = [demand.species, demand.length, rip, thickness].join('|');
     groups.set(key, [...(groups.get(key) ?? []), demand]);

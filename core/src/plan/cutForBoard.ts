@@ -96,7 +96,7 @@ function stillFits(chosen: CutPlan, problem: CutProblem, key: string): CutPlan |
     }
     blanks.push({ ...blank, strips });
   }
-  const missing = problem.demands.filter((d) => unmet.has(demandKey(d)));
+  const missing = problem.demands.filter((d) => d.spare === 0 && unmet.has(demandKey(d)));
   // What the plan could not give is still missing; anything else it knows nothing of.
   if (!missing.every((d) => chosen.shortages.some((s) => isKind(s, d) && s.parts >= missing.filter((m) => isKind(s, m)).length))) return null;
   if (auditCut(blanks, problem.rack, problem.promised, problem.shop).length > 0) return null;

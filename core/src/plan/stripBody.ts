@@ -100,15 +100,17 @@ export function defectsOn(body: StripBody, side: 'top' | 'under'): Defect[] {
   const { piece } = body;
   if (!piece) return [];
   const [from, to] = [inPiece(body, [0, 0, 0]), inPiece(body, [...body.size])];
-  const overlaps = (d: Defect) => d.from < Math.max(from[0], to[0]) && d.from + d.length > Math.min(from[0], to[0]);
+  // A strip that begins just where a place ends does not hold it.
+  const meets = (start: number, size: number, a: number, b: number) => start < Math.max(a, b) - LENGTH_TOLERANCE_MM && start + size > Math.min(a, b) + LENGTH_TOLERANCE_MM;
+  const overlaps = (d: Defect) => meets(d.from, d.length, from[0], to[0]);
   const facing = side === 'top' ? body.up : minus(body.up);
   return piece.defects.filter((d) => {
     if (!overlaps(d)) return false;
-    if (body.shows === 'face') return d.across < Math.max(from[1], to[1]) && d.across + d.width > Math.min(from[1], to[1]) && reaches(d.face, facing[2]);
+    if (body.shows === 'face') return meets(d.across, d.width, from[1], to[1]) && reaches(d.face, facing[2]);
     // On edge the side that shows is one cut through the piece, and its faces are glued: only what goes through the wood is seen.
     if (d.face !== 'through') return false;
     const y = side === 'top' ? inPiece(body, [0, 0, body.size[2]])[1] : inPiece(body, [0, 0, 0])[1];
-    return d.across <= y && d.across + d.width >= y;
+    return meets(d.across, d.width, y, y);
   });
 }
 

@@ -129,7 +129,7 @@ export function useCuts(): Cuts {
   const open = useMemo(() => ({ ...plan.cutting, blanks: plan.cutting.blanks.filter((b) => !b.done) }), [plan.cutting]);
   const current = draft ?? (keptHolds ? kept.plan : open);
   return {
-    plan: current, kept, showsKept: keptHolds, allCut: problem.demands.length === 0, running, busy, together: [id, ...others], price,
+    plan: current, kept, showsKept: keptHolds, allCut: problem.demands.every((d) => d.spare > 0) && current.blanks.length === 0, running, busy, together: [id, ...others], price,
     setTogether: (ids) => setOthers(ids.filter((b) => b !== id)), improve, stop,
     keep: () => finish(async () => {
       const revision = await session.savedRevision();

@@ -150,7 +150,7 @@ export function SalvagePlace() {
             <g transform="translate(2 4)">
               <StockFace piece={drawn} species={species.data?.find((s) => s.code === thing.species)} scale={scale} face="up" />
               {thing.seams.map((s) => <path key={s} d={`M${s * scale} -4v${thing.width * scale + 8}`} className={classes.seam} />)}
-              {thing.metal.map((m, i) => <g key={i} className={classes.metal}><circle cx={m.at * scale} cy={m.across * scale} r={Math.max(4, (METAL_CLEARANCE / 2) * scale)} /><path d={`M${m.at * scale - 3} ${m.across * scale - 3}l6 6m0 -6l-6 6`} /></g>)}
+              {thing.metal.map((m, i) => <g key={i} className={classes.metal}><circle cx={m.at * scale} cy={m.across * scale} r={Math.max(4, METAL_CLEARANCE * scale)} /><path d={`M${m.at * scale - 3} ${m.across * scale - 3}l6 6m0 -6l-6 6`} /></g>)}
               {bits.map((b) => <text key={b.from} x={(b.from + b.length / 2) * scale} y={thing.width * scale + 18} textAnchor="middle" className={classes.bit}>{Math.round(b.length * 10) / 10}{b.length < keep ? ' short' : ''}</text>)}
             </g>
           </svg>
