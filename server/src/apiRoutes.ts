@@ -13,7 +13,7 @@ import type { Reply } from './reply.ts';
 /** A body above this is read and checked in a thread of its own, bytes. */
 const LARGE_BYTES = 60_000;
 const WRITE_ID = /^[\x21-\x7e]{8,64}$/;
-/** Compressed pages that are kept for those who ask the same next, bytes. */
+/** Pages of lists, as they are sent, kept for those who ask the same next, bytes. */
 const KEPT_PAGES_BYTES = 20_000_000;
 
 const compress = promisify(gzip);
@@ -51,31 +51,27 @@ function writeIdOf(request: Request): string | null {
   throw new Problem(400, 'invalid', 'Idempotency-Key must be 8 to 64 letters, digits or signs.', [{ path: 'Idempotency-Key', message: 'Idempotency-Key must be 8 to 64 letters, digits or signs.' }]);
 }
 
-/** Sends an answer. One with a tag is not sent again to whoever has it, and is compressed once for all. */
-async function send(request: Request, response: Response, { status, json, headers = {} }: Reply, pages: LRUCache<string, Buffer>): Promise<void> {
+/** Sends an answer. One with a tag is not sent again to whoever has it, and is written out and compressed once for all. */
+async function send(request: Request, response: Response, { status, json, write, headers = {} }: Reply, pages: LRUCache<string, Buffer>): Promise<void> {
   response.status(status).set(headers);
-  if (json === null) {
-    response.end();
+  if (write) {
+    await sendPage(request, response, `${request.path} ${headers.ETag}`, write, pages);
     return;
   }
-  const tag = headers.ETag;
-  if (tag === undefined) {
-    response.type('application/json').send(json);
-    return;
-  }
+  if (json === null) response.end();
+  else response.type('application/json').send(json);
+}
+
+async function sendPage(request: Request, response: Response, key: string, write: () => string, pages: LRUCache<string, Buffer>): Promise<void> {
   // Whoever has it asks whether it is still so, every time.
-  response.set('Cache-Control', 'no-cache');
+  response.set('Cache-Control', 'no-cache').vary('Accept-Encoding').type('application/json');
   if (request.fresh) {
     response.status(304).end();
     return;
   }
-  response.vary('Accept-Encoding').type('application/json');
-  if (!request.acceptsEncodings('gzip')) {
-    response.set('Content-Encoding', 'identity').send(json);
-    return;
-  }
-  const key = `${request.path} ${tag}`;
-  const page = pages.get(key) ?? (await compress(json, { level: 5 }));
-  pages.set(key, page);
-  response.set('Content-Encoding', 'gzip').send(page);
+  const encoding = request.acceptsEncodings('gzip') ? 'gzip' : 'identity';
+  const known = pages.get(`${encoding} ${key}`);
+  const page = known ?? (encoding === 'gzip' ? await compress(write(), { level: 5 }) : Buffer.from(write()));
+  if (!known) pages.set(`${encoding} ${key}`, page);
+  response.set({ 'Content-Encoding': encoding, 'Content-Length': String(page.length) }).end(page);
 }

@@ -87,7 +87,7 @@ describe('checkPlan', () => {
 
   it('puts stops before cautions before notes', () => {
     const order = ['stop', 'caution', 'note'];
-    const severities = found(plainBoard({ width: 290, thickness: 12, strips: strips([46, 46, 46, 46, 46, 30, 8]) })).map((f) => order.indexOf(f.severity));
+    const severities = found(plainBoard({ width: 290, thickness: 12, strips: strips([46, 46, 46, 46, 46, 40, 8]) })).map((f) => order.indexOf(f.severity));
     expect(new Set(severities).size).toBe(3);
     expect(severities).toEqual([...severities].sort());
   });

@@ -1,8 +1,10 @@
 import { showsOf } from '../board/board.ts';
 import { widestStrip } from '../cutting/sections.ts';
-import { usableSize } from '../cutting/usable.ts';
+import { stripList } from '../plan/numberList.ts';
+import type { Plan } from '../plan/plan.ts';
+import type { Shop } from '../shop/shop.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
-import { length, say } from '../units/phrase.ts';
+import { length, say, type Phrase } from '../units/phrase.ts';
 import type { Finding, Rule } from './finding.ts';
 
 /** Planing away less than this is ordinary milling. */
@@ -13,56 +15,68 @@ const COMMON_PRACTICE = 'common practice';
 /** Rips narrower than this are not for hands at the fence (common practice: 3/4 in). */
 const NARROW_RIP = 19;
 
-/** Each strip's width against what the rack gives, what the plane turns to chips, and what is safe to rip. */
-export const stripWidth: Rule = (plan, { board, rack, shop }) => {
-  const findings: Finding[] = [];
+/** Each strip's width against what the rack gives, what the plane turns to chips, and what is safe to rip. Strips with which it stands alike are told together. */
+export const stripWidth: Rule = (plan, { board, shop }) => {
+  const findings = new Map<string, Finding>();
+  const find = (figure: string, finding: Omit<Finding, 'strips' | 'what'>, number: number, what: (strips: Phrase, many: boolean) => Phrase) => {
+    const key = `${finding.rule}/${figure}`;
+    const strips = [...(findings.get(key)?.strips ?? []), number];
+    const words = stripList(strips);
+    findings.set(key, { ...finding, strips, what: what([`S${String(words[0]).slice(1)}`, ...words.slice(1)], strips.length > 1) });
+  };
+  const spent = planedAway(plan, shop);
   board.strips.forEach((strip, i) => {
-    const strips = [i + 1];
+    const number = i + 1;
+    const planned = plan.strips[i]!;
+    const given = planned.sources.length >= plan.allowances.panels.length;
     // What lies the other way than the rest is not among the sections; the cut plan finds out.
     const widest = strip.rolled ? 0 : widestStrip(plan.sections, strip.species);
-    if (strip.width > board.width + LENGTH_TOLERANCE_MM) {
-      findings.push({
-        rule: 'strip-wider-than-board', severity: 'stop', strips,
-        what: say`Strip ${i + 1} is ${length(strip.width)} wide, the whole board ${length(board.width)}.`,
-        why: say`All of the difference would be trimmed away.`, waysOut: [say`Narrow the strip.`, say`Widen the board.`],
-      });
-    } else if (widest > 0 && strip.width > widest + LENGTH_TOLERANCE_MM) {
-      findings.push({
-        rule: 'width-not-in-rack', severity: 'stop', strips,
-        what: say`Strip ${i + 1} is ${length(strip.width)} wide; the widest the rack gives in this species is ${length(widest)}.`,
-        why: say`No piece gives that width.`,
+    const wide = Math.max(board.width, plan.allowances.wantedPanelWidth);
+    if (strip.width > wide + LENGTH_TOLERANCE_MM) {
+      find(String(strip.width), {
+        rule: 'strip-wider-than-board', severity: 'stop', why: say`All of the difference would be trimmed away.`, waysOut: [say`Narrow the strip.`, say`Widen the board.`],
+      }, number, (strips, many) => say`${strips} ${many ? 'are' : 'is'} ${length(strip.width)} wide, the whole board with its edge trims ${length(wide)}.`);
+    } else if (!given && widest > 0 && strip.width > widest + LENGTH_TOLERANCE_MM) {
+      find(`${strip.species}/${strip.width}`, {
+        rule: 'width-not-in-rack', severity: 'stop', why: say`No piece gives that width.`,
         waysOut: [say`Set it to ${length(widest)} or less.`, say`Add wider or thicker stock to the rack.`],
-      });
-    } else if (showsOf(board.construction, strip) === 'edge') {
-      const source = rack.find((piece) => piece.id === plan.strips[i]!.sources[0]?.pieceId);
-      const planed = source ? usableSize(source, shop, { length: plan.allowances.roughLength, width: plan.allowances.glueThickness }).thickness - strip.width : 0;
-      if (source && planed > ORDINARY_PLANING) {
-        findings.push({
-          rule: 'planed-away', severity: 'note', strips,
-          what: say`Strip ${i + 1} comes from ${source.mark} and is planed ${length(planed)} further than flat.`,
-          why: say`${source.mark} gives ${length(strip.width + planed)}; the rest goes to chips, pass after pass.`,
-          waysOut: [say`Use ${length(strip.width + planed)}.`, say`Resaw the blank first where the band saw allows it.`],
-        });
-      }
+      }, number, (strips, many) => say`${strips} ${many ? 'are' : 'is'} ${length(strip.width)} wide; the widest the rack gives in this species is ${length(widest)}.`);
+    }
+    const chips = spent.get(number);
+    if (chips) {
+      find(`${chips.mark}/${strip.width}`, {
+        rule: 'planed-away', severity: 'note', why: say`${chips.mark} gives ${length(strip.width + chips.planed)}; the rest goes to chips, pass after pass.`,
+        waysOut: [say`Use ${length(strip.width + chips.planed)}.`, say`Resaw the blank first where the band saw allows it.`],
+      }, number, (strips, many) => say`${strips} ${many ? 'come' : 'comes'} from ${chips.mark} and ${many ? 'are' : 'is'} planed ${length(chips.planed)} further than flat.`);
     }
     if (showsOf(board.construction, strip) === 'face' && plan.bodies[i]!.piece?.rings !== 'quarter' && strip.width > WIDE_FLAT) {
-      findings.push({
-        rule: 'wide-strip', severity: 'caution', strips, source: COMMON_PRACTICE,
-        what: say`Strip ${i + 1} lies flat and is ${length(strip.width)} wide.`,
+      find(String(strip.width), {
+        rule: 'wide-strip', severity: 'caution', source: COMMON_PRACTICE,
         why: say`A wide flat-sawn strip cups with the seasons and pulls the panel with it; up to ${length(WIDE_FLAT)} is usual.`,
         waysOut: [say`Split it in two and turn one half over.`, say`Take a quartered piece.`],
-      });
+      }, number, (strips, many) => say`${strips} ${many ? 'lie' : 'lies'} flat and ${many ? 'are' : 'is'} ${length(strip.width)} wide.`);
     }
-    const planned = plan.strips[i]!;
     const narrowest = showsOf(board.construction, strip) === 'edge' ? planned.milled.width : planned.rough.width;
     if (narrowest < NARROW_RIP) {
-      findings.push({
-        rule: 'narrow-strip', severity: 'caution', strips,
-        what: say`Strip ${i + 1} is only ${length(narrowest)} wide.`,
-        why: say`Narrow strips break up, bind or get pulled in at a table saw or planer.`,
-        waysOut: [say`Resaw it on the band saw, plane it on a carrier board, and cut one or two spares.`, say`Use a thin-rip stop outside the blade, as the saw's manual shows.`],
-      });
+      find(String(narrowest), {
+        rule: 'narrow-strip', severity: 'caution', why: say`Narrow strips break up, bind or get pulled in at a table saw or planer.`,
+        waysOut: [say`Resaw on the band saw, plane on a carrier board, and cut one or two spares.`, say`Use a thin-rip stop outside the blade, as the saw's manual shows.`],
+      }, number, (strips, many) => say`${strips} ${many ? 'are' : 'is'} only ${length(narrowest)} wide.`);
     }
   });
-  return findings;
+  return [...findings.values()];
 };
+
+/** What is planed off strips that stand on edge beyond making them flat, by strip number: not where the rest of the wood is sawn off as another layer. */
+function planedAway({ cutting, bodies }: Plan, shop: Shop): Map<number, { mark: string; planed: number }> {
+  const found = new Map<number, { mark: string; planed: number }>();
+  for (const blank of cutting.blanks) {
+    for (const { demand, way, layers, planed } of blank.strips) {
+      if (demand.copy !== 1 || demand.spare > 0 || way.shows !== 'edge' || layers > 1) continue;
+      const piece = bodies[demand.strip - 1]?.piece;
+      const further = planed - way.thickness;
+      if (piece && further > Math.max(ORDINARY_PLANING, shop.habits.skimSurfaced)) found.set(demand.strip, { mark: piece.mark, planed: further });
+    }
+  }
+  return found;
+}

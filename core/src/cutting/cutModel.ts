@@ -4,7 +4,7 @@ import type { Unit } from './cutProblem.ts';
 import { isSpare, type DemandType } from './demandTypes.ts';
 import type { MipModel } from './mipSolver.ts';
 import { sideKept, sideValue, widthBeside } from './settle.ts';
-import { blankSpace, freeStretches, laneKind, nextLane, orderFor, ownVolume, stretchVolume, type BlankSpace, type LaneKind, type UnitGeometry } from './unitGeometry.ts';
+import { blankSpace, freeStretches, laneKind, nextLane, orderFor, ownVolume, stretchVolume, widestRip, type BlankSpace, type LaneKind, type UnitGeometry } from './unitGeometry.ts';
 
 /** More ways to rip one blank than this are not all listed; the bound then comes from the wood in the strips alone. */
 const MOST_SPLITS = 6000;
@@ -222,7 +222,7 @@ function makeProfile(
   for (const { kind, members } of wanted) {
     const lane = model.kinds[kind]!;
     if (nextLane(space, lane, 0) === null) continue;
-    const planed = space.thickness - orderFor(geometry, space.length, lane.parts[0]!.rip).loss.total;
+    const planed = space.thickness - orderFor(geometry, space.length, widestRip(lane)).loss.total;
     const fitting = members.filter(({ type, way }) => {
       const t = model.types[type]!;
       return t.thickness[way]! <= planed + LENGTH_TOLERANCE_MM && (t.from === null || t.from.has(unit.piece.id));

@@ -5,7 +5,7 @@ import { addScores, NO_SCORE, settleUnit, type PlacedBlank, type PlacedLane, typ
 import { shortagesOf } from './shortages.ts';
 import { layerGap } from '../shop/layering.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
-import { blankSpace, laneKind, nextLane, orderFor, type BlankSpace, type LaneKind } from './unitGeometry.ts';
+import { blankSpace, laneKind, nextLane, orderFor, widestRip, type BlankSpace, type LaneKind } from './unitGeometry.ts';
 
 interface OpenBlank extends PlacedBlank {
   space: BlankSpace;
@@ -82,7 +82,7 @@ function place(type: DemandType, kinds: readonly LaneKind[], members: StripDeman
   const { shop } = geometry;
   for (const [i, ways] of type.ways.entries()) {
     const kind = kinds[i]!;
-    const order = orderFor(geometry, type.length, kind.parts[0]!.rip);
+    const order = orderFor(geometry, type.length, widestRip(kind));
     const fits = (space: BlankSpace) => space.thickness - order.loss.total >= type.thickness[i]! - LENGTH_TOLERANCE_MM;
     for (const blank of open.blanks) {
       if (blank.length !== type.length || !fits(blank.space)) continue;
@@ -116,7 +116,7 @@ function addLane(blank: OpenBlank, kind: LaneKind, y: number, ways: DemandType['
 export function makeLane(unit: Unit, blank: { length: number; space: BlankSpace }, kind: LaneKind, y: number, rips: { demand: StripDemand; way: DemandType['ways'][number][number] }[][]): PlacedLane {
   const strips = rips.flatMap((layers, k): RippedStrip[] => {
     const { offset, rip } = kind.parts[k]!;
-    const outcome = orderFor(unit.geometry, blank.length, kind.parts[0]!.rip);
+    const outcome = orderFor(unit.geometry, blank.length, widestRip(kind));
     const planed = Math.max(0, blank.space.thickness - outcome.loss.total);
     return layers.map(({ demand, way }, layer) => ({ demand, way: { ...way, rip }, from: y + offset, planed, order: outcome.order, layer: layer + 1, layers: layers.length }));
   });

@@ -155,6 +155,11 @@ export function laneKind(ways: readonly Pick<Way, 'rip' | 'shows'>[], kerf: numb
   return { key: ways.map((w) => `${w.shows}${w.rip}`).join('+'), width: offset - kerf, parts };
 }
 
+/** The widest of its rips: what is flattened as one loses what the widest does. */
+export function widestRip({ parts }: LaneKind): number {
+  return Math.max(...parts.map((p) => p.rip));
+}
+
 /** The first place at or after `y` where a lane fits across a blank, or null. */
 export function nextLane(space: BlankSpace, kind: LaneKind, y: number): number | null {
   const first = Math.max(y, space.near);

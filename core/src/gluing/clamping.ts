@@ -61,8 +61,7 @@ export function clampsFor(panel: { length: number; height: number; width: number
   // Every joint of a panel is pressed by the same clamps: the force goes through all of them.
   const force = (pressureWanted * length * height) / 1000;
   const bySpacing = Math.max(2, Math.ceil(length / pace.clampSpacing));
-  const strongest = usable[0]?.force ?? clamps.reduce((most, c) => Math.max(most, c.force), 0);
-  const byPressure = strongest > 0 ? Math.ceil(force / strongest - 1e-9) : bySpacing;
+  const byPressure = clampsForForce(force, usable.length > 0 ? usable : [...clamps].sort((a, b) => b.force - a.force)) ?? bySpacing;
   // Clamps wider than the room between them cannot stand side by side.
   const most = Math.max(2, 2 * Math.floor(length / CLAMP_BAR_MM));
   const wanted = Math.min(most, Math.max(bySpacing, byPressure));
@@ -76,6 +75,24 @@ export function clampsFor(panel: { length: number; height: number; width: number
     placed, cauls: schools.level === 'cauls' ? caulsBetween(placed, length) : [],
     pressure: (taken.reduce((sum, c) => sum + c.force, 0) * 1000) / Math.max(1, length * height), wantedPressure: pressureWanted,
   };
+}
+
+/**
+ * How many clamps press with a force, the strongest first; where all there are do not, with more like the last of them.
+ * @param force kN
+ * @returns null without any clamp that presses
+ */
+function clampsForForce(force: number, strongestFirst: readonly Clamp[]): number | null {
+  let [left, count] = [force - 1e-9, 0];
+  for (const clamp of strongestFirst) {
+    if (clamp.force <= 0) continue;
+    const enough = Math.max(0, Math.ceil(left / clamp.force));
+    if (enough <= clamp.count) return count + enough;
+    count += clamp.count;
+    left -= clamp.count * clamp.force;
+  }
+  const weakest = strongestFirst.filter((c) => c.force > 0 && c.count > 0).at(-1);
+  return weakest ? count + Math.ceil(left / weakest.force) : null;
 }
 
 /** Middles of cauls in the gaps between clamps that are wide enough, nearest to where they are wanted; each gap holds one. */

@@ -27,12 +27,24 @@ export type RunDocument = z.infer<typeof runDocumentSchema>;
 /** Scraping begins and ends so long after the glue was spread, minutes at 20 degrees C (common practice: 30 to 45 min). */
 const SCRAPE = { from: 30, to: 45 } as const;
 
-/** When each thing is due in a glue-up in this room. */
-export function runDue(glueUp: Pick<GlueUp, 'assemblyMinutes' | 'waitMinutes'>, usable: { open: number; closed: number }, shop: Shop): RunDue {
+/** When squeezed-out glue has skinned and is scraped, minutes after it was spread, in this room: steps, clock and overview all say this. */
+export function scrapeWindow(shop: Pick<Shop, 'room'>): { from: number; to: number } {
   const slow = slowness(shop.room.temperature);
+  return { from: SCRAPE.from * slow, to: SCRAPE.to * slow };
+}
+
+/** What happens in a glue-up of this shop: glue that is wiped at once, or left to be planed off, is not scraped. */
+export function eventsOf({ schools }: Pick<Shop, 'schools'>): RunEvent[] {
+  return runEvents.filter((event) => event !== 'scraped' || schools.squeezeOut === 'scrape');
+}
+
+/** When each thing is due in a glue-up in this room. */
+export function runDue(glueUp: Pick<GlueUp, 'layingMinutes' | 'waitMinutes'>, usable: { open: number; closed: number; skins: number }, shop: Shop): RunDue {
+  const scrape = scrapeWindow(shop);
   return {
-    firstClamp: Math.max(usable.open, Math.min(usable.closed, glueUp.assemblyMinutes)), lastClamp: usable.closed, scrapeFrom: SCRAPE.from * slow, scrapeTo: SCRAPE.to * slow,
-    outOfClamps: usable.closed + glueUp.waitMinutes, fullStrength: glueOf(shop).fullMinutes * slow,
+    // As long as laying takes, but never past the glue's own open time.
+    firstClamp: Math.min(usable.skins, usable.closed, Math.max(usable.open, glueUp.layingMinutes)), lastClamp: usable.closed, scrapeFrom: scrape.from, scrapeTo: scrape.to,
+    outOfClamps: usable.closed + glueUp.waitMinutes, fullStrength: glueOf(shop).fullMinutes * slowness(shop.room.temperature),
   };
 }
 

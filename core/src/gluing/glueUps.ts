@@ -19,7 +19,8 @@ export interface GlueUp {
   jointsAt: number[];
   /** Across the joints, mm. */
   width: number;
-  /** From first glue to last clamp, minutes. */
+  /** From first glue until every joint is closed, and to the last clamp, minutes. */
+  layingMinutes: number;
   assemblyMinutes: number;
   clamps: ClampSet;
   /** Grams of glue, one face of each joint. */
@@ -31,8 +32,9 @@ export interface GlueUp {
 export interface GluePlan {
   /** The glue's time at the room's temperature less the reserve, minutes: until everything is under pressure. */
   usableMinutes: number;
-  /** The same until each joint is closed. */
+  /** The same until each joint is closed, and that without the reserve. */
   openMinutes: number;
+  skinMinutes: number;
   /** Most pieces one glue-up can take in that time. */
   mostParts: number;
   /** In working order: groups first, joins after what they join. */
@@ -71,22 +73,32 @@ export function clampCount(panelLength: number, shop: Shop): number {
 }
 
 /**
- * Minutes from the first glue to the last clamp when `parts` pieces are glued in one go.
+ * Minutes from the first glue until `parts` pieces lie together with every joint closed.
  * @param length of the joints, mm
  * @param height of the joints (thickness of the panel when glued), mm
- * @param clamps that are closed
  */
-export function assemblyMinutes(parts: number, length: number, height: number, shop: Shop, helper = false, clamps = clampCount(length, shop)): number {
+export function layingMinutes(parts: number, length: number, height: number, shop: Shop, helper = false): number {
   const jointArea = (length * height) / 1e6;
   const share = helper ? shop.pace.helperShare : 1;
-  return share * ((parts - 1) * jointArea * shop.pace.spreadMinutesPerM2 + parts * shop.pace.placeMinutes) + clamps * shop.pace.clampMinutes;
+  return share * ((parts - 1) * jointArea * shop.pace.spreadMinutesPerM2 + parts * shop.pace.placeMinutes);
 }
 
-/** Minutes a glue leaves in this room, less the reserve: until the joint is closed, and until it is under pressure. */
-export function usableGlueMinutes(shop: Shop): { open: number; closed: number } {
+/** Minutes from the first glue to the last clamp. @param clamps that are closed */
+export function assemblyMinutes(parts: number, length: number, height: number, shop: Shop, helper = false, clamps = clampCount(length, shop)): number {
+  return layingMinutes(parts, length, height, shop, helper) + clamps * shop.pace.clampMinutes;
+}
+
+/** Clamps that are really closed: no more than the shop has; as many as are asked for while it has none, so that times mean something. */
+function closed({ wanted, owned }: ClampSet): number {
+  return owned > 0 ? Math.min(wanted, owned) : wanted;
+}
+
+/** Minutes a glue leaves in this room, less the reserve: until the joint is closed, and until it is under pressure; `skins` is its open time without the reserve, past which a joint is lost. */
+export function usableGlueMinutes(shop: Shop): { open: number; closed: number; skins: number } {
   const { openMinutes, closedMinutes } = glueOf(shop);
-  const factor = slowness(shop.room.temperature) * shop.pace.reserve;
-  return { open: openMinutes * factor, closed: closedMinutes * factor };
+  const slow = slowness(shop.room.temperature);
+  const { reserve } = shop.pace;
+  return { open: openMinutes * slow * reserve, closed: closedMinutes * slow * reserve, skins: openMinutes * slow };
 }
 
 /**
@@ -103,7 +115,8 @@ export function planGlueUps(panel: PanelToGlue, shop: Shop): GluePlan {
   const widest = widths.reduce((sum, w) => sum + w, 0);
   const full = needed(widest, Math.max(1, widths.length - 1));
   let mostParts = 2;
-  while (mostParts < widths.length && assemblyMinutes(mostParts + 1, length, height, shop, helper, full.wanted) <= usable.closed + 1e-9) mostParts += 1;
+  const inTime = (parts: number) => layingMinutes(parts, length, height, shop, helper) <= usable.skins + 1e-9 && assemblyMinutes(parts, length, height, shop, helper, closed(full)) <= usable.closed + 1e-9;
+  while (mostParts < widths.length && inTime(mostParts + 1)) mostParts += 1;
 
   const sideBySide = Math.max(1, Math.floor(full.owned / Math.max(1, full.wanted)));
   const sectionWidth = widest > panel.flattens + 1e-6 ? panel.flattens : null;
@@ -114,7 +127,7 @@ export function planGlueUps(panel: PanelToGlue, shop: Shop): GluePlan {
     widths, mostParts, sectionWidth, symmetrical: panel.symmetrical, sideBySide, groups: own,
     // A section is worked before it is joined: it stays in the clamps until it may be.
     groupMinutes: sectionWidth === null ? handle : whole, joinMinutes: sectionWidth === null ? handle : whole, lastMinutes: whole,
-    handsMinutes: (parts) => assemblyMinutes(parts, length, height, shop, helper, full.wanted),
+    handsMinutes: (parts) => assemblyMinutes(parts, length, height, shop, helper, closed(full)),
   });
 
   const glueUps: GlueUp[] = [];
@@ -140,12 +153,12 @@ export function planGlueUps(panel: PanelToGlue, shop: Shop): GluePlan {
       const clamps = needed(width, size - 1);
       glueUps.push({
         id, level, firstStrip: first.first, lastStrip: last.last, joins: members.map((m) => m.id).filter((m) => m !== ''), parts: size, joints: size - 1, jointsAt, width, clamps,
-        assemblyMinutes: assemblyMinutes(size, length, height, shop, helper, clamps.wanted),
+        layingMinutes: layingMinutes(size, length, height, shop, helper), assemblyMinutes: assemblyMinutes(size, length, height, shop, helper, closed(clamps)),
         grams: ((size - 1) * length * height * glue.gramsPerM2) / 1e6,
         waitMinutes: level === grouping.levels.length || sectionWidth !== null ? whole : handle,
       });
       return { first: first.first, last: last.last, id, width };
     });
   });
-  return { usableMinutes: usable.closed, openMinutes: usable.open, mostParts, glueUps, sectionWidth, byHand: own !== null, sideBySide, clampMinutes: grouping.minutes, clampMinutesEach: whole };
+  return { usableMinutes: usable.closed, openMinutes: usable.open, skinMinutes: usable.skins, mostParts, glueUps, sectionWidth, byHand: own !== null, sideBySide, clampMinutes: grouping.minutes, clampMinutesEach: whole };
 }

@@ -1,4 +1,5 @@
 import { showsOf } from '../board/board.ts';
+import { scrapeWindow } from '../gluing/glueRun.ts';
 import type { GluePlan, GlueUp } from '../gluing/glueUps.ts';
 import { schoolOf } from '../shop/schools.ts';
 import { glueOf } from '../shop/shop.ts';
@@ -11,9 +12,6 @@ import { flatteningWays, wayTaken } from './ways.ts';
 
 /** Acetone wiped on an oily face dries off so long before glue, minutes (common practice). */
 export const ACETONE_MINUTES = 5;
-/** Glue has skinned and is scraped between these minutes after the clamps are closed, at 20 degrees C (common practice). */
-export const SCRAPE_FROM = 30;
-export const SCRAPE_TO = 45;
 
 /** Laying out, rehearsing, gluing in groups and joining them. */
 export function glueSteps(context: PlanContext, gluing: GluePlan): StepDraft[] {
@@ -32,13 +30,15 @@ export function glueSteps(context: PlanContext, gluing: GluePlan): StepDraft[] {
     why: say`Once glue is on there is no time to think; the triangle shows at a glance that nothing turned.`,
   }];
   if (gluing.glueUps.length === 0) return steps;
-  const most = Math.max(...gluing.glueUps.map((g) => g.clamps.wanted));
+  const most = Math.max(...gluing.glueUps.map((g) => g.clamps.placed.length));
+  const wanted = Math.max(...gluing.glueUps.map((g) => g.clamps.wanted));
   const level = schoolOf(shop.schools, 'level');
   const [open, closed] = [gluing.openMinutes, gluing.usableMinutes].map(minutesWords);
   steps.push({
-    kind: 'dryRun', title: say`Rehearse with every clamp`, minutes: (6 + most * 0.5 + gluing.glueUps.length * 2) * work, school: 'level',
+    kind: 'dryRun', title: most > 0 ? say`Rehearse with every clamp` : say`Rehearse the glue-up`, minutes: (6 + most * 0.5 + gluing.glueUps.length * 2) * work, school: 'level',
     lines: [
-      say`${most} clamps, below and above in turn, pads under the jaws; ${level.name.toLowerCase()} to keep strips level`,
+      most > 0 ? say`${most} ${most === 1 ? 'clamp' : 'clamps'}, below and above in turn, pads under the jaws; ${level.name.toLowerCase()} to keep strips level${most < wanted ? ` (${wanted} were better: the shop has no more that fit)` : ''}`
+        : say`Wedges against a stop, or clamps that are borrowed: ${wanted} are wanted; ${level.name.toLowerCase()} to keep strips level`,
       say`Open joints, a caul in the way of a clamp, too few hands: found now, not with glue on`,
       ...(board.strips.length > 12 ? [say`Ask somebody to help with so many strips`] : []),
     ],
@@ -79,9 +79,9 @@ function glueStep({ board, shop, allowances }: PlanContext, glueUp: GlueUp, glui
     lines: [
       ...(oily.length > 0 ? [say`Wipe the glue faces of ${stripList(oily)} with acetone, gloves on and air moving; glue ${ACETONE_MINUTES} min later, before the oil comes back`] : []),
       say`${Math.ceil(glueUp.grams)} g of glue with a roller or card, every face to the edges: ${glueUp.parts} pieces, ${glueUp.joints} ${glueUp.joints === 1 ? 'joint' : 'joints'}`,
-      say`${clamps.wanted} clamps: ready in ${minutesWords(glueUp.assemblyMinutes)} of ${minutesWords(gluing.usableMinutes)}. Snug one after the other, level the strips, then tighten in turn`,
+      say`${clamps.placed.length > 0 ? `${clamps.placed.length} ${clamps.placed.length === 1 ? 'clamp' : 'clamps'}` : 'Wedges or borrowed clamps'}: ready in ${minutesWords(glueUp.assemblyMinutes)} of ${minutesWords(gluing.usableMinutes)}. Snug one after the other, level the strips, then tighten in turn`,
       ...(clamps.placed.some((c) => c.kind === 'pipe' || c.kind === 'bar') ? [say`Paper or tape between bars and wood: wet glue on iron leaves black marks, darkest on oak, walnut and cherry`] : []),
-      squeezeLine(shop.schools.squeezeOut),
+      squeezeLine(shop),
       ...(copies > 1 ? [say`The same for each of the ${copies} panels`] : []),
     ],
     waitMinutes: glueUp.waitMinutes, waitFor: 'the glue',
@@ -89,10 +89,11 @@ function glueStep({ board, shop, allowances }: PlanContext, glueUp: GlueUp, glui
   };
 }
 
-function squeezeLine(school: string): Phrase {
-  if (school === 'wipe') return say`Wipe squeezed-out glue at once with a wet rag, rinsed often`;
-  if (school === 'leave') return say`Leave the squeezed-out glue; it is scraped off when hard`;
-  return say`Scrape the squeezed-out glue ${SCRAPE_FROM} to ${SCRAPE_TO} min after, when it has skinned`;
+function squeezeLine(shop: PlanContext['shop']): Phrase {
+  if (shop.schools.squeezeOut === 'wipe') return say`Wipe squeezed-out glue at once with a wet rag, rinsed often`;
+  if (shop.schools.squeezeOut === 'leave') return say`Leave the squeezed-out glue; it is scraped off when hard`;
+  const { from, to } = scrapeWindow(shop);
+  return say`Scrape the squeezed-out glue ${Math.round(from)} to ${Math.round(to)} min after it was spread, when it has skinned`;
 }
 
 /** Sections that fit the machine are made flat before they are joined: the panel will be too wide for it. */

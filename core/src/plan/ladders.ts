@@ -16,7 +16,7 @@ export function firstCopySources(context: PlanContext): Map<number, { piece: Pie
   const sources = new Map<number, { piece: Piece; blank: Blank }>();
   for (const blank of context.cutting.blanks) {
     const piece = context.pieces.get(blank.pieceId);
-    for (const { demand } of blank.strips) if (piece && demand.copy === 1) sources.set(demand.strip, { piece, blank });
+    for (const { demand } of blank.strips) if (piece && demand.copy === 1 && demand.spare === 0) sources.set(demand.strip, { piece, blank });
   }
   return sources;
 }

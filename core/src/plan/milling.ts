@@ -97,7 +97,7 @@ function flattenStep(context: PlanContext, work: PieceWork[]): StepDraft {
   const wide = shop.planer ? falling.filter((w) => w.piece.width > shop.planer!.width && halved(w)) : [];
   const faces = (w: PieceWork): Face[] => w.blanks.flatMap((b) => {
     const halves = wide.includes(w) ? 2 : 1;
-    return Array<Face>(halves).fill({ length: b.length, width: w.piece.width / halves, removal: thicknessAt(w.piece, b.from) - w.planeTo, hardness: hardnessOf(context, w.piece.species) });
+    return Array<Face>(halves).fill({ length: b.length, width: w.piece.width / halves, removal: Math.max(thicknessAt(w.piece, b.from), thicknessAt(w.piece, b.from + b.length)) - w.planeTo, hardness: hardnessOf(context, w.piece.species) });
   });
   const ways = flatteningWays(falling.flatMap(faces), shop, 'stock');
   const taken = wayTaken(ways, 'planer');
@@ -229,8 +229,10 @@ function thinnerStep(context: PlanContext, work: PieceWork[]): StepDraft[] {
   }];
 }
 
-function jointStep({ board, shop }: PlanContext): StepDraft[] {
-  const flat = board.strips.flatMap((s, i) => (showsOf(board.construction, s) === 'face' ? [i + 1] : []));
+function jointStep({ board, shop, cutting }: PlanContext): StepDraft[] {
+  // Edges of the rip become glue joints where the strip lies flat, whichever way it was meant to.
+  const lies = new Map(cutting.blanks.flatMap((b) => b.strips.map((s) => [s.demand.stripId, s.way.shows])));
+  const flat = board.strips.flatMap((s, i) => ((lies.get(s.id) ?? showsOf(board.construction, s)) === 'face' ? [i + 1] : []));
   if (flat.length === 0) return [];
   const { habits, saw } = shop;
   const marks = schoolOf(shop.schools, 'edgeMarks');

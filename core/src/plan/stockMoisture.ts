@@ -22,7 +22,7 @@ export function moistureOf({ board, cutting, pieces, species, shop }: PlanContex
   for (const blank of cutting.blanks) {
     for (const { demand } of blank.strips) {
       const strip = board.strips[demand.strip - 1];
-      if (strip) used.set(blank.pieceId, Math.max(used.get(blank.pieceId) ?? 0, demand.strip));
+      if (strip && strip.width > (board.strips[(used.get(blank.pieceId) ?? 0) - 1]?.width ?? 0)) used.set(blank.pieceId, demand.strip);
     }
   }
   return [...used].flatMap(([id, number]): StockMoisture[] => {

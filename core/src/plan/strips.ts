@@ -1,6 +1,7 @@
 import { edgeRip, proudBy } from '../board/allowances.ts';
 import { showsOf } from '../board/board.ts';
 import { farTrim } from '../trim/trimLayout.ts';
+import { thicknessAt } from '../stock/shape.ts';
 import { cubicMetres } from '../units/volume.ts';
 import type { Ladder } from './ladder.ts';
 import { glueThicknessReached } from './ladders.ts';
@@ -47,10 +48,14 @@ export function plannedStrips(context: PlanContext, ladders: { thickness: Ladder
   const { allowances, board, cutting, pieces, species } = context;
   const densities = new Map(species.map((s) => [s.code, s.density]));
   const sourcesByStrip = new Map<number, StripSource[]>();
+  /** How the first copy of each strip lies in the stock, and how thick that is there, at its thinner end. */
+  const stockOf = new Map<string, { shows: 'edge' | 'face'; thickness: number }>();
   for (const blank of cutting.blanks) {
     const mark = pieces.get(blank.pieceId)?.mark ?? '';
-    for (const { demand, layer, layers } of blank.strips) {
+    const piece = pieces.get(blank.pieceId);
+    for (const { demand, layer, layers, way } of blank.strips) {
       if (demand.spare > 0) continue;
+      if (piece && demand.copy === 1) stockOf.set(demand.stripId, { shows: way.shows, thickness: Math.min(thicknessAt(piece, blank.from), thicknessAt(piece, blank.from + blank.length)) });
       const list = sourcesByStrip.get(demand.strip) ?? [];
       list.push({ copy: demand.copy, pieceId: blank.pieceId, unit: blank.unit, mark, blank: blank.number, layer, layers, done: blank.done });
       sourcesByStrip.set(demand.strip, list);
@@ -66,8 +71,9 @@ export function plannedStrips(context: PlanContext, ladders: { thickness: Ladder
     const shown = Math.max(0, Math.min(right, rightEdge) - Math.max(left, trimmedFar));
     left = right;
     const sources = (sourcesByStrip.get(i + 1) ?? []).sort((a, b) => a.copy - b.copy);
-    const shows = showsOf(board.construction, strip);
-    const stock = sources[0] ? pieces.get(sources[0].pieceId) : undefined;
+    // Either way round where the maker allows it: the stock's thickness or the rip gives the width.
+    const stock = stockOf.get(strip.id);
+    const shows = stock?.shows ?? showsOf(board.construction, strip);
     const stockThickness = stock?.thickness ?? (shows === 'edge' ? strip.width : glued);
     const rough = shows === 'edge'
       ? { width: stockThickness, thickness: edgeRip(allowances, strip.width) }

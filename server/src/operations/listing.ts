@@ -7,5 +7,5 @@ export const pageQuerySchema = z.object({ after: z.string({ error: 'must be text
 
 /** A page of a list: the rows, a tag, and the address of the next page in a `Link` header (RFC 8288). */
 export function pageReply(path: string, { rows, next, tag }: Page): Reply {
-  return { status: 200, json: `[${rows.join(',')}]`, headers: { ETag: tag, ...(next === null ? {} : { Link: `<${path}?after=${next}>; rel="next"` }) } };
+  return { status: 200, json: null, write: () => `[${rows.join(',')}]`, headers: { ETag: tag, ...(next === null ? {} : { Link: `<${path}?after=${next}>; rel="next"` }) } };
 }

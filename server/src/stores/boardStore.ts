@@ -54,7 +54,7 @@ interface RevisionRow {
 
 const REVISION_COLUMNS = ['number', 'made_at', 'name', 'undo', 'redo', 'document'] as const;
 /** Sent at once, and at most. */
-const BOARDS_A_PAGE = 50;
+const BOARDS_A_PAGE = 30;
 
 /** A board as lists show it: its strips and how they are made, without versions set aside and what is worked into it. */
 function asListed({ board, ...stored }: StoredBoard): StoredBoard {

@@ -17,6 +17,9 @@ interface Station {
   says: string;
 }
 
+/** What a station's state means, where the usual word would say too much or too little. */
+type Says = string | undefined;
+
 const WORDS: Record<StationState, string> = { untouched: 'not begun', planned: 'planned', attention: 'needs attention', done: 'done' };
 
 function stationsOf(board: Board, findings: readonly Finding[], { cutting, outdated, ladders }: Plan): Station[] {
@@ -25,17 +28,18 @@ function stationsOf(board: Board, findings: readonly Finding[], { cutting, outda
   const layoutStops = open.filter((f) => ['panel-width', 'width-not-in-rack', 'strip-wider-than-board'].includes(f.rule)).length;
   const empty = board.strips.length === 0;
   const cutStops = open.filter((f) => f.rule === 'stock-shortage').length;
-  const kept = cutting.method === 'kept' || (cutting.blanks.length > 0 && cutting.blanks.every((b) => b.done));
-  const states: [string, string, StationState][] = [
+  // Promised wood is not cut yet.
+  const cut = cutting.blanks.length > 0 && cutting.blanks.every((b) => b.done) && cutting.shortages.length === 0;
+  const states: [string, string, StationState, Says?][] = [
     ['brief', 'Brief', board.name === NEW_BOARD.name ? 'untouched' : 'planned'],
     ['layout', 'Layout', empty ? 'untouched' : layoutStops > 0 ? 'attention' : 'planned'],
-    ['cuts', 'Cuts', empty ? 'untouched' : cutStops > 0 || outdated ? 'attention' : kept ? 'done' : 'planned'],
+    ['cuts', 'Cuts', empty ? 'untouched' : cutStops > 0 || outdated ? 'attention' : cut ? 'done' : 'planned', !cut && !outdated && cutStops === 0 && cutting.method === 'kept' ? 'wood promised' : undefined],
     ['mill', 'Mill', empty ? 'untouched' : at('mill') || ladders.thickness.shortBy > 0 ? 'attention' : 'planned'],
     ['glue', 'Glue', empty ? 'untouched' : at('glue') ? 'attention' : 'planned'],
     ['trim', 'Trim', empty ? 'untouched' : at('trim') ? 'attention' : 'planned'],
     ['sheet', 'Bench sheet', empty ? 'untouched' : open.length > 0 ? 'attention' : 'planned'],
   ];
-  return states.map(([path, label, state]) => ({ path, label, state, says: WORDS[state] }));
+  return states.map(([path, label, state, says]) => ({ path, label, state, says: says ?? WORDS[state] }));
 }
 
 /** The stations of a board in working order, drawn as a graduated rule. None is locked. */

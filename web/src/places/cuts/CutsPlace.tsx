@@ -111,8 +111,8 @@ export function CutsPlace() {
         <span className={classes.grow} />
         {cuts.running ? <Button variant="default" leftSection={<IconPlayerStop size={16} />} onClick={cuts.stop}>Stop and use this</Button>
           : <Button variant="default" leftSection={<IconRefresh size={16} />} disabled={cuts.allCut} onClick={cuts.improve}>Search again</Button>}
-        {cuts.showsKept ? <Button variant="default" leftSection={<IconLockOpen size={16} />} loading={cuts.busy} onClick={() => void cuts.release()}>Release the wood</Button>
-          : <Button leftSection={<IconLock size={16} />} loading={cuts.busy} disabled={plan.blanks.every((b) => b.done)} onClick={() => void cuts.keep()}>Keep this plan</Button>}
+        {kept && <Button variant="default" leftSection={<IconLockOpen size={16} />} loading={cuts.busy} onClick={() => void cuts.release()}>Release the wood</Button>}
+        {!cuts.showsKept && <Button leftSection={<IconLock size={16} />} loading={cuts.busy} disabled={plan.blanks.every((b) => b.done)} onClick={() => void cuts.keep()}>Keep this plan</Button>}
         <Menu position="bottom-end">
           <Menu.Target><Button variant="default" leftSection={<IconPrinter size={16} />}>Print</Button></Menu.Target>
           <Menu.Dropdown>
@@ -121,7 +121,7 @@ export function CutsPlace() {
           </Menu.Dropdown>
         </Menu>
         <SegmentedControl aria-label="View" value={view} onChange={setView} data={[{ value: 'drawing', label: 'Drawing' }, { value: 'table', label: 'Table' }]} />
-        {boardPlan.outdated && kept && !open.draft && <p className={classes.outdated}>The plan that was kept no longer fits the board or the rack. A new one is searched; keep it when it is right.</p>}
+        {boardPlan.outdated && kept && !open.draft && <p className={classes.outdated}>The plan that was kept no longer fits the board, the rack or the shop&apos;s ways. Its wood stays promised until you keep a new plan in its place, or release it.</p>}
         {cuts.price && cuts.price.words && (
           <p className={classes.price} role="status">
             {cuts.price.words}: {Math.abs(cuts.price.more) < 0.005 ? 'costs nothing' : cuts.price.more > 0 ? `costs ${money(cuts.price.more, currency)} more` : `saves ${money(-cuts.price.more, currency)}`}{cuts.price.sure ? '.' : ' so far.'}

@@ -1,6 +1,6 @@
 import { Button, Select, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { earlyBy, lateBy, runDue, type RunDue, type RunEvent } from '#core/gluing/glueRun.ts';
+import { earlyBy, eventsOf, lateBy, runDue, type RunDue, type RunEvent } from '#core/gluing/glueRun.ts';
 import type { GlueUp } from '#core/gluing/glueUps.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import type { StoredRun } from '../../data/api.ts';
@@ -23,13 +23,13 @@ export function RunPanel({ glueUp }: { glueUp: GlueUp }) {
   const past = runs.filter((r) => r.endedAt !== null);
   const now = useNow(running !== undefined, query.data?.ahead ?? 0);
   useScreenOn(running !== undefined);
-  const due = runDue(glueUp, { open: plan.gluing.openMinutes, closed: plan.gluing.usableMinutes }, plan.shop);
+  const due = runDue(glueUp, { open: plan.gluing.openMinutes, closed: plan.gluing.usableMinutes, skins: plan.gluing.skinMinutes }, plan.shop);
   return (
     <div className={classes.panel}>
       {copies > 1 && <Select size="sm" label="Panel" className={classes.copy} allowDeselect={false} value={String(copy)} data={Array.from({ length: copies }, (_, i) => ({ value: String(i + 1), label: `${i + 1} of ${copies}` }))} onChange={(v) => setCopy(Number(v))} />}
-      {running ? <Running run={running} now={now} onChange={(what) => change.mutate({ run: running, change: what })} /> : (
+      {running ? <Running run={running} now={now} events={eventsOf(plan.shop)} onChange={(what) => change.mutate({ run: running, change: what })} /> : (
         <>
-          <DueList due={due} />
+          <DueList due={due} scrapes={eventsOf(plan.shop).includes('scraped')} />
           <Button size="lg" loading={start.isPending} disabled={!query.data} onClick={() => start.mutate({ glueUp: glueUp.id, copy, due, title: `Strips ${glueUp.firstStrip} to ${glueUp.lastStrip}` })}>First glue is on: start the clock</Button>
           {query.isError && <p className={classes.note} role="alert">The clocks cannot be read: {query.error.message}</p>}
         </>
@@ -44,29 +44,29 @@ export function RunPanel({ glueUp }: { glueUp: GlueUp }) {
   );
 }
 
-function DueList({ due }: { due: RunDue }) {
+function DueList({ due, scrapes }: { due: RunDue; scrapes: boolean }) {
   return (
     <dl className={classes.due}>
       <div><dt>Joints closed by</dt><dd>{clockWords(due.firstClamp)}</dd></div><div><dt>Last clamp by</dt><dd>{clockWords(due.lastClamp)}</dd></div>
-      <div><dt>Scrape</dt><dd>{durationWords(due.scrapeFrom)} to {durationWords(due.scrapeTo)}</dd></div><div><dt>Out of clamps after</dt><dd>{durationWords(due.outOfClamps)}</dd></div><div><dt>Full strength after</dt><dd>{durationWords(due.fullStrength)}</dd></div>
+      {scrapes && <div><dt>Scrape</dt><dd>{durationWords(due.scrapeFrom)} to {durationWords(due.scrapeTo)}</dd></div>}<div><dt>Out of clamps after</dt><dd>{durationWords(due.outOfClamps)}</dd></div><div><dt>Full strength after</dt><dd>{durationWords(due.fullStrength)}</dd></div>
     </dl>
   );
 }
 
 interface RunningProps {
   run: StoredRun;
+  events: readonly RunEvent[];
   now: number;
   onChange(change: { mark?: RunEvent; unmark?: RunEvent; note?: string; end?: boolean }): void;
 }
 
 /** What comes next counts down; big enough to be read from two metres. */
-function Running({ run, now, onChange }: RunningProps) {
+function Running({ run, now, events, onChange }: RunningProps) {
   const started = new Date(run.startedAt).getTime();
   const gone = (now - started) / 60_000;
   const { due, marks } = run.run;
   const [note, setNote] = useState(run.run.note);
   const happened = (event: RunEvent) => marks.find((m) => m.event === event);
-  const events = ['firstClamp', 'lastClamp', 'scraped', 'outOfClamps'] as const;
   const next = events.find((e) => !happened(e));
   const limits: Record<RunEvent, number> = { firstClamp: due.firstClamp, lastClamp: due.lastClamp, scraped: gone < due.scrapeFrom ? due.scrapeFrom : due.scrapeTo, outOfClamps: due.outOfClamps };
   const left = next ? limits[next] - gone : 0;
