@@ -1,5 +1,9 @@
+import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import { PLAIN_CONDITION } from '#core/stock/piece.ts';
+import { startTestDatabase } from '../bin/mariadb/testDatabase.ts';
+import { ROOT } from '../bin/root.ts';
+import { startServer } from '../server/src/serve.ts';
 import { at, makePiece, openPlace } from './pages.ts';
 
 test('pieces are added in any notation, edited, duplicated, removed and put back', async ({ page }) => {
@@ -50,6 +54,26 @@ test('pieces are added in any notation, edited, duplicated, removed and put back
   await expect(page.getByRole('button', { name: /^Z8, White ash, 1050 mm/ })).toBeVisible();
 });
 
+test('a piece of a species that nobody knows yet brings it along', async ({ page }) => {
+  await openPlace(page, '/rack');
+  await page.keyboard.press('a');
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('Mark').fill('Z9');
+  await dialog.getByRole('combobox', { name: 'Species', exact: true }).click();
+  await page.getByRole('option', { name: 'Another species …' }).click();
+  for (const [field, value] of [['Length', '900'], ['Width', '90'], ['Thickness', '30']] as const) await dialog.getByLabel(field, { exact: true }).fill(value);
+  await dialog.getByRole('button', { name: 'Put it in the rack' }).click();
+  await expect(dialog).toContainText('The name must not be empty.');
+  await expect(dialog).toContainText('Choose a species whose density and movement are like its own.');
+  await dialog.getByLabel('Its name').fill('Plane tree');
+  await dialog.getByRole('combobox', { name: 'With figures like those of' }).click();
+  await page.getByRole('option', { name: 'White ash' }).click();
+  await dialog.getByRole('button', { name: 'Put it in the rack' }).click();
+  await expect(page.getByRole('button', { name: /^Z9, Plane tree, 900 mm/ })).toBeVisible();
+  const known = (await (await page.request.get(at('/api/species'))).json()) as { name: string; source: string }[];
+  expect(known.find((s) => s.name === 'Plane tree')!.source).toBe('Taken over from White ash; entered by hand');
+});
+
 test('a piece changed elsewhere meanwhile is not overwritten unasked', async ({ page, request }) => {
   const fields = { ...PLAIN_CONDITION, defects: [], mark: 'Y1', species: 'ash-white', length: 900, width: 90, thickness: 30 };
   const id = await makePiece(request, fields);
@@ -89,4 +113,28 @@ test('a figure of the shop is saved as it is left, and every plan follows', asyn
   await expect.poll(async () => ((await (await page.request.get(at('/api/shop'))).json()) as { shop: { saw: unknown } }).shop.saw).toEqual({ kind: 'table', kerf: 3.5, cutDepth: 70 });
   await page.reload();
   await expect(field).toHaveValue('304.8');
+});
+
+test('the shop is undone step by step, and its tools are not replaced without a question', async ({ page }) => {
+  // A shop of its own: every other test plans with the shared one.
+  const database = await startTestDatabase();
+  const server = await startServer({ databaseUrl: database.url, host: '127.0.0.1', port: 0, webFolder: join(ROOT, 'web', 'dist'), demo: true, tell: () => {} });
+  try {
+    const stored = async () => ((await (await page.request.get(`${server.address}api/shop`)).json()) as { shop: { saw: { kind: string }; clamps: unknown[] } }).shop;
+    const before = await stored();
+    await page.goto(`${server.address}shop`);
+    await page.getByRole('button', { name: /^Begin with a circular saw/ }).click();
+    await expect(page.getByRole('alert').filter({ hasText: 'takes the machines, clamps and ways of working' })).toBeVisible();
+    await page.getByRole('button', { name: 'Keep mine' }).click();
+    expect(await stored()).toEqual(before);
+    await page.getByRole('button', { name: /^Begin with a circular saw/ }).click();
+    await page.getByRole('button', { name: 'Replace them' }).click();
+    await expect.poll(async () => (await stored()).saw.kind).toBe('circular');
+    await page.locator('h1').click();
+    await page.keyboard.press('Control+z');
+    await expect.poll(stored).toEqual(before);
+  } finally {
+    await server.stop();
+    await database.stop();
+  }
 });

@@ -34,7 +34,7 @@ const cut = { bound: 1, proofs: [{ species: 'maple-hard', total: 1, bound: 1 }],
 
 /** One good body for every write, and the query of every list. */
 const samples = (): Record<string, unknown> => ({
-  'put /shop': { version: 0, shop: DEFAULT_SHOP }, 'post /rack': piece, 'post /rack/batch': { pieces: [piece], species: [HANDBOOK_SPECIES[0]] },
+  'post /species': HANDBOOK_SPECIES[1], 'put /shop': { version: 0, shop: DEFAULT_SHOP }, 'post /rack': piece, 'post /rack/batch': { pieces: [piece], species: [HANDBOOK_SPECIES[0]] },
   'put /rack/{id}': { version: 1, piece }, 'post /rack/{id}/remove': { version: 1 }, 'post /rack/{id}/restore': { version: 2 },
   'post /saw/keep': { boards: [{ id: 'x', revision: 1 }], cut }, 'post /saw/release': { boards: ['x'] }, 'post /saw/cut': { planId: 'x', pieceId: 'p1', unit: 0 },
   'post /saw/cuttings/{id}/undo': {}, 'post /saw/cuttings/{id}/fail': { version: 1, failed: [{ board: 'x', stripId: 's1', copy: 1, spare: 0 }] },

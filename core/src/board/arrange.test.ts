@@ -96,6 +96,15 @@ describe('strips under the hands', () => {
   });
 });
 
+it('one place on is past all strips that look just like it, so that something is seen to move', () => {
+  const strips = plainBoard({}, [20, 20, 20, 41, 20]).strips;
+  expect([arrange.placeBeyond(strips, 0, 1), arrange.placeBeyond(strips, 3, -1), arrange.placeBeyond(strips, 4, -1)]).toEqual([3, 2, 3]);
+  // Nothing but its like on that side: it stays, and that is said.
+  expect([arrange.placeBeyond(strips, 2, -1), arrange.placeBeyond(strips, 0, -1), arrange.placeBeyond(strips, 4, 1)]).toEqual([2, 0, 4]);
+  const turned = strips.map((s, i) => (i === 1 ? { ...s, endForEnd: true } : s));
+  expect(arrange.placeBeyond(turned, 0, 1)).toBe(1);
+});
+
 describe('a dragged joint', () => {
   const strips = plainBoard({}, [20, 30, 41, 33]).strips;
   const snap = (width: number, change = {}) => snapJoint({ width, index: 1, strips, offered: [{ width: 36.8, resawn: false }, { width: 17.1, resawn: true }], reach: 2, filling: 60, system: 'metric', ...change });

@@ -23,6 +23,22 @@ export function moveStrips(strips: readonly Strip[], indices: readonly number[],
   return others.toSpliced(Math.max(0, Math.min(to, others.length)), 0, ...[...held].map((i) => strips[i]!));
 }
 
+/** Whether nobody could tell two strips apart on the board. */
+function alike(a: Strip, b: Strip): boolean {
+  return a.species === b.species && Math.abs(a.width - b.width) < 1e-6 && a.endForEnd === b.endForEnd && a.turned === b.turned && a.rolled === b.rolled && a.locked === b.locked;
+}
+
+/**
+ * Where a strip goes that is moved one place on: past all strips that look just like it, so that something is seen to move.
+ * @returns its new index; the old one when only strips like it lie on that side
+ */
+export function placeBeyond(strips: readonly Strip[], index: number, by: 1 | -1): number {
+  const strip = strips[index];
+  let to = index + by;
+  while (strip && strips[to] && alike(strips[to]!, strip)) to += by;
+  return strips[to] ? to : index;
+}
+
 /** Two strips change places. */
 export function swapPlaces(strips: readonly Strip[], one: number, two: number): Strip[] {
   const [a, b] = [strips[one], strips[two]];

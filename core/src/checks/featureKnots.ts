@@ -2,8 +2,9 @@ import { stripTops } from '../board/board.ts';
 import { apart } from '../features/apart.ts';
 import { FEATURE_NAMES } from '../features/feature.ts';
 import { rectangle, type Outline } from '../features/outline.ts';
-import { defectsOn, type StripBody, type Triple } from '../plan/stripBody.ts';
+import { defectsOn, furtherAlong, type StripBody, type Triple } from '../plan/stripBody.ts';
 import type { Defect } from '../stock/defect.ts';
+import { boardPlaces } from '../trim/trimLayout.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { say } from '../units/phrase.ts';
 import { STEP_OF } from './featureRoom.ts';
@@ -13,29 +14,32 @@ import type { Finding, Rule } from './finding.ts';
 const HARD: readonly Defect['kind'][] = ['knot', 'check', 'bark', 'screw', 'nail', 'worm'];
 
 /** A cut that runs into a knot, a check or metal of the piece its strip comes from. */
-export const featureKnots: Rule = (plan, { board }) => {
+export const featureKnots: Rule = (plan, { board, shop }) => {
   const { worked, bodies } = plan;
   if (worked.solids.length === 0) return [];
   const tops = stripTops(board.strips);
   const found = new Map<string, Finding>();
+  const [first = 0, ...others] = boardPlaces(board, plan.allowances, shop);
+  const places = [0, ...others.map((x) => x - first)];
   for (const face of ['top', 'under'] as const) {
     const opening = worked.solids.filter((s) => s.kind !== 'mark' && (face === 'top' ? s.from <= LENGTH_TOLERANCE_MM : s.to >= worked.size.thickness - LENGTH_TOLERANCE_MM));
     if (opening.length === 0) continue;
-    bodies.forEach((body, i) => {
+    bodies.forEach((own, i) => places.forEach((by, b) => {
+      const body = furtherAlong(own, by);
       for (const defect of defectsOn(body, face).filter((d) => HARD.includes(d.kind))) {
         const place = onBoard(body, defect, (body.size[0] - worked.size.length) / 2, tops[i]! - worked.shift);
         for (const solid of opening) {
-          const key = `${solid.feature} ${i}`;
+          const key = `${solid.feature} ${i} ${b}`;
           if (found.has(key) || apart(solid.outlines, [place], 1) > LENGTH_TOLERANCE_MM) continue;
           found.set(key, {
             rule: 'feature-knot', severity: 'caution', strips: [i + 1], at: STEP_OF[solid.kind],
-            what: say`${FEATURE_NAMES[solid.kind]}: into a ${defect.kind} of strip ${i + 1}, from ${body.piece!.mark}.`,
+            what: say`${FEATURE_NAMES[solid.kind]}${places.length > 1 ? ` of board ${b + 1} of the panel` : ''}: into a ${defect.kind} of strip ${i + 1}, from ${body.piece!.mark}.`,
             why: defect.kind === 'screw' || defect.kind === 'nail' ? say`Metal breaks the bit and throws pieces of it.` : say`A bit tears loose wood out, and what is open holds juice.`,
             waysOut: [say`Turn the strip end for end or over, or swap it.`, say`Move the feature.`],
           });
         }
       }
-    });
+    }));
   }
   return [...found.values()];
 };

@@ -4,7 +4,7 @@ import { stripList } from '../plan/numberList.ts';
 import type { Plan } from '../plan/plan.ts';
 import type { Shop } from '../shop/shop.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
-import { length, say, type Phrase } from '../units/phrase.ts';
+import { capitalised, length, say, type Phrase } from '../units/phrase.ts';
 import type { Finding, Rule } from './finding.ts';
 
 /** Planing away less than this is ordinary milling. */
@@ -21,8 +21,7 @@ export const stripWidth: Rule = (plan, { board, shop }) => {
   const find = (figure: string, finding: Omit<Finding, 'strips' | 'what'>, number: number, what: (strips: Phrase, many: boolean) => Phrase) => {
     const key = `${finding.rule}/${figure}`;
     const strips = [...(findings.get(key)?.strips ?? []), number];
-    const words = stripList(strips);
-    findings.set(key, { ...finding, strips, what: what([`S${String(words[0]).slice(1)}`, ...words.slice(1)], strips.length > 1) });
+    findings.set(key, { ...finding, strips, what: what(capitalised(stripList(strips)), strips.length > 1) });
   };
   const spent = planedAway(plan, shop);
   board.strips.forEach((strip, i) => {

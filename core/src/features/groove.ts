@@ -1,5 +1,5 @@
 import type { FeatureOf } from './feature.ts';
-import { outlineLength, rectangle, type Outline } from './outline.ts';
+import { outlineLength, rectangle, type Outline, type Point } from './outline.ts';
 
 type Groove = FeatureOf<'groove'>;
 
@@ -57,6 +57,34 @@ export function grooveBands(groove: Groove, size: BoardSize): Outline[][] {
   return [...bands, [rectangle(end, size.width / 2 - half, groove.offset, 2 * half)]];
 }
 
+/** The line that the middle of the bit follows through the spout: from the groove's own line out over the edge, clear of it. Null without one. */
+export function spoutLine({ spout, offset, bit }: Groove, { length, width }: BoardSize): { from: Point; to: Point } | null {
+  if (!spout) return null;
+  const y = width / 2;
+  return spout === 'left' ? { from: { x: offset, y }, to: { x: -bit / 2, y } } : { from: { x: length - offset, y }, to: { x: length + bit / 2, y } };
+}
+
+/** How deep a round-nose bit of full depth cuts beside its middle, mm. */
+function profileDepth(bit: number, depth: number, beside: number): number {
+  const r = bit / 2;
+  return Math.max(0, depth - r + Math.sqrt(Math.max(0, r ** 2 - beside ** 2)));
+}
+
+/** Squares on a side that the mouth of the spout is summed in. */
+const MOUTH_STEPS = 60;
+
+/** What the channel of the spout holds beyond the groove that it leaves, mm3: what both cut is counted once. */
+function spoutVolume({ bit, depth, offset }: Groove): number {
+  const half = halfOpening(bit, depth);
+  const step = half / MOUTH_STEPS;
+  let mouth = 0;
+  for (let i = 0; i < MOUTH_STEPS; i += 1) {
+    const groove = profileDepth(bit, depth, (i + 0.5) * step);
+    for (let k = 0; k < MOUTH_STEPS; k += 1) mouth += 2 * Math.max(0, profileDepth(bit, depth, (k + 0.5) * step) - groove) * step ** 2;
+  }
+  return sectionArea(bit, depth) * Math.max(0, offset - half) + mouth;
+}
+
 /** Pieces that an inclined groove is summed in. */
 const STEPS = 400;
 
@@ -66,7 +94,7 @@ const STEPS = 400;
  */
 export function grooveVolume(groove: Groove, size: BoardSize): number {
   const lines = grooveLines(groove, size);
-  const channel = groove.spout ? sectionArea(groove.bit, groove.depth) * groove.offset : 0;
+  const channel = groove.spout && lines.length > 0 ? spoutVolume(groove) : 0;
   if (!groove.spout || groove.fall === 0) return channel + lines.reduce((sum, l) => sum + outlineLength(l), 0) * sectionArea(groove.bit, groove.depth);
   return channel + lines.reduce((sum, { vertices }) => {
     const xs = vertices.map((v) => v.x);

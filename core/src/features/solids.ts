@@ -1,6 +1,6 @@
 import { isEnd, isSide } from './edge.ts';
 import type { Feature, FeatureKind, FeatureOf, Worked } from './feature.ts';
-import { grooveBands, type BoardSize } from './groove.ts';
+import { grooveBands, halfOpening, type BoardSize } from './groove.ts';
 import { circle, mapOutline, rectangle, type Outline } from './outline.ts';
 
 /** Wood that a feature takes out of a board, as seen from above. */
@@ -82,7 +82,7 @@ function onBoth(on: 'ends' | 'sides', { length, width }: BoardSize, draw: (long:
   return [far, mapOutline(far, ({ x, y }) => ({ x, y: width - y }), true)];
 }
 
-/** Marks on a fence for a hollow that begins and ends before the corners: as far from the middle of the bit as the board's leading end is past it at the beginning, and its trailing end before it at the end, mm. */
-export function fenceMark({ on, length, bit }: FeatureOf<'finger'>, size: BoardSize): number {
-  return ((on === 'ends' ? size.width : size.length) - length) / 2 + bit / 2;
+/** Marks on a fence for a hollow that begins and ends before the corners: half of what the bit opens at the edge is beyond its middle at either end. As far from the middle of the bit as the board's leading end is past it at the beginning, and its trailing end before it at the end, mm. */
+export function fenceMark({ on, length, bit, depth }: FeatureOf<'finger'>, size: BoardSize): number {
+  return ((on === 'ends' ? size.width : size.length) - length) / 2 + halfOpening(bit, depth);
 }

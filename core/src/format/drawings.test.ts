@@ -10,6 +10,7 @@ import { plainBoard, plainPiece, planInput } from '../plan/planArbitrary.ts';
 import { extentOf } from '../templates/drawing.ts';
 import { templatesOf } from '../templates/templates.ts';
 import { DEFAULT_DISPLAY } from '../units/formatLength.ts';
+import { phraseText } from '../units/phrase.ts';
 import { drawingDxf } from './drawingDxf.ts';
 import { CHECK_RULER, drawingPdf, PAPERS, tilesOf } from './drawingPdf.ts';
 import { drawingSvg } from './drawingSvg.ts';
@@ -140,4 +141,20 @@ describe('job files', () => {
       expect(run.refused.length).toBeLessThanOrEqual(21);
     }));
   });
+});
+
+it('two of a kind have names of their own, files too; a bit is told in the reader\'s unit and exactly in the file; a spout is cut out over the edge', () => {
+  const twice = plainBoard({ length: 400, width: 250, worked: { ...NOTHING_WORKED, features: [FEATURES[0]!, { ...FEATURES[0]!, id: 'second', offset: 60, spout: 'left', bit: 9.525 } as Feature] } });
+  const { worked, shop } = makePlan(planInput(twice, [plainPiece({ count: 4 })]));
+  const jobs = jobsOf(worked);
+  expect(jobs.map((j) => j.name)).toEqual(['Juice groove 1', 'Juice groove 2']);
+  const names = templatesOf(twice, worked, shop, DEFAULT_DISPLAY).map((t) => t.name);
+  expect(new Set(names).size).toBe(names.length);
+  expect(phraseText(jobs[1]!.tool, { system: 'inch', denominator: 32, metricStep: 0.1 })).toBe('Round-nose bit 3/8"');
+  expect(writeGcode(jobs[1]!)).toContain('Round-nose bit 9.525 mm');
+  // From the groove's own line at 60 to half a bit beyond the left edge, as deep as the groove, in the middle of the board.
+  const spout = jobs[1]!.lines.at(-1)!;
+  expect(spout.map((p) => [p.x, p.y])).toEqual([[60, 125], [-9.525 / 2, 125]]);
+  expect(Math.min(...spout.map((p) => p.z))).toBeCloseTo(Math.min(...jobs[1]!.lines.flat().map((p) => p.z)), 6);
+  expect(jobs[0]!.lines.flat().every((p) => p.x >= 25 - 1e-9)).toBe(true);
 });

@@ -1,12 +1,14 @@
 import { artOutlines } from '../features/art.ts';
 import { isEnd, isSide, type Side } from '../features/edge.ts';
-import { depthAt, grooveLines, type BoardSize } from '../features/groove.ts';
+import { depthAt, grooveLines, spoutLine, type BoardSize } from '../features/groove.ts';
 import { FEATURE_NAMES, type Feature, type FeatureOf } from '../features/feature.ts';
 import { mapOutline, outlinePoints, rectangle, type Outline, type Point } from '../features/outline.ts';
 import { passDepths, ROUTER_PASS } from '../features/routerPass.ts';
 import { solidsOfFeature } from '../features/solids.ts';
 import type { WorkedBoard } from '../plan/workedBoard.ts';
 import type { Drawing } from '../templates/drawing.ts';
+import { numberTwins } from '../units/numberTwins.ts';
+import { length, say, type Phrase } from '../units/phrase.ts';
 import { clearing, grown, linesOf, regionOf, without } from './pocket.ts';
 
 /** A place of the tool: x from the left end, y from the near edge upward, z above the face that lies up; mm. */
@@ -22,7 +24,7 @@ export interface Job {
   id: string;
   name: string;
   machine: 'router' | 'engraver';
-  tool: string;
+  tool: Phrase;
   /** Width of what the tool cuts at full depth, mm. */
   bit: number;
   face: 'top' | 'bottom' | Side;
@@ -39,7 +41,9 @@ const SPACING = 2;
 
 /** Everything on a board that a machine could cut from a file; empty where there is nothing. */
 export function jobsOf({ features, size, sanded }: Pick<WorkedBoard, 'features' | 'size' | 'sanded'>): Job[] {
-  return features.flatMap((f) => (f.kind === 'mark' ? markJobs(f, size) : (jobOf(f, size, sanded) ?? [])));
+  const jobs = features.flatMap((f) => (f.kind === 'mark' ? markJobs(f, size) : (jobOf(f, size, sanded) ?? [])));
+  const names = numberTwins(jobs.map((j) => j.name));
+  return jobs.map((job, i) => ({ ...job, name: names[i]! }));
 }
 
 /** The ways of a job as a drawing of what lies on the machine, seen from above; several passes over one line are one line. */
@@ -62,21 +66,25 @@ function jobOf(feature: Exclude<Feature, { kind: 'mark' }>, size: BoardSize, san
     const lines = grooveLines(feature, size).map((o) => closed(outlinePoints(o, SPACING)));
     const passes = passDepths(feature.depth + sanded, feature.bit);
     if (lines.length === 0) return null;
+    const spout = spoutLine(feature, size);
     return {
-      ...base, name: FEATURE_NAMES.groove, machine: 'router', tool: `Round-nose bit ${round(feature.bit)} mm`, bit: feature.bit, face: feature.face,
-      lines: lines.flatMap((line) => passes.map((depth) => line.map((p) => toTool(p, Math.min(depth, depthAt(feature, size, p.x) + sanded), feature.face, size)))),
+      ...base, name: FEATURE_NAMES.groove, machine: 'router', tool: say`Round-nose bit ${length(feature.bit)}`, bit: feature.bit, face: feature.face,
+      lines: [
+        ...lines.flatMap((line) => passes.map((depth) => line.map((p) => toTool(p, Math.min(depth, depthAt(feature, size, p.x) + sanded), feature.face, size)))),
+        // The channel of the spout, out over the edge.
+        ...(spout ? passes.map((depth) => [spout.from, spout.to].map((p) => toTool(p, depth, feature.face, size))) : []),
+      ],
     };
   }
   if (feature.kind === 'hole') {
     const bit = Math.min(SLOT_BIT, feature.width);
     const passes = passDepths(base.size.thickness, bit);
     const slots = solidsOfFeature(feature, size).map((s) => inward(s.outlines[0]!, bit / 2));
-    return { ...base, name: FEATURE_NAMES.hole, machine: 'router', tool: `Straight bit ${round(bit)} mm`, bit, face: 'top', lines: slots.flatMap((o) => passes.map((depth) => closed(outlinePoints(o, SPACING)).map((p) => toTool(p, depth, 'top', size)))) };
+    return { ...base, name: FEATURE_NAMES.hole, machine: 'router', tool: say`Straight bit ${length(bit)}`, bit, face: 'top', lines: slots.flatMap((o) => passes.map((depth) => closed(outlinePoints(o, SPACING)).map((p) => toTool(p, depth, 'top', size)))) };
   }
   return null;
 }
 
-const round = (mm: number) => Number(mm.toFixed(3));
 const closed = <T>(points: T[]): T[] => [...points, points[0]!];
 
 /** From the board to a machine that has the face up: the underside turned over about its length, a side seen from outside with the show side away from the maker. */
@@ -108,7 +116,7 @@ function markJobs(mark: FeatureOf<'mark'>, size: BoardSize): Job[] {
   // Open lines have nothing to be cleared: they are followed.
   const ways = mark.filled ? [...clearing(regionOf(outlines), bit), ...outlines.filter((o) => !o.closed).map((o) => outlinePoints(o))] : outlines.map((o) => (o.closed ? closed(outlinePoints(o)) : outlinePoints(o)));
   return [{
-    id: mark.id, name: mark.name, machine: laser ? 'engraver' : 'router', tool: laser ? `Line of ${round(bit)} mm` : `Bit ${round(bit)} mm`, bit, face, size: lying, lines: ways.flatMap((way) => passes.map((at) => way.map((p) => toTool(p, at, face, lying)))),
+    id: mark.id, name: mark.name, machine: laser ? 'engraver' : 'router', tool: laser ? say`Line of ${length(bit)}` : say`Bit ${length(bit)}`, bit, face, size: lying, lines: ways.flatMap((way) => passes.map((at) => way.map((p) => toTool(p, at, face, lying)))),
   }];
 }
 
@@ -117,7 +125,7 @@ function inlayJobs(mark: FeatureOf<'mark'>, outlines: readonly Outline[], size: 
   const lean = Math.tan((mark.angle / 2) * (Math.PI / 180));
   const mouth = regionOf(outlines);
   const job = (part: string, name: string, v: boolean, ways: Point[][], depth: number, on: Pick<Job, 'face' | 'size'>): Job => ({
-    id: `${mark.id}-${part}`, name: `${mark.name}: ${name}`, machine: 'router', tool: v ? `V-bit ${mark.angle} degrees` : `Straight bit ${round(mark.bit)} mm`, bit: v ? 0 : mark.bit, ...on,
+    id: `${mark.id}-${part}`, name: `${mark.name}: ${name}`, machine: 'router', tool: v ? say`V-bit ${mark.angle} degrees` : say`Straight bit ${length(mark.bit)}`, bit: v ? 0 : mark.bit, ...on,
     lines: ways.flatMap((way) => passDepths(depth, v ? 2 * ROUTER_PASS : mark.bit).map((at) => way.map((p) => toTool(p, at, on.face, on.size)))),
   });
   const floor = grown(mouth, -mark.depth * lean);

@@ -6,6 +6,7 @@ import { sectionsFor, type Section } from '../cutting/sections.ts';
 import type { GluePlan } from '../gluing/glueUps.ts';
 import type { Shop } from '../shop/shop.ts';
 import { NOTHING_SAWN, type PlanContext, type PlanInput } from './context.ts';
+import { shareStart } from '../trim/trimLayout.ts';
 import { cutForBoard } from './cutForBoard.ts';
 import { gluingOf } from './gluingOf.ts';
 import { lengthLadder, thicknessLadder, widthLadder } from './ladders.ts';
@@ -71,7 +72,7 @@ export function makePlan(given: PlanInput): Plan {
   };
   const ladders = { thickness: thicknessLadder(context), width: widthLadder(context), length: lengthLadder(context) };
   const strips = plannedStrips(context, ladders);
-  const bodies = stripBodies(board, cutting, context.pieces, { length: allowances.roughLength, thickness: allowances.glueThickness });
+  const bodies = stripBodies(board, cutting, context.pieces, { length: allowances.roughLength, thickness: allowances.glueThickness, start: shareStart(board, allowances, shop) });
   const gluing = gluingOf(context);
   const worked = workedBoardOf(context, ladders);
   const operations = operationsFor(context, ladders, gluing, worked);

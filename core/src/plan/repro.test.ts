@@ -1,7 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { checkPlan } from '../checks/checkPlan.ts';
+import { allowancesFor } from '../board/allowances.ts';
 import { NO_CUTTING_WISHES } from '../board/board.ts';
+import { NOTHING_WORKED } from '../features/feature.ts';
+import { trimLayout } from '../trim/trimLayout.ts';
 import { DEFAULT_SHOP, type Shop } from '../shop/shop.ts';
+import { DEFAULT_DISPLAY } from '../units/formatLength.ts';
+import { phraseText, type Phrase } from '../units/phrase.ts';
 import { furthest } from './furthest.ts';
 import { makePlan } from './plan.ts';
 import { plainBoard, plainPiece, planInput } from './planArbitrary.ts';
@@ -15,6 +20,8 @@ const look = (board: Board, rack: Piece[], shop: Shop = DEFAULT_SHOP) => {
   const plan = makePlan(input);
   return { plan, findings: checkPlan(plan, input), step: (kind: string) => plan.operations.find((o) => o.kind === kind)! };
 };
+
+const words = (phrases: readonly Phrase[]) => phrases.map((p) => phraseText(p, DEFAULT_DISPLAY)).join(' ');
 
 describe('one figure, one source', () => {
   it('ends are trimmed and boards cut apart with the kerf of the saw that does it', () => {
@@ -39,7 +46,7 @@ describe('one figure, one source', () => {
 
   it('the rehearsal and the glue-up have the clamps that the shop has', () => {
     const { step } = look(plainBoard({ length: 900, width: 260 }), [plainPiece({ count: 3 })], { ...DEFAULT_SHOP, clamps: [{ id: 'few', kind: 'bar', opening: 900, reach: 60, force: 4.5, count: 3 }] });
-    for (const kind of ['dryRun', 'glue']) expect(step(kind).lines.flat().join('')).toMatch(/3 clamps/);
+    for (const kind of ['dryRun', 'glue']) expect(words(step(kind).lines)).toMatch(/3 clamps/);
   });
 
   it('a spare changes nothing of its strip in the width ladder', () => {
@@ -67,7 +74,7 @@ describe('one figure, one source', () => {
     expect(first!.way.shows).toBe('face');
     expect(plan.strips[0]!.rough).toMatchObject({ width: 60 + plan.allowances.ripExtra.face, thickness: 50 });
     expect(findings.map((f) => f.rule)).not.toContain('width-not-in-rack');
-    expect(step('jointStrips').title.flat().join('')).toMatch(/strip 1/);
+    expect(words([step('jointStrips').title])).toMatch(/strip 1/);
   });
 
   it('strips cut together lose what the widest of them loses', () => {
@@ -94,12 +101,32 @@ describe('one figure, one source', () => {
     expect(furthest(promised, 'thickness')).toBe(0);
   });
 
+  it('a knot under a feature is found on whichever board of the panel it lies', () => {
+    const defect = (id: string, from: number) => ({ id, kind: 'knot' as const, face: 'through' as const, from, across: 0, length: 12, width: 150, treatment: 'harmless' as const });
+    const groove = { kind: 'groove' as const, id: 'g', face: 'top' as const, offset: 25, bit: 12, depth: 6, corner: 20, wells: 1 as const, spout: null, fall: 0 };
+    const knots = (perPanel: number, from: number) => {
+      const board = plainBoard({ construction: 'face', length: 300, width: 130, thickness: 20, count: 2, perPanel, worked: { ...NOTHING_WORKED, features: [groove] } }, [136]);
+      const { plan, findings } = look(board, [plainPiece({ length: perPanel * 300 + 160, thickness: 32, defects: [defect('d', from)], count: 3 })]);
+      const [blank] = plan.cutting.blanks;
+      return { at: blank!.from, found: findings.filter((f) => f.rule === 'feature-knot').map((f) => words([f.what])) };
+    };
+    // The left end of the first board's groove lies 25 in from the board, which begins behind trim, creep and kerf; the second board a board and a kerf further.
+    const probe = knots(2, 2);
+    const { x } = trimLayout(plainBoard({ length: 300, width: 130, count: 2, perPanel: 2 }, [136]), allowancesFor(plainBoard({ length: 300, width: 130, count: 2, perPanel: 2 }, [136]), DEFAULT_SHOP), DEFAULT_SHOP).boards[0]!;
+    const left = probe.at + x + 25 - 6;
+    expect(knots(2, left).found.join()).toMatch(/^Juice groove of board 1 of the panel: into a knot of strip 1/);
+    expect(knots(2, left + 303).found.join()).toMatch(/board 2 of the panel/);
+    expect(knots(2, left + 100).found.join()).toMatch(/board 1/);
+    // Between the boards and in the trim nothing is worked.
+    expect(knots(2, probe.at + 1).found).toEqual([]);
+  });
+
   it('what is alike of many strips is told once, with all of them', () => {
     const { findings } = look(plainBoard({ construction: 'edge', width: 120, thickness: 25 }, [12, 12, 12, 12, 12, 12, 12, 12, 12, 12]), [plainPiece({ thickness: 20, count: 4 })]);
     const narrow = findings.filter((f) => f.rule === 'narrow-strip');
     expect(narrow).toHaveLength(1);
     expect(narrow[0]!.strips).toHaveLength(10);
-    expect(narrow[0]!.what.filter((w) => typeof w === 'string').join('')).toMatch(/^Strips 1–10 are only/);
+    expect(words([narrow[0]!.what])).toMatch(/^Strips 1–10 are only/);
     const resawn = look(plainBoard({ width: 50, thickness: 25 }, [10, 10]), [plainPiece({ thickness: 30, surface: 'twoFaces' })]);
     expect(resawn.plan.cutting.blanks.flatMap((b) => b.strips).some((s) => s.layers > 1)).toBe(true);
     expect(resawn.findings.filter((f) => f.rule === 'planed-away')).toEqual([]);

@@ -39,8 +39,9 @@ export function inPiece(body: StripBody, [along, across, up]: Triple): Triple {
 /**
  * Where each strip of a board's first copy lies in its piece, in the order of the strips. Unturned, a strip standing on edge shows the edge that lay nearest
  * in its piece, one lying flat the upper face; turning it over is half a turn about its length, end for end half a turn about the upright.
+ * @param size of each strip for one board; `start` is where that board's share begins along a blank that holds several, mm
  */
-export function stripBodies(board: Pick<Board, 'construction' | 'strips'>, cutting: CutPlan, pieces: ReadonlyMap<string, Piece>, size: { length: number; thickness: number }): StripBody[] {
+export function stripBodies(board: Pick<Board, 'construction' | 'strips'>, cutting: CutPlan, pieces: ReadonlyMap<string, Piece>, size: { length: number; thickness: number; start: number }): StripBody[] {
   const sources = new Map(cutting.blanks.flatMap((blank) => blank.strips.filter((s) => s.demand.copy === 1 && s.demand.spare === 0).map((strip) => [strip.demand.stripId, { blank, strip }])));
   return board.strips.map((strip) => {
     const source = sources.get(strip.id);
@@ -51,7 +52,8 @@ export function stripBodies(board: Pick<Board, 'construction' | 'strips'>, cutti
     const bodySize: Triple = [size.length, strip.width, size.thickness];
     // The middle of the ripping, or of its layer when it is resawn; what planing and jointing take comes off both sides alike.
     const slab = thicknessAt(piece, source.blank.from + source.blank.length / 2);
-    const middle: Triple = [source.blank.from + source.blank.length / 2, from + way.rip / 2, (slab - planed) / 2 + heightInRipping(source.strip, source.blank)];
+    const share = size.start + size.length / 2;
+    const middle: Triple = [source.blank.from + (strip.endForEnd ? source.blank.length - share : share), from + way.rip / 2, (slab - planed) / 2 + heightInRipping(source.strip, source.blank)];
     return turned(strip, { piece, unit: source.blank.unit, ...axes, size: bodySize }, middle);
   });
 }
@@ -77,6 +79,11 @@ function turned(strip: Pick<Strip, 'turned' | 'endForEnd'>, flat: Omit<StripBody
   const axes = strip.endForEnd ? { along: minus(flat.along), across: minus(over.across), up: over.up } : { along: flat.along, ...over };
   const origin = sum(sum(sum(middle, axes.along, -flat.size[0] / 2), axes.across, -flat.size[1] / 2), axes.up, -flat.size[2] / 2);
   return { ...flat, ...axes, origin };
+}
+
+/** The same strip as it lies in another board of its panel, so much further along. */
+export function furtherAlong(body: StripBody, by: number): StripBody {
+  return { ...body, origin: sum(body.origin, body.along, by) };
 }
 
 /** Which way the pencilled arrow of a strip points along the board. */

@@ -8,6 +8,7 @@ import { fenceMark, solidsOfFeature } from '../features/solids.ts';
 import { flatOf, type WorkedBoard } from '../plan/workedBoard.ts';
 import type { Shop } from '../shop/shop.ts';
 import { formatLength, type LengthDisplay } from '../units/formatLength.ts';
+import { numberTwins } from '../units/numberTwins.ts';
 import type { Drawing, Layer } from './drawing.ts';
 
 /** Something at full size that can be printed or cut, and laid on the wood. */
@@ -30,12 +31,14 @@ const cross = (x: number, y: number): Outline[] => [line({ x: x - CROSS, y }, { 
 
 /** Every template that a board has use for, the board itself first. Words in the reader's unit. */
 export function templatesOf(board: Board, worked: WorkedBoard, shop: Pick<Shop, 'router'>, display: LengthDisplay): Template[] {
-  return [
+  const templates = [
     boardTemplate(board, worked, display),
     ...(board.worked.corners.kind === 'square' || board.worked.corners.size === 0 ? [] : [cornerTemplate(board, display)]),
     ...worked.features.flatMap((f) => featureTemplates(f, worked, shop, display)),
     ...gaugeTemplate(worked, display),
   ];
+  const names = numberTwins(templates.map((t) => t.name));
+  return templates.map((t, i) => (t.name === names[i] ? t : { ...t, name: names[i]!, drawing: { ...t.drawing, title: names[i]! } }));
 }
 
 function boardTemplate(board: Board, worked: WorkedBoard, display: LengthDisplay): Template {

@@ -88,3 +88,14 @@ export function trimLayout(board: Board, allowances: Pick<Allowances, 'panels' |
     ].map((cut, i) => ({ number: i + 1, ...cut })),
   };
 }
+
+/** Where each board of a panel lies along it, from the panel's left end to the board's, mm; a board that finds no room is left out. */
+export function boardPlaces(board: Board, allowances: Pick<Allowances, 'panels' | 'endTrim'>, shop: Shop): number[] {
+  return trimLayout(board, allowances, shop).boards.map((b) => b.x).sort((a, b) => a - b);
+}
+
+/** Where the first board's share of its strips begins along their blanks, mm: the board with what is trimmed off its ends. */
+export function shareStart(board: Board, allowances: Pick<Allowances, 'panels' | 'endTrim' | 'roughLength'>, shop: Shop): number {
+  const [first] = boardPlaces(board, allowances, shop);
+  return first === undefined ? 0 : first - (allowances.roughLength - board.length) / 2;
+}

@@ -45,6 +45,12 @@ export function say(texts: TemplateStringsArray, ...values: (string | number | M
   return parts;
 }
 
+/** The phrase as it begins a sentence. */
+export function capitalised([first, ...rest]: Phrase): Phrase {
+  if (first === undefined) return [];
+  return [typeof first === 'string' ? first.charAt(0).toUpperCase() + first.slice(1) : first, ...rest];
+}
+
 /** The phrase as plain text in a reader's unit. */
 export function phraseText(phrase: Phrase, display: LengthDisplay): string {
   return phrase.map((part) => (typeof part === 'string' ? part : formatLength(part.mm, display, part.rounding))).join('');

@@ -147,4 +147,5 @@ export const api = {
   shop: () => request<StoredShop>('GET', '/shop'),
   saveShop: (version: number, shop: Shop) => request<StoredShop>('PUT', '/shop', { version, shop }, { asksAgain: true }),
   species: () => request<Species[]>('GET', '/species'),
+  addSpecies: (species: Species) => request<Species[]>('POST', '/species', species),
 };

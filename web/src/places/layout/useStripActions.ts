@@ -49,8 +49,9 @@ export function useStripActions() {
       const place = strips.slice(0, held[0]).filter((_, i) => !held.includes(i)).length;
       const first = held.every((h, n) => h === held[0]! + n);
       // Scattered strips come together first; then they move as one.
-      const to = Math.max(0, Math.min(strips.length - held.length, first ? place + by : place));
-      if (first && to === place) setAnnouncement(by < 0 ? 'Already at the start.' : 'Already at the end.');
+      const one = held.length === 1 ? arrange.placeBeyond(strips, held[0]!, by) : place + by;
+      const to = Math.max(0, Math.min(strips.length - held.length, first ? one : place));
+      if (first && to === place) setAnnouncement(strips[held[0]! + by] && held.length === 1 ? 'Only strips just like it lie on that side.' : by < 0 ? 'Already at the start.' : 'Already at the end.');
       else change((s) => arrange.moveStrips(s, held, to), `${named} moved to place ${to + 1}`);
     },
     swap: () => {

@@ -7,6 +7,7 @@ import { Link, useNavigate } from 'react-router';
 import { EXTRA_COLUMNS, PILE_WORDS, pileColumns, readPileRow, splitSize, type PileColumn, type PileRow, type ReadRow } from '#core/format/pileColumns.ts';
 import { readRackCsv } from '#core/format/rackCsv.ts';
 import type { PieceFields } from '#core/stock/piece.ts';
+import { newSpecies } from '#core/wood/newSpecies.ts';
 import type { Species } from '#core/wood/species.ts';
 import { api, ApiProblem } from '../../data/api.ts';
 import { useRack, useSpecies } from '../../data/queries.ts';
@@ -14,7 +15,6 @@ import { keys, queryClient } from '../../data/queryClient.ts';
 import { useDisplay } from '../../quantities/display.tsx';
 import { showProblem } from '../../shell/notices.tsx';
 import { marksOf, nextMark } from '../rack/nextMark.ts';
-import { newSpecies } from './newSpecies.ts';
 import classes from './PilePlace.module.css';
 import { readTextFile } from './readTextFile.ts';
 

@@ -3,8 +3,10 @@ import { useState, type FormEvent, type ReactNode } from 'react';
 import { fieldProblems } from '#core/format/fieldProblems.ts';
 import { pieceFieldsSchema, pieceShape, PLAIN_CONDITION, surfaces, type Piece, type PieceFields } from '#core/stock/piece.ts';
 import { formatLengthForInput } from '#core/units/formatLength.ts';
+import { newSpecies } from '#core/wood/newSpecies.ts';
 import type { Species } from '#core/wood/species.ts';
 import { api, ApiProblem, type StoredPiece } from '../../data/api.ts';
+import { keys, queryClient } from '../../data/queryClient.ts';
 import { useDisplay } from '../../quantities/display.tsx';
 import { readLength } from '../../quantities/LengthInput.tsx';
 import classes from './PieceDialog.module.css';
@@ -19,6 +21,8 @@ interface PieceDialogProps {
   onSaved(saved: StoredPiece): void;
 }
 
+/** Stands for a species that nobody has entered yet; no code looks like it. */
+const ANOTHER = '+';
 const SIZES = ['length', 'width', 'thickness'] as const;
 const SIZE_LABELS = { length: 'Length', width: 'Width', thickness: 'Thickness' } as const;
 type Per = NonNullable<Piece['price']>['per'];
@@ -30,6 +34,8 @@ export function PieceDialog({ stored, start, species, currency, onClose, onSaved
   const { display } = useDisplay();
   const [mark, setMark] = useState(start.mark ?? '');
   const [code, setCode] = useState<string | null>(start.species ?? null);
+  const [newName, setNewName] = useState('');
+  const [like, setLike] = useState<string | null>(null);
   const [sizes, setSizes] = useState<Record<string, string>>({});
   const [surface, setSurface] = useState<Piece['surface']>(start.surface ?? 'rough');
   const [rings, setRings] = useState<Piece['rings']>(start.rings ?? 'flat');
@@ -41,8 +47,15 @@ export function PieceDialog({ stored, start, species, currency, onClose, onSaved
   const [busy, setBusy] = useState(false);
   const shownSize = (size: (typeof SIZES)[number]) => sizes[size] ?? (start[size] === undefined ? '' : formatLengthForInput(start[size], display));
 
+  /** The species that is made together with the piece; null for one that is known. */
+  const made = (): Species | null => {
+    const model = species.find((s) => s.code === like);
+    return code === ANOTHER && model && newName.trim() !== '' ? newSpecies(newName.trim(), model, species) : null;
+  };
   const read = (): PieceFields | Record<string, string> => {
     const found: Record<string, string> = {};
+    if (code === ANOTHER && newName.trim() === '') found.newName = 'The name must not be empty.';
+    if (code === ANOTHER && like === null) found.like = 'Choose a species whose density and movement are like its own.';
     const lengths: Partial<Record<(typeof SIZES)[number], number>> = {};
     for (const size of SIZES) {
       const untouched = sizes[size] === undefined ? start[size] : undefined;
@@ -54,7 +67,7 @@ export function PieceDialog({ stored, start, species, currency, onClose, onSaved
     // What the dialog does not ask about stays as it is, or at its plainest.
     const { id: _id, ...rest } = { id: '', ...PLAIN_CONDITION, defects: [], ...start };
     const sizesRead = Object.keys(lengths).length === SIZES.length ? lengths : { length: 100, width: 100, thickness: 20, defects: [] };
-    const fields = pieceFieldsSchema.safeParse({ ...rest, mark, species: code ?? '', surface, rings, price, note, ...sizesRead });
+    const fields = pieceFieldsSchema.safeParse({ ...rest, mark, species: made()?.code ?? (code === ANOTHER ? 'none' : code ?? ''), surface, rings, price, note, ...sizesRead });
     if (!fields.success) {
       for (const p of fieldProblems(fields.error)) {
         const field = p.path.split(/[.[]/)[0]!;
@@ -74,6 +87,8 @@ export function PieceDialog({ stored, start, species, currency, onClose, onSaved
     setProblems({});
     setBusy(true);
     try {
+      const entered = made();
+      if (entered) queryClient.setQueryData(keys.species, await api.addSpecies(entered));
       onSaved(stored ? await api.changePiece(stored.piece.id, version, piece) : await api.addPiece(piece));
     } catch (error) {
       setBusy(false);
@@ -93,8 +108,14 @@ export function PieceDialog({ stored, start, species, currency, onClose, onSaved
         <div className={classes.row}>
           <TextInput label="Mark" w={120} value={mark} error={problems.mark} onChange={(e) => setMark(e.currentTarget.value)} data-autofocus />
           <Select label="Species" flex={1} searchable value={code} error={problems.species} onChange={setCode}
-            data={species.map((s) => ({ value: s.code, label: s.name }))} />
+            data={[...species.map((s) => ({ value: s.code, label: s.name })), { value: ANOTHER, label: 'Another species …' }]} />
         </div>
+        {code === ANOTHER && (
+          <div className={classes.row}>
+            <TextInput label="Its name" flex={1} value={newName} error={problems.newName} onChange={(e) => setNewName(e.currentTarget.value)} />
+            <Select label="With figures like those of" flex={1} searchable placeholder="choose a species" value={like} error={problems.like} onChange={setLike} data={species.map((s) => ({ value: s.code, label: s.name }))} />
+          </div>
+        )}
         <div className={classes.sizes}>
           {SIZES.map((size) => (
             <TextInput key={size} label={SIZE_LABELS[size]} value={shownSize(size)} error={problems[size]} autoComplete="off"

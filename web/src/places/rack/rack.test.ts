@@ -3,7 +3,7 @@ import { plainPiece } from '#core/plan/planArbitrary.ts';
 import { DEFAULT_SHOP } from '#core/shop/shop.ts';
 import { speciesSchema } from '#core/wood/species.ts';
 import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';
-import { newSpecies } from '../pile/newSpecies.ts';
+import { newSpecies } from '#core/wood/newSpecies.ts';
 import { readTextFile } from '../pile/readTextFile.ts';
 import { copyLetter, gapWords } from '../cuts/words.ts';
 import { FIND_ALL, findPieces, givesStrip, type Search } from './findPieces.ts';

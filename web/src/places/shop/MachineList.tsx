@@ -1,4 +1,5 @@
-import { Select, Switch } from '@mantine/core';
+import { Button, Select, Switch } from '@mantine/core';
+import { useState } from 'react';
 import type { z } from 'zod';
 import { CROSSCUT_NAMES, RIP_NAMES } from '#core/plan/toolWays.ts';
 import { BARE_SHOP, DEFAULT_SHOP, shopSchema, type Shop } from '#core/shop/shop.ts';
@@ -51,9 +52,26 @@ export function MachineList({ shop, onChange }: { shop: Shop; onChange: EditShop
             onChange((s) => ({ ...s, handTools: { ...s.handTools, [tool]: has } }));
           }} />
         ))}
-        <p>Nothing but a kitchen table? <button type="button" className={classes.link} onClick={() => onChange((s) => ({ ...BARE_SHOP, name: s.name, currency: s.currency, glues: s.glues, glue: s.glue, hours: s.hours, room: s.room, seasons: s.seasons, cutting: s.cutting }))}>Begin with a circular saw, a sander and four clamps</button></p>
+        <BareShop onChange={onChange} />
       </div>
     </>
+  );
+}
+
+/** Everything of the shop that is not tools stays; what would go is said before it goes. */
+function BareShop({ onChange }: { onChange: EditShop }) {
+  const [asked, setAsked] = useState(false);
+  if (!asked) return <p>Nothing but a kitchen table? <button type="button" className={classes.link} onClick={() => setAsked(true)}>Begin with a circular saw, a sander and four clamps</button></p>;
+  const replace = () => {
+    onChange((s) => ({ ...BARE_SHOP, name: s.name, currency: s.currency, glues: s.glues, glue: s.glue, hours: s.hours, room: s.room, seasons: s.seasons, cutting: s.cutting }));
+    setAsked(false);
+  };
+  return (
+    <p role="alert">
+      This takes the machines, clamps and ways of working that are entered here away, and every plan follows. Undo brings them back.{' '}
+      <Button size="compact-sm" color="red" onClick={replace}>Replace them</Button>{' '}
+      <Button size="compact-sm" variant="default" onClick={() => setAsked(false)}>Keep mine</Button>
+    </p>
   );
 }
 

@@ -1,3 +1,5 @@
+import { Button } from '@mantine/core';
+import { IconArrowBackUp } from '@tabler/icons-react';
 import type { z } from 'zod';
 import { shopSchema, type Shop } from '#core/shop/shop.ts';
 import { trouble, useShop } from '../../data/queries.ts';
@@ -5,6 +7,7 @@ import { useShopEdits } from '../../data/recordEdits.ts';
 import { LineNote } from '../../shell/LineNote.tsx';
 import { HABIT_WORDS } from '../../habits/habitWords.ts';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
+import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { SeasonFields } from '../../quantities/SeasonFields.tsx';
 import { ClampList, GlueList, HourList } from './ClampAndGlueLists.tsx';
 import { NumberField, TextField, type EditShop } from './fields.tsx';
@@ -45,6 +48,7 @@ export function ShopPlace() {
   const stored = useShop();
   const edits = useShopEdits();
   const problem = trouble(stored);
+  useShortcuts('Shop', [{ keys: 'mod+z', does: 'Undo the last change of the shop', run: edits.undo }]);
   if (!stored.data) return <p className={classes.loading} role={problem ? 'alert' : undefined}>{problem ? `${problem.message} Cadenza keeps trying.` : 'Loading …'}</p>;
   const { shop } = stored.data;
   const change: EditShop = edits.change;
@@ -55,7 +59,8 @@ export function ShopPlace() {
       <h1>Shop</h1>
       <p className={classes.lead}>
         Every plan is made with these figures. Change one, and all boards follow.{' '}
-        <LineNote state={edits.state} />
+        <LineNote state={edits.state} />{' '}
+        <Button size="compact-sm" variant="default" leftSection={<IconArrowBackUp size={15} />} onClick={edits.undo}>Undo</Button>
       </p>
       <nav className={classes.parts} aria-label="Parts of the shop">{PARTS.map(([id, title]) => <a key={id} href={`#${id}`}>{title}</a>)}</nav>
       <section>

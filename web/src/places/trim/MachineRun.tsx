@@ -8,7 +8,7 @@ import { jobDrawing, type Job } from '#core/machining/job.ts';
 import { runGcode, type Run } from '#core/machining/simulate.ts';
 import { saveFile } from '../../data/saveFile.ts';
 import { durationWords } from '../../quantities/duration.ts';
-import { Length } from '../../quantities/Length.tsx';
+import { Length, Say } from '../../quantities/Length.tsx';
 import classes from './TemplateView.module.css';
 
 interface MachineRunProps {
@@ -63,7 +63,7 @@ export function MachineRun({ jobs, size, boardName }: MachineRunProps) {
           <Report run={run} />
           {job && (
             <>
-              <p className={classes.use}>{job.tool}, {isSide(job.face) ? SIDE_NAMES[job.face] : job.face === 'top' ? 'show side' : 'underside'} up; zero at the left near corner, on the face that lies up.</p>
+              <p className={classes.use}><Say phrase={job.tool} />, {isSide(job.face) ? SIDE_NAMES[job.face] : job.face === 'top' ? 'show side' : 'underside'} up; zero at the left near corner, on the face that lies up.</p>
               <Button size="xs" variant="default" disabled={run.refused.length > 0} onClick={() => saveFile(new Blob([text!], { type: 'text/plain' }), `${boardName} ${job.name}`, 'nc')}>Save as G-code</Button>{' '}
               <Button size="xs" variant="default" onClick={() => saveFile(new Blob([drawingSvg(jobDrawing(job))], { type: 'image/svg+xml' }), `${boardName} ${job.name}`, 'svg')}>Save its lines as SVG</Button>
             </>

@@ -1,4 +1,4 @@
-import type { Species } from '#core/wood/species.ts';
+import type { Species } from './species.ts';
 
 /** A species nobody knew, with the figures of one that is like it; its source says so. */
 export function newSpecies(name: string, like: Species, known: readonly Species[]): Species {
