@@ -73,6 +73,8 @@ function glueStep({ board, shop, allowances }: PlanContext, glueUp: GlueUp, glui
   const squeeze = schoolOf(shop.schools, 'squeezeOut');
   const { clamps } = glueUp;
   const wiping = oily.length > 0 ? ACETONE_MINUTES + 2 : 0;
+  // Scraped from when it has skinned, counted from the first glue.
+  const stay = shop.schools.squeezeOut === 'scrape' ? Math.max(0, scrapeWindow(shop).from - glueUp.assemblyMinutes) : 0;
   return {
     kind, title: kind === 'glue' ? say`Glue ${range}` : say`Join ${glueUp.parts} pieces into ${range}`, glueUp: glueUp.id, joins: glueUp.joins, school: 'squeezeOut',
     minutes: (4 + wiping) * shop.pace.work + glueUp.assemblyMinutes + (shop.schools.squeezeOut === 'wipe' ? 3 : 5), repeats: copies, clamps: Math.min(clamps.wanted, Math.max(clamps.owned, 0)),
@@ -84,7 +86,7 @@ function glueStep({ board, shop, allowances }: PlanContext, glueUp: GlueUp, glui
       squeezeLine(shop),
       ...(copies > 1 ? [say`The same for each of the ${copies} panels`] : []),
     ],
-    waitMinutes: glueUp.waitMinutes, waitFor: 'the glue',
+    stayMinutes: stay, waitMinutes: glueUp.waitMinutes, waitFor: 'the glue',
     why: kind === 'glue' ? say`At most ${gluing.mostParts} pieces close before the glue skins over${board.gluing.helper ? ', with a second pair of hands' : ''}. ${squeeze.why}` : say`Groups are flat and few, so the last joints close in time too.`,
   };
 }

@@ -51,6 +51,8 @@ export interface Operation {
   minutes: number;
   /** How often it is done, once for each panel; 1 when all copies go through together. */
   repeats: number;
+  /** Minutes after the hands-on part for which somebody must still be there, inside the wait: squeezed-out glue is scraped then. */
+  stayMinutes: number;
   /** Minutes before the next step, when there is a wait; and why. */
   waitMinutes: number | null;
   waitFor: string | null;

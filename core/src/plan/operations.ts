@@ -25,7 +25,7 @@ export function operationsFor(context: PlanContext, ladders: { thickness: Ladder
     ...finishSteps(context, ladders, when === 'beforeGrain' ? engraving : []), ...(when === 'last' ? engraving : []), ...footSteps(context, worked),
   ];
   return drafts.map((draft, i) => ({
-    settings: [], parts: [], passes: null, machine: null, repeats: 1, waitMinutes: null, waitFor: null, clamps: 0, glueUp: null, joins: [], habit: null, school: null, ways: [],
+    settings: [], parts: [], passes: null, machine: null, repeats: 1, stayMinutes: 0, waitMinutes: null, waitFor: null, clamps: 0, glueUp: null, joins: [], habit: null, school: null, ways: [],
     cautions: cautionsFor(draft.kind), ...draft, number: i + 1,
   }));
 }

@@ -9,6 +9,7 @@ import { DEFAULT_DISPLAY } from '../units/formatLength.ts';
 import { phraseText, type Phrase } from '../units/phrase.ts';
 import { furthest } from './furthest.ts';
 import { makePlan } from './plan.ts';
+import { cutList } from './strips.ts';
 import { plainBoard, plainPiece, planInput } from './planArbitrary.ts';
 import { NOTHING_SAWN, type PlanInput } from './context.ts';
 import type { Board } from '../board/board.ts';
@@ -119,6 +120,22 @@ describe('one figure, one source', () => {
     expect(knots(2, left + 100).found.join()).toMatch(/board 1/);
     // Between the boards and in the trim nothing is worked.
     expect(knots(2, probe.at + 1).found).toEqual([]);
+  });
+
+  it('the cut list counts and measures the strips of the panels that are glued, as the saw steps do', () => {
+    const board = plainBoard({ count: 5, perPanel: 2, width: 132, thickness: 25, cutting: { ...NO_CUTTING_WISHES, spares: 1 } }, [46, 46, 46]);
+    const { plan, step } = look(board, [plainPiece({ count: 4 })]);
+    const lines = cutList(plan.strips, plan.allowances, plan.cutting);
+    const strips = plan.cutting.blanks.flatMap((b) => b.strips.map((s) => ({ ...s, length: b.length })));
+    for (const { length } of lines) {
+      const cut = strips.filter((s) => Math.abs(s.length - length) < 1e-6);
+      const listed = lines.filter((l) => l.length === length);
+      expect(listed.reduce((sum, l) => sum + l.count, 0)).toBe(cut.filter((s) => s.demand.spare === 0).length);
+      expect(listed.reduce((sum, l) => sum + l.spares, 0)).toBe(cut.filter((s) => s.demand.spare > 0).length);
+    }
+    // Two panels of two boards and one of one: nine strips, six of them long.
+    expect(lines.map((l) => l.count).sort()).toEqual([3, 6]);
+    expect(words(step('crosscut').lines)).toContain(phraseText([{ mm: plan.allowances.panels[0]!.length }], DEFAULT_DISPLAY));
   });
 
   it('what is alike of many strips is told once, with all of them', () => {

@@ -1,5 +1,6 @@
-import { edgeRip, proudBy } from '../board/allowances.ts';
+import { edgeRip, proudBy, type Allowances } from '../board/allowances.ts';
 import { showsOf } from '../board/board.ts';
+import type { CutPlan } from '../cutting/cutPlan.ts';
 import { farTrim } from '../trim/trimLayout.ts';
 import { thicknessAt } from '../stock/shape.ts';
 import { cubicMetres } from '../units/volume.ts';
@@ -83,11 +84,44 @@ export function plannedStrips(context: PlanContext, ladders: { thickness: Ladder
     const volume = finished.length * finished.width * finished.thickness;
     return {
       number: i + 1, id: strip.id, species: strip.species,
-      rough: { length: allowances.roughLength, ...rough },
-      milled: { length: allowances.roughLength, width: strip.width, thickness: glued + (shows === 'edge' ? proudBy(allowances, strip.width) : 0) },
+      // A strip is as long as its panel, which may hold several boards.
+      rough: { length: allowances.panels[0]!.length, ...rough },
+      milled: { length: allowances.panels[0]!.length, width: strip.width, thickness: glued + (shows === 'edge' ? proudBy(allowances, strip.width) : 0) },
       finished,
       grams: density === undefined ? null : cubicMetres(volume) * density * 1000,
       sources,
     };
   });
+}
+
+/** Strips that are cut for a board, alike in what they are cut to: one line of a cut list. */
+export interface CutListLine {
+  strips: PlannedStrip[];
+  /** Marks of the pieces they come from. */
+  marks: string[];
+  /** As long as the panels they are for, mm. */
+  length: number;
+  /** One for each strip of each panel of that length. */
+  count: number;
+  /** Spares that are cut beside them. */
+  spares: number;
+}
+
+/** The cut list: strips by species, section, source and the length of their panel. Its counts and lengths are those of the panels that are glued. */
+export function cutList(strips: readonly PlannedStrip[], { panels }: Pick<Allowances, 'panels'>, cutting: CutPlan): CutListLine[] {
+  const lengths = [...new Set(panels.map((p) => p.length))];
+  const lines = new Map<string, CutListLine>();
+  for (const strip of strips) {
+    for (const length of lengths) {
+      const copies = panels.flatMap((p, i) => (p.length === length ? [i + 1] : []));
+      const marks = [...new Set(strip.sources.filter((s) => copies.includes(s.copy)).map((s) => s.mark))];
+      const key = [strip.species, strip.milled.width.toFixed(4), strip.rough.width.toFixed(4), strip.rough.thickness.toFixed(4), length, marks.join()].join('|');
+      const line = lines.get(key) ?? { strips: [], marks, length, count: 0, spares: 0 };
+      line.strips.push(strip);
+      line.count += copies.length;
+      if (copies.includes(1)) line.spares += cutting.blanks.reduce((sum, b) => sum + b.strips.filter((s) => s.demand.spare > 0 && s.demand.stripId === strip.id).length, 0);
+      lines.set(key, line);
+    }
+  }
+  return [...lines.values()];
 }

@@ -32,6 +32,28 @@ describe('meanwhileOf', () => {
   });
 });
 
+describe('glue that is scraped', () => {
+  it('is spread while somebody can still be there to scrape it, and not late in the evening', () => {
+    const hours = Array(7).fill({ from: '18:00', to: '21:00' }) as typeof DEFAULT_SHOP.hours;
+    const shop = { ...DEFAULT_SHOP, hours };
+    const { operations } = makePlan(planInput(plainBoard(), [plainPiece()], shop));
+    let later = 0;
+    for (let start = 0; start < 1440; start += 7) {
+      for (const task of timelineOf(operations, shop, start).tasks.filter((t) => t.kind === 'glue' || t.kind === 'join')) {
+        const { stayMinutes } = operations.find((o) => o.number === task.step)!;
+        expect(stayMinutes).toBeGreaterThan(0);
+        const end = task.hands.at(-1)!.to;
+        expect((end + stayMinutes) % 1440).toBeLessThanOrEqual(21 * 60 + 1e-6);
+        if (end % 1440 > 20 * 60) later += 1;
+      }
+    }
+    // It is not simply put off to the next day whenever the evening has begun.
+    expect(later).toBeGreaterThan(0);
+    const wiped = makePlan(planInput(plainBoard(), [plainPiece()], { ...shop, schools: { ...shop.schools, squeezeOut: 'wipe' } }));
+    expect(wiped.operations.every((o) => o.stayMinutes === 0)).toBe(true);
+  });
+});
+
 describe('timelineOf', () => {
   it('keeps to the shop\'s hours, the order of the steps, one pair of hands and the clamps there are', () => {
     fc.assert(fc.property(planInputArbitrary, fc.integer({ min: 0, max: 9 }), fc.integer({ min: 0, max: 20_000 }), (input, count, start) => {

@@ -55,8 +55,9 @@ function openStretch(hours: readonly OpenDay[], at: number): { from: number; to:
   }
 }
 
-/** Hands-on work from a moment on, in the shop's hours. What may not be broken off begins where it fits in one stretch, if any day is long enough. */
-function work(hours: readonly OpenDay[], at: number, minutes: number, unbroken: boolean): { from: number; to: number }[] {
+/** Hands-on work from a moment on, in the shop's hours. What may not be broken off begins where it fits in one stretch, with the time somebody must stay by it, if any day is long enough. */
+function work(hours: readonly OpenDay[], at: number, { minutes, stayMinutes, kind }: Operation): { from: number; to: number }[] {
+  const unbroken = UNBROKEN.includes(kind);
   const longest = Math.max(...hours.map((h) => (h ? h.to - h.from : 0)));
   const stretches: { from: number; to: number }[] = [];
   let left = minutes;
@@ -68,7 +69,7 @@ function work(hours: readonly OpenDay[], at: number, minutes: number, unbroken: 
   while (left > 1e-9) {
     const open = openStretch(hours, from);
     const room = open.to - open.from;
-    if (unbroken && room < left && longest >= left) {
+    if (unbroken && room < left + stayMinutes && longest >= left + stayMinutes) {
       from = open.to;
       continue;
     }
@@ -107,13 +108,13 @@ export function timelineOf(operations: readonly Operation[], shop: Pick<Shop, 'h
     const options = waiting.filter((d) => d.after.every((id) => done.has(id))).map((draft) => {
       let from = Math.max(hands, ...draft.after.map((id) => done.get(id)!.until));
       const { operation } = draft;
-      let stretches = work(hours, from, operation.minutes, UNBROKEN.includes(operation.kind));
+      let stretches = work(hours, from, operation);
       // Clamps come free when a wait is over; a glue-up that wants more than the shop has takes all of them.
       const wanted = Math.min(operation.clamps, clamps);
       while (wanted > 0 && held(stretches[0]!.from) + wanted > clamps) {
         const at = stretches[0]!.from;
         from = Math.min(...[...done.values()].filter((t) => t.clamps > 0 && t.until > at).map((t) => t.until));
-        stretches = work(hours, from, operation.minutes, UNBROKEN.includes(operation.kind));
+        stretches = work(hours, from, operation);
       }
       return { draft, stretches, wanted };
     });

@@ -1,27 +1,9 @@
 import { Table } from '@mantine/core';
 import { listNumbers } from '#core/plan/numberList.ts';
-import type { PlannedStrip } from '#core/plan/strips.ts';
+import { cutList, type PlannedStrip } from '#core/plan/strips.ts';
 import { useSettledBoard } from '../data/openBoard.tsx';
 import { Length } from '../quantities/Length.tsx';
 import classes from './PartsTable.module.css';
-
-interface Kind {
-  strips: PlannedStrip[];
-  marks: string[];
-}
-
-/** Strips alike in species, sizes and source as one row. */
-function kindsOf(strips: readonly PlannedStrip[]): Kind[] {
-  const kinds = new Map<string, Kind>();
-  for (const strip of strips) {
-    const marks = [...new Set(strip.sources.map((s) => s.mark))];
-    const key = [strip.species, strip.milled.width.toFixed(4), strip.rough.width.toFixed(4), strip.rough.thickness.toFixed(4), marks.join()].join('|');
-    const kind = kinds.get(key) ?? { strips: [], marks };
-    kind.strips.push(strip);
-    kinds.set(key, kind);
-  }
-  return [...kinds.values()];
-}
 
 /** The cut list: each kind of strip with its sizes off the saw and ready for glue, and the pieces it comes from. */
 const METHOD_WORDS = {
@@ -31,7 +13,7 @@ const METHOD_WORDS = {
 };
 
 export function PartsTable() {
-  const { board, plan, input } = useSettledBoard();
+  const { plan, input } = useSettledBoard();
   const { cutting, strips } = plan;
   const kept = cutting.leftovers.filter((l) => l.kept && !l.side);
   const markOf = (id: string) => input.rack.find((p) => p.id === id)?.mark ?? '?';
@@ -42,15 +24,15 @@ export function PartsTable() {
           <caption className={classes.caption}>Cut list. Sizes as length × width in the panel × thickness.</caption>
           <thead><tr><th>Strips</th><th>Species</th><th>Count</th><th>Rough</th><th>Ready for glue</th><th>From</th></tr></thead>
           <tbody>
-            {kindsOf(strips).map(({ strips: alike, marks }) => {
+            {cutList(strips, plan.allowances, cutting).map(({ strips: alike, marks, length, count, spares }) => {
               const { rough, milled, species } = alike[0]!;
               return (
-                <tr key={alike[0]!.id}>
+                <tr key={`${alike[0]!.id} ${length}`}>
                   <td>{listNumbers(alike.map((s) => s.number))}</td>
                   <td>{input.species.find((s) => s.code === species)?.name ?? species}</td>
-                  <td>{alike.length * board.count}</td>
-                  <td><SizeText size={rough} /></td>
-                  <td><SizeText size={milled} /></td>
+                  <td>{count}{spares > 0 && ` + ${spares} spare`}</td>
+                  <td><SizeText size={{ ...rough, length }} /></td>
+                  <td><SizeText size={{ ...milled, length }} /></td>
                   <td>{marks.length > 0 ? marks.join(', ') : <b className={classes.missing}>missing</b>}</td>
                 </tr>
               );
