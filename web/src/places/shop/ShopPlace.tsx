@@ -1,4 +1,4 @@
-import { Button } from '@mantine/core';
+import { Button, Group } from '@mantine/core';
 import { IconArrowBackUp } from '@tabler/icons-react';
 import type { z } from 'zod';
 import { shopSchema, type Shop } from '#core/shop/shop.ts';
@@ -56,12 +56,14 @@ export function ShopPlace() {
 
   return (
     <div className={classes.page}>
-      <h1>Shop</h1>
-      <p className={classes.lead}>
-        Every plan is made with these figures. Change one, and all boards follow.{' '}
-        <LineNote state={edits.state} />{' '}
-        <Button size="compact-sm" variant="default" leftSection={<IconArrowBackUp size={15} />} onClick={edits.undo}>Undo</Button>
-      </p>
+      <Group justify="space-between">
+        <h1>Shop</h1>
+        <Group>
+          <LineNote state={edits.state} />
+          <Button size="compact-md" variant="default" leftSection={<IconArrowBackUp size={15} />} onClick={edits.undo}>Undo</Button>
+        </Group>
+      </Group>
+      <p className={classes.lead}>Every plan is made with these figures. Change one, and all boards follow.</p>
       <nav className={classes.parts} aria-label="Parts of the shop">{PARTS.map(([id, title]) => <a key={id} href={`#${id}`}>{title}</a>)}</nav>
       <section>
         <div className={classes.grid}>
