@@ -47,7 +47,7 @@ test('strips are regrouped by keys, and glue, hands and the way to flatten are c
   const strips = Array.from({ length: 8 }, (_, i) => ({ id: `t${i}`, species: 'beech-european', width: 30, ...AS_IT_LIES }));
   const id = await makeBoard(request, { strips, width: 234 });
   await openPlace(page, `/boards/${id}/glue`);
-  const joint = page.getByRole('button', { name: /Joint between strips 4 and 5/ });
+  const joint = page.getByRole('button', { name: /Joint between strips 2 and 3/ });
   const before = await joint.getAttribute('aria-pressed');
   await joint.focus();
   await page.keyboard.press('Enter');

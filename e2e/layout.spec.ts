@@ -62,6 +62,7 @@ test('widths even out round locked strips, or it is said what stands against it'
   await page.getByRole('link', { name: /^Brief/ }).click();
   await page.getByRole('textbox', { name: 'Width', exact: true }).fill('300');
   await page.getByRole('textbox', { name: 'Width', exact: true }).press('Enter');
+  await expect.poll(async () => (await storedBoard(page)).board.width).toBe(300);
   await page.getByRole('link', { name: /^Layout/ }).click();
   await stripFace(page, 0).click();
   await press(page, 'e');
