@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
+import { expect, test, type APIResponse } from '@playwright/test';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { Board } from '#core/board/board.ts';
 import { NOTHING_WORKED, UNDRAWN } from '#core/features/feature.ts';
@@ -87,14 +87,17 @@ async function printed(pdf: Buffer): Promise<PrintedPage[]> {
   return pages;
 }
 
+/** A board as the list shows it, as far as it is asked here. */
+interface Listed { id: string; board: { name: string } }
+
 // A4 is 210 x 297 mm (ISO 216), Letter 8.5 x 11 in; a PDF point is 1/72 in.
 for (const [format, width, height] of [['A4', 595, 842], ['Letter', 612, 792]] as const) {
   test(`the bench sheet prints whole on ${format}, without the page around it`, async ({ page }) => {
     // By then the tests before have made more boards than one page of the list holds.
-    let carving: { id: string; board: { name: string } } | undefined;
+    let carving: Listed | undefined;
     for (let next: string | undefined = '/api/boards'; next && !carving;) {
-      const answer = await page.request.get(at(next));
-      carving = ((await answer.json()) as NonNullable<typeof carving>[]).find((b) => b.board.name === 'Upper Hut carving board');
+      const answer: APIResponse = await page.request.get(at(next));
+      carving = ((await answer.json()) as Listed[]).find((b) => b.board.name === 'Upper Hut carving board');
       next = /<([^>]+)>; rel="next"/.exec(answer.headers().link ?? '')?.[1];
     }
     expect(carving).toBeDefined();
