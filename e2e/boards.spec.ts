@@ -187,7 +187,11 @@ test('an edge-grain board by keyboard alone', async ({ page }) => {
   // Beech of the rack gives 49.3, 31.8, 29.4, 26.4, 23.8; the last strip went one width down and half a millimetre more.
   expect(board.strips.map((s) => [s.width, s.endForEnd])).toEqual([[49.3, false], [29.4, false], [49.3, true], [31.3, false]]);
   await press('s');
+  // Strips are options too; those of the list of species are meant.
+  const offered = page.getByRole('option', { name: /^(?!Strip)/ });
+  await expect(offered.filter({ hasText: 'Pear' })).toBeVisible();
   await page.keyboard.type('Pear');
+  await expect(offered).toHaveCount(1);
   await press('ArrowDown', 'Enter');
   await expect(strips(page).nth(2)).toHaveAccessibleName(/Pear/);
   await expect(strips(page).nth(2)).toBeFocused();
