@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { ApiProblem } from './api.ts';
-import { EditLine, type Versioned } from './editLine.ts';
+import { draftNames, EditLine, type Versioned } from './editLine.ts';
 import { mergeChanges, same } from './mergeChanges.ts';
 
 interface Shop {
@@ -49,7 +49,9 @@ beforeEach(() => {
   vi.useFakeTimers();
   server = new Pretend();
   drafts = new Map();
-  vi.stubGlobal('sessionStorage', { getItem: (k: string) => drafts.get(k) ?? null, setItem: (k: string, v: string) => drafts.set(k, v), removeItem: (k: string) => drafts.delete(k) });
+  const methods = { getItem: (k: string) => drafts.get(k) ?? null, setItem: (k: string, v: string) => drafts.set(k, v), removeItem: (k: string) => drafts.delete(k) };
+  // As in a browser, its own keys are those that are stored.
+  vi.stubGlobal('sessionStorage', new Proxy(methods, { ownKeys: () => [...drafts.keys()], getOwnPropertyDescriptor: (_, key) => (drafts.has(String(key)) ? { enumerable: true, configurable: true } : undefined) }));
 });
 afterEach(() => {
   vi.useRealTimers();
@@ -78,6 +80,8 @@ describe('edits of a record', () => {
     server.gone = true;
     server.line().change(kerf(2.4));
     await settle();
+    // Whatever page comes next finds it, though it shows another record.
+    expect(draftNames()).toEqual(['shop']);
     server.gone = false;
     server.shown = server.stored;
     server.line();
@@ -106,6 +110,7 @@ describe('edits of a record', () => {
 
   it('are taken back one by one, and the last state wins however quick the hands are', async () => {
     const line = server.line();
+    expect(line.canUndo()).toBe(false);
     for (const value of [2, 2.1, 2.2, 2.3]) line.change(kerf(value));
     await settle(200);
     expect([server.stored.value.saw.kerf, server.saves <= 4]).toEqual([2.3, true]);
@@ -117,7 +122,18 @@ describe('edits of a record', () => {
     line.undo();
     await settle(200);
     expect(server.stored.value).toEqual(START);
-    expect(line.undo()).toBe(false);
+    expect([line.canUndo(), line.undo()]).toEqual([false, false]);
+  });
+
+  it('are taken back alone: what somebody else changed since then stays', async () => {
+    const line = server.line();
+    line.change(kerf(2));
+    await settle();
+    server.stored = { value: { ...server.stored.value, name: 'Depot', saw: { kerf: 2, depth: 40 } }, version: 9 };
+    server.shown = server.stored;
+    line.undo();
+    await settle();
+    expect(server.stored).toEqual({ version: 10, value: { name: 'Depot', saw: { kerf: 3, depth: 40 }, clamps: [8] } });
   });
 });
 

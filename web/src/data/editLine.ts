@@ -40,7 +40,7 @@ export class EditLine<T> {
   /** What the unsaved state began with; null when all is stored. */
   private base: Versioned<T> | null = null;
   private mine: T | null = null;
-  private past: T[] = [];
+  private past: { before: T; after: T }[] = [];
   private busy = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private state: LineState = { kind: 'quiet' };
@@ -62,6 +62,9 @@ export class EditLine<T> {
 
   readonly snapshot = (): LineState => this.state;
 
+  /** Whether this page changed anything that can be taken back. */
+  readonly canUndo = (): boolean => this.past.length > 0;
+
   /** What was just read from the server, with what is not saved yet on top. */
   over(stored: Versioned<T>): Versioned<T> {
     if (this.base === null || this.mine === null) return stored;
@@ -75,15 +78,16 @@ export class EditLine<T> {
     if (before === undefined) return;
     const after = this.options.check(edit(before));
     if (same(before, after)) return;
-    this.past = [...this.past.slice(1 - MOST_STEPS), before];
+    this.past = [...this.past.slice(1 - MOST_STEPS), { before, after }];
     this.take(after);
   }
 
-  /** Takes the last change of this page back. @returns false when there is none */
+  /** Takes the last change of this page back, and only that: what somebody else changed since then stays. @returns false when there is none */
   undo(): boolean {
-    const before = this.past.pop();
-    if (before === undefined) return false;
-    this.take(before);
+    const now = this.mine ?? this.options.stored()?.value;
+    const last = now === undefined ? undefined : this.past.pop();
+    if (now === undefined || last === undefined) return false;
+    this.take(mergeChanges(last.after, last.before, now));
     return true;
   }
 
@@ -93,6 +97,7 @@ export class EditLine<T> {
     this.mine = value;
     writeDraft(this.options.name, { base: this.base, mine: value });
     this.options.show({ value, version: this.base.version });
+    this.tell(this.state);
     void this.flush();
   }
 
@@ -170,7 +175,17 @@ interface Draft<T> {
   mine: T;
 }
 
-const draftKey = (name: string) => `cadenza.draft.${name}`;
+const DRAFT = 'cadenza.draft.';
+const draftKey = (name: string) => `${DRAFT}${name}`;
+
+/** Names of the records that this tab holds unsaved changes of: their lines go on with them. */
+export function draftNames(): string[] {
+  try {
+    return Object.keys(sessionStorage).filter((key) => key.startsWith(DRAFT)).map((key) => key.slice(DRAFT.length));
+  } catch {
+    return [];
+  }
+}
 
 function writeDraft<T>(name: string, draft: Draft<T>): void {
   try {

@@ -5,13 +5,15 @@ import { pieceFieldsSchema, type Piece } from '#core/stock/piece.ts';
 import type { z } from 'zod';
 import { showProblem } from '../shell/notices.tsx';
 import { api, type StoredPiece, type StoredShop } from './api.ts';
-import { EditLine, type LineState } from './editLine.ts';
+import { draftNames, EditLine, type LineState } from './editLine.ts';
 import { keys, queryClient } from './queryClient.ts';
 
 /** Edits of a record from a page: each is saved as it is made. */
 export interface RecordEdits<T> {
   change(edit: (value: T) => T): void;
   undo(): void;
+  /** Whether there is anything to take back. */
+  canUndo: boolean;
   state: LineState;
 }
 
@@ -40,6 +42,7 @@ const shopLine = new EditLine<Shop>({
   },
 });
 
+const PIECE = 'piece.';
 const pieceLines = new Map<string, EditLine<Piece>>();
 
 function pieceLine(id: string): EditLine<Piece> {
@@ -47,7 +50,7 @@ function pieceLine(id: string): EditLine<Piece> {
   if (known) return known;
   const ofStored = (stored: StoredPiece | undefined) => stored && { value: stored.piece, version: stored.version };
   const line = new EditLine<Piece>({
-    name: `piece.${id}`,
+    name: `${PIECE}${id}`,
     stored: () => ofStored(queryClient.getQueryData<StoredPiece[]>(keys.rack)?.find((p) => p.piece.id === id)),
     show: ({ value, version }) => queryClient.setQueryData<StoredPiece[]>(keys.rack, (old) => old?.map((p) => (p.piece.id === id ? { piece: value, version } : p))),
     check: ({ id: _id, ...fields }) => ({ id, ...checked(pieceFieldsSchema, fields) }),
@@ -57,6 +60,9 @@ function pieceLine(id: string): EditLine<Piece> {
   pieceLines.set(id, line);
   return line;
 }
+
+// What was not stored when the page was left goes out from whichever page comes next.
+for (const name of draftNames()) if (name.startsWith(PIECE)) pieceLine(name.slice(PIECE.length));
 
 /** The shop as read, with what is not saved yet on top. */
 export async function readShop(): Promise<StoredShop> {
@@ -75,8 +81,9 @@ export async function readRack(): Promise<StoredPiece[]> {
 
 function useLine<T>(line: EditLine<T>): RecordEdits<T> {
   const state = useSyncExternalStore(line.subscribe, line.snapshot);
+  const canUndo = useSyncExternalStore(line.subscribe, line.canUndo);
   return {
-    state,
+    state, canUndo,
     change: (edit) => {
       try {
         line.change(edit);

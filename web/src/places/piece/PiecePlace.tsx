@@ -64,7 +64,7 @@ export function PiecePlace() {
         <p>{wood?.name ?? piece.species}, <Length mm={piece.length} bare /> × <Length mm={piece.width} bare /> × <Length mm={piece.thickness} />{piece.count > 1 && `, ${piece.count} of them`}</p>
         <LineNote state={edits.state} className={classes.soft} />
         <span className={classes.grow} />
-        <Button variant="default" leftSection={<IconArrowBackUp size={16} />} onClick={edits.undo}>Undo</Button>
+        <Button variant="default" leftSection={<IconArrowBackUp size={16} />} disabled={!edits.canUndo} onClick={edits.undo}>Undo</Button>
         <Button variant="default" component={Link} to={`/propose?useUp=${piece.id}`} leftSection={<IconSparkles size={16} />}>Boards from it</Button>
         <Button variant="default" component={Link} to={`/rack/labels?pieces=${piece.id}`} leftSection={<IconPrinter size={16} />}>Label</Button>
         <Link to="/rack">Back to the rack</Link>

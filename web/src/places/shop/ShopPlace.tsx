@@ -60,7 +60,7 @@ export function ShopPlace() {
         <h1>Shop</h1>
         <Group>
           <LineNote state={edits.state} />
-          <Button size="compact-md" variant="default" leftSection={<IconArrowBackUp size={15} />} onClick={edits.undo}>Undo</Button>
+          <Button size="compact-md" variant="default" leftSection={<IconArrowBackUp size={15} />} disabled={!edits.canUndo} onClick={edits.undo}>Undo</Button>
         </Group>
       </Group>
       <p className={classes.lead}>Every plan is made with these figures. Change one, and all boards follow.</p>
