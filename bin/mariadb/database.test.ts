@@ -148,6 +148,21 @@ describe('the data of a folder', () => {
     await database.stop();
   }, 60_000);
 
+  it('go on under those who use them when another start is not let in', async () => {
+    const folder = newFolder('joined');
+    const user = hold(folder);
+    const url = await user.said;
+    const connection = join(folder, 'connection.json');
+    const kept = readFileSync(connection, 'utf8');
+    // As if the file was lost: this start makes up a password that the running database does not know.
+    writeFileSync(connection, JSON.stringify({ port: (JSON.parse(kept) as { port: number }).port }));
+    await expect(startProjectDatabase(folder, { patienceSeconds: 1 })).rejects.toThrow(/already running, and does not let this start in.*Stop Cadenza/);
+    expect(await query(url, 'select 1 as one')).toEqual([{ one: 1 }]);
+    writeFileSync(connection, kept);
+    await user.letGo();
+    expect(runningOn(folder)).toEqual([]);
+  }, 60_000);
+
   it('are not had alone while somebody uses them', async () => {
     const folder = newFolder('alone');
     const user = hold(folder);

@@ -30,6 +30,8 @@ export interface DatabaseOptions {
   alone?: boolean;
   /** The serving account may make databases of its own, named `cadenza_…`. */
   forTests?: boolean;
+  /** How long it may take to be ready. */
+  patienceSeconds?: number;
 }
 
 const START_SECONDS = 60;
@@ -48,7 +50,7 @@ const LONGEST_PAUSE_MS = 30_000;
  * it dies it is started again for as long as it takes. Listens on 127.0.0.1 only, with generated passwords kept in the folder.
  * @throws Sentence when it cannot be made, started, or had alone
  */
-export async function startProjectDatabase(folder: string, { extra = [], alone = false, forTests = false }: DatabaseOptions = {}): Promise<ProjectDatabase> {
+export async function startProjectDatabase(folder: string, { extra = [], alone = false, forTests = false, patienceSeconds = START_SECONDS }: DatabaseOptions = {}): Promise<ProjectDatabase> {
   const mariadbd = ensureProgram('mariadbd', 'mariadb-server');
   const files = new DatabaseFolder(folder);
   const starting = await holdStartLock(files);
@@ -73,10 +75,7 @@ export async function startProjectDatabase(folder: string, { extra = [], alone =
       files.close();
       launch(mariadbd, files, connection, extra);
     }
-    await waitUntilReady(files, connection, logged).catch(async (error: unknown) => {
-      await terminate(files);
-      throw error;
-    });
+    await waitUntilReady(files, connection, logged, patienceSeconds);
     const keeper = keepRunning(files, () => launch(mariadbd, files, connection, extra));
     const held = using;
     return {
@@ -87,7 +86,8 @@ export async function startProjectDatabase(folder: string, { extra = [], alone =
       },
     };
   } catch (error) {
-    await using?.release();
+    // What others work on stays theirs, even if it lets nobody else in.
+    if (using) await letGo(files, using);
     throw error;
   } finally {
     await starting.release();
@@ -103,14 +103,19 @@ async function holdStartLock(files: DatabaseFolder): Promise<FolderLock> {
   return lock;
 }
 
-/** The last one out ends the database. */
 async function leave(files: DatabaseFolder, using: FolderLock): Promise<void> {
   const ending = await takeLock(files.startLock, 'exclusive', OTHER_START_SECONDS);
+  if (ending) await letGo(files, using);
+  else await using.release();
+  await ending?.release();
+}
+
+/** The last one out ends the database. The caller holds the start lock. */
+async function letGo(files: DatabaseFolder, using: FolderLock): Promise<void> {
   await using.release();
-  const last = ending && (await takeLock(files.usersLock, 'exclusive', 0));
+  const last = await takeLock(files.usersLock, 'exclusive', 0);
   if (last) await terminate(files);
   await last?.release();
-  await ending?.release();
 }
 
 interface Keeper {
@@ -199,15 +204,19 @@ function launch(mariadbd: string, files: DatabaseFolder, connection: Connection,
 }
 
 /** @param logged how long the log was before the launch: only what came later is told */
-async function waitUntilReady(files: DatabaseFolder, connection: Connection, logged: number): Promise<void> {
-  const until = Date.now() + START_SECONDS * 1000;
+async function waitUntilReady(files: DatabaseFolder, connection: Connection, logged: number, patienceSeconds: number): Promise<void> {
+  const until = Date.now() + patienceSeconds * 1000;
   for (;;) {
     try {
       const probe = await mysql.createConnection({ host: '127.0.0.1', port: connection.port, user: USER, password: connection.password, database: DATABASE, connectTimeout: 2000 });
       await probe.end();
       return;
-    } catch {
-      if (files.runningPid() === undefined || Date.now() > until) {
+    } catch (error) {
+      const late = Date.now() > until;
+      if (late && (error as { code?: string }).code === 'ER_ACCESS_DENIED_ERROR') {
+        throw new Sentence(`The database in ${files.folder} is already running, and does not let this start in. Stop Cadenza wherever it runs on this folder, then start again.`);
+      }
+      if (late || files.runningPid() === undefined) {
         const log = existsSync(files.log) ? readFileSync(files.log).subarray(logged).toString('utf8') : '';
         const said = log.split('\n').filter((line) => line.includes('[ERROR]')).join('\n');
         throw new Sentence(`The database did not start (${complaintIn(said)}). Its log is ${files.log}; set DATABASE_URL to use another MariaDB.`);
