@@ -85,6 +85,22 @@ describe('checkPlan', () => {
     expect(hit?.ways).toBeGreaterThan(0);
   });
 
+  it('own groups that are too large for the glue have a way out that says how large they may be', () => {
+    const quick = { ...wide, glues: [{ ...USUAL_GLUES[0]!, openMinutes: 10, closedMinutes: 10 }] };
+    const twelve = plainBoard({ width: 270 }, Array<number>(12).fill(23));
+    const single = { ...twelve, gluing: { ...twelve.gluing, groups: [12] } };
+    const input = planInput(single, [plainPiece({ length: 8000 })], quick);
+    const plan = makePlan(input);
+    const hit = checkPlan(plan, input).find((f) => f.rule === 'glue-time');
+    expect(phraseText(hit!.what, DEFAULT_DISPLAY)).toContain('Gluing 12 pieces');
+    expect(phraseText(hit!.waysOut[0]!, DEFAULT_DISPLAY)).toContain(`at most ${plan.gluing.mostParts}, or let Cadenza choose`);
+    // Groups of that size close in time.
+    const { mostParts } = plan.gluing;
+    expect(mostParts).toBeLessThan(12);
+    const groups = Array.from({ length: Math.ceil(12 / mostParts) }, (_, i) => Math.min(mostParts, 12 - i * mostParts));
+    expect(found({ ...single, gluing: { ...single.gluing, groups } }, [plainPiece({ length: 8000 })], quick).filter((f) => f.rule === 'glue-time')).toEqual([]);
+  });
+
   it('puts stops before cautions before notes', () => {
     const order = ['stop', 'caution', 'note'];
     const severities = found(plainBoard({ width: 290, thickness: 12, strips: strips([46, 46, 46, 46, 46, 40, 8]) })).map((f) => order.indexOf(f.severity));

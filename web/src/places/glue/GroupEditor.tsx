@@ -50,7 +50,7 @@ export function GroupEditor() {
         })}
       </div>
       <p className={classes.note}>
-        {plan.gluing.byHand ? <>Your own groups. <Button size="compact-xs" variant="default" onClick={() => session.edit((b) => ({ ...b, gluing: { ...b.gluing, groups: null } }))}>Let Cadenza choose</Button></>
+        {plan.gluing.byHand ? <>{first.length === 1 && first[0]!.parts === board.strips.length ? 'Your own way: all strips in one glue-up.' : 'Your own groups.'} <Button size="compact-xs" variant="default" onClick={() => session.edit((b) => ({ ...b, gluing: { ...b.gluing, groups: null } }))}>Let Cadenza choose</Button></>
           : 'Chosen for the fewest hours in clamps. Press a joint to group otherwise.'}
       </p>
     </div>
