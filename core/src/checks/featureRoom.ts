@@ -2,7 +2,7 @@ import { isInside, linesApart } from '../features/apart.ts';
 import { FEATURE_NAMES } from '../features/feature.ts';
 import { outlinePoints } from '../features/outline.ts';
 import { solidsOfFeature } from '../features/solids.ts';
-import type { OperationKind } from '../plan/operation.ts';
+import type { OperationKind } from '../steps/operation.ts';
 import { flatOf } from '../plan/workedBoard.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say } from '../units/phrase.ts';

@@ -1,6 +1,6 @@
 import type { Phrase } from '../units/phrase.ts';
 import type { PlanInput } from '../plan/context.ts';
-import type { OperationKind } from '../plan/operation.ts';
+import type { OperationKind } from '../steps/operation.ts';
 import type { Plan } from '../plan/plan.ts';
 
 /** stop: it cannot be made like this. caution: it can go wrong. note: worth knowing. */

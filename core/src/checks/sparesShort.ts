@@ -1,5 +1,5 @@
 import { demandsFor } from '../plan/demands.ts';
-import { listNumbers } from '../plan/numberList.ts';
+import { listNumbers } from '../steps/numberList.ts';
 import { say } from '../units/phrase.ts';
 import type { Rule } from './finding.ts';
 

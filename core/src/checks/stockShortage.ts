@@ -1,4 +1,4 @@
-import { listNumbers } from '../plan/numberList.ts';
+import { listNumbers } from '../steps/numberList.ts';
 import type { Shortage } from '../cutting/cutPlan.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
 import type { Rule } from './finding.ts';

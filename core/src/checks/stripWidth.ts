@@ -1,6 +1,6 @@
 import { showsOf } from '../board/board.ts';
 import { widestStrip } from '../cutting/sections.ts';
-import { stripList } from '../plan/numberList.ts';
+import { stripList } from '../steps/numberList.ts';
 import type { Plan } from '../plan/plan.ts';
 import type { Shop } from '../shop/shop.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';

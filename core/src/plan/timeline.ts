@@ -1,6 +1,6 @@
 import type { DayHours, Shop } from '../shop/shop.ts';
 import type { Phrase } from '../units/phrase.ts';
-import type { Operation, OperationKind } from './operation.ts';
+import type { Operation, OperationKind } from '../steps/operation.ts';
 import { criticalPath } from './schedule.ts';
 
 /** A step on the timeline; minutes from Monday 00:00 of the week it begins in. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { listNumbers } from '../plan/numberList.ts';
+import { listNumbers } from '../steps/numberList.ts';
 import type { LengthDisplay } from './formatLength.ts';
 import { atLeast, atMost, length, phraseText, say } from './phrase.ts';
 

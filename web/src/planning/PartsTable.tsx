@@ -1,5 +1,5 @@
 import { Table } from '@mantine/core';
-import { listNumbers } from '#core/plan/numberList.ts';
+import { listNumbers } from '#core/steps/numberList.ts';
 import { cutList, type PlannedStrip } from '#core/plan/strips.ts';
 import { useSettledBoard } from '../data/openBoard.tsx';
 import { Length } from '../quantities/Length.tsx';

@@ -1,4 +1,4 @@
-import type { Operation } from '#core/plan/operation.ts';
+import type { Operation } from '#core/steps/operation.ts';
 import type { Finding } from '#core/checks/finding.ts';
 import { HabitButton, SchoolButton } from '../habits/HabitButton.tsx';
 import { durationWords } from '../quantities/duration.ts';

@@ -1,4 +1,4 @@
-import type { WayOfWork } from '#core/plan/ways.ts';
+import type { WayOfWork } from '#core/steps/ways.ts';
 import { durationWords } from '../quantities/duration.ts';
 import { Length, Say } from '../quantities/Length.tsx';
 import classes from './WaysTable.module.css';

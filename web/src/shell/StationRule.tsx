@@ -2,7 +2,7 @@ import { NavLink } from 'react-router';
 import { openStops } from '#core/checks/checkPlan.ts';
 import type { Finding } from '#core/checks/finding.ts';
 import { NEW_BOARD, type Board } from '#core/board/board.ts';
-import { isAt, type StepStation } from '#core/plan/operation.ts';
+import { isAt, type StepStation } from '#core/steps/operation.ts';
 import type { Plan } from '#core/plan/plan.ts';
 import { useSettledBoard } from '../data/openBoard.tsx';
 import classes from './StationRule.module.css';

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { isAt, type OperationKind } from '#core/plan/operation.ts';
+import { isAt, type OperationKind } from '#core/steps/operation.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { SchoolButton } from '../../habits/HabitButton.tsx';
 import { FindingCards } from '../../planning/FindingCard.tsx';

@@ -1,7 +1,7 @@
 import { Button, SegmentedControl } from '@mantine/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { isAt } from '#core/plan/operation.ts';
+import { isAt } from '#core/steps/operation.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { FindingCards } from '../../planning/FindingCard.tsx';
 import { MaterialFigures } from '../../planning/MaterialFigures.tsx';

@@ -1,7 +1,7 @@
 import { Button } from '@mantine/core';
 import { IconPrinter } from '@tabler/icons-react';
 import { Link } from 'react-router';
-import { DEFER_TO_MANUAL } from '#core/plan/cautions.ts';
+import { DEFER_TO_MANUAL } from '#core/steps/cautions.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { BoardSizeLine } from '../../drawing/BoardSizeLine.tsx';
 import { Length, Say } from '../../quantities/Length.tsx';

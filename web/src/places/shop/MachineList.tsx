@@ -1,7 +1,7 @@
 import { Button, Select, Switch } from '@mantine/core';
 import { useState } from 'react';
 import type { z } from 'zod';
-import { CROSSCUT_NAMES, RIP_NAMES } from '#core/plan/toolWays.ts';
+import { CROSSCUT_NAMES, RIP_NAMES } from '#core/steps/toolWays.ts';
 import { BARE_SHOP, DEFAULT_SHOP, shopSchema, type Shop } from '#core/shop/shop.ts';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
 import type { EditShop } from './fields.tsx';

@@ -6,7 +6,7 @@ import { isSide, type Side } from '#core/features/edge.ts';
 import { boundsOf } from '#core/features/outline.ts';
 import type { Solid } from '#core/features/solids.ts';
 import { stripTops, type Strip } from '#core/board/board.ts';
-import { listNumbers } from '#core/plan/numberList.ts';
+import { listNumbers } from '#core/steps/numberList.ts';
 import { STEP_OF } from '#core/checks/featureRoom.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { CornerFields, EdgeFields, type EdgePlace } from './EdgeFields.tsx';

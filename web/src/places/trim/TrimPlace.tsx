@@ -1,6 +1,6 @@
 import { SegmentedControl } from '@mantine/core';
 import { useSearchParams } from 'react-router';
-import { isAt } from '#core/plan/operation.ts';
+import { isAt } from '#core/steps/operation.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { NoStrips } from '../../planning/NoStrips.tsx';
 import { StepList } from '../../planning/StepList.tsx';

@@ -3,8 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { proudBy } from '../board/allowances.ts';
 import { showsOf } from '../board/board.ts';
 import { BARE_SHOP, DEFAULT_SHOP, type Shop } from '../shop/shop.ts';
-import { makePlan } from './plan.ts';
-import { plainBoard, plainPiece, planInput, planInputArbitrary } from './planArbitrary.ts';
+import { makePlan } from '../plan/plan.ts';
+import { plainBoard, plainPiece, planInput, planInputArbitrary } from '../plan/planArbitrary.ts';
 import { flatteningWays, LANE_SHARE, passDepthFor, straightEdgeOf, wayTaken, type Face } from './ways.ts';
 
 const face = (change: Partial<Face> = {}): Face => ({ length: 430, width: 250, removal: 1.5, hardness: 5000, ...change });

@@ -6,8 +6,8 @@ import type { Piece } from '../stock/piece.ts';
 import { DEFAULT_DISPLAY } from '../units/formatLength.ts';
 import { phraseText } from '../units/phrase.ts';
 import type { OperationKind } from './operation.ts';
-import { makePlan } from './plan.ts';
-import { plainBoard, plainPiece, planInput, planInputArbitrary } from './planArbitrary.ts';
+import { makePlan } from '../plan/plan.ts';
+import { plainBoard, plainPiece, planInput, planInputArbitrary } from '../plan/planArbitrary.ts';
 
 const stepsOf = (board: Board, rack: Piece[], shop = DEFAULT_SHOP) => makePlan(planInput(board, rack, shop)).operations;
 const partsOf = (board: Board, rack: Piece[], kind: OperationKind) => stepsOf(board, rack).filter((o) => o.kind === kind).flatMap((o) => o.parts);

@@ -1,9 +1,9 @@
 import { gritRun } from './grits.ts';
 import { schoolOf } from '../shop/schools.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
-import type { PlanContext } from './context.ts';
-import type { Ladder } from './ladder.ts';
-import { glueThicknessReached } from './ladders.ts';
+import type { PlanContext } from '../plan/context.ts';
+import type { Ladder } from '../plan/ladder.ts';
+import { glueThicknessReached } from '../plan/ladders.ts';
 import type { StepDraft } from './operation.ts';
 import { sandingWays } from './toolWays.ts';
 

@@ -8,10 +8,10 @@ import { fenceMark } from '../features/solids.ts';
 import { passesOf } from '../shop/machines.ts';
 import { schoolOf } from '../shop/schools.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
-import type { PlanContext } from './context.ts';
+import type { PlanContext } from '../plan/context.ts';
 import type { StepDraft } from './operation.ts';
 import { edgeWays, routedWays } from './toolWays.ts';
-import type { WorkedBoard } from './workedBoard.ts';
+import type { WorkedBoard } from '../plan/workedBoard.ts';
 
 const routerPasses = (bit: number, depth: number): number => passDepths(depth, bit).length;
 /** Minutes (common practice): to shape a corner, drill a hole, make a template, engrave or brand a mark. */

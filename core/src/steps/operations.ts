@@ -1,13 +1,13 @@
 import type { GluePlan } from '../gluing/glueUps.ts';
 import { cautionsFor } from './cautions.ts';
-import type { PlanContext } from './context.ts';
+import type { PlanContext } from '../plan/context.ts';
 import { finishSteps } from './finishSteps.ts';
 import { glueSteps } from './glueSteps.ts';
-import type { Ladder } from './ladder.ts';
+import type { Ladder } from '../plan/ladder.ts';
 import { millingSteps } from './milling.ts';
 import type { Operation } from './operation.ts';
 import { panelSteps } from './panelSteps.ts';
-import type { WorkedBoard } from './workedBoard.ts';
+import type { WorkedBoard } from '../plan/workedBoard.ts';
 import { engravingStep, footSteps, workingSteps } from './workingSteps.ts';
 
 /**
