@@ -1,8 +1,9 @@
 import { leftFat } from '../shop/layering.ts';
 import type { Shop } from '../shop/shop.ts';
+import { panelSaw, SAFE_WIDTH_MM, thinRipOf } from '../shop/tools.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
-import type { Board } from './board.ts';
+import { panelWidth, type Board } from './board.ts';
 import { shopFor } from './differences.ts';
 
 /**
@@ -24,12 +25,14 @@ export interface Allowances {
   wantedPanelWidth: number;
   /** What the rip of a strip adds to the size it is glued at: jointing both edges of one that lies flat, and what is ripped fat to be milled again. */
   ripExtra: { edge: number; face: number };
+  /** Strips that lie flat and are narrower than `below` are too thin for a jointer: `extra` is cleaned off both their edges together, by hand. */
+  thinFace: { below: number; extra: number };
   /** Standing strips as thin as `below` are ripped `by` taller, to be made flush with the panel. */
   proud: { below: number; by: number };
 }
 
 /** Width that is left of a panel once both long edges are trimmed, mm: what is wanted, or what there is. */
-export function widthReached(board: Pick<Board, 'width'>, panel: number, shop: Shop): number {
+export function widthReached(board: Pick<Board, 'width'>, panel: number, shop: Pick<Shop, 'habits'>): number {
   return Math.min(board.width, Math.max(0, panel - 2 * shop.habits.panelEdgeTrim));
 }
 
@@ -48,6 +51,16 @@ export function edgeRip(allowances: Pick<Allowances, 'glueThickness' | 'ripExtra
   return allowances.glueThickness + allowances.ripExtra.edge + proudBy(allowances, width);
 }
 
+/** What a strip that lies flat is ripped to, mm. @param width it shows, mm */
+export function faceRip({ ripExtra, thinFace }: Pick<Allowances, 'ripExtra' | 'thinFace'>, width: number): number {
+  return width + (isThinFace({ thinFace }, width) ? thinFace.extra : ripExtra.face);
+}
+
+/** Whether a strip that lies flat is too narrow to be jointed. */
+export function isThinFace({ thinFace }: Pick<Allowances, 'thinFace'>, width: number): boolean {
+  return width < thinFace.below - LENGTH_TOLERANCE_MM;
+}
+
 /** How many boards come out of each panel of the batch, the longest first. */
 export function panelsOf({ count, perPanel }: Pick<Board, 'count' | 'perPanel'>): number[] {
   const each = Math.min(count, perPanel);
@@ -60,7 +73,7 @@ export function allowancesFor(board: Board, own: Shop): Allowances {
   const shop = shopFor(board, own);
   const { habits } = shop;
   // Ends are trimmed and boards cut apart on the saw that crosscuts.
-  const { kerf } = shop.crosscutSaw;
+  const { kerf } = panelSaw(shop, panelWidth(board));
   const endTrim = Math.max(habits.panelEndTrim, flattenerLimits(shop).snipe);
   const fat = ripFatOf(shop);
   // Other boards lie behind those of the first panel, each with its kerf.
@@ -76,7 +89,9 @@ export function allowancesFor(board: Board, own: Shop): Allowances {
     endTrim,
     glueThickness: board.thickness + habits.sanding + habits.panelFlatten,
     wantedPanelWidth: board.width + 2 * habits.panelEdgeTrim,
-    ripExtra: { edge: fat, face: fat + 2 * habits.glueEdgeJoint },
+    // An edge straight off the saw is glued as it is.
+    ripExtra: { edge: fat, face: fat + (shop.schools.straightEdge === 'offSaw' ? 0 : 2 * habits.glueEdgeJoint) },
+    thinFace: { below: SAFE_WIDTH_MM, extra: 2 * thinRipOf(shop).clean },
     proud: leftFat(shop),
   };
 }

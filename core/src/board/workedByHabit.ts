@@ -1,7 +1,8 @@
 import type { EdgeCut, Edges, SideEdges } from '../features/edge.ts';
 import type { Feature } from '../features/feature.ts';
 import type { Shop } from '../shop/shop.ts';
-import type { Board } from './board.ts';
+import { widthReached } from './allowances.ts';
+import { stripTops, type Board } from './board.ts';
 
 /** A few strokes of a block plane take this much at most, mm (common practice). */
 const STROKES = 1;
@@ -25,12 +26,26 @@ export function edgesFor(board: Pick<Board, 'worked' | 'thickness'>, { schools, 
   return { far: side, right: side, near: side, left: side };
 }
 
-/** Feet as they are usually screwed on: 30 mm in from both edges, in bores 20 wide and 2 deep, the screw to the middle of the board (common practice). */
-const USUAL_FEET = { kind: 'feet', id: 'habit-feet', count: 4, inset: 30, bore: 20, boreDepth: 2, screw: 4 } as const;
+/** Feet as they are usually screwed on: about 30 mm in from both edges, in bores 20 wide and 2 deep, the screw to the middle of the board (common practice). */
+const USUAL_FEET = { kind: 'feet', id: 'habit-feet', count: 4, bore: 20, boreDepth: 2, screw: 4 } as const;
+const USUAL_INSET = { wanted: 30, least: 14, greatest: 60 } as const;
 
 /** What is worked into a board: what it says itself, and feet where the shop puts them on and the board has none of its own. @param shop as the board is made in it */
-export function featuresFor(board: Pick<Board, 'worked' | 'thickness'>, { schools }: Pick<Shop, 'schools'>): Feature[] {
+export function featuresFor(board: Pick<Board, 'worked' | 'thickness' | 'width' | 'strips'>, shop: Pick<Shop, 'schools' | 'habits'>): Feature[] {
   const { features } = board.worked;
-  if (schools.feet === 'none' || features.some((f) => f.kind === 'feet')) return features;
-  return [...features, { ...USUAL_FEET, screwDepth: Math.max(1, Math.min(15, board.thickness / 2 - USUAL_FEET.boreDepth)) }];
+  if (shop.schools.feet === 'none' || features.some((f) => f.kind === 'feet')) return features;
+  return [...features, { ...USUAL_FEET, inset: insetOffJoints(board, shop), screwDepth: Math.max(1, Math.min(15, board.thickness / 2 - USUAL_FEET.boreDepth)) }];
+}
+
+/** How far in feet stand so that no screw comes into a glue line, mm: as near to the usual as can be; the usual where every place is a joint. */
+function insetOffJoints({ strips, width }: Pick<Board, 'width' | 'strips'>, shop: Pick<Shop, 'schools' | 'habits'>): number {
+  const panel = strips.reduce((sum, s) => sum + s.width, 0);
+  const reached = widthReached({ width }, panel, shop);
+  const joints = stripTops(strips).slice(1).map((top) => top - (panel - reached) / 2);
+  const clear = (inset: number) => joints.every((y) => Math.abs(y - inset) > USUAL_FEET.screw && Math.abs(y - (reached - inset)) > USUAL_FEET.screw);
+  const { wanted, least, greatest } = USUAL_INSET;
+  for (let away = 0; away <= greatest - wanted; away += 1) {
+    for (const inset of [wanted + away, wanted - away]) if (inset >= least && clear(inset)) return inset;
+  }
+  return wanted;
 }

@@ -11,6 +11,8 @@ import { featureRoom } from './featureRoom.ts';
 import { featuresApart } from './featuresApart.ts';
 import { markArt } from './markArt.ts';
 import { markStrip } from './markStrip.ts';
+import { metalStays } from './metalStays.ts';
+import { mixedOrders } from './mixedOrders.ts';
 import { panelSpots } from './panelSpots.ts';
 import { emptyBoard } from './emptyBoard.ts';
 import type { Finding, Rule, Severity } from './finding.ts';
@@ -30,10 +32,11 @@ import { stockShortage } from './stockShortage.ts';
 import { sparesShort } from './sparesShort.ts';
 import { speciesCautions } from './speciesCautions.ts';
 import { stockSettled } from './stockSettled.ts';
+import { toolMissing } from './toolMissing.ts';
 import { stripWidth } from './stripWidth.ts';
 
 const RULES: readonly Rule[] = [
-  emptyBoard, panelWidthRule, boardThickness, stripWidth, stockShortage, sparesShort, machineLimits, stockSafety, ripSafety, stockSettled, glueTime, glueClimate, glueClass, clamping, grainDirection, showSide, outerStrips,
+  emptyBoard, panelWidthRule, boardThickness, stripWidth, stockShortage, sparesShort, machineLimits, toolMissing, mixedOrders, metalStays, stockSafety, ripSafety, stockSettled, glueTime, glueClimate, glueClass, clamping, grainDirection, showSide, outerStrips,
   panelSpots, edgeShape, featureRoom, featureDepth, featuresApart, featureJoints, featureKnots, markStrip, markArt,
   seasonalNeighbours, bleedingNeighbours, speciesCautions, finishSafety,
 ];

@@ -1,4 +1,5 @@
 import { flattenerLimits } from '../shop/flattener.ts';
+import { ofKind } from '../steps/instruction.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say } from '../units/phrase.ts';
 import type { Finding, Rule } from './finding.ts';
@@ -78,6 +79,26 @@ export const machineLimits: Rule = (plan, { board, rack, shop }) => {
       what: say`These strips are planed to ${length(Math.min(...thin.map((s) => s.way.thickness)))}; the planer goes down to ${length(planer.leastThickness)}.`,
       why: say`Thinner wood breaks up between the rollers, and its pieces are thrown.`,
       waysOut: [say`Plane them on a carrier board of even thickness, or use a drum sander.`, say`Leave them fat, and flush them after the glue-up.`],
+    });
+  }
+  if (shop.planer) {
+    const { leastWidth } = shop.planer;
+    const flattened = plan.operations.filter((o) => o.kind === 'flatten').flatMap((o) => ofKind(o.instructions, 'flatten')).filter((i) => i.tool === 'planer' && i.narrowest < leastWidth - LENGTH_TOLERANCE_MM);
+    if (flattened.length > 0) {
+      findings.push({
+        rule: 'narrow-for-planer', severity: 'caution', strips: [], at: 'flatten', what: say`${flattened.flatMap((i) => i.parts.map((p) => p.label)).join(', ')}: ${length(Math.min(...flattened.map((i) => i.narrowest)))} wide on the planer, which wants at least ${length(leastWidth)}.`,
+        why: say`A narrow part tips over between the rollers.`, waysOut: [say`Plane narrow parts side by side, or stuck on a carrier board.`, say`Flatten them by hand.`],
+      });
+    }
+  }
+  const ready = rack.filter((p) => p.surface === 'ready' && plan.cutting.blanks.some((b) => !b.done && b.pieceId === p.id)).map((p) => p.thickness);
+  const thickest = Math.max(0, ...ready, ...plan.operations.flatMap((o) => ofKind(o.instructions, 'flatten')).filter((i) => i.parts.some((p) => !p.id.startsWith('panel'))).map((i) => i.to));
+  if (thickest > saw.cutDepth + LENGTH_TOLERANCE_MM && plan.operations.some((o) => o.kind === 'rip')) {
+    findings.push({
+      rule: 'deeper-than-saw', severity: 'caution', strips: [], at: 'rip',
+      what: say`Blanks are ripped ${length(thickest)} thick; the saw cuts ${length(saw.cutDepth)}.`,
+      why: say`The blade does not come through: what is not sawn through binds it.`,
+      waysOut: [say`Rip from both faces, the same edge to the fence, or on the band saw.`, say`Take thinner stock.`],
     });
   }
   if (plan.allowances.glueThickness > saw.cutDepth) {

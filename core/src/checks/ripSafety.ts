@@ -1,30 +1,30 @@
 import { atMost, length, say } from '../units/phrase.ts';
+import { SAFE_RIP_LENGTH_MM, SAFE_WIDTH_MM } from '../shop/tools.ts';
+import { ofKind } from '../steps/instruction.ts';
 import type { Finding, Rule } from './finding.ts';
-
-/** Shorter than this a piece is not ripped at a saw fence, mm (common practice: 12 in; the saw's manual decides). */
-const LEAST_RIP_LENGTH = 300;
-/** Narrower than this a rip leaves no room for a push stick between guard and fence, mm (common practice: 3/4 in). */
-const LEAST_RIP_WIDTH = 19;
 
 /** What must not go along a saw fence: short pieces, narrow rips, rough edges. */
 export const ripSafety: Rule = (plan, { board, rack, shop }) => {
   const blanks = plan.cutting.blanks.filter((b) => !b.done);
-  if (blanks.length === 0 || shop.saw.kind !== 'table') return [];
+  const fenced = shop.saw.kind === 'table' || plan.operations.flatMap((o) => ofKind(o.instructions, 'rip')).some((i) => i.guide === 'fence' || i.guide === 'stop');
+  if (blanks.length === 0 || !fenced) return [];
   const findings: Finding[] = [];
   const strips = (of: typeof blanks) => [...new Set(of.flatMap((b) => b.strips.filter((s) => s.demand.spare === 0).map((s) => s.demand.strip)))].sort((a, b) => a - b);
-  const short = blanks.filter((b) => b.length < LEAST_RIP_LENGTH);
+  const short = shop.saw.kind === 'table' ? blanks.filter((b) => b.length < SAFE_RIP_LENGTH_MM) : [];
   if (short.length > 0) {
     findings.push({
-      rule: 'short-rip', severity: 'caution', strips: strips(short), at: 'rip', what: say`Blanks of ${length(Math.min(...short.map((b) => b.length)))} are ripped at the fence; under ${length(LEAST_RIP_LENGTH)} hands come close to the blade.`,
+      rule: 'short-rip', severity: 'caution', strips: strips(short), at: 'rip', what: say`Blanks of ${length(Math.min(...short.map((b) => b.length)))} are ripped at the fence; under ${length(SAFE_RIP_LENGTH_MM)} hands come close to the blade.`,
       why: say`A short piece turns at the fence, is caught by the back of the blade and thrown.`,
       waysOut: [say`Rip longer blanks and crosscut after.`, ...(board.count > 1 ? [say`Two boards to a panel make longer strips.`] : []), say`Rip them on the band saw, or on a carrier with hold-downs.`], source: 'Common practice, 12 in; the saw\'s manual decides',
     });
   }
-  const narrow = blanks.map((b) => ({ ...b, strips: b.strips.filter((s) => s.way.rip < LEAST_RIP_WIDTH) })).filter((b) => b.strips.length > 0);
+  // Rips with no room for a push stick are made against a stop outside the blade, or on a carrier; that they are is worth knowing.
+  const narrow = blanks.map((b) => ({ ...b, strips: b.strips.filter((s) => shop.saw.kind === 'table' && s.way.rip < SAFE_WIDTH_MM) })).filter((b) => b.strips.length > 0);
   if (narrow.length > 0) {
     findings.push({
-      rule: 'narrow-rip', severity: 'caution', strips: strips(narrow), at: 'rip', what: say`Strips are ripped ${atMost(Math.min(...narrow.flatMap((b) => b.strips.map((s) => s.way.rip))))} wide; under ${length(LEAST_RIP_WIDTH)} no push stick fits between guard and fence.`,
-      why: say`Hands would be where the push stick should be.`, waysOut: [say`Rip against a stop outside the blade, so that the strip falls free.`, say`Rip them on the band saw, or push with a block that the blade may cut.`], source: 'Common practice, 3/4 in; the saw\'s manual decides',
+      rule: 'narrow-rip', severity: 'caution', strips: strips(narrow), at: 'rip', what: say`Strips are ripped ${atMost(Math.min(...narrow.flatMap((b) => b.strips.map((s) => s.way.rip))))} wide; under ${length(SAFE_WIDTH_MM)} no push stick fits between guard and fence.`,
+      why: say`Hands would be where the push stick should be: the steps let these strips fall free outside the blade, or put them on a carrier.`,
+      waysOut: [say`Do it as the step says, not at the fence.`, say`Rip them on the band saw.`], source: 'Common practice, 3/4 in; the saw\'s manual decides',
     });
   }
   if (shop.schools.straightEdge === 'offSaw') {

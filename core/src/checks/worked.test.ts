@@ -6,6 +6,7 @@ import { NOTHING_WORKED, UNDRAWN, type Feature, type Worked } from '../features/
 import { makePlan } from '../plan/plan.ts';
 import { plainBoard, plainPiece, planInput } from '../plan/planArbitrary.ts';
 import { DEFAULT_DISPLAY } from '../units/formatLength.ts';
+import { ofKind } from '../steps/instruction.ts';
 import { phraseText } from '../units/phrase.ts';
 import { trimLayout } from '../trim/trimLayout.ts';
 import { checkPlan } from './checkPlan.ts';
@@ -77,7 +78,7 @@ describe('rules on what is worked into a board', () => {
 
   it('a mark made before the glue-up belongs on an outer strip', () => {
     expect(workedBoard({ features: [mark] }, { engraving: 'outerStrip' }).found.map((f) => f.rule)).toContain('mark-strip');
-    expect(workedBoard({ features: [{ ...mark, y: 18, width: 10 }] }, { engraving: 'outerStrip' }).found.map((f) => f.rule)).not.toContain('mark-strip');
+    expect(workedBoard({ features: [{ ...mark, face: 'near', y: 18, width: 10 }] }, { engraving: 'outerStrip' }).found.map((f) => f.rule)).not.toContain('mark-strip');
   });
 
   it('a way out works: the panel stays as long as it was glued, and at the length that remains the board lies clear', () => {
@@ -138,8 +139,21 @@ describe('the order of what is worked into a board', () => {
 
   it.each([
     [{ grooveOrder: 'before' }, ['groove', 'edges']], [{ grooveOrder: 'after' }, ['edges', 'groove']],
-    [{ engraving: 'beforeGrain' }, ['sand', 'engrave', 'raiseGrain']], [{ engraving: 'last' }, ['topCoat', 'engrave', 'feet']], [{ engraving: 'outerStrip' }, ['engrave', 'glue', 'trimEnds']],
+    [{ engraving: 'beforeGrain' }, ['sand', 'engrave', 'raiseGrain']], [{ engraving: 'last' }, ['topCoat', 'engrave', 'feet']], // A face is planed after the glue-up: what was burnt into it would be gone.
+    [{ engraving: 'outerStrip' }, ['sand', 'engrave', 'raiseGrain']],
   ])('follows the habit %j', (schools, order) => before(kinds(schools), ...order));
+
+  it('a long edge is marked on its loose strip, and that edge is never trimmed', () => {
+    const { plan } = workedBoard({ features: [{ ...mark, face: 'far', y: 10 }] }, { engraving: 'outerStrip' });
+    const order = plan.operations.map((o) => o.kind);
+    expect(order.indexOf('engrave')).toBeLessThan(order.indexOf('glue'));
+    expect(plan.operations.flatMap((o) => ofKind(o.instructions, 'trimEdge')).map((i) => i.side)).toEqual(['near']);
+    // Measured on the strip as it lies in the panel: what is cut off its end, and planed off its top, is added.
+    const [figures] = plan.operations.flatMap((o) => ofKind(o.instructions, 'work')).filter((i) => i.what === 'mark').map((i) => i.figures);
+    const start = trimLayout(workedBoard({}).board, plan.allowances, plan.shop).boards[0]!.x;
+    expect(figures!.x1).toBeCloseTo(start + mark.x, 6);
+    expect(figures!.y).toBeCloseTo(10 + (plan.allowances.glueThickness - plan.worked.size.thickness) / 2, 6);
+  });
 
   it('without a router every cut still has a way', () => {
     const board = plainBoard({ worked: { ...NOTHING_WORKED, features: [groove, finger] } });

@@ -13,6 +13,9 @@ export interface FlatteningLoss {
 /** Twist is shared between two corners by shims, so only half of the lift costs thickness. */
 const TWIST_SHARE = 0.5;
 
+/** A planer without a jointer flattens the first face on a shimmed sled; shims never sit perfectly, mm (common practice). */
+export const SHIMMED_SLED_MM = 0.4;
+
 type Whole = Pick<Piece, 'length' | 'width' | 'farEnd'>;
 
 /**
@@ -33,10 +36,15 @@ export function thicknessLost(form: Form): number {
 
 /**
  * Thickness lost to make a part flat and parallel: measured form at the part's own size, or the shop's habit until it is measured.
+ * @param onSled the first face is planed on a shimmed sled: shims give
  * Check: 4/4 rough planes to about 7/8 in (common practice), which is the default habit's 3.2 mm.
  */
-export function flatteningLoss(piece: Piece, part: { length: number; width: number }, habits: Habits): FlatteningLoss {
-  const form = piece.form ? thicknessLost(formOfPart(piece.form, piece, part)) : piece.surface === 'rough' ? habits.flattenRough : habits.flattenSurfaced;
+export function flatteningLoss(piece: Piece, part: { length: number; width: number }, habits: Habits, onSled = false): FlatteningLoss {
+  // What its owner calls ready is used as it is.
+  if (piece.surface === 'ready') return { form: 0, skim: 0, total: 0 };
+  const out = (piece.form ? thicknessLost(formOfPart(piece.form, piece, part)) : piece.surface === 'rough' ? habits.flattenRough : habits.flattenSurfaced);
+  // What does not rock needs no shims.
+  const form = out + (onSled && out > 0 ? SHIMMED_SLED_MM : 0);
   const roughFaces = piece.surface === 'rough' ? 2 : piece.surface === 'oneFace' ? 1 : 0;
   const skim = roughFaces * habits.skimRough + (2 - roughFaces) * habits.skimSurfaced;
   return { form, skim, total: form + skim };

@@ -1,4 +1,4 @@
-import { edgeRip, type Allowances } from '../board/allowances.ts';
+import { edgeRip, faceRip, isThinFace, type Allowances } from '../board/allowances.ts';
 import type { Board } from '../board/board.ts';
 import { layerGap } from '../shop/layering.ts';
 import type { Shop } from '../shop/shop.ts';
@@ -35,7 +35,7 @@ const MOST_RIPS_OFFERED = 6;
  */
 export function sectionsFor(board: Board, allowances: Allowances, rack: readonly Piece[], shop: Shop, promised: readonly PromisedRange[]): Section[] {
   // While a joint is dragged only widths change, and what the rack offers stays the same.
-  const key = [board.construction, allowances.roughLength, allowances.glueThickness, allowances.ripExtra.edge, allowances.ripExtra.face, allowances.proud.by].join('/');
+  const key = [board.construction, allowances.roughLength, allowances.glueThickness, allowances.ripExtra.edge, allowances.ripExtra.face, allowances.thinFace.extra, allowances.proud.by].join('/');
   const last = LAST.get(rack);
   if (last && last.key === key && last.shop === shop && last.promised === promised) return last.sections;
   const sections = offersOf(board, allowances, rack, shop, promised);
@@ -64,9 +64,9 @@ function offersOf(board: Board, allowances: Allowances, rack: readonly Piece[], 
       continue;
     }
     for (let rips = 1; rips <= MOST_RIPS_OFFERED; rips += 1) {
-      const width = downToTenth(widestPart(usable.width, rips, shop.saw.kerf) - allowances.ripExtra.face);
+      const width = downToTenth(widestFaceStrip(widestPart(usable.width, rips, shop.saw.kerf), allowances));
       if (width < LEAST_OFFERED_RIP) break;
-      const rip = width + allowances.ripExtra.face;
+      const rip = faceRip(allowances, width);
       const { thickness } = usableSize(piece, shop, { length, width: rip });
       const tooThinBy = Math.max(0, allowances.glueThickness - thickness);
       const strips = count({ shows: 'face', rip, thickness: Math.min(thickness, allowances.glueThickness) });
@@ -74,6 +74,12 @@ function offersOf(board: Board, allowances: Allowances, rack: readonly Piece[], 
     }
   }
   return sections;
+}
+
+/** The widest strip lying flat that comes out of a rip, mm: one too narrow to be jointed has other allowances. */
+function widestFaceStrip(rip: number, { ripExtra, thinFace }: Pick<Allowances, 'ripExtra' | 'thinFace'>): number {
+  const jointed = rip - ripExtra.face;
+  return isThinFace({ thinFace }, jointed) ? Math.min(rip - thinFace.extra, thinFace.below - 0.1) : jointed;
 }
 
 /** Thinner halves are accents, cut on purpose (common practice: 1/4 in). */

@@ -1,5 +1,5 @@
 import type { Shop } from '../shop/shop.ts';
-import type { Defect } from '../stock/defect.ts';
+import { isMetal, type Defect } from '../stock/defect.ts';
 import type { Piece } from '../stock/piece.ts';
 import { thicknessAt, volumeBetween, widthAt } from '../stock/shape.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
@@ -32,6 +32,8 @@ export interface UnitGeometry {
   /** Promised elsewhere; a cut beside it takes its kerf from the rest. */
   taken: Range[];
   defects: Defect[];
+  /** Lengths in which metal lies that is to be cut out: no crosscut runs through them. */
+  metal: Range[];
   /** Where a blank may have to begin: after an end trim, a defect or a promised length. Ascending. */
   breakpoints: number[];
   orders: Map<string, OrderOutcome>;
@@ -73,14 +75,27 @@ function makeGeometry(piece: Piece, shop: Shop, promised: readonly Range[]): Uni
   const start = endTrim(piece, first, shop);
   const end = piece.length - endTrim(piece, last, shop);
   const taken = promised.map((r) => ({ from: flip(r.from, r.to - r.from), to: flip(r.from, r.to - r.from) + (r.to - r.from) })).sort((a, b) => a.from - b.from);
-  const defects = piece.defects.filter((d) => d.treatment !== 'harmless').map((d) => ({ ...d, from: flip(d.from, d.length) }));
   const kerf = shop.crosscutSaw.kerf;
+  const defects = piece.defects.filter((d) => d.treatment !== 'harmless').map((d) => withMargin(d, shop)).map((d) => ({ ...d, from: flip(d.from, d.length) }));
   const after = [...defects.map((d) => d.from + d.length), ...taken.map((r) => r.to + kerf)].filter((x) => x > start && x < end);
   return {
-    piece, shop, mirrored, start, end, taken, defects,
+    piece, shop, mirrored, start, end, taken, defects, metal: piece.defects.filter((d) => d.treatment === 'cut' && isMetal(d)).map((d) => ({ from: flip(d.from, d.length), to: flip(d.from, d.length) + d.length })),
     endLoss: { start: Math.max(0, start - shop.habits.stockEndTrim), end: Math.max(0, piece.length - end - shop.habits.stockEndTrim) },
     breakpoints: [...new Set([start, ...after])].sort((a, b) => a - b), orders: new Map(),
   };
+}
+
+/** Metal that is cut out keeps clear of every blade: the kerf of the cut beside it, and what straightening takes, fall outside it. */
+function withMargin(defect: Defect, shop: Shop): Defect {
+  if (defect.treatment !== 'cut' || !isMetal(defect)) return defect;
+  const along = shop.crosscutSaw.kerf;
+  const across = metalMargin(shop);
+  return { ...defect, from: defect.from - along, length: defect.length + 2 * along, across: defect.across - across, width: defect.width + 2 * across };
+}
+
+/** Wood between metal and a strip, mm: the widest kerf along the grain and what a sawn edge is straightened by. */
+export function metalMargin({ saw, habits }: Pick<Shop, 'saw' | 'habits'>): number {
+  return saw.kerf + habits.stockEdgeJoint;
 }
 
 /** A place along the geometry as a place along the piece from its marked end, for a part of that length. */
@@ -91,6 +106,8 @@ export function alongPiece(geometry: UnitGeometry, x: number, length: number): n
 const NONE: Range[] = [];
 const CLEAR = { up: NONE, down: NONE, any: NONE };
 
+const meetsKerf = (m: Range, from: number, to: number): boolean => m.from < to - TOLERANCE && m.to > from + TOLERANCE;
+
 /** The cross section of a blank, or null when it would leave the usable length or touch wood promised elsewhere. */
 export function blankSpace(geometry: UnitGeometry, x: number, length: number): BlankSpace | null {
   const { piece, shop, taken, defects } = geometry;
@@ -98,6 +115,7 @@ export function blankSpace(geometry: UnitGeometry, x: number, length: number): B
   if (x < geometry.start - TOLERANCE || to > geometry.end + TOLERANCE) return null;
   const kerf = shop.crosscutSaw.kerf;
   if (taken.some((r) => x < r.to + kerf - TOLERANCE && to > r.from - kerf + TOLERANCE)) return null;
+  if (geometry.metal.some((m) => meetsKerf(m, x - kerf, x) || meetsKerf(m, to, to + kerf))) return null;
   const [a, b] = geometry.mirrored ? [piece.length - x, piece.length - to] : [x, to];
   const far = Math.min(widthAt(piece, a), widthAt(piece, b));
   const thickness = Math.min(thicknessAt(piece, a), thicknessAt(piece, b));
@@ -117,7 +135,7 @@ export function blankSpace(geometry: UnitGeometry, x: number, length: number): B
 
 /** What straightening an edge of a part takes before the first rip, mm: nothing when one is straight already, else jointing and the part's crook. */
 export function nearLoss(piece: Piece, length: number, shop: Shop): number {
-  if (piece.straight === 'near' || piece.straight === 'both') return 0;
+  if (piece.surface === 'ready' || piece.straight === 'near' || piece.straight === 'both') return 0;
   if (piece.straight === 'far') return shop.habits.stockEdgeJoint;
   return shop.habits.stockEdgeJoint + (piece.form ? formOfPart(piece.form, piece, { length, width: piece.width }).crook : 0);
 }

@@ -101,6 +101,16 @@ export function usableGlueMinutes(shop: Shop): { open: number; closed: number; s
   return { open: openMinutes * slow * reserve, closed: closedMinutes * slow * reserve, skins: openMinutes * slow };
 }
 
+/** Widths of groups, mm, first to last; single strips are no groups. */
+function groupWidths(widths: readonly number[], sizes: readonly number[]): number[] {
+  let at = 0;
+  return sizes.flatMap((size) => {
+    const width = widths.slice(at, at + size).reduce((sum, w) => sum + w, 0);
+    at += size;
+    return size > 1 ? [width] : [];
+  });
+}
+
 /**
  * Splits strips into contiguous glue-ups that close in time and fit what flattens them, then joins the groups, again in time, until one panel
  * is left: fewest minutes under the clamps there are, then fewest levels, then the most even and symmetrical (`chooseGroups`). Two parts can always
@@ -119,17 +129,19 @@ export function planGlueUps(panel: PanelToGlue, shop: Shop): GluePlan {
   while (mostParts < widths.length && inTime(mostParts + 1)) mostParts += 1;
 
   const sideBySide = Math.max(1, Math.floor(full.owned / Math.max(1, full.wanted)));
-  const sectionWidth = widest > panel.flattens + 1e-6 ? panel.flattens : null;
+  const limit = widest > panel.flattens + 1e-6 ? panel.flattens : null;
   const slow = slowness(shop.room.temperature);
   const [handle, whole] = [glue.handleMinutes * slow, glue.clampMinutes * slow];
   const own = panel.groups && panel.groups.reduce((sum, g) => sum + g, 0) === widths.length ? panel.groups : null;
   const grouping: Grouping = chooseGroups({
-    widths, mostParts, sectionWidth, symmetrical: panel.symmetrical, sideBySide, groups: own,
+    widths, mostParts, sectionWidth: limit, symmetrical: panel.symmetrical, sideBySide, groups: own,
     // A section is worked before it is joined: it stays in the clamps until it may be.
-    groupMinutes: sectionWidth === null ? handle : whole, joinMinutes: sectionWidth === null ? handle : whole, lastMinutes: whole,
+    groupMinutes: limit === null ? handle : whole, joinMinutes: limit === null ? handle : whole, lastMinutes: whole,
     handsMinutes: (parts) => assemblyMinutes(parts, length, height, shop, helper, closed(full)),
   });
 
+  // Sections are flattened one by one only where all of them fit; groups of the maker's own may not.
+  const sectionWidth = limit !== null && groupWidths(widths, grouping.levels[0] ?? []).every((w) => w <= limit + 1e-6) ? limit : null;
   const glueUps: GlueUp[] = [];
   let units = widths.map((width, i) => ({ first: i + 1, last: i + 1, id: '', width }));
   grouping.levels.forEach((sizes, i) => {

@@ -1,5 +1,5 @@
 import { showsOf } from '../board/board.ts';
-import { edgeRip, type Allowances } from '../board/allowances.ts';
+import { edgeRip, faceRip, type Allowances } from '../board/allowances.ts';
 import type { Board, Strip } from '../board/board.ts';
 import type { StripDemand, Way } from '../cutting/cutPlan.ts';
 import type { Shop } from '../shop/shop.ts';
@@ -37,7 +37,7 @@ export function demandsFor(board: Board, allowances: Allowances, shop: Shop, key
 
 function waysOf(board: Board, strip: Strip, allowances: Allowances): Way[] {
   const edge: Way = { shows: 'edge', rip: edgeRip(allowances, strip.width), thickness: strip.width };
-  const face: Way = { shows: 'face', rip: strip.width + allowances.ripExtra.face, thickness: allowances.glueThickness };
+  const face: Way = { shows: 'face', rip: faceRip(allowances, strip.width), thickness: allowances.glueThickness };
   const usual = showsOf(board.construction, strip) === 'edge' ? [edge, face] : [face, edge];
   return board.cutting.eitherWay ? usual : usual.slice(0, 1);
 }

@@ -4,6 +4,7 @@ import type { Blank, RippedStrip } from '../cutting/cutPlan.ts';
 import { nearLoss, unitGeometry } from '../cutting/unitGeometry.ts';
 import { orderOutcomes, type MillingOrder } from '../cutting/millingOrder.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
+import { panelSaw } from '../shop/tools.ts';
 import type { Piece } from '../stock/piece.ts';
 import { thicknessAt, widthAt } from '../stock/shape.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
@@ -139,7 +140,8 @@ export function widthLadder(context: PlanContext): Ladder {
 }
 
 export function lengthLadder(context: PlanContext): Ladder {
-  const { allowances, board, shop: { habits, crosscutSaw: { kerf } } } = context;
+  const { allowances, board, shop: { habits } } = context;
+  const { kerf } = panelSaw(context.shop, context.panelWidth);
   const { snipe } = flattenerLimits(context.shop);
   const panel = allowances.panels[0]!;
   // In a batch the last panel may be shorter; the ladder is that of the longest.

@@ -47,7 +47,7 @@ describe('one figure, one source', () => {
 
   it('the rehearsal and the glue-up have the clamps that the shop has', () => {
     const { step } = look(plainBoard({ length: 900, width: 260 }), [plainPiece({ count: 3 })], { ...DEFAULT_SHOP, clamps: [{ id: 'few', kind: 'bar', opening: 900, reach: 60, force: 4.5, count: 3 }] });
-    for (const kind of ['dryRun', 'glue']) expect(words(step(kind).lines)).toMatch(/3 clamps/);
+    for (const kind of ['dryRun', 'glue']) expect(words(step(kind).lines)).toMatch(/3 bar clamps/);
   });
 
   it('a spare changes nothing of its strip in the width ladder', () => {

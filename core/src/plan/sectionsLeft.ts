@@ -1,4 +1,4 @@
-import { edgeRip } from '../board/allowances.ts';
+import { edgeRip, faceRip } from '../board/allowances.ts';
 import type { PromisedRange } from '../cutting/cutPlan.ts';
 import type { Section } from '../cutting/sections.ts';
 import { stripsOfAll } from '../cutting/usable.ts';
@@ -18,7 +18,7 @@ export function sectionsLeft({ sections, cutting, allowances }: Pick<Plan, 'sect
   return new Map(sections.map((section) => {
     const piece = pieces.get(section.pieceId)!;
     const way = board.construction === 'edge' ? { shows: 'edge' as const, rip: edgeRip(allowances, section.width), thickness: section.width }
-      : { shows: 'face' as const, rip: section.width + allowances.ripExtra.face, thickness: Math.max(1, allowances.glueThickness - section.tooThinBy) };
+      : { shows: 'face' as const, rip: faceRip(allowances, section.width), thickness: Math.max(1, allowances.glueThickness - section.tooThinBy) };
     return [sectionKey(section), stripsOfAll(piece, shop, allowances.roughLength, way, taken) * (section.resawn ? 2 : 1)];
   }));
 }

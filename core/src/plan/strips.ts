@@ -1,4 +1,4 @@
-import { edgeRip, proudBy, type Allowances } from '../board/allowances.ts';
+import { edgeRip, faceRip, proudBy, type Allowances } from '../board/allowances.ts';
 import { showsOf } from '../board/board.ts';
 import type { CutPlan } from '../cutting/cutPlan.ts';
 import { farTrim } from '../trim/trimLayout.ts';
@@ -78,7 +78,7 @@ export function plannedStrips(context: PlanContext, ladders: { thickness: Ladder
     const stockThickness = stock?.thickness ?? (shows === 'edge' ? strip.width : glued);
     const rough = shows === 'edge'
       ? { width: stockThickness, thickness: edgeRip(allowances, strip.width) }
-      : { width: strip.width + allowances.ripExtra.face, thickness: stockThickness };
+      : { width: faceRip(allowances, strip.width), thickness: stockThickness };
     const finished = { length: board.length, width: shown, thickness: ladders.thickness.reached };
     const density = densities.get(strip.species);
     const volume = finished.length * finished.width * finished.thickness;

@@ -1,3 +1,4 @@
+import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import type { Shop } from './shop.ts';
 
 /** What stock can be flattened with, and what it asks of a piece. Lengths in mm. */
@@ -19,4 +20,9 @@ export function flattenerLimits({ planer, jointer, schools }: Pick<Shop, 'planer
   if (!planer) return BY_HAND;
   const { width, leastLength, leastWidth, leastThickness, snipe } = planer;
   return { width, leastLength: Math.max(leastLength, jointer?.leastLength ?? 0), leastWidth, leastThickness, snipe: schools.snipe === 'trim' ? snipe : 0 };
+}
+
+/** Whether the first face of a part is planed on a shimmed sled: there is a planer, and no jointer that takes the part. Lengths in mm. */
+export function firstFaceOnSled({ planer, jointer }: Pick<Shop, 'planer' | 'jointer'>, part: { length: number; width: number }): boolean {
+  return planer !== null && !(jointer && part.width <= jointer.width + LENGTH_TOLERANCE_MM && part.length >= jointer.leastLength - LENGTH_TOLERANCE_MM);
 }

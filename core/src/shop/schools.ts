@@ -101,6 +101,7 @@ export const QUESTIONS = {
     { id: 'flood', name: 'Flood and wipe', why: 'Five minutes, then overnight; no bath to fill.' },
     { id: 'bath', name: 'Bath', why: '20 minutes a side, then it drips overnight; the oil is kept.' },
     { id: 'coats', name: 'Two to three coats', why: 'Rubbed back between; the driest places drink again.' },
+    { id: 'none', name: 'No oil', why: 'Wax alone, or a top coat that wants bare wood.' },
   ]),
   topCoat: question('Top coat', [
     { id: 'wax', name: 'Wax and oil blend', why: 'Buffed next day; easily renewed.' },

@@ -92,6 +92,11 @@ const dayHoursSchema = z.strictObject({ from: timeOfDay, to: timeOfDay })
   .refine((day) => day.to > day.from, { path: ['to'], error: 'must be later than when the day begins' }).nullable();
 export type DayHours = z.infer<typeof dayHoursSchema>;
 
+/** Coarser and finer paper than these is for floors and for lacquer. */
+const gritListSchema = z.array(z.int({ error: 'must be a whole number' }).min(24, { error: 'must be at least 24' }).max(3000, { error: 'must be at most 3000' }))
+  .min(1, { error: 'must name at least one grit' }).max(12, { error: 'must be at most 12 grits' })
+  .refine((grits) => grits.every((g, i) => i === 0 || g > grits[i - 1]!), { error: 'must go from coarse to fine, each grit once' });
+
 /** The workshop: what its machines allow, which glues and clamps it has, its hours and its habits. Lengths in millimetres. */
 export const shopSchema = z.strictObject({
   name: lineOfText(1, 80),
@@ -118,6 +123,8 @@ export const shopSchema = z.strictObject({
   room: airSchema,
   habits: habitsSchema,
   schools: schoolsSchema,
+  /** Grits that panels are sanded with, first to last; null lets Cadenza choose from how they were made flat to the last grit. */
+  grits: gritListSchema.nullable(),
   cutting: cuttingSchema,
   pace: paceSchema,
   /** The air boards are made for when nothing else is said. */
@@ -166,6 +173,7 @@ export const DEFAULT_SHOP: Shop = {
     flattenRough: 1.6, flattenSurfaced: 0, skimRough: 0.8, skimSurfaced: 0.3, panelFlatten: 1.5, sanding: 0.5, keepLength: 250, edgeTreatment: 3.2, leaveBeneath: 10, leaveBeside: 6,
   },
   schools: USUAL_SCHOOLS,
+  grits: null,
   cutting: { openPiece: 0.2, openPlank: 0.5, leftoverEach: 0.1, unpricedPerM3: 400, keepWidth: 40, sideShare: 0.5, spareBelow: 7, spares: 1 },
   pace: { spreadMinutesPerM2: 45, placeMinutes: 0.2, clampMinutes: 0.4, clampSpacing: 100, clampInset: 40, reserve: 0.7, helperShare: 0.6, work: 1 },
   seasons: CLIMATES[0]!.seasons,

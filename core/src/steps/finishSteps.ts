@@ -1,49 +1,123 @@
-import { gritRun } from './grits.ts';
 import { schoolOf } from '../shop/schools.ts';
-import { length, say, type Phrase } from '../units/phrase.ts';
-import type { PlanContext } from '../plan/context.ts';
-import type { Ladder } from '../plan/ladder.ts';
 import { glueThicknessReached } from '../plan/ladders.ts';
+import type { Ladder } from '../plan/ladder.ts';
+import type { PlanContext } from '../plan/context.ts';
+import { length, say, type Phrase } from '../units/phrase.ts';
+import { gritRun } from './grits.ts';
+import { boardThing, type Instruction } from './instruction.ts';
 import type { StepDraft } from './operation.ts';
-import { sandingWays } from './toolWays.ts';
+import { sandingTool, sandingWays } from './toolWays.ts';
 
-/** Sanding and finish, as the shop's habits have them. @param beforeGrain steps that come before the grain is raised */
-export function finishSteps(context: PlanContext, { thickness, width }: { thickness: Ladder; width: Ladder }, beforeGrain: readonly StepDraft[]): StepDraft[] {
-  const { board, shop: { habits, schools, pace } } = context;
+/** Off knives the first grits are spared; saw, sander and router marks want coarse paper first (common practice). */
+const FIRST_GRIT = { knives: 120, marks: 80 } as const;
+/** A wetted board is dry again after so long, minutes (common practice). */
+const DRYING_MINUTES = 60;
+
+/** Grits a panel is sanded with: the shop's own list, or from what its faces were made flat with to the last grit. @param flattened id of the way the panel was made flat */
+export function gritsFor({ grits, schools }: Pick<PlanContext['shop'], 'grits' | 'schools'>, flattened: string): number[] {
+  if (grits && grits.length > 0) return [...grits];
+  return gritRun(flattened === 'planer' || flattened === 'handPlanes' ? FIRST_GRIT.knives : FIRST_GRIT.marks, Number(schools.lastGrit));
+}
+
+interface Finishing {
+  context: PlanContext;
+  thickness: Ladder;
+  width: Ladder;
+  grits: number[];
+  /** Square metres of all faces and edges of all boards. */
+  area: number;
+}
+
+/** Sanding and finish, as the shop's habits have them. @param beforeGrain steps that come before the grain is raised for the last time @param flattened id of the way the panel was made flat */
+export function finishSteps(context: PlanContext, { thickness, width }: { thickness: Ladder; width: Ladder }, beforeGrain: readonly StepDraft[], flattened: string): StepDraft[] {
+  const { board, shop } = context;
+  const area = board.count * (2 * board.length * width.reached + 2 * (board.length + width.reached) * thickness.reached) / 1e6;
+  const finishing: Finishing = { context, thickness, width, grits: gritsFor(shop, flattened), area };
+  return [...(shop.schools.raiseGrain === 'every' ? sandAndWetEach(finishing, beforeGrain) : sandAndWetOnce(finishing, beforeGrain)), ...oilStep(context), ...topCoatStep(context)];
+}
+
+const boardsOf = (count: number) => Array.from({ length: count }, (_, i) => boardThing(i + 1));
+const boardWords = (count: number): string => (count > 1 ? `${count} boards` : 'the board');
+
+/** All grits, then the grain raised once and cut off with the last. */
+function sandAndWetOnce(f: Finishing, beforeGrain: readonly StepDraft[]): StepDraft[] {
+  return [sandStep(f, f.grits), ...beforeGrain, wetStep(f, f.grits.at(-1)!, say`Wet all faces, let them dry, then ${f.grits.at(-1)!} once more, lightly`)];
+}
+
+/** The grain raised after every grit: the next grit cuts it off, after the last the last once more. */
+function sandAndWetEach(f: Finishing, beforeGrain: readonly StepDraft[]): StepDraft[] {
+  return f.grits.flatMap((grit, i): StepDraft[] => {
+    const last = i === f.grits.length - 1;
+    const next = last ? grit : f.grits[i + 1]!;
+    return [
+      sandStep(f, [grit], i > 0), ...(last ? beforeGrain : []),
+      wetStep(f, last ? grit : null, last ? say`Wet all faces, let them dry, then ${grit} once more by hand` : say`Wet all faces and let them dry; ${next} takes off what stands up`),
+    ];
+  });
+}
+
+function sandStep({ context, thickness, width, grits: all, area }: Finishing, grits: number[], after = false): StepDraft {
+  const { board, shop: { habits } } = context;
   const flat = Math.max(0, glueThicknessReached(context) - habits.panelFlatten);
-  const boards = board.count;
-  const area = (2 * board.length * width.reached + 2 * (board.length + width.reached) * thickness.reached) / 1e6;
-  // Off the planer the first grits are spared; saw and router marks want coarse paper first.
-  const grits = gritRun(schools.flatten === 'planer' || schools.flatten === 'handPlanes' ? 120 : 80, Number(schools.lastGrit));
-  const raise = schoolOf(schools, 'raiseGrain');
+  const { ways, taken } = sandingWays(context.shop, area, width.reached, grits.length);
+  const parts = boardsOf(board.count);
+  // The first grit takes what the ladder has for sanding; finer ones only its scratches.
+  const take = after ? 0 : flat - thickness.reached;
+  const instructions: Instruction[] = [{ do: 'sand', parts, tool: sandingTool(taken.id), grits, from: after ? thickness.reached : flat, take, to: thickness.reached }];
+  return {
+    kind: 'sand', title: grits.length === all.length ? say`Sand to thickness` : say`Sand with ${grits.join(', ')}`, habit: 'sanding', school: 'lastGrit', machine: taken.name, ways, minutes: taken.minutes, instructions,
+    parts: after ? [] : [{ part: boardWords(board.count), dimension: 'thickness', before: flat, after: thickness.reached, passes: null }],
+    lines: [
+      ...(after ? [] : [say`${length(flat)} to ${length(thickness.reached)}: ${length(take)} in all, half off each face`]),
+      grits.length > 1 ? say`Grits ${grits.join(', ')}: pencil lines over the face, gone before the next grit` : say`Grit ${grits[0]!}: pencil lines over the face, sanded until they are gone`,
+    ],
+    why: say`The coarse grit must reach the bottom of the deepest pit; a step to less than half its grain leaves the last scratches.`,
+  };
+}
+
+/** @param again the grit that follows the drying, in this step */
+function wetStep({ context, width, area }: Finishing, again: number | null, line: Phrase): StepDraft {
+  const { board, shop } = context;
+  const raise = schoolOf(shop.schools, 'raiseGrain');
+  const { taken } = sandingWays(shop, area, width.reached, 0.5);
+  const parts = boardsOf(board.count);
+  return {
+    kind: 'raiseGrain', title: say`Raise the grain`, school: 'raiseGrain', machine: again === null ? null : taken.name, minutes: again === null ? 4 * board.count * shop.pace.work : taken.minutes,
+    // With the grit that follows in this step, hands are needed again when it is dry.
+    waitMinutes: DRYING_MINUTES, waitFor: 'the wood to dry',
+    instructions: [{ do: 'wet', parts, minutes: DRYING_MINUTES }, ...(again === null ? [] : [{ do: 'resand' as const, parts, grit: again }])],
+    lines: [line], why: say`${raise.why} Otherwise the board feels furry after its first wash.`,
+  };
+}
+
+/** Minutes for one board, to put a coat on and wipe it (common practice). */
+const COAT_MINUTES = 12;
+const COATS = { flood: 1, bath: 1, coats: 3 } as const;
+
+/** Mineral oil, unless the shop wants none, or what follows wants bare wood. */
+function oilStep({ board, shop: { schools, pace } }: PlanContext): StepDraft[] {
+  if (schools.oil === 'none' || schools.topCoat === 'hardWax') return [];
   const oil = schoolOf(schools, 'oil');
+  const { waitMinutes, waitFor } = OIL_WAITS[schools.oil];
+  return [{
+    kind: 'oil', title: say`Oil: ${oil.name.toLowerCase()}`, school: 'oil', minutes: COAT_MINUTES * COATS[schools.oil] * board.count * pace.work, waitMinutes, waitFor,
+    instructions: [{ do: 'coat', parts: boardsOf(board.count), finish: 'mineralOil', coats: COATS[schools.oil], minutes: waitMinutes }],
+    lines: [OIL_LINES[schools.oil]], why: say`${oil.why} Food-grade mineral oil; ends drink several times as much as faces.`,
+  }];
+}
+
+function topCoatStep({ board, shop: { schools, pace } }: PlanContext): StepDraft[] {
+  if (schools.topCoat === 'none') return [];
   const top = schoolOf(schools, 'topCoat');
-  const work = boards * pace.work;
-  const last = grits.at(-1)!;
-  const sanding = sandingWays(context.shop, area * boards, width.reached, grits.length);
-  const raising = sandingWays(context.shop, area * boards, width.reached, schools.raiseGrain === 'every' ? grits.length / 2 : 0.5).taken;
-  return [
-    {
-      kind: 'sand', title: say`Sand to thickness`, habit: 'sanding', school: 'lastGrit', machine: sanding.taken.name, ways: sanding.ways, minutes: sanding.taken.minutes,
-      parts: [{ part: boards > 1 ? `${boards} boards` : 'the board', dimension: 'thickness', before: flat, after: thickness.reached, passes: null }],
-      lines: [say`${length(flat)} to ${length(thickness.reached)}: ${length(habits.sanding)} in all, half off each face`, say`Grits ${grits.join(', ')}: pencil lines over the face, gone before the next grit`],
-      why: say`The coarse grit must reach the bottom of the deepest pit; a step to less than half its grain leaves the last scratches.`,
-    },
-    ...beforeGrain,
-    {
-      kind: 'raiseGrain', title: say`Raise the grain`, school: 'raiseGrain', machine: raising.name, minutes: raising.minutes, waitMinutes: 60, waitFor: 'the wood to dry',
-      lines: [schools.raiseGrain === 'every' ? say`Wet it after every grit, let it dry, and go on; after the last, ${last} once more by hand` : say`Wet all faces, let them dry, then ${last} once more, lightly`],
-      why: say`${raise.why} Otherwise the board feels furry after its first wash.`,
-    },
-    {
-      kind: 'oil', title: say`Oil: ${oil.name.toLowerCase()}`, school: 'oil', minutes: 12 * work, ...OIL_WAITS[schools.oil], lines: [OIL_LINES[schools.oil]], why: say`${oil.why} Food-grade mineral oil; ends drink several times as much as faces.`,
-    },
-    ...(schools.topCoat === 'none' ? [] : [{
-      kind: 'topCoat' as const, title: say`Top coat: ${top.name.toLowerCase()}`, school: 'topCoat' as const, minutes: 12 * work,
-      ...(schools.topCoat === 'wax' ? { waitMinutes: 720, waitFor: 'the wax' } : { waitMinutes: 4 * 1440, waitFor: 'the oil to cure' }),
-      lines: [schools.topCoat === 'wax' ? say`A thin coat over everything, left overnight, buffed` : say`Thin, wiped dry; a second coat a day later`], why: say`${top.why}`,
-    }]),
-  ];
+  const wax = schools.topCoat === 'wax';
+  const coats = wax ? 1 : 2;
+  const waitMinutes = wax ? 720 : 4 * 1440;
+  return [{
+    kind: 'topCoat', title: say`Top coat: ${top.name.toLowerCase()}`, school: 'topCoat', minutes: COAT_MINUTES * coats * board.count * pace.work, waitMinutes, waitFor: wax ? 'the wax' : 'the oil to cure',
+    instructions: [{ do: 'coat', parts: boardsOf(board.count), finish: wax ? 'wax' : 'hardWaxOil', coats, minutes: waitMinutes }],
+    lines: [wax ? say`A thin coat over everything, left overnight, buffed` : say`On bare wood, no other oil before it: thin, wiped dry; a second coat a day later`],
+    why: wax ? say`${top.why}` : say`${top.why} It holds in bare wood; over mineral oil it stays soft.`,
+  }];
 }
 
 const OIL_LINES: Record<'flood' | 'bath' | 'coats', Phrase> = {

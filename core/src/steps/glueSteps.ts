@@ -3,54 +3,133 @@ import { scrapeWindow } from '../gluing/glueRun.ts';
 import type { GluePlan, GlueUp } from '../gluing/glueUps.ts';
 import { schoolOf } from '../shop/schools.ts';
 import { glueOf } from '../shop/shop.ts';
-import { atLeast, length, say, type Phrase } from '../units/phrase.ts';
+import { length, say, type Phrase } from '../units/phrase.ts';
 import type { PlanContext } from '../plan/context.ts';
 import { glueThicknessReached } from '../plan/ladders.ts';
 import { stripList } from './numberList.ts';
 import type { StepDraft } from './operation.ts';
-import { flatteningWays, wayTaken } from './ways.ts';
+import { groupThing, ofKind, panelThing, stripThing, type ClampUse, type Instruction, type InstructionOf, type Thing } from './instruction.ts';
+import { thicknessSettings } from './millingWords.ts';
+import { flatteningTool, flatteningWays, wayTaken, type Face } from './ways.ts';
 
 /** Acetone wiped on an oily face dries off so long before glue, minutes (common practice). */
 export const ACETONE_MINUTES = 5;
 
+/** A slot or a bore for a key every so much joint, mm, and minutes to cut one and its mate (common practice). */
+const KEY_SPACING_MM = 150;
+const KEY_MINUTES = 1.5;
+
 /** Laying out, rehearsing, gluing in groups and joining them. */
 export function glueSteps(context: PlanContext, gluing: GluePlan): StepDraft[] {
   const { board, shop, allowances } = context;
-  const work = shop.pace.work;
   const copies = allowances.panels.length;
   const each = board.count > 1 ? say` (${board.count} boards${copies < board.count ? ` from ${copies} ${copies === 1 ? 'panel' : 'panels'}` : ''})` : say``;
   const marks = schoolOf(shop.schools, 'edgeMarks');
+  const laid = layOuts(context);
   const steps: StepDraft[] = [{
-    kind: 'layOut', title: say`Lay out and mark`, minutes: (10 + board.strips.length * copies) * work, school: 'edgeMarks',
+    kind: 'layOut', title: say`Lay out and mark`, minutes: (10 + board.strips.length * copies) * shop.pace.work, school: 'edgeMarks', instructions: laid,
     lines: [
       say`Strips 1 to ${board.strips.length} in order, best side up, grain arrows as drawn${each}`,
-      ...howTheyLie(board),
+      ...howTheyLie(context), ...turnedLines(laid[0]!),
       say`Number the strips, draw a triangle across them, mark the edges: ${marks.name.toLowerCase()}`,
     ],
     why: say`Once glue is on there is no time to think; the triangle shows at a glance that nothing turned.`,
   }];
   if (gluing.glueUps.length === 0) return steps;
-  const most = Math.max(...gluing.glueUps.map((g) => g.clamps.placed.length));
+  if (shop.schools.level === 'keys') steps.push(keyStep(context, gluing));
+  steps.push(rehearsal(context, gluing));
+  const oily = oilyStrips(context);
+  const first = gluing.glueUps.filter((g) => g.level === 1);
+  const wiped = (g: GlueUp) => oily.filter((n) => n >= g.firstStrip && n <= g.lastStrip && meetsGlue(n, g, gluing));
+  for (const glueUp of first) steps.push(glueStep(context, glueUp, gluing, wiped(glueUp)));
+  const sections = gluing.sectionWidth === null ? [] : first.filter((g) => g.parts < board.strips.length);
+  if (sections.length > 0) steps.push(flattenSections(context, sections, singlesOf(first, board.strips.length).filter((n) => board.strips[n - 1]!.width >= (shop.planer?.leastWidth ?? 0))));
+  for (const glueUp of gluing.glueUps.filter((g) => g.level > 1)) steps.push(glueStep(context, glueUp, gluing, wiped(glueUp)));
+  return steps;
+}
+
+/** Whether a joint of a glue-up lies at a strip: its faces in the joints that were closed before are covered. */
+function meetsGlue(strip: number, glueUp: GlueUp, { glueUps }: GluePlan): boolean {
+  const inner = glueUps.filter((g) => glueUp.joins.includes(g.id));
+  const own = inner.find((g) => strip >= g.firstStrip && strip <= g.lastStrip);
+  if (!own) return true;
+  return (strip === own.firstStrip && strip > glueUp.firstStrip) || (strip === own.lastStrip && strip < glueUp.lastStrip);
+}
+
+function layOuts({ board, allowances, cutting }: PlanContext): InstructionOf<'layOut'>[] {
+  const panels = allowances.panels.length;
+  const lies = new Map(cutting.blanks.flatMap((b) => b.strips.filter((s) => s.demand.spare === 0).map((s) => [`${s.demand.stripId}/${s.demand.copy}`, s.way.shows])));
+  return allowances.panels.map((_, k) => ({
+    do: 'layOut', panel: panelThing(k + 1),
+    strips: board.strips.map((strip, i) => ({
+      part: stripThing({ strip: i + 1, copy: k + 1, spare: 0 }, panels), up: lies.get(`${strip.id}/${k + 1}`) ?? showsOf(board.construction, strip), turned: strip.turned, endForEnd: strip.endForEnd,
+    })),
+  }));
+}
+
+/** Strips that lie otherwise than they came from the saw, which no drawing on the bench tells. */
+function turnedLines({ strips }: InstructionOf<'layOut'>): Phrase[] {
+  const numbers = (of: (s: InstructionOf<'layOut'>['strips'][number]) => boolean) => strips.flatMap((s, i) => (of(s) ? [i + 1] : []));
+  const [over, round] = [numbers((s) => s.turned), numbers((s) => s.endForEnd)];
+  return [...(over.length > 0 ? [say`Turned over: ${stripList(over)}`] : []), ...(round.length > 0 ? [say`End for end: ${stripList(round)}`] : [])];
+}
+
+function keyStep({ allowances, shop, board }: PlanContext, gluing: GluePlan): StepDraft {
+  const joints = gluing.glueUps.reduce((sum, g) => sum + g.joints, 0);
+  const each = Math.max(2, Math.floor(allowances.panels[0]!.length / KEY_SPACING_MM));
+  const copies = allowances.panels.length;
+  return {
+    kind: 'keys', title: say`Cut the joints for dowels, tenons or biscuits`, school: 'level', machine: 'Drill or slot cutter', minutes: (5 + joints * each * copies * KEY_MINUTES) * shop.pace.work,
+    instructions: [{ do: 'keys', parts: allowances.panels.flatMap((_, k) => board.strips.map((_s, i) => stripThing({ strip: i + 1, copy: k + 1, spare: 0 }, copies))), joints, each, copies }],
+    lines: [
+      say`${each} in each of ${joints} ${joints === 1 ? 'joint' : 'joints'}${copies > 1 ? ` of each of ${copies} panels` : ''}, both strips marked together across the joint, all cut from the marked face`,
+      say`Clear of the ends that are trimmed off, and in the middle of the thickness`,
+    ],
+    why: schoolPhrase(shop, 'level'),
+  };
+}
+
+function rehearsal({ board, shop }: PlanContext, gluing: GluePlan): StepDraft {
+  const most = gluing.glueUps.reduce((a, b) => (b.clamps.placed.length > a.clamps.placed.length ? b : a));
   const wanted = Math.max(...gluing.glueUps.map((g) => g.clamps.wanted));
+  const placed = most.clamps.placed.length;
   const level = schoolOf(shop.schools, 'level');
   const [open, closed] = [gluing.openMinutes, gluing.usableMinutes].map(minutesWords);
-  steps.push({
-    kind: 'dryRun', title: most > 0 ? say`Rehearse with every clamp` : say`Rehearse the glue-up`, minutes: (6 + most * 0.5 + gluing.glueUps.length * 2) * work, school: 'level',
+  const cauls = most.clamps.cauls.length;
+  return {
+    kind: 'dryRun', title: placed > 0 ? say`Rehearse with every clamp` : say`Rehearse the glue-up`, minutes: (6 + placed * 0.5 + gluing.glueUps.length * 2) * shop.pace.work, school: 'level',
+    instructions: [{ do: 'rehearse', clamps: clampUses(most), cauls, wanted }],
     lines: [
-      most > 0 ? say`${most} ${most === 1 ? 'clamp' : 'clamps'}, below and above in turn, pads under the jaws; ${level.name.toLowerCase()} to keep strips level${most < wanted ? ` (${wanted} were better: the shop has no more that fit)` : ''}`
-        : say`Wedges against a stop, or clamps that are borrowed: ${wanted} are wanted; ${level.name.toLowerCase()} to keep strips level`,
+      placed > 0 ? say`${clampWords(clampUses(most))}, below and above in turn, pads under the jaws; ${levelWords(shop, cauls)} to keep strips level${placed < wanted ? ` (${wanted} were better: the shop has no more that fit)` : ''}`
+        : say`Wedges against a stop, or clamps that are borrowed: ${wanted} are wanted; ${levelWords(shop, cauls)} to keep strips level`,
       say`Open joints, a caul in the way of a clamp, too few hands: found now, not with glue on`,
       ...(board.strips.length > 12 ? [say`Ask somebody to help with so many strips`] : []),
     ],
     why: say`${glueOf(shop).name} leaves ${open!} to close a joint and ${closed!} until all is under pressure, a reserve taken off. ${level.why}`,
-  });
-  const oily = oilyStrips(context);
-  const first = gluing.glueUps.filter((g) => g.level === 1);
-  for (const glueUp of first) steps.push(glueStep(context, glueUp, gluing, oily.filter((n) => n >= glueUp.firstStrip && n <= glueUp.lastStrip)));
-  const sections = gluing.sectionWidth === null ? [] : first.filter((g) => g.width > 0 && g.parts < board.strips.length);
-  if (sections.length > 0) steps.push(flattenSections(context, sections));
-  for (const glueUp of gluing.glueUps.filter((g) => g.level > 1)) steps.push(glueStep(context, glueUp, gluing, []));
-  return steps;
+  };
+}
+
+/** What keeps strips level, with the cauls that really stand between the clamps. */
+function levelWords(shop: PlanContext['shop'], cauls: number): string {
+  if (shop.schools.level === 'cauls') return cauls > 0 ? `${cauls} ${cauls === 1 ? 'pair' : 'pairs'} of cauls` : 'a straight edge and a mallet (no caul fits between the clamps)';
+  return schoolOf(shop.schools, 'level').name.toLowerCase();
+}
+
+function clampUses({ clamps }: GlueUp): ClampUse[] {
+  const counts = new Map<string, number>();
+  for (const { kind } of clamps.placed) counts.set(kind, (counts.get(kind) ?? 0) + 1);
+  return [...counts].map(([kind, count]) => ({ kind, count }));
+}
+
+const CLAMP_WORDS: Readonly<Record<string, string>> = { pipe: 'pipe', bar: 'bar', parallel: 'parallel', f: 'F' };
+
+/** Clamps by their kind: 4 pipe clamps, 2 bar clamps. */
+function clampWords(uses: readonly ClampUse[]): string {
+  return uses.map(({ kind, count }) => `${count} ${CLAMP_WORDS[kind] ?? kind} ${count === 1 ? 'clamp' : 'clamps'}`).join(', ');
+}
+
+function schoolPhrase(shop: PlanContext['shop'], q: 'level'): Phrase {
+  return say`${schoolOf(shop.schools, q).why}`;
 }
 
 function oilyStrips({ board, species }: PlanContext): number[] {
@@ -58,9 +137,10 @@ function oilyStrips({ board, species }: PlanContext): number[] {
   return board.strips.flatMap((s, i) => (oily.has(s.species) ? [i + 1] : []));
 }
 
-/** How strips stand or lie in the panel, those apart that were rolled. */
-function howTheyLie({ construction, strips }: PlanContext['board']): Phrase[] {
-  const rolled = strips.flatMap((s, i) => (showsOf(construction, s) !== construction ? [i + 1] : []));
+/** How strips stand or lie in the panel, those apart that lie the other way. */
+function howTheyLie(context: PlanContext): Phrase[] {
+  const { construction } = context.board;
+  const rolled = layOuts(context)[0]!.strips.flatMap((s, i) => (s.up !== construction ? [i + 1] : []));
   const stand = { edge: say`Each strip stands on edge: its planed faces meet its neighbours`, face: say`Each strip lies flat: its jointed edges meet its neighbours` };
   const other = { edge: say`Rolled: ${stripList(rolled)} with the broad face up`, face: say`Rolled: ${stripList(rolled)} with the edge up` };
   return rolled.length > 0 ? [stand[construction], other[construction]] : [stand[construction]];
@@ -75,13 +155,26 @@ function glueStep({ board, shop, allowances }: PlanContext, glueUp: GlueUp, glui
   const wiping = oily.length > 0 ? ACETONE_MINUTES + 2 : 0;
   // Scraped from when it has skinned, counted from the first glue.
   const stay = shop.schools.squeezeOut === 'scrape' ? Math.max(0, scrapeWindow(shop).from - glueUp.assemblyMinutes) : 0;
+  const uses = clampUses(glueUp);
+  const grams = Math.ceil(glueUp.grams);
+  const instructions = allowances.panels.flatMap((_, k): Instruction[] => {
+    const copy = k + 1;
+    const parts = partsOf(glueUp, gluing, copy, copies);
+    const last = gluing.glueUps.at(-1)!.id === glueUp.id;
+    const makes = last ? panelThing(copy) : groupThing(glueUp.id, copy);
+    return [
+      ...(oily.length > 0 ? [{ do: 'wipe' as const, parts: oily.map((n) => stripThing({ strip: n, copy, spare: 0 }, copies)), minutes: ACETONE_MINUTES }] : []),
+      { do: 'glue', makes, parts, glue: glueOf(shop).id, grams, clamps: uses, wanted: clamps.wanted, layingMinutes: glueUp.layingMinutes, assemblyMinutes: glueUp.assemblyMinutes, usableMinutes: gluing.usableMinutes, waitMinutes: glueUp.waitMinutes },
+      ...scrapeOf(shop, [makes]),
+    ];
+  });
   return {
-    kind, title: kind === 'glue' ? say`Glue ${range}` : say`Join ${glueUp.parts} pieces into ${range}`, glueUp: glueUp.id, joins: glueUp.joins, school: 'squeezeOut',
-    minutes: (4 + wiping) * shop.pace.work + glueUp.assemblyMinutes + (shop.schools.squeezeOut === 'wipe' ? 3 : 5), repeats: copies, clamps: Math.min(clamps.wanted, Math.max(clamps.owned, 0)),
+    kind, title: kind === 'glue' ? say`Glue ${range}` : say`Join ${glueUp.parts} pieces into ${range}`, glueUp: glueUp.id, joins: glueUp.joins, school: 'squeezeOut', instructions,
+    minutes: (4 + wiping) * shop.pace.work + glueUp.assemblyMinutes + (shop.schools.squeezeOut === 'wipe' ? 3 : 5), repeats: copies, clamps: clamps.placed.length,
     lines: [
       ...(oily.length > 0 ? [say`Wipe the glue faces of ${stripList(oily)} with acetone, gloves on and air moving; glue ${ACETONE_MINUTES} min later, before the oil comes back`] : []),
-      say`${Math.ceil(glueUp.grams)} g of glue with a roller or card, every face to the edges: ${glueUp.parts} pieces, ${glueUp.joints} ${glueUp.joints === 1 ? 'joint' : 'joints'}`,
-      say`${clamps.placed.length > 0 ? `${clamps.placed.length} ${clamps.placed.length === 1 ? 'clamp' : 'clamps'}` : 'Wedges or borrowed clamps'}: ready in ${minutesWords(glueUp.assemblyMinutes)} of ${minutesWords(gluing.usableMinutes)}. Snug one after the other, level the strips, then tighten in turn`,
+      say`${grams} g of glue with a roller or card, every face to the edges: ${glueUp.parts} pieces, ${glueUp.joints} ${glueUp.joints === 1 ? 'joint' : 'joints'}`,
+      say`${clamps.placed.length > 0 ? clampWords(uses) : 'Wedges or borrowed clamps'}: ready in ${minutesWords(glueUp.assemblyMinutes)} of ${minutesWords(gluing.usableMinutes)}. Snug one after the other, level the strips, then tighten in turn`,
       ...(clamps.placed.some((c) => c.kind === 'pipe' || c.kind === 'bar') ? [say`Paper or tape between bars and wood: wet glue on iron leaves black marks, darkest on oak, walnut and cherry`] : []),
       squeezeLine(shop),
       ...(copies > 1 ? [say`The same for each of the ${copies} panels`] : []),
@@ -91,6 +184,25 @@ function glueStep({ board, shop, allowances }: PlanContext, glueUp: GlueUp, glui
   };
 }
 
+/** What lies side by side in a glue-up: groups that were glued before, and single strips. */
+function partsOf(glueUp: GlueUp, { glueUps }: GluePlan, copy: number, panels: number): Thing[] {
+  const parts: Thing[] = [];
+  for (let n = glueUp.firstStrip; n <= glueUp.lastStrip; ) {
+    const group = glueUps.find((g) => glueUp.joins.includes(g.id) && g.firstStrip === n);
+    parts.push(group ? groupThing(group.id, copy) : stripThing({ strip: n, copy, spare: 0 }, panels));
+    n = group ? group.lastStrip + 1 : n + 1;
+  }
+  return parts;
+}
+
+/** Squeezed-out glue: wiped wet, scraped when it has skinned; or left until it is hard, in a step of its own. */
+function scrapeOf(shop: PlanContext['shop'], parts: Thing[]): InstructionOf<'scrape'>[] {
+  if (shop.schools.squeezeOut === 'leave') return [];
+  if (shop.schools.squeezeOut === 'wipe') return [{ do: 'scrape', parts, when: 'wet', from: 0, to: 0 }];
+  const { from, to } = scrapeWindow(shop);
+  return [{ do: 'scrape', parts, when: 'skinned', from, to }];
+}
+
 function squeezeLine(shop: PlanContext['shop']): Phrase {
   if (shop.schools.squeezeOut === 'wipe') return say`Wipe squeezed-out glue at once with a wet rag, rinsed often`;
   if (shop.schools.squeezeOut === 'leave') return say`Leave the squeezed-out glue; it is scraped off when hard`;
@@ -98,20 +210,33 @@ function squeezeLine(shop: PlanContext['shop']): Phrase {
   return say`Scrape the squeezed-out glue ${Math.round(from)} to ${Math.round(to)} min after it was spread, when it has skinned`;
 }
 
+/** Strips that no first group takes. */
+function singlesOf(first: readonly GlueUp[], strips: number): number[] {
+  return Array.from({ length: strips }, (_, i) => i + 1).filter((n) => !first.some((g) => n >= g.firstStrip && n <= g.lastStrip));
+}
+
 /** Sections that fit the machine are made flat before they are joined: the panel will be too wide for it. */
-function flattenSections(context: PlanContext, sections: readonly GlueUp[]): StepDraft {
+function flattenSections(context: PlanContext, sections: readonly GlueUp[], singles: readonly number[]): StepDraft {
   const { shop, allowances } = context;
   const glued = glueThicknessReached(context);
   const levelled = Math.max(0, glued - shop.habits.panelFlatten / 2);
-  const faces = sections.map((g) => ({ length: allowances.panels[0]!.length, width: g.width, removal: shop.habits.panelFlatten / 2, hardness: null }));
+  const faces = sections.map((g): Face => ({ length: allowances.panels[0]!.length, width: g.width, removal: shop.habits.panelFlatten / 2, hardness: null }));
   const ways = flatteningWays(faces, shop, 'panel');
   const taken = wayTaken(ways, shop.schools.flatten);
+  const tool = flatteningTool(taken.id);
+  const copies = allowances.panels.map((_, k) => k + 1);
+  const things = copies.flatMap((copy) => [...sections.map((g) => groupThing(g.id, copy)), ...singles.map((n) => stripThing({ strip: n, copy, spare: 0 }, copies.length))]);
+  const instructions: Instruction[] = [
+    ...(shop.schools.squeezeOut === 'leave' ? [{ do: 'scrape' as const, parts: things.filter((t) => !t.id.startsWith('strip ')), when: 'hard' as const, from: 0, to: 0 }] : []),
+    { do: 'flatten', parts: things, from: glued, to: levelled, passes: tool === 'planer' ? taken.passes : null, tool, first: 'asItIs', narrowest: Math.min(...faces.map((f) => f.width)) },
+  ];
   return {
-    kind: 'flattenSections', title: sections.length > 1 ? say`Flatten the sections` : say`Flatten the section`, machine: taken.name, minutes: taken.minutes * allowances.panels.length, passes: taken.passes, habit: 'panelFlatten', school: 'flatten', ways,
-    settings: taken.id === 'planer' ? [{ label: 'Planer', value: atLeast(levelled) }] : [],
+    kind: 'flattenSections', title: sections.length > 1 ? say`Flatten the sections` : say`Flatten the section`, machine: taken.name, minutes: taken.minutes * copies.length, passes: taken.passes, habit: 'panelFlatten', school: 'flatten', ways, instructions,
+    settings: thicknessSettings(ofKind(instructions, 'flatten')),
     lines: [
       say`Scrape off the glue, then both faces, ${sections.length > 1 ? `all ${sections.length} sections` : 'the section'} at one setting: ${length(glued)} to ${length(levelled)}`,
-      say`Joint the edges that will be joined, marked like the strips`,
+      ...(singles.length > 0 ? [say`${stripList(singles)}, not in a section, at the same setting`] : []),
+      say`The edges that will be joined stay as they were milled: clean of glue, not planed again`,
     ],
     why: say`The whole panel is wider than the machine; what it is joined from is not. Joined with care, only a light levelling is left.`,
   };

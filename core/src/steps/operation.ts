@@ -1,13 +1,14 @@
 import type { Habits } from '../shop/shop.ts';
 import type { QuestionId } from '../shop/schools.ts';
 import type { Measure, Phrase } from '../units/phrase.ts';
+import type { Instruction } from './instruction.ts';
 import type { WayOfWork } from './ways.ts';
 
 /** Every kind of step, by the station it belongs to. */
 const STATIONS = {
-  mill: ['crosscut', 'flatten', 'jointEdge', 'rip', 'resaw', 'remill', 'planeStrips', 'jointStrips'],
-  glue: ['layOut', 'dryRun', 'glue', 'flattenSections', 'join', 'scrape', 'flattenPanel'],
-  trim: ['cutApart', 'trimEdges', 'trimEnds', 'corners', 'groove', 'edges', 'holds', 'handles', 'bores', 'sand', 'engrave', 'raiseGrain', 'oil', 'topCoat', 'feet'],
+  mill: ['crosscut', 'split', 'flatten', 'jointEdge', 'rip', 'resaw', 'remill', 'planeStrips', 'jointStrips'],
+  glue: ['layOut', 'keys', 'dryRun', 'glue', 'flattenSections', 'join', 'scrape', 'flattenPanel'],
+  trim: ['cutApart', 'trimEdges', 'trimEnds', 'inlay', 'corners', 'groove', 'edges', 'holds', 'handles', 'bores', 'sand', 'engrave', 'raiseGrain', 'oil', 'topCoat', 'feet'],
 } as const;
 
 export type StepStation = keyof typeof STATIONS;
@@ -40,6 +41,8 @@ export interface Operation {
   kind: OperationKind;
   title: Phrase;
   settings: Setting[];
+  /** What is done, as a machine would have to be told it; everything else is read off these. */
+  instructions: Instruction[];
   /** What to do, a line each. */
   lines: Phrase[];
   parts: PartChange[];

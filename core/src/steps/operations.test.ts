@@ -5,6 +5,7 @@ import { BARE_SHOP, DEFAULT_SHOP } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
 import { DEFAULT_DISPLAY } from '../units/formatLength.ts';
 import { phraseText } from '../units/phrase.ts';
+import { ofKind } from './instruction.ts';
 import type { OperationKind } from './operation.ts';
 import { makePlan } from '../plan/plan.ts';
 import { plainBoard, plainPiece, planInput, planInputArbitrary } from '../plan/planArbitrary.ts';
@@ -18,23 +19,29 @@ describe('steps of an edge-grain board', () => {
   it('crosscut, flatten and rip each piece with the counts of the cut plan', () => {
     const board = plainBoard();
     const rack = [plainPiece()];
-    expect(linesOf(board, rack, 'crosscut')).toEqual(['P1: trim 10 mm off the marked end, then 2 × 429 mm']);
+    expect(linesOf(board, rack, 'crosscut')).toEqual(['P1: trim 10 mm off the marked end, then 2 × 429 mm (P1.1, P1.2)']);
     // 50 to 46 at 150 of 260 wide: a pass takes 1.5 x (1 - 0.5 x 2 x (150 / 260 - 0.5)) = 1.38 mm.
     // Hard maple is harder than 6000 N: passes are a fifth shallower, 1.11 mm, so four.
-    expect(partsOf(board, rack, 'flatten')).toEqual([{ part: 'P1 × 2', dimension: 'thickness', before: 50, after: 46, passes: 4 }]);
-    expect(linesOf(board, rack, 'rip')).toEqual(['32 mm: 6 strips from P1 for strips 1–6']);
+    expect(partsOf(board, rack, 'flatten')).toEqual([{ part: 'P1.1, P1.2', dimension: 'thickness', before: 50, after: 46, passes: 4 }]);
+    expect(linesOf(board, rack, 'rip')).toEqual(['P1.1: from the straight edge 4 × 32 mm for strips 1–4', 'P1.2: from the straight edge 2 × 32 mm for strips 5, 6']);
   });
 
   it('plane further only the strips that share a blank with wider ones', () => {
-    // A pass of 1.5 mm on a narrow strip, a fifth less in hard maple: 26 / 1.2.
-    expect(partsOf(plainBoard({}, [46, 46, 20, 46]), [plainPiece()], 'planeStrips')).toEqual([{ part: '3 (P1)', dimension: 'thickness', before: 46, after: 20, passes: 22 }]);
+    // With no saw that makes layers: a pass of 1.5 mm on a narrow strip, a fifth less in hard maple: 26 / 1.2.
+    const noLayers = { ...DEFAULT_SHOP, bandSaw: null, saw: { ...DEFAULT_SHOP.saw, kind: 'circular' as const } };
+    const planed = stepsOf(plainBoard({}, [46, 46, 20, 46]), [plainPiece()], noLayers).filter((o) => o.kind === 'planeStrips').flatMap((o) => o.parts);
+    expect(planed).toEqual([{ part: '3', dimension: 'thickness', before: 46, after: 20, passes: 22 }]);
+    // With one, what would go to shavings is sawn off whole: 46 - 20 - 1 of kerf - 0.8 to clean.
+    expect(partsOf(plainBoard({}, [46, 46, 20, 46]), [plainPiece()], 'planeStrips')).toEqual([{ part: '3', dimension: 'thickness', before: 20.8, after: 20, passes: 1 }]);
+    expect(stepsOf(plainBoard({}, [46, 46, 20, 46]), [plainPiece()]).flatMap((o) => ofKind(o.instructions, 'resaw')).map((i) => i.rest)).toEqual([expect.closeTo(24.2, 6)]);
     expect(partsOf(plainBoard(), [plainPiece()], 'planeStrips')).toEqual([]);
   });
 
   it('say when a blank or the panel is too wide for the planer', () => {
     const shop = { ...DEFAULT_SHOP, planer: { ...DEFAULT_SHOP.planer!, width: 140 } };
-    expect(linesOf(plainBoard(), [plainPiece()], 'flatten', shop)).toContain('P1 is 150 mm wide and the planer takes 140 mm: rip its blanks in two first');
-    expect(linesOf(plainBoard(), [plainPiece()], 'flattenPanel', shop)).toContain('The panel is 276 mm wide, the planer 140 mm');
+    // The fourth strip ends at 139 of 150: what is beside it is sawn off, so that 140 is left.
+    expect(linesOf(plainBoard(), [plainPiece()], 'split', shop)).toContain('P1.1 narrower than the planer: P1.1a from 0 mm to 140 mm');
+    expect(linesOf(plainBoard(), [plainPiece()], 'flattenPanel', shop)).toContain('The panel is wider than the planer takes');
     // Sections that fit are planed before they are joined; the last levelling is done by hand.
     const sections = stepsOf(plainBoard(), [plainPiece()], shop);
     expect(sections.find((o) => o.kind === 'flattenSections')!.machine).toBe('Planer');

@@ -6,9 +6,10 @@ import { glueSteps } from './glueSteps.ts';
 import type { Ladder } from '../plan/ladder.ts';
 import { millingSteps } from './milling.ts';
 import type { Operation } from './operation.ts';
-import { panelSteps } from './panelSteps.ts';
+import { panelFlatteningWays, panelSteps } from './panelSteps.ts';
+import { wayTaken } from './ways.ts';
 import type { WorkedBoard } from '../plan/workedBoard.ts';
-import { engravingStep, footSteps, workingSteps } from './workingSteps.ts';
+import { engravingStep, footSteps, inlaySteps, workingSteps } from './workingSteps.ts';
 
 /**
  * The ordered steps from rough crosscut to the finished board, batched as a maker works: all pieces through one machine at one setting.
@@ -18,14 +19,13 @@ export function operationsFor(context: PlanContext, ladders: { thickness: Ladder
   if (context.board.strips.length === 0) return [];
   const glued = glueSteps(context, gluing);
   const sections = glued.some((s) => s.kind === 'flattenSections');
-  const engraving = engravingStep(context, worked);
-  const when = context.shop.schools.engraving;
+  const flattened = wayTaken(panelFlatteningWays(context, sections), context.shop.schools.flatten).id;
   const drafts = [
-    ...millingSteps(context), ...(when === 'outerStrip' ? engraving : []), ...glued, ...panelSteps(context, ladders, sections), ...workingSteps(context, worked),
-    ...finishSteps(context, ladders, when === 'beforeGrain' ? engraving : []), ...(when === 'last' ? engraving : []), ...footSteps(context, worked),
+    ...millingSteps(context), ...engravingStep(context, worked, 'outerStrip'), ...glued, ...panelSteps(context, ladders, sections), ...inlaySteps(context, worked), ...workingSteps(context, worked),
+    ...finishSteps(context, ladders, engravingStep(context, worked, 'beforeGrain'), flattened), ...engravingStep(context, worked, 'last'), ...footSteps(context, worked),
   ];
   return drafts.map((draft, i) => ({
-    settings: [], parts: [], passes: null, machine: null, repeats: 1, stayMinutes: 0, waitMinutes: null, waitFor: null, clamps: 0, glueUp: null, joins: [], habit: null, school: null, ways: [],
+    instructions: [], settings: [], parts: [], passes: null, machine: null, repeats: 1, stayMinutes: 0, waitMinutes: null, waitFor: null, clamps: 0, glueUp: null, joins: [], habit: null, school: null, ways: [],
     cautions: cautionsFor(draft.kind), ...draft, number: i + 1,
   }));
 }

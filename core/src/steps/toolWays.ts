@@ -2,8 +2,9 @@ import type { EdgeCut } from '../features/edge.ts';
 import { LAYERING_NAMES, layeringOf, type Layering } from '../shop/layering.ts';
 import { QUESTIONS, type Schools } from '../shop/schools.ts';
 import type { Shop } from '../shop/shop.ts';
+import type { ToolId } from '../shop/tools.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
-import { straightEdgeOf, wayTaken, type WayOfWork } from './ways.ts';
+import { wayTaken, type WayOfWork } from './ways.ts';
 
 /** The ways of one step and the one that is taken. */
 export interface ChosenWay {
@@ -51,11 +52,10 @@ export function crosscutWays({ crosscutSaw, pace }: Shop, cuts: number): ChosenW
   return chosen(kinds.map((kind) => way(kind, CROSSCUT_NAMES[kind], crosscutSaw.kind === kind, 2 + cuts * CROSSCUT_MINUTES[kind] * pace.work)), crosscutSaw.kind);
 }
 
-/** Making edges straight, by the schools of that question. @param edges how many */
-export function straightEdgeWays(shop: Shop, edges: number): ChosenWay {
+/** Making edges straight, by the schools of that question. @param edges how many @param id of the way that is taken */
+export function straightEdgeWays(shop: Shop, edges: number, id: Schools['straightEdge']): ChosenWay {
   const owned: Record<Schools['straightEdge'], boolean> = { jointer: shop.jointer !== null, carrier: shop.saw.kind === 'table', stuck: true, handPlane: shop.handTools.planes, offSaw: shop.saw.kind !== 'hand' };
   const ways = QUESTIONS.straightEdge.schools.map(({ id, name }) => way(id, name, owned[id], 2 + edges * EDGE_MINUTES[id] * shop.pace.work));
-  const id = straightEdgeOf(shop);
   // A habit that asks for a tool which is not there was planned round already; any other is the maker's word.
   return { ways, taken: ways.find((w) => w.id === id)! };
 }
@@ -104,4 +104,9 @@ export function sandingWays({ drumSander, handTools, pace }: Shop, squareMetres:
     way('drum', 'Drum sander, edges by hand', drumSander !== null, minutes('drum'), drumSander && width > drumSander.width ? say`${length(width)} wide, and it takes ${length(drumSander.width)}` : null),
     way('byHand', 'Sanding block', true, minutes('byHand')),
   ], 'orbital');
+}
+
+/** The tool behind a way to sand. */
+export function sandingTool(id: string): ToolId {
+  return id === 'orbital' ? 'orbitalSander' : id === 'drum' ? 'drumSander' : 'sandingBlock';
 }

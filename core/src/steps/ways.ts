@@ -1,4 +1,6 @@
+import { firstFaceOnSled } from '../shop/flattener.ts';
 import { passDepth, passesOf } from '../shop/machines.ts';
+import type { ToolId } from '../shop/tools.ts';
 import type { Schools } from '../shop/schools.ts';
 import type { Shop } from '../shop/shop.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
@@ -28,8 +30,6 @@ const BY_HAND = { handPlanes: 60, beltSander: 45, orbital: 240 } as const;
 export const LANE_SHARE = 0.6;
 /** Ridges that a router sled leaves to be sanded off, mm, both faces (common practice). */
 const SLED_RIDGES = 0.3;
-/** A planer without a jointer flattens the first face on a shimmed sled; shims never sit perfectly (common practice). */
-const SHIMMED_SLED = 0.4;
 /** Wood harder than this is planed in shallower passes, N: about beech and hard maple (common practice). */
 const HARD = 6000;
 const HARD_SHARE = 0.8;
@@ -58,8 +58,9 @@ export type FlatteningTool = Schools['flatten'];
 /**
  * Every way to make faces flat and parallel, whether the shop has it or not, with passes and honest minutes.
  * @param faces all pieces the step is about
+ * @param thickness that strips are planed to, mm
  */
-export function flatteningWays(faces: readonly Face[], shop: Shop, what: 'panel' | 'stock'): WayOfWork[] {
+export function flatteningWays(faces: readonly Face[], shop: Shop, what: 'panel' | 'stock' | 'strip', thickness = Infinity): WayOfWork[] {
   const planer = shop.planer ?? USUAL_PLANER;
   const drum = shop.drumSander ?? USUAL_DRUM;
   const sled = shop.routerSled ?? USUAL_SLED;
@@ -74,12 +75,15 @@ export function flatteningWays(faces: readonly Face[], shop: Shop, what: 'panel'
   const lanes = (f: Face) => Math.ceil(f.width / (sled.bit * LANE_SHARE)) * passesOf(sled.passDepth, f.removal / 2) * 2;
   const area = (f: Face) => (f.length * f.width * f.removal) / 1e6;
   // Stock is flattened on the jointer first, if all of it fits; a panel goes straight through the planer.
-  const jointer = what === 'stock' && shop.jointer && widest <= shop.jointer.width + 1e-6 ? shop.jointer : null;
+  const jointer = what === 'stock' && !faces.some((f) => firstFaceOnSled({ planer, jointer: shop.jointer }, f)) ? shop.jointer : null;
+  const narrowest = Math.min(Infinity, ...faces.map((f) => f.width));
+  const tooNarrow = what === 'strip' && narrowest < planer.leastWidth - 1e-6 ? say`${length(narrowest)} wide, and it wants at least ${length(planer.leastWidth)}` : null;
+  const onCarrier = thickness < planer.leastThickness - 1e-6;
   const jointing = jointer ? each((f) => passesOf(jointer.passDepth, f.removal / 2) * (f.length / FEED.jointer + HANDLING_MINUTES)) + SET_UP.jointer : 0;
   const way = (id: FlatteningTool, name: string, owned: boolean, minutes: number, passes: number | null, extra: number, cannot: Phrase | null): WayOfWork => ({ id, name, owned, minutes, passes, extra, cannot });
   return [
-    way('planer', what === 'stock' ? (jointer ? 'Jointer and planer' : 'Planer, first face on a shimmed sled') : 'Planer', shop.planer !== null,
-      SET_UP.planer + jointing + each((f) => planes(f) * (f.length / FEED.planer + HANDLING_MINUTES)), most(planes), what === 'stock' && !jointer ? SHIMMED_SLED : 0, tooWide(planer.width) ?? tooShort(planer.leastLength)),
+    way('planer', what === 'stock' ? (jointer ? 'Jointer and planer' : 'Planer, first face on a shimmed sled') : onCarrier ? 'Planer, on a carrier board' : 'Planer', shop.planer !== null,
+      SET_UP.planer + jointing + each((f) => planes(f) * (f.length / FEED.planer + HANDLING_MINUTES)), most(planes), 0, tooWide(planer.width) ?? tooShort(planer.leastLength) ?? tooNarrow),
     way('drum', 'Drum sander', shop.drumSander !== null, SET_UP.drum + each((f) => sands(f) * (f.length / FEED.drum + HANDLING_MINUTES)), most(sands), 0, tooWide(drum.width) ?? tooShort(drum.leastLength)),
     way('routerSled', 'Router sled', shop.routerSled !== null, SET_UP.routerSled + each((f) => lanes(f) * (f.length / FEED.routerSled + 0.1)), most(lanes), SLED_RIDGES, tooWide(sled.width)),
     way('handPlanes', 'Hand planes', shop.handTools.planes, SET_UP.handPlanes + each((f) => area(f) * BY_HAND.handPlanes), null, 0, null),
@@ -98,4 +102,25 @@ export function wayTaken(ways: readonly WayOfWork[], school: string): WayOfWork 
 export function straightEdgeOf({ schools, jointer, handTools }: Pick<Shop, 'schools' | 'jointer' | 'handTools'>): Schools['straightEdge'] {
   if (schools.straightEdge !== 'jointer' || jointer) return schools.straightEdge;
   return handTools.planes ? 'handPlane' : 'stuck';
+}
+
+const FLATTENING_TOOLS = { planer: 'planer', drum: 'drumSander', routerSled: 'routerSled', handPlanes: 'handPlanes', beltSander: 'beltSander', orbital: 'orbitalSander' } as const satisfies Record<FlatteningTool, ToolId>;
+
+/** The tool behind a way to flatten. */
+export function flatteningTool(id: string): ToolId {
+  return FLATTENING_TOOLS[id as FlatteningTool];
+}
+
+const EDGE_TOOLS = { jointer: 'jointer', carrier: 'carrierSled', stuck: 'batten', handPlane: 'handPlanes', offSaw: 'hands' } as const satisfies Record<Schools['straightEdge'], ToolId>;
+
+/** How edges of parts of a length are made straight here: as the shop does it, or where they are too short for its jointer, or a tool is not there, with what there is. @param shortest mm */
+export function straightEdgeTool(shop: Pick<Shop, 'schools' | 'jointer' | 'handTools' | 'saw'>, shortest: number, rough = false): { id: Schools['straightEdge']; tool: ToolId } {
+  const { jointer, handTools, saw } = shop;
+  const otherwise: Schools['straightEdge'] = handTools.planes ? 'handPlane' : saw.kind === 'table' ? 'carrier' : 'stuck';
+  let id = straightEdgeOf(shop);
+  if (id === 'jointer' && jointer && shortest < jointer.leastLength - 1e-6) id = otherwise;
+  // Straight off the saw is no answer where the edge comes off a rough cut.
+  if (id === 'offSaw' && rough) id = otherwise;
+  if ((id === 'handPlane' && !handTools.planes) || (id === 'carrier' && saw.kind !== 'table')) id = otherwise;
+  return { id, tool: EDGE_TOOLS[id] };
 }

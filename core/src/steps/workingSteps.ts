@@ -6,10 +6,17 @@ import { inlayFit } from '../features/inlay.ts';
 import { passDepths, ROUTER_PASS } from '../features/routerPass.ts';
 import { fenceMark } from '../features/solids.ts';
 import { passesOf } from '../shop/machines.ts';
+import type { ToolId } from '../shop/tools.ts';
+import { slowness } from '../shop/gluing.ts';
 import { schoolOf } from '../shop/schools.ts';
+import { glueOf } from '../shop/shop.ts';
+import { trimLayout } from '../trim/trimLayout.ts';
+import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
 import type { PlanContext } from '../plan/context.ts';
+import { joined } from './millingWords.ts';
 import type { StepDraft } from './operation.ts';
+import { boardThing, stripThing, type Instruction, type InstructionOf, type Thing, type WorkKind } from './instruction.ts';
 import { edgeWays, routedWays } from './toolWays.ts';
 import type { WorkedBoard } from '../plan/workedBoard.ts';
 
@@ -17,8 +24,12 @@ const routerPasses = (bit: number, depth: number): number => passDepths(depth, b
 /** Minutes (common practice): to shape a corner, drill a hole, make a template, engrave or brand a mark. */
 const MINUTES = { corner: 4, drill: 1.5, template: 15, mark: 10 } as const;
 
-/** A phrase that goes on. */
-const join = (...parts: Phrase[]): Phrase => parts.flat();
+const boardsOf = (count: number): Thing[] => Array.from({ length: count }, (_, i) => boardThing(i + 1));
+
+/** One feature worked into every board. @param figures what the step says of it, mm */
+function work(count: number, what: WorkKind, feature: string, tool: ToolId, passes: number | null, figures: Record<string, number>): InstructionOf<'work'> {
+  return { do: 'work', parts: boardsOf(count), what, feature, place: '', tool, passes, figures };
+}
 
 /** Corners, groove, edges, holds and bores of boards that are cut to size, in the order that spoils nothing. */
 export function workingSteps(context: PlanContext, worked: WorkedBoard): StepDraft[] {
@@ -30,7 +41,7 @@ export function workingSteps(context: PlanContext, worked: WorkedBoard): StepDra
 function cornerSteps({ board: { worked: { corners }, count }, shop }: PlanContext): StepDraft[] {
   if (corners.kind === 'square' || corners.size === 0) return [];
   return [{
-    kind: 'corners', title: corners.kind === 'round' ? say`Round the corners` : say`Clip the corners`, machine: 'Jigsaw or band saw', minutes: MINUTES.corner * 4 * count * shop.pace.work,
+    kind: 'corners', title: corners.kind === 'round' ? say`Round the corners` : say`Clip the corners`, machine: 'Jigsaw or band saw', instructions: [work(count, 'corners', 'corners', 'jigsaw', null, { size: corners.size })], minutes: MINUTES.corner * 4 * count * shop.pace.work,
     lines: [corners.kind === 'round' ? say`Radius ${length(corners.size)}, from the template; saw outside the line and sand to it` : say`${length(corners.size)} off each side of a corner; saw outside the line and sand to it`],
     why: say`Corners come before the edges, so that a bit with a bearing follows them round.`,
   }];
@@ -47,6 +58,10 @@ function grooveSteps({ board, shop }: PlanContext, { size, features, sanded }: W
     const jig = jigOpening(groove, size, shop.router?.base ?? 0);
     return [{
       kind: 'groove', title: say`Juice groove, ${groove.face === 'top' ? 'show side' : 'underside'}`, school: 'grooveOrder', machine: taken.name, ways, minutes: taken.minutes, passes: taken.id === 'router' ? passes : null,
+      instructions: [work(board.count, 'groove', groove.id, taken.id === 'router' ? 'router' : 'gouge', taken.id === 'router' ? passes : null, {
+        bit: groove.bit, depth: deep, left: groove.depth, sanded, each: deep / passes, fall: groove.fall, beneath: size.thickness - groove.depth,
+        ...(jig && shop.router ? { base: shop.router.base, jigLength: jig.length, jigWidth: jig.width, jigCorner: jig.corner, jigBeyond: Math.abs(jig.beyond) } : {}),
+      })],
       settings: [{ label: 'Round-nose bit', value: length(groove.bit) }, { label: 'Depth', value: length(deep) }],
       lines: [
         ...(sanded > 0 ? [say`${length(deep)} deep: ${length(sanded)} goes with sanding and ${length(groove.depth)} is left`] : []),
@@ -94,11 +109,24 @@ function edgeSteps({ board, shop }: PlanContext, { size, edges }: WorkedBoard): 
       kind: 'edges', title: say`Edges: ${edgeName(cut)} ${where}`, machine: taken.name, ways, minutes: taken.minutes,
       passes: taken.id === 'router' ? Math.max(1, passesOf(ROUTER_PASS, Math.max(reach, drop))) : null,
       ...(byHabit ? { habit: 'edgeTreatment' as const, school: 'edge' as const } : {}),
+      instructions: [work(board.count, 'edge', JSON.stringify(cut), EDGE_TOOLS[taken.id]!, null, edgeFigures(cut, size.thickness))],
       settings: edgeSettings(cut, size.thickness),
       lines: [...edgeLines(cut, size.thickness, taken.id), say`End grain first, long grain after; keep moving`],
       why: say`${byHabit ? `${school.why} ` : ''}What the end grain tears at its corner, the long grain takes away.`,
     };
   });
+}
+
+/** The tool behind a way to shape an edge. */
+const EDGE_TOOLS: Readonly<Record<string, ToolId>> = { router: 'router', saw: 'tableSaw', blockPlane: 'handPlanes', byHand: 'sandingBlock' };
+
+function edgeFigures(cut: EdgeCut, thickness: number): Record<string, number> {
+  if (cut.kind === 'underBevel') {
+    const { reach, face } = bevelSetting(cut, thickness);
+    return { reach, face, reveal: cut.reveal };
+  }
+  const { reach, drop } = edgeReach(cut, thickness);
+  return { reach, drop, ...(cut.kind === 'roundOver' ? { radius: cut.radius } : {}) };
 }
 
 function edgeName(cut: EdgeCut): Phrase {
@@ -140,9 +168,10 @@ function holdSteps({ board, shop }: PlanContext, { size, features, sanded }: Wor
       const mark = fenceMark(f, size);
       return [{
         kind: 'holds', title: say`Finger holds in both ${f.on === 'ends' ? 'ends' : 'long edges'}`, machine: taken.name, ways, minutes: taken.minutes, passes: taken.id === 'router' ? passes : null,
+        instructions: [work(board.count, 'finger', f.id, taken.id === 'router' ? 'router' : 'gouge', taken.id === 'router' ? passes : null, { bit: f.bit, depth: f.depth, mark, length: f.length, up: f.up + sanded })],
         settings: [{ label: f.shape === 'cove' ? 'Cove bit' : 'Chamfer bit', value: length(f.bit) }, { label: 'Into the edge', value: length(f.depth) }, { label: 'Marks from the middle of the bit', value: length(mark) }],
         lines: [
-          say`${length(f.length)} long, in the middle; ${f.shape === 'cove' ? join(say`middle ${length(f.up + sanded)} above the underside as it is before sanding`) : join(say`up to ${length(f.up + sanded)} above the underside as it is before sanding`)}`,
+          say`${length(f.length)} long, in the middle; ${f.shape === 'cove' ? joined(say`middle ${length(f.up + sanded)} above the underside as it is before sanding`) : joined(say`up to ${length(f.up + sanded)} above the underside as it is before sanding`)}`,
           ...(taken.id === 'router' ? [say`Router table: a mark on the fence ${length(mark)} from the middle of the bit on either side. Pivot in with the leading end at the far mark, stop when the trailing end is at the near one, pivot out`, say`${passes} ${passes === 1 ? 'pass' : 'passes'}, the fence moved back each time`] : []),
         ],
         why: say`Both stops the same, and both holds come out in the middle.`,
@@ -153,8 +182,9 @@ function holdSteps({ board, shop }: PlanContext, { size, features, sanded }: Wor
       const { ways, taken } = routedWays(shop, (2 * 2 * (f.length + f.width) * passes * board.count) / 1000, MINUTES.template, 'Jigsaw and rasp');
       return [{
         kind: 'holds', title: say`Hand holes behind both ${f.on === 'ends' ? 'ends' : 'long edges'}`, machine: taken.name, ways, minutes: taken.minutes + 4 * MINUTES.drill * board.count,
-        settings: [{ label: 'Slot', value: length(f.length) }, { label: 'Wide', value: length(f.width) }, { label: 'Behind the edge', value: length(f.inset) }],
-        lines: [say`Bore ${length(f.width)} at both ends of each slot, saw out between, ${taken.id === 'router' ? 'flush to the template with a bearing bit from both faces' : 'rasp to the line'}`, say`Ease both rims by hand`],
+        instructions: [work(board.count, 'hole', f.id, taken.id === 'router' ? 'router' : 'jigsaw', null, { length: f.length, width: f.width, inset: f.inset })],
+        settings: [{ label: 'Long', value: length(f.length) }, { label: 'Wide', value: length(f.width) }, { label: 'Behind the edge', value: length(f.inset) }],
+        lines: [joined(f.length > f.width ? say`Bore ${length(f.width)} at both ends of each slot, saw out between, ` : say`Bore ${length(f.width)}, `, say`${taken.id === 'router' ? 'flush to the template with a bearing bit from both faces' : 'rasp to the line'}`), say`Ease both rims by hand`],
         why: say`From both faces the rims stay whole.`,
       }];
     }
@@ -163,11 +193,15 @@ function holdSteps({ board, shop }: PlanContext, { size, features, sanded }: Wor
 }
 
 function boreSteps({ board, shop }: PlanContext, { size, features, sanded }: WorkedBoard): StepDraft[] {
-  const work = board.count * shop.pace.work;
+  const pace = board.count * shop.pace.work;
   return features.flatMap((f): StepDraft[] => {
     if (f.kind === 'handle') {
       return [{
-        kind: 'handles', title: f.bores === 1 ? say`Bores for loops` : say`Bores for handles`, machine: 'Drill', minutes: (5 + 2 * f.bores * 2 * MINUTES.drill) * work,
+        kind: 'handles', title: f.bores === 1 ? say`Bores for loops` : say`Bores for handles`, machine: 'Drill', minutes: (5 + 2 * f.bores * 2 * MINUTES.drill) * pace,
+        instructions: [work(board.count, 'handle', f.id, 'drill', null, {
+          bore: f.bore, counterbore: f.counterbore, inset: f.inset, spacing: f.spacing, sinkTop: f.sinkTop > 0 ? f.sinkTop + sanded : 0, sinkBottom: f.sinkBottom > 0 ? f.sinkBottom + sanded : 0,
+          between: size.thickness - f.sinkTop - f.sinkBottom,
+        })],
         settings: [{ label: 'Bore', value: length(f.bore) }, ...(f.sinkTop + f.sinkBottom > 0 ? [{ label: 'Counterbore', value: length(f.counterbore) }] : [])],
         lines: [
           say`${length(f.inset)} in from the ${f.on === 'ends' ? 'ends' : 'long edges'}, ${f.bores === 1 ? say`in the middle` : say`${length(f.spacing)} apart, the middle between them on the board's middle`}`,
@@ -179,7 +213,8 @@ function boreSteps({ board, shop }: PlanContext, { size, features, sanded }: Wor
     }
     if (f.kind === 'feet' && f.boreDepth > 0) {
       return [{
-        kind: 'bores', title: say`Shallow bores for ${f.count} feet`, ...askedFeet(board, f), machine: 'Drill', minutes: (3 + f.count * MINUTES.drill) * work,
+        kind: 'bores', title: say`Shallow bores for ${f.count} feet${board.count > 1 ? ` a board, ${f.count * board.count} in all` : ''}`, ...askedFeet(board, f), machine: 'Drill', minutes: (3 + f.count * MINUTES.drill) * pace,
+        instructions: [work(board.count, 'footBores', f.id, 'drill', null, { bore: f.bore, depth: f.boreDepth + sanded, inset: f.inset, left: f.boreDepth })],
         settings: [{ label: 'Bore', value: length(f.bore) }, { label: 'Depth', value: length(f.boreDepth + sanded) }],
         lines: [say`${length(f.inset)} in from both edges, flat-bottomed; ${length(f.boreDepth)} is left once it is sanded; pilot holes for the screws, a stop on the bit`], why: say`Before oil, so that the bores drink too; the feet come last.`,
       }];
@@ -188,42 +223,85 @@ function boreSteps({ board, shop }: PlanContext, { size, features, sanded }: Wor
   });
 }
 
-/** Engraving, branding; when it happens is the shop's habit. */
-export function engravingStep({ board, shop }: PlanContext, { size, features }: WorkedBoard): StepDraft[] {
-  const marks = features.filter((f) => f.kind === 'mark');
+const MARK_TOOLS: Readonly<Record<FeatureOf<'mark'>['method'], ToolId>> = { laser: 'engraver', brand: 'brandingIron', router: 'router', inlay: 'router' };
+const MARK_WORDS: Readonly<Record<FeatureOf<'mark'>['method'], string>> = { laser: 'Engraver', brand: 'Branding iron', router: 'Router', inlay: 'Router' };
+
+/** When a mark is made: with the habit, or where the habit would lose it to a later step, before the grain is raised. */
+export function markTime(mark: FeatureOf<'mark'>, shop: PlanContext['shop'], trim: { far: number; near: number }): 'outerStrip' | 'beforeGrain' | 'last' {
+  if (shop.schools.engraving !== 'outerStrip') return shop.schools.engraving;
+  // A face is flattened and an end is cut off; only a long edge that is not trimmed keeps what was burnt into its strip.
+  const kept = mark.face === 'far' ? trim.far < LENGTH_TOLERANCE_MM : mark.face === 'near' && trim.near < LENGTH_TOLERANCE_MM;
+  return kept ? 'outerStrip' : 'beforeGrain';
+}
+
+/** Engraving and branding. @param when only the marks that are made then */
+export function engravingStep(context: PlanContext, { size, features }: WorkedBoard, when: 'outerStrip' | 'beforeGrain' | 'last'): StepDraft[] {
+  const { board, shop, allowances } = context;
+  const layout = trimLayout(board, allowances, shop);
+  const trim = { far: layout.boards[0]?.y ?? 0, near: layout.width - (layout.boards[0]?.y ?? 0) - size.width };
+  const marks = features.filter((f) => f.kind === 'mark').filter((m) => m.method !== 'inlay' && markTime(m, shop, trim) === when);
   if (marks.length === 0) return [];
-  const words: Record<FeatureOf<'mark'>['method'], string> = { laser: 'Engraver', brand: 'Branding iron', router: 'Router', inlay: 'Router' };
   const school = schoolOf(shop.schools, 'engraving');
-  const early = shop.schools.engraving === 'outerStrip';
+  const early = when === 'outerStrip';
+  const panels = allowances.panels.length;
+  // What flattening and sanding take off the show side before the mark is looked at.
+  const above = early ? (allowances.glueThickness - size.thickness) / 2 : 0;
+  const starts = early ? layout.boards.map((b) => b.x) : [0];
+  const instructions = marks.map((m): Instruction => {
+    const strip = m.face === 'far' ? 1 : board.strips.length;
+    const parts = early ? allowances.panels.map((_, k) => stripThing({ strip, copy: k + 1, spare: 0 }, panels)) : boardsOf(board.count);
+    return { do: 'work', parts, what: 'mark', feature: m.id, place: m.face, tool: MARK_TOOLS[m.method], passes: null, figures: { length: m.length, width: m.width, depth: m.depth, ...markFigures(m, size, above), ...Object.fromEntries(starts.map((x, i) => [`x${i + 1}`, x + m.x])) } };
+  });
   return [{
-    kind: 'engrave', title: marks.length === 1 ? say`Mark: ${marks[0]!.name}` : say`${marks.length} marks`, school: 'engraving', machine: words[marks[0]!.method], minutes: MINUTES.mark * marks.length * board.count * shop.pace.work,
-    lines: marks.flatMap((m) => [
-      join(say`${m.name}, ${words[m.method].toLowerCase()}, ${MARK_PLACES[m.face]}: ${length(m.length)} by ${length(m.width)}, ${length(m.depth)} deep, its middle `, markPlace(m, size), early ? say`; measured on the strip, with what is trimmed off added` : []),
-      ...(m.method === 'inlay' ? inlayLines(m) : []),
-    ]),
+    kind: 'engrave', title: marks.length === 1 ? say`Mark: ${marks[0]!.name}` : say`${marks.length} marks`, school: 'engraving', machine: MARK_WORDS[marks[0]!.method], minutes: MINUTES.mark * marks.length * board.count * shop.pace.work, instructions,
+    lines: [
+      ...marks.map((m) => joined(
+        say`${m.name}, ${MARK_WORDS[m.method].toLowerCase()}, ${early ? say`on the outer face of strip ${m.face === 'far' ? 1 : board.strips.length}` : say`${MARK_PLACES[m.face]}`}: ${length(m.length)} by ${length(m.width)}, ${length(m.depth)} deep, its middle `,
+        early ? joined(...starts.map((x, i) => joined(say`${i > 0 ? ' and ' : ''}`, say`${length(x + m.x)}`)), say` from the strip's left end and ${length(m.y + above)} below what will be the show side`) : markPlace(m, size),
+      )),
+      ...(shop.schools.engraving === 'outerStrip' && !early ? [say`The habit is an outer strip before the glue-up: there this mark would be planed or trimmed away`] : []),
+    ],
     why: say`${school.why}`,
   }];
+}
+
+/** Glue in a pocket sets, and its plug may be flushed, after so long, minutes; a plug is this much larger than its pocket all round, mm (common practice). */
+const PLUG_MARGIN_MM = 6;
+
+/** Inlays while the board is flat and its edges are square: pocket, plug, glue, wait, and flush; the sanding that follows takes the rest. */
+export function inlaySteps({ board, shop }: PlanContext, { features }: WorkedBoard): StepDraft[] {
+  const glue = glueOf(shop);
+  const wait = glue.clampMinutes * slowness(shop.room.temperature);
+  return features.flatMap((m): StepDraft[] => {
+    if (m.kind !== 'mark' || m.method !== 'inlay') return [];
+    const { glueGap, faceGap } = inlayFit(m);
+    const plug = { plugLength: m.length + 2 * PLUG_MARGIN_MM, plugWidth: m.width + 2 * PLUG_MARGIN_MM, plugThickness: m.plugStart + m.plugDepth + PLUG_MARGIN_MM };
+    return [{
+      kind: 'inlay', title: say`Inlay: ${m.name}`, machine: 'Router', minutes: 4 * MINUTES.mark * board.count * shop.pace.work, waitMinutes: wait, waitFor: 'the glue of the inlay',
+      instructions: [{ do: 'inlay', parts: boardsOf(board.count), feature: m.id, glue: glue.id, waitMinutes: wait, figures: { length: m.length, width: m.width, depth: m.depth, plugStart: m.plugStart, plugDepth: m.plugDepth, glueGap, faceGap, ...plug, ...markFigures(m, { width: Infinity }, 0) } }],
+      lines: [
+        joined(say`${m.name}, ${MARK_PLACES[m.face]}: its middle `, say`${length(m.x)} from the left end and ${length(m.y)} from the far edge`),
+        say`Wood for the plug: another species, ${length(plug.plugLength)} by ${length(plug.plugWidth)}, ${length(plug.plugThickness)} thick, from the offcuts`,
+        say`Pocket with a V-bit of ${m.angle}°, ${length(m.depth)} deep; the plug mirrored, begun ${length(m.plugStart)} below its face and cut ${length(m.plugDepth)} further`,
+        say`Glue on the walls of the pocket, the plug pressed in until it goes no further, a block and a clamp over it: it goes ${length(m.plugStart)} deep, ${length(glueGap)} for glue beneath, ${length(faceGap)} between the two faces`,
+        say`When the glue has set: saw the plug off between the faces, then flush with a plane or a block; the sanding follows`,
+      ],
+      why: say`While the edges are square and the face is not sanded yet, the plug can be clamped and flushed, and nothing finished is cut again.`,
+    }];
+  });
 }
 
 /** Feet come last of all: after oil and wax. */
 export function footSteps({ board, shop }: PlanContext, { features }: WorkedBoard): StepDraft[] {
   return features.filter((f) => f.kind === 'feet').map((f) => ({
     kind: 'feet', title: say`Screw on the feet`, ...askedFeet(board, f), minutes: 2 * f.count * board.count * shop.pace.work,
-    lines: [say`${f.count} feet, screws of ${length(f.screw)} that go ${length(f.screwDepth)} into the wood, none into a joint; by hand, until they just hold`], why: say`${schoolOf(shop.schools, 'feet').why} Oil creeps under feet that are on already.`,
+    instructions: [{ do: 'feet', parts: boardsOf(board.count), count: f.count, screw: f.screw, depth: f.screwDepth }],
+    lines: [say`${f.count} feet${board.count > 1 ? ` a board, ${f.count * board.count} in all` : ''}, screws of ${length(f.screw)} that go ${length(f.screwDepth)} into the wood, none into a joint; by hand, until they just hold`], why: say`${schoolOf(shop.schools, 'feet').why} Oil creeps under feet that are on already.`,
   }));
 }
 
 /** The shop's question decided it only where the board says nothing itself. */
 const askedFeet = ({ worked }: PlanContext['board'], feet: FeatureOf<'feet'>): Pick<StepDraft, 'school'> => (worked.features.includes(feet) ? {} : { school: 'feet' });
-
-/** The two parts of an inlay from one drawing. */
-function inlayLines(mark: FeatureOf<'mark'>): Phrase[] {
-  const { glueGap, faceGap } = inlayFit(mark);
-  return [
-    say`Pocket with a V-bit of ${mark.angle}°, ${length(mark.depth)} deep; the plug mirrored from another wood, begun ${length(mark.plugStart)} below its face and cut ${length(mark.plugDepth)} further`,
-    say`Glued in it goes ${length(mark.plugStart)} deep: ${length(glueGap)} for glue beneath, ${length(faceGap)} between the two faces to saw the plug off`,
-  ];
-}
 
 const MARK_PLACES: Readonly<Record<FeatureOf<'mark'>['face'], string>> = { top: 'show side', bottom: 'underside', ...SIDE_NAMES };
 
@@ -231,4 +309,9 @@ const MARK_PLACES: Readonly<Record<FeatureOf<'mark'>['face'], string>> = { top: 
 function markPlace(mark: FeatureOf<'mark'>, { width }: WorkedBoard['size']): Phrase {
   if (isSide(mark.face)) return say`${length(mark.x)} from the ${isEnd(mark.face) ? 'far edge' : 'left end'} and ${length(mark.y)} below the show side`;
   return say`${length(mark.x)} from the left end and ${length(Math.min(mark.y, width - mark.y))} from the ${mark.y * 2 <= width ? 'far' : 'near'} edge`;
+}
+
+/** The figures that place a mark. */
+function markFigures(mark: FeatureOf<'mark'>, { width }: Pick<WorkedBoard['size'], 'width'>, above: number): Record<string, number> {
+  return { x: mark.x, y: mark.y + above, across: isSide(mark.face) || !Number.isFinite(width) ? mark.y : Math.min(mark.y, width - mark.y) };
 }

@@ -31,3 +31,8 @@ export type Defect = z.infer<typeof defectSchema>;
 export const USUAL_TREATMENT: Readonly<Record<DefectKind, Treatment>> = {
   knot: 'cut', check: 'cut', bark: 'cut', sapwood: 'under', screw: 'cut', nail: 'cut', worm: 'cut', veneer: 'cut', paint: 'cut', stain: 'under',
 };
+
+/** Metal ruins blades and knives, and throws their pieces. */
+export function isMetal({ kind }: Pick<Defect, 'kind'>): boolean {
+  return kind === 'nail' || kind === 'screw';
+}

@@ -12,8 +12,8 @@ const GREATEST_STOCK_THICKNESS = 300;
 /** More marks on one piece than anybody draws. */
 const GREATEST_DEFECT_COUNT = 200;
 
-/** Rough all round, or with one face, both faces, or faces and edges planed. */
-export const surfaces = ['rough', 'oneFace', 'twoFaces', 'fourSides'] as const;
+/** Rough all round, or with one face, both faces, or faces and edges planed; ready is used as it is, flat, straight and to size. */
+export const surfaces = ['rough', 'oneFace', 'twoFaces', 'fourSides', 'ready'] as const;
 export const straightEdges = ['none', 'near', 'far', 'both'] as const;
 /** Where the fibres rise to the upper face: toward the far end, toward the marked end, or nowhere. */
 export const grainDirections = ['unknown', 'straight', 'toFar', 'toMark'] as const;

@@ -11,9 +11,8 @@ it('boards lie inside the panel, clear of creep and snipe, and boards, kerfs and
     const { length, width, boards, others, missing, missingOthers, creep, snipe, cuts } = trimLayout(input.board, allowances, shop);
     const { kerf } = shop.crosscutSaw;
     expect([boards.length, missing]).toEqual([allowances.panels[0]!.boards, 0]);
-    // Only what is wider than the clear panel finds no room: it is glued long enough for all.
-    const clear = width - 2 * Math.min(shop.habits.panelEdgeTrim, (width - ladders.width.reached) / 2);
-    expect(missingOthers).toBe(input.board.worked.others.filter((o) => o.width > clear + 1e-6).length);
+    // Only what is wider than the trimmed panel finds no room: it is glued long enough for all.
+    expect(missingOthers).toBe(input.board.worked.others.filter((o) => o.width > ladders.width.reached + 1e-6).length);
     const all = [...boards, ...others].sort((a, b) => a.x - b.x);
     for (const [i, b] of all.entries()) {
       expect([b.x >= Math.max(creep, snipe) + kerf - 1e-9, b.x + b.length + kerf + Math.max(creep, snipe) <= length + 1e-9, b.y >= -1e-9, b.y + b.width <= width + 1e-9]).toEqual([true, true, true, true]);

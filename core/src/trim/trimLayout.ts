@@ -2,6 +2,7 @@ import { widthReached, type Allowances } from '../board/allowances.ts';
 import { panelWidth, type Board } from '../board/board.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
 import type { Shop } from '../shop/shop.ts';
+import { panelSaw } from '../shop/tools.ts';
 import { longestThatFits, placeBoards, placeMixed, widestThatFits, type ClearPanel } from './placement.ts';
 
 /** A rectangle on the panel: `x` from its left end, `y` from its far edge, mm. */
@@ -41,11 +42,18 @@ export interface TrimLayout {
   offcuts: number[];
 }
 
+/** How much of what is too wide comes off the far side, mm: half of it, or where a long edge was marked before the glue-up, nothing off that one. */
+function farSide({ worked }: Pick<Board, 'worked'>, { schools }: Pick<Shop, 'schools'>, tooWide: number): number {
+  if (schools.engraving !== 'outerStrip') return tooWide / 2;
+  const marked = (side: 'far' | 'near') => worked.features.some((f) => f.kind === 'mark' && f.face === side && f.method !== 'inlay');
+  return marked('far') ? 0 : marked('near') ? tooWide : tooWide / 2;
+}
+
 /** What is trimmed off the panel's far side, mm: half of what is too wide, or where bad places let the first board begin. */
 export function farTrim(board: Board, allowances: Pick<Allowances, 'panels' | 'endTrim'>, shop: Shop): number {
   const width = panelWidth(board);
   const placed = board.worked.spots.length > 0 ? trimLayout(board, allowances, shop).boards[0] : undefined;
-  return placed?.y ?? (width - widthReached(board, width, shop)) / 2;
+  return placed?.y ?? farSide(board, shop, width - widthReached(board, width, shop));
 }
 
 /**
@@ -57,13 +65,16 @@ export function trimLayout(board: Board, allowances: Pick<Allowances, 'panels' |
   const length = board.worked.gluedLength ?? planned;
   const width = panelWidth(board);
   const reached = widthReached(board, width, shop);
-  const { crosscutSaw: { kerf }, habits: { creep, keepLength, panelEdgeTrim } } = shop;
-  const middle = (width - reached) / 2;
+  const { kerf } = panelSaw(shop, width);
+  const { habits: { creep, keepLength, panelEdgeTrim } } = shop;
+  const middle = farSide(board, shop, width - reached);
   const first = creep / 2 + allowances.endTrim + kerf;
   const { spots } = board.worked;
-  const edge = Math.min(panelEdgeTrim, middle);
-  const clear: ClearPanel = { left: first, right: length - first, far: edge, near: width - edge };
-  const wanted = board.worked.others;
+  const clear: ClearPanel = {
+    left: first, right: length - first, far: Math.min(panelEdgeTrim, middle), near: width - Math.min(panelEdgeTrim, width - reached - middle),
+  };
+  // Both long edges are trimmed first: nothing that is cut off afterwards is wider.
+  const wanted = board.worked.others.filter((o) => o.width <= reached + 1e-6);
   const { y, xs, others } = placeMixed(clear, spots, { length: board.length, width: reached }, count, wanted, kerf, middle);
   const missing = count - xs.length;
   const boards = xs.map((x) => ({ x, y, length: board.length, width: reached }));
@@ -80,7 +91,7 @@ export function trimLayout(board: Board, allowances: Pick<Allowances, 'panels' |
     instead: missing === 0 ? null : {
       length: longest, width: widestThatFits(clear, spots, board.length, count, kerf, middle), at: lain.xs.map((x) => ({ x, y: lain.y, length: longest, width: reached })),
     },
-    others: placed, missingOthers: wanted.length - placed.length, offcuts: all.length > 0 ? left.filter((l) => l >= keepLength) : [],
+    others: placed, missingOthers: board.worked.others.length - placed.length, offcuts: all.length > 0 ? left.filter((l) => l >= keepLength) : [],
     cuts: [
       ...(boards.length > 0 ? [y, y + reached].map((at) => ({ along: 'edge' as const, at })) : []), ...ends.map((at) => ({ along: 'end' as const, at })),
       // Narrower ones are ripped once they are cut off.

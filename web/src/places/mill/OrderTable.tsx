@@ -6,7 +6,7 @@ import { Length } from '../../quantities/Length.tsx';
 import classes from '../../planning/figureTable.module.css';
 
 const WORDS: Record<MillingOrder, string> = { crosscutFirst: 'Crosscut first', ripFirst: 'Crosscut and rip first', fullLength: 'Full length first' };
-const FORBIDDEN: Record<NonNullable<OrderOutcome['forbidden']>, string> = { tooShort: 'too short', tooNarrow: 'too narrow', tooWide: 'too wide', noBandSaw: 'no band saw' };
+const FORBIDDEN: Record<NonNullable<OrderOutcome['forbidden']>, string> = { tooShort: 'too short', tooNarrow: 'too narrow', tooWide: 'too wide', noBandSaw: 'no band saw', tapers: 'it tapers' };
 
 /** What each order leaves of each piece in use, and which is taken. */
 export function OrderTable() {

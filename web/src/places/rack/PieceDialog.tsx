@@ -26,7 +26,7 @@ const ANOTHER = '+';
 const SIZES = ['length', 'width', 'thickness'] as const;
 const SIZE_LABELS = { length: 'Length', width: 'Width', thickness: 'Thickness' } as const;
 type Per = NonNullable<Piece['price']>['per'];
-const SURFACE_LABELS: Record<Piece['surface'], string> = { rough: 'Rough', oneFace: 'One face planed', twoFaces: 'Both faces', fourSides: 'All round' };
+const SURFACE_LABELS: Record<Piece['surface'], string> = { rough: 'Rough', oneFace: 'One face planed', twoFaces: 'Both faces', fourSides: 'All round', ready: 'Ready: use as it is' };
 const ASKED = ['mark', 'species', 'length', 'width', 'thickness', 'surface', 'rings', 'price', 'note'];
 
 /** Enters or edits a piece. What is wrong stays typed and gets its sentence; nothing is lost by a refusal. */

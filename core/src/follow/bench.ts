@@ -1,0 +1,94 @@
+import type { Defect } from '../stock/defect.ts';
+import type { Piece } from '../stock/piece.ts';
+import type { Thing } from '../steps/instruction.ts';
+
+/** What is known of one edge or face, because it was made so. */
+export type Edge = 'raw' | 'rough' | 'straight' | 'jointed';
+
+/** Wood on the bench: a box in the piece it was cut from, and what has been done to it. Lengths in mm. */
+export interface Wood {
+  thing: Thing;
+  piece: Piece;
+  unit: number;
+  /** Along the piece from its marked end, and across from its near edge. */
+  x: { from: number; to: number };
+  y: { from: number; to: number };
+  /** As thick as it is now at its thinnest, and at its thickest while it is not flat. */
+  thickness: number;
+  thickest: number;
+  flat: boolean;
+  near: Edge;
+  far: Edge;
+  /** Which layer of its ripping, so that layers of one place are told apart. */
+  wiped: boolean;
+  keyed: boolean;
+}
+
+/** What was glued together: strips side by side, in order. */
+export interface Panel {
+  thing: Thing;
+  /** The strips as they lie, each with how it is turned. */
+  strips: Laid[];
+  length: number;
+  width: number;
+  /** Off the far side of what the strips measured together. */
+  trimmedFar: number;
+  trimmedNear: number;
+  thickness: number;
+  /** How far strips stand over the thinnest. */
+  proud: number;
+  flat: boolean;
+  hardGlue: boolean;
+}
+
+export interface Laid {
+  wood: Wood;
+  up: 'edge' | 'face';
+  turned: boolean;
+  endForEnd: boolean;
+  /** Across the panel, mm: what it takes between its glue lines. */
+  width: number;
+  height: number;
+}
+
+/** A board cut from a panel. */
+export interface Made {
+  thing: Thing;
+  panel: Panel;
+  /** Where it begins on its panel, along and across. */
+  x: number;
+  y: number;
+  length: number;
+  width: number;
+  thickness: number;
+  features: string[];
+  sanded: boolean;
+  wetted: boolean;
+  coats: ('mineralOil' | 'wax' | 'hardWaxOil')[];
+  feet: number;
+}
+
+/** Where the blind maker had to stop, or would have come to harm. */
+export interface Failure {
+  /** What kind of harm; a plan that warns of it has a finding of one of the rules in `WARNED_BY`. */
+  code: FailureCode;
+  step: number;
+  /** What he was told to do. */
+  instruction: string;
+  /** The thing it happened to, and figures that say so. */
+  thing: string;
+  strips: number[];
+  mm: { is: number; limit: number } | null;
+}
+
+export const failureCodes = [
+  'metalUnderBlade', 'badPlaceInPart', 'partTooShort', 'tooNarrowForMachine', 'tooThinForMachine', 'tooWideForMachine', 'tooThick', 'trapped', 'noStraightEdge', 'notFlat', 'notEnoughThickness', 'notEnoughWidth',
+  'notEnoughLength', 'nothingToPlane', 'noTool', 'fewerClamps', 'glueTime', 'lowPressure', 'missingPart', 'unusedPart', 'markLost', 'finishOverFinish', 'oilyFace', 'stillWet', 'sizes', 'wrongWood',
+] as const;
+export type FailureCode = (typeof failureCodes)[number];
+
+export const overlaps = (a: { from: number; to: number }, b: { from: number; to: number }, tolerance = 1e-4): boolean => a.from < b.to - tolerance && a.to > b.from + tolerance;
+
+export function placeOf(defect: Defect): { x: { from: number; to: number }; y: { from: number; to: number } } {
+  return { x: { from: defect.from, to: defect.from + defect.length }, y: { from: defect.across, to: defect.across + defect.width } };
+}

@@ -1,0 +1,63 @@
+import type { PlanContext, PlanInput } from '../plan/context.ts';
+import type { Plan } from '../plan/plan.ts';
+import { millingOf } from '../steps/milling.ts';
+import type { Failure, Made, Wood } from './bench.ts';
+import { follow, type Followed } from './follow.ts';
+
+/** What he made is compared with the board to this much, mm. */
+const EXACT_MM = 0.05;
+
+/**
+ * Has the blind maker carry out a plan, from where the work stands, and compares what he made with the board that was planned.
+ * @returns his failures in the order of the steps, those of the comparison last
+ */
+export function followPlan(plan: Plan, given: PlanInput): Followed {
+  const input = { ...given, shop: plan.shop };
+  const context: PlanContext = {
+    ...input, allowances: plan.allowances, cutting: plan.cutting, panelWidth: plan.panelWidth,
+    pieces: new Map([...(input.saw?.done ?? []).map(({ piece }) => piece), ...input.rack].map((p) => [p.id, p])),
+  };
+  const followed = follow(plan.operations, { rack: input.rack, shop: plan.shop, species: input.species, bench: benchOf(context) });
+  return { ...followed, failures: [...followed.failures, ...compare(followed, plan, input)] };
+}
+
+/** Strips that were cut already, as they came off the saw. */
+function benchOf(context: PlanContext): Wood[] {
+  return millingOf(context).strips.filter((s) => s.part.blank.done).map(({ thing, strip, part, sawn }) => ({
+    thing, piece: part.piece, unit: part.blank.unit, x: { from: part.blank.from, to: part.blank.from + part.blank.length }, y: { from: strip.from, to: strip.from + strip.way.rip },
+    thickness: sawn, thickest: sawn, flat: true, near: 'straight', far: 'straight', wiped: false, keyed: false,
+  }));
+}
+
+function compare({ boards, left, steps }: Followed, plan: Plan, { board }: PlanInput): Failure[] {
+  const found: Failure[] = [];
+  const fail = (code: Failure['code'], thing: string, strips: number[] = [], mm: Failure['mm'] = null) => {
+    if (!found.some((f) => f.code === code && f.thing === thing)) found.push({ code, step: steps, instruction: 'done', thing, strips, mm });
+  };
+  const own = boards.filter((b) => b.thing.id.startsWith('board '));
+  if (board.strips.length > 0 && own.length < board.count) fail('missingPart', `board ${own.length + 1}`);
+  const { size, features } = plan.worked;
+  for (const made of own) {
+    for (const side of ['length', 'width', 'thickness'] as const) if (Math.abs(made[side] - size[side]) > EXACT_MM) fail('sizes', `${side} of ${made.thing.label}`, [], { is: made[side], limit: size[side] });
+    compareStrips(made, board.strips, fail);
+    for (const f of features) {
+      const done = f.kind === 'feet' ? made.feet >= f.count : made.features.includes(f.id);
+      // A feature for which the board has no room is told by a check of its own.
+      if (!done && plan.worked.solids.some((s) => s.feature === f.id)) fail('missingPart', `${f.kind} of ${made.thing.label}`);
+    }
+  }
+  for (const wood of left) {
+    const strip = /^strip (\d+)\/\d+$/.exec(wood.thing.id);
+    if (strip) fail('unusedPart', wood.thing.label, [Number(strip[1])]);
+  }
+  return found;
+}
+
+function compareStrips(made: Made, strips: PlanInput['board']['strips'], fail: (code: Failure['code'], thing: string, strips?: number[], mm?: Failure['mm']) => void): void {
+  if (made.panel.strips.length !== strips.length) return fail('missingPart', `strips of ${made.thing.label}`);
+  made.panel.strips.forEach(({ wood, width, turned, endForEnd }, i) => {
+    const strip = strips[i]!;
+    if (wood.piece.species !== strip.species || turned !== strip.turned || endForEnd !== strip.endForEnd) fail('wrongWood', `strip ${i + 1}`, [i + 1]);
+    if (Math.abs(width - strip.width) > EXACT_MM) fail('sizes', `strip ${i + 1}`, [i + 1], { is: width, limit: strip.width });
+  });
+}

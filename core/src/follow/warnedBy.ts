@@ -1,0 +1,31 @@
+import type { FailureCode } from './bench.ts';
+
+/** The rules that tell a maker beforehand of what the blind maker would meet; where none of them speaks, his own finding does. */
+export const WARNED_BY: Readonly<Record<FailureCode, readonly string[]>> = {
+  metalUnderBlade: ['metal-stays'],
+  badPlaceInPart: [],
+  partTooShort: ['short-for-planer', 'short-rip'],
+  tooNarrowForMachine: ['narrow-for-planer', 'narrow-strip', 'narrow-rip'],
+  tooThinForMachine: ['thin-for-planer'],
+  tooWideForMachine: ['panel-wider-than-planer', 'blank-wider-than-planer', 'strip-wider-than-half', 'nothing-to-flatten-with'],
+  tooThick: ['deeper-than-saw'],
+  trapped: ['narrow-rip'],
+  noStraightEdge: ['rough-edge-at-fence'],
+  notFlat: [],
+  notEnoughThickness: ['board-thickness', 'mixed-orders'],
+  notEnoughWidth: ['panel-width', 'mixed-orders'],
+  notEnoughLength: [],
+  nothingToPlane: [],
+  noTool: ['nothing-to-flatten-with', 'tool-missing'],
+  fewerClamps: ['no-clamps', 'clamps-too-short', 'clamps-too-shallow'],
+  glueTime: ['glue-time', 'open-time'],
+  lowPressure: ['few-clamps', 'no-clamps', 'clamps-too-short', 'clamps-too-shallow'],
+  missingPart: ['stock-shortage', 'feature-outside', 'panel-spots', 'others-missing'],
+  unusedPart: ['stock-shortage'],
+  markLost: [],
+  finishOverFinish: [],
+  oilyFace: [],
+  stillWet: [],
+  sizes: ['board-thickness', 'mixed-orders', 'panel-width', 'stock-shortage'],
+  wrongWood: [],
+};

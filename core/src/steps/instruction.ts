@@ -1,0 +1,118 @@
+import type { ToolId } from '../shop/tools.ts';
+
+/** A saw as it is used for one cut. */
+export interface SawUse {
+  tool: ToolId;
+  /** Wood the blade turns to dust, mm. */
+  kerf: number;
+}
+
+/** A thing on the bench: its id for good, and what is pencilled on it. */
+export interface Thing {
+  id: string;
+  label: string;
+}
+
+/** What a rip is guided by: the part runs along a fence, falls free beside a stop outside the blade, or the saw runs along a guide or a line. */
+export type Guide = 'fence' | 'stop' | 'guide' | 'line' | 'carrier';
+
+/**
+ * One thing that is done, told so that it can be done with eyes shut: ids of things and tools, sizes in mm. Sentences, settings, lists of parts and times are
+ * read off instructions; no figure stands in a sentence that is not in one. Places along a piece are measured from the end that is named, places across from
+ * the near edge as it was in the rack.
+ */
+export type Instruction =
+  /** Lengths off a piece of stock, in order from one end. `at` is where the part begins, `trim` what falls off before the first. */
+  | { do: 'crosscut'; part: Thing; end: 'marked' | 'far'; trim: number; saw: SawUse; cuts: { part: Thing; at: number; length: number; gap: number }[] }
+  /** A rough part sawn apart along its length before anything is flat; what lies between the new parts is waste. */
+  | { do: 'split'; part: Thing; saw: SawUse; why: 'metal' | 'tooWide' | 'ripFirst'; parts: { part: Thing; from: number; to: number }[] }
+  /** One face flat, the other parallel to it. `first` is how the first face gets flat. */
+  | { do: 'flatten'; parts: Thing[]; from: number; to: number; passes: number | null; tool: ToolId; first: 'jointer' | 'sled' | 'asItIs'; narrowest: number }
+  /** A straight edge, square to the flat face. */
+  | { do: 'straighten'; parts: Thing[]; by: number; tool: ToolId }
+  /** Widths off a part, from its straight edge on. `parallel` is how wide it is made first, where the far edge must be straight and is not. */
+  | { do: 'rip'; parts: Thing[]; saw: SawUse; guide: Guide; parallel: number | null; cuts: Rip[] }
+  /** Nothing but time. */
+  | { do: 'wait'; parts: Thing[]; minutes: number; for: string }
+  /** So much wider than they will be. */
+  | { do: 'fat'; by: number }
+  /** A part that lay ripped is made straight again and brought to width. */
+  | { do: 'remill'; parts: Thing[]; from: number; to: number; tool: ToolId }
+  /** A ripping sawn into layers through its thickness, each `setting` thick off the saw; `rest` is what is left over, 0 where the last layer is the rest. */
+  | { do: 'resaw'; part: Thing; saw: SawUse; guide: Guide; from: number; layers: { part: Thing; setting: number; strip: number }[]; rest: number; clean: number }
+  /** Through a machine, or by hand, to a thickness; both faces are flat already or are sawn. */
+  | { do: 'thickness'; parts: Thing[]; from: number; to: number; passes: number | null; tool: ToolId; carrier: boolean; strips: number[] }
+  /** Both edges made ready for glue, so much off each. */
+  | { do: 'joint'; parts: Thing[]; by: number; width: number; tool: ToolId; strips: number[] }
+  | { do: 'layOut'; panel: Thing; strips: { part: Thing; up: 'edge' | 'face'; turned: boolean; endForEnd: boolean }[] }
+  | { do: 'keys'; parts: Thing[]; joints: number; each: number; copies: number }
+  | { do: 'rehearse'; clamps: ClampUse[]; cauls: number; wanted: number }
+  /** Oil off the glue faces, and so long until glue. */
+  | { do: 'wipe'; parts: Thing[]; minutes: number }
+  | { do: 'glue'; makes: Thing; parts: Thing[]; glue: string; grams: number; clamps: ClampUse[]; wanted: number; layingMinutes: number; assemblyMinutes: number; usableMinutes: number; waitMinutes: number }
+  | { do: 'scrape'; parts: Thing[]; when: 'skinned' | 'hard' | 'wet'; from: number; to: number }
+  /** Strips that stand over the others made level with them. */
+  | { do: 'flush'; parts: Thing[]; strips: Thing[]; by: number; tool: ToolId }
+  /** One long edge of a panel sawn off, `leaves` wide. */
+  | { do: 'trimEdge'; parts: Thing[]; side: 'far' | 'near'; from: number; off: number; leaves: number; saw: SawUse; guide: Guide }
+  /** Ends squared and boards cut apart: where each begins from the panel's left end, and how long it is. */
+  | { do: 'crosscutPanel'; part: Thing; panelLength: number; panelWidth: number; saw: SawUse; width: number; first: number; cuts: { part: Thing; at: number; length: number; width: number }[] }
+  /** So much too long first, then measured. */
+  | { do: 'sneak'; by: number; first: number }
+  /** Lanes of a router sled, and the ridges they leave. */
+  | { do: 'lanes'; bit: number; lane: number; ridges: number }
+  /** A feature of the board worked into it. */
+  | { do: 'work'; parts: Thing[]; what: WorkKind; feature: string; place: string; tool: ToolId; passes: number | null; figures: Record<string, number> }
+  | { do: 'inlay'; parts: Thing[]; feature: string; glue: string; waitMinutes: number; figures: Record<string, number> }
+  /** Faces sanded with one grit after another; `take` off both faces together. */
+  | { do: 'sand'; parts: Thing[]; tool: ToolId; grits: number[]; from: number; take: number; to: number }
+  /** The last grit once more, lightly. */
+  | { do: 'resand'; parts: Thing[]; grit: number }
+  | { do: 'wet'; parts: Thing[]; minutes: number }
+  | { do: 'coat'; parts: Thing[]; finish: 'mineralOil' | 'wax' | 'hardWaxOil'; coats: number; minutes: number }
+  | { do: 'feet'; parts: Thing[]; count: number; screw: number; depth: number };
+
+/** One width off a part: `skip` of waste before it, its kerf in it. `at` is where it begins across the piece. */
+export interface Rip {
+  part: Thing;
+  at: number;
+  width: number;
+  skip: number;
+  strips: number[];
+}
+
+export interface ClampUse {
+  kind: string;
+  count: number;
+}
+
+export type WorkKind = 'corners' | 'edge' | 'groove' | 'finger' | 'hole' | 'handle' | 'footBores' | 'mark';
+
+export type InstructionOf<K extends Instruction['do']> = Extract<Instruction, { do: K }>;
+
+/** The instructions of one kind among others. */
+export function ofKind<K extends Instruction['do']>(instructions: readonly Instruction[], kind: K): InstructionOf<K>[] {
+  return instructions.filter((i): i is InstructionOf<K> => i.do === kind);
+}
+
+/** Every figure that instructions hold, however deep: what sentences may say. */
+export function figuresIn(value: unknown): number[] {
+  if (typeof value === 'number') return [value];
+  if (Array.isArray(value)) return value.flatMap(figuresIn);
+  if (value !== null && typeof value === 'object') return Object.values(value).flatMap(figuresIn);
+  return [];
+}
+
+export const stockThing = (piece: { id: string; mark: string; count: number }, unit: number): Thing => ({ id: `${piece.id}#${unit}`, label: piece.count > 1 ? `${piece.mark} no. ${unit + 1}` : piece.mark });
+export const blankThing = (piece: { id: string; mark: string; count: number }, unit: number, number: number): Thing => {
+  const stock = stockThing(piece, unit);
+  return { id: `${stock.id}.${number}`, label: `${stock.label}.${number}` };
+};
+/** A strip of one panel, or a spare of it. */
+export const stripThing = (demand: { strip: number; copy: number; spare: number }, panels: number): Thing => ({
+  id: `strip ${demand.strip}/${demand.copy}${demand.spare > 0 ? `/spare ${demand.spare}` : ''}`,
+  label: `${demand.strip}${panels > 1 ? ` of panel ${demand.copy}` : ''}${demand.spare > 0 ? ` (spare${demand.spare > 1 ? ` ${demand.spare}` : ''})` : ''}`,
+});
+export const groupThing = (glueUp: string, copy: number): Thing => ({ id: `${glueUp}/${copy}`, label: glueUp });
+export const panelThing = (copy: number): Thing => ({ id: `panel ${copy}`, label: `panel ${copy}` });
+export const boardThing = (number: number): Thing => ({ id: `board ${number}`, label: `board ${number}` });
