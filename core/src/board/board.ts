@@ -27,6 +27,8 @@ export const stripSchema = z.strictObject({
   endForEnd: yesOrNo,
   /** True when it was turned over: the other face shows. */
   turned: yesOrNo,
+  /** True when the maker said which side shows; else a strip whose clean side is down is turned over by the plan. */
+  sideKept: yesOrNo,
   /** True when it lies the other way than the construction says: face up in an edge-grain board, edge up in a face-grain one. */
   rolled: yesOrNo,
   /** True when it keeps its place and width while others are shuffled, evened out or proposed anew. */
@@ -37,7 +39,7 @@ export const stripSchema = z.strictObject({
 export type Strip = z.infer<typeof stripSchema>;
 
 /** How a strip lies that nobody has turned. */
-export const AS_IT_LIES = { endForEnd: false, turned: false, rolled: false, locked: false } as const satisfies Partial<Strip>;
+export const AS_IT_LIES = { endForEnd: false, turned: false, sideKept: false, rolled: false, locked: false } as const satisfies Partial<Strip>;
 
 /** What the maker has decided about where strips come from. Ids of strips or pieces that are gone decide nothing. */
 const cuttingWishesSchema = z.strictObject({
@@ -65,8 +67,10 @@ const gluingWishesSchema = z.strictObject({
   helper: yesOrNo,
 });
 
-/** A stop that the maker goes on with, knowing it; the note stays on the record. */
-const acceptedSchema = z.strictObject({ rule: z.string({ error: 'must be text' }).regex(/^[a-z-]{1,60}$/, { error: 'must be the id of a rule' }), note: lineOfText(1, 300) });
+/** A stop that the maker goes on with, knowing it; the note stays on the record. `strips` are those it was about, by id, none for the whole board; null is a stop that was gone on with wherever it stood. */
+const acceptedSchema = z.strictObject({
+  rule: z.string({ error: 'must be text' }).regex(/^[a-z-]{1,60}$/, { error: 'must be the id of a rule' }), strips: z.array(idSchema).max(GREATEST_STRIP_COUNT, { error: 'must be fewer' }).nullable(), note: lineOfText(1, 300),
+});
 export type AcceptedStop = z.infer<typeof acceptedSchema>;
 
 /** What a version of a board may differ in. Lengths in millimetres, finished sizes. */

@@ -23,7 +23,8 @@ describe('checkPlan', () => {
 
   const strips = (widths: number[], change: (s: Board['strips'][number], i: number) => object = () => ({})) =>
     plainBoard({}, widths).strips.map((s, i) => ({ ...s, ...change(s, i) }));
-  const oneFlat = plainBoard({ construction: 'face', width: 90, thickness: 20 }, [96]);
+  const flat = plainBoard({ construction: 'face', width: 90, thickness: 20 }, [96]);
+  const oneFlat = { ...flat, strips: flat.strips.map((s) => ({ ...s, sideKept: true })) };
   const stained = (face: 'up' | 'down') => [plainPiece({ length: 500, width: 100, thickness: 30, defects: [{ id: 'd1', kind: 'stain', face, from: 100, across: 20, length: 100, width: 40, treatment: 'under' }] })];
   const six = [46, 46, 46, 46, 46, 46];
 
@@ -110,9 +111,23 @@ describe('checkPlan', () => {
 });
 
 it('a stop that the maker goes on with keeps standing with his note, and is no longer open', () => {
-  const board = plainBoard({ accepted: [{ rule: 'no-clamps', note: 'Wedges' }] });
+  const board = plainBoard({ accepted: [{ rule: 'no-clamps', strips: [], note: 'Wedges' }] });
   const input = planInput(board, [plainPiece({ length: 4000 })], { ...wide, clamps: [] });
   const findings = checkPlan(makePlan(input), input);
   expect(findings.find((f) => f.rule === 'no-clamps')!.accepted).toBe('Wedges');
   expect(openStops(findings).map((f) => f.rule)).not.toContain('no-clamps');
+});
+
+it('a stop that is gone on with for one strip stays open for another, and follows the strip when it moves', () => {
+  const metal = (id: string, mark: string) => plainPiece({ id, mark, length: 500, width: 60, defects: [{ id: 'n', kind: 'nail', face: 'up', from: 200, across: 30, length: 8, width: 8, treatment: 'harmless' }] });
+  const plain = plainBoard({ width: 80 }, [46, 46]);
+  const pins = [{ strip: 's1', piece: 'p1' }, { strip: 's2', piece: 'p2' }];
+  const open = (change: Partial<Board>) => {
+    const input = planInput({ ...plain, cutting: { ...plain.cutting, pins }, ...change }, [metal('p1', 'P1'), metal('p2', 'P2')], wide);
+    return openStops(checkPlan(makePlan(input), input)).filter((f) => f.rule === 'metal-stays').flatMap((f) => f.strips);
+  };
+  expect(open({})).toEqual([1, 2]);
+  expect(open({ accepted: [{ rule: 'metal-stays', strips: ['s1'], note: 'Brass' }] })).toEqual([2]);
+  expect(open({ accepted: [{ rule: 'metal-stays', strips: ['s1'], note: 'Brass' }], strips: [...plain.strips].reverse() })).toEqual([1]);
+  expect(open({ accepted: [{ rule: 'metal-stays', strips: null, note: 'Brass' }] })).toEqual([]);
 });

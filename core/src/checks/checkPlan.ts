@@ -1,3 +1,4 @@
+import type { AcceptedStop, Board } from '../board/board.ts';
 import type { PlanInput } from '../plan/context.ts';
 import type { Plan } from '../plan/plan.ts';
 import { boardThickness } from './boardThickness.ts';
@@ -23,6 +24,7 @@ import { glueClimate } from './glueClimate.ts';
 import { grainDirection } from './grainDirection.ts';
 import { machineLimits } from './machineLimits.ts';
 import { outerStrips } from './outerStrips.ts';
+import { notFollowed } from './notFollowed.ts';
 import { panelWidthRule } from './panelWidth.ts';
 import { ripSafety } from './ripSafety.ts';
 import { seasonalNeighbours } from './seasonalNeighbours.ts';
@@ -47,9 +49,23 @@ export function checkPlan(plan: Plan, given: PlanInput): Finding[] {
   const input = { ...given, shop: plan.shop };
   // Before there are strips there is nothing to say but what to do first.
   if (given.board.strips.length === 0) return emptyBoard(plan, input);
-  const notes = new Map(given.board.accepted.map((a) => [a.rule, a.note]));
-  return RULES.flatMap((rule) => rule(plan, input)).sort((a, b) => ORDER[a.severity] - ORDER[b.severity])
-    .map((f) => (f.severity === 'stop' && notes.has(f.rule) ? { ...f, accepted: notes.get(f.rule)! } : f));
+  const found = RULES.flatMap((rule) => rule(plan, input));
+  return [...found, ...notFollowed(plan, input, found)].sort((a, b) => ORDER[a.severity] - ORDER[b.severity])
+    .map((f) => {
+      const accepted = f.severity === 'stop' ? acceptanceOf(f, given.board) : undefined;
+      return accepted ? { ...f, accepted: accepted.note } : f;
+    });
+}
+
+/** Ids of the strips that a finding is about: they stay the same when strips change places. */
+export function stripIds({ strips }: Pick<Finding, 'strips'>, board: Pick<Board, 'strips'>): string[] {
+  return strips.flatMap((n) => (board.strips[n - 1] ? [board.strips[n - 1]!.id] : []));
+}
+
+/** The acceptance that covers a stop: the same rule, and every strip that it is about now. */
+export function acceptanceOf(finding: Pick<Finding, 'rule' | 'strips'>, board: Pick<Board, 'strips' | 'accepted'>): AcceptedStop | undefined {
+  const ids = stripIds(finding, board);
+  return board.accepted.find((a) => a.rule === finding.rule && (a.strips === null || (ids.length === 0 ? a.strips.length === 0 : ids.every((id) => a.strips!.includes(id)))));
 }
 
 /** Stops that still stand in the way. */

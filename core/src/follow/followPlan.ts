@@ -14,7 +14,7 @@ const EXACT_MM = 0.05;
 export function followPlan(plan: Plan, given: PlanInput): Followed {
   const input = { ...given, shop: plan.shop };
   const context: PlanContext = {
-    ...input, allowances: plan.allowances, cutting: plan.cutting, panelWidth: plan.panelWidth,
+    ...input, allowances: plan.allowances, cutting: plan.cutting, panelWidth: plan.panelWidth, turnedOver: [],
     pieces: new Map([...(input.saw?.done ?? []).map(({ piece }) => piece), ...input.rack].map((p) => [p.id, p])),
   };
   const followed = follow(plan.operations, { rack: input.rack, shop: plan.shop, species: input.species, bench: benchOf(context) });
@@ -57,7 +57,7 @@ function compareStrips(made: Made, strips: PlanInput['board']['strips'], fail: (
   if (made.panel.strips.length !== strips.length) return fail('missingPart', `strips of ${made.thing.label}`);
   made.panel.strips.forEach(({ wood, width, turned, endForEnd }, i) => {
     const strip = strips[i]!;
-    if (wood.piece.species !== strip.species || turned !== strip.turned || endForEnd !== strip.endForEnd) fail('wrongWood', `strip ${i + 1}`, [i + 1]);
+    if (wood.piece.species !== strip.species || (strip.sideKept && turned !== strip.turned) || endForEnd !== strip.endForEnd) fail('wrongWood', `strip ${i + 1}`, [i + 1]);
     if (Math.abs(width - strip.width) > EXACT_MM) fail('sizes', `strip ${i + 1}`, [i + 1], { is: width, limit: strip.width });
   });
 }

@@ -34,7 +34,20 @@ describe('board files', () => {
       Object.assign(f, { version: 5, board, shop: { ...shop, habits, schools } });
     });
     const read = readBoardFile(old);
-    expect(read).toMatchObject({ ok: true, file: { version: 6, board: { worked: NOTHING_WORKED }, shop: { habits: { leaveBeneath: 10, leaveBeside: 6 }, schools: { engraving: 'beforeGrain', endGrain: 'never' } } } });
+    expect(read).toMatchObject({ ok: true, file: { version: 7, board: { worked: NOTHING_WORKED }, shop: { habits: { leaveBeneath: 10, leaveBeside: 6 }, schools: { engraving: 'beforeGrain', endGrain: 'never' } } } });
+  });
+
+  it('of version 6 comes up: who turned a strip chose its side, a stop that was gone on with was so everywhere, grits are chosen', () => {
+    const old = changed((f) => {
+      const strips = f.board.strips.map(({ sideKept: _, ...s }, i) => ({ ...s, turned: i === 1 }));
+      const { grits: _g, ...shop } = f.shop as unknown as Record<string, unknown>;
+      Object.assign(f, { version: 6, shop, board: { ...f.board, strips, versions: [{ id: 'v', name: 'Other', construction: 'edge', length: 300, width: 200, thickness: 30, strips }], accepted: [{ rule: 'no-clamps', note: 'Wedges' }] } });
+    });
+    const read = readBoardFile(old);
+    if (!read.ok) throw new Error(JSON.stringify(read.problems));
+    expect(read.file.board.strips.slice(0, 2).map((s) => s.sideKept)).toEqual([false, true]);
+    expect(read.file.board.versions[0]!.strips[1]!.sideKept).toBe(true);
+    expect([read.file.board.accepted, read.file.shop.grits]).toEqual([[{ rule: 'no-clamps', strips: null, note: 'Wedges' }], null]);
   });
 
   it('may begin with a byte-order mark', () => {
@@ -46,7 +59,7 @@ describe('board files', () => {
     ['empty', '  ', '', /empty/],
     ['something else', '{"format":"other"}', 'format', /not a Cadenza board file/],
     ['an array', '[1,2]', 'format', /not a Cadenza board file/],
-    ['a newer version', changed((f) => Object.assign(f, { version: 7 })), 'version', /Version 7 is newer/],
+    ['a newer version', changed((f) => Object.assign(f, { version: 8 })), 'version', /Version 8 is newer/],
     ['no version', changed((f) => Object.assign(f, { version: 'one' })), 'version', /whole number/],
     ['a negative width', changed((f) => { f.board.strips[2]!.width = -4; }), 'board.strips[2].width', /Board, strip 3, width must be at least/],
     ['an absurd length', changed((f) => { f.board.length = 9_999_000; }), 'board.length', /length must be at most 3000 mm/],

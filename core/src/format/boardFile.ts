@@ -3,14 +3,14 @@ import { boardSchema } from '../board/board.ts';
 import { shopSchema } from '../shop/shop.ts';
 import { pieceSchema } from '../stock/piece.ts';
 import { speciesSchema } from '../wood/species.ts';
-import { upgradeFileTo2, upgradeFileTo3, upgradeFileTo4, upgradeFileTo5, upgradeFileTo6 } from './upgrades.ts';
+import { upgradeFileTo2, upgradeFileTo3, upgradeFileTo4, upgradeFileTo5, upgradeFileTo6, upgradeFileTo7 } from './upgrades.ts';
 import { completeFile } from './earlierForms.ts';
 import { type FieldProblem, fieldProblems } from './fieldProblems.ts';
 
 /** Name that opens every board file. */
 export const BOARD_FILE_FORMAT = 'cadenza-board';
 /** Newest version of the board file this Cadenza reads and the one it writes. */
-export const BOARD_FILE_VERSION = 6;
+export const BOARD_FILE_VERSION = 7;
 /** Largest file that is read, bytes: a board of 200 strips with a rack of thousands is far below. */
 export const GREATEST_FILE_BYTES = 10_000_000;
 
@@ -44,7 +44,7 @@ export type BoardFile = z.infer<typeof boardFileSchema>;
 export type ReadBoardFile = { ok: true; file: BoardFile } | { ok: false; problems: FieldProblem[] };
 
 /** Steps that bring an older file up, by the version they start from; a step takes and returns plain JSON. */
-const MIGRATIONS: Record<number, (json: Record<string, unknown>) => Record<string, unknown>> = { 1: upgradeFileTo2, 2: upgradeFileTo3, 3: upgradeFileTo4, 4: upgradeFileTo5, 5: upgradeFileTo6 };
+const MIGRATIONS: Record<number, (json: Record<string, unknown>) => Record<string, unknown>> = { 1: upgradeFileTo2, 2: upgradeFileTo3, 3: upgradeFileTo4, 4: upgradeFileTo5, 5: upgradeFileTo6, 6: upgradeFileTo7 };
 
 /** Writes a board file: keys in the schema's order, two spaces, so that versions compare line by line. */
 export function writeBoardFile(content: Pick<BoardFile, 'board' | 'rack' | 'species' | 'shop'>): string {

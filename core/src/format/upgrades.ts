@@ -127,6 +127,27 @@ export function upgradeFileTo6(file: Json): Json {
   return { ...file, version: 6, ...(isRecord(file.board) ? { board: upgradeBoardTo6(file.board) } : {}), ...(isRecord(file.shop) ? { shop: upgradeShopTo6(file.shop) } : {}) };
 }
 
+/**
+ * Step from version 6 to 7: grits of the shop's own, none so far; strips say whether their maker chose the side that shows, which who turned one did; a stop
+ * that was gone on with was so wherever it stood.
+ */
+export function upgradeShopTo7(shop: Json): Json {
+  return { grits: null, ...shop };
+}
+
+export function upgradeBoardTo7(board: Json): Json {
+  const strips = (list: unknown): unknown => (Array.isArray(list) ? list.map((s: unknown) => (isRecord(s) ? { sideKept: s.turned === true, ...s } : s)) : list);
+  return {
+    ...board, ...('strips' in board ? { strips: strips(board.strips) } : {}),
+    ...(Array.isArray(board.versions) ? { versions: board.versions.map((v: unknown) => (isRecord(v) ? { ...v, strips: strips(v.strips) } : v)) } : {}),
+    ...(Array.isArray(board.accepted) ? { accepted: board.accepted.map((a: unknown) => (isRecord(a) ? { strips: null, ...a } : a)) } : {}),
+  };
+}
+
+export function upgradeFileTo7(file: Json): Json {
+  return { ...file, version: 7, ...(isRecord(file.board) ? { board: upgradeBoardTo7(file.board) } : {}), ...(isRecord(file.shop) ? { shop: upgradeShopTo7(file.shop) } : {}) };
+}
+
 function isRecord(value: unknown): value is Json {
   return typeof value === 'object' && value !== null && !Array.isArray(value);
 }

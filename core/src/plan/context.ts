@@ -40,4 +40,6 @@ export interface PlanContext extends PlanInput {
   cutting: CutPlan;
   pieces: ReadonlyMap<string, Piece>;
   panelWidth: number;
+  /** Strips that are turned over so that their clean side shows, by id, panel by panel: their maker left that to the plan. */
+  turnedOver: readonly ReadonlySet<string>[];
 }

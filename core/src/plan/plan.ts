@@ -2,6 +2,7 @@ import { allowancesFor, type Allowances } from '../board/allowances.ts';
 import { shopFor } from '../board/differences.ts';
 import { panelWidth } from '../board/board.ts';
 import type { CutPlan } from '../cutting/cutPlan.ts';
+import type { Piece } from '../stock/piece.ts';
 import { sectionsFor, type Section } from '../cutting/sections.ts';
 import type { GluePlan } from '../gluing/glueUps.ts';
 import type { Shop } from '../shop/shop.ts';
@@ -19,7 +20,7 @@ import { moistureOf, type StockMoisture } from './stockMoisture.ts';
 import { timelineOf, type Timeline } from './timeline.ts';
 import type { WayOfWork } from '../steps/ways.ts';
 import { seasonMovement, type SeasonMovement } from './seasonMovement.ts';
-import { stripBodies, type StripBody } from './stripBody.ts';
+import { dirtySideUp, stripBodies, turnedOver, type StripBody } from './stripBody.ts';
 import { plannedStrips, type PlannedStrip } from './strips.ts';
 import { workedBoardOf, type WorkedBoard } from './workedBoard.ts';
 
@@ -64,15 +65,16 @@ export function makePlan(given: PlanInput): Plan {
   const saw = input.saw ?? NOTHING_SAWN;
   const allowances = allowancesFor(board, shop);
   const { cutting, outdated } = cutForBoard(input, allowances);
+  const pieces = piecesOf(input);
+  const bodySize = { length: allowances.roughLength, thickness: allowances.glueThickness, start: shareStart(board, allowances, shop) };
+  const over = allowances.panels.map((_, k) => dirtySideUp(board.strips, stripBodies(board, cutting, pieces, bodySize, k + 1)));
   const context: PlanContext = {
-    ...input, allowances, cutting,
-    // Pieces that are cut already are no longer in the rack; what came of them is known from how they were.
-    pieces: new Map([...saw.done.map(({ piece }) => piece), ...rack].map((piece) => [piece.id, piece])),
+    ...input, allowances, cutting, pieces, turnedOver: over,
     panelWidth: panelWidth(board),
   };
   const ladders = { thickness: thicknessLadder(context), width: widthLadder(context), length: lengthLadder(context) };
   const strips = plannedStrips(context, ladders);
-  const bodies = stripBodies(board, cutting, context.pieces, { length: allowances.roughLength, thickness: allowances.glueThickness, start: shareStart(board, allowances, shop) });
+  const bodies = stripBodies({ ...board, strips: turnedOver(board.strips, over[0]) }, cutting, pieces, bodySize);
   const gluing = gluingOf(context);
   const worked = workedBoardOf(context, ladders);
   const operations = operationsFor(context, ladders, gluing, worked);
@@ -83,4 +85,9 @@ export function makePlan(given: PlanInput): Plan {
     operations, flattening: panelFlatteningWays(context, gluing.sectionWidth !== null), timeline: timelineOf(operations, shop), moisture: moistureOf(context),
     materials: materialsOf(context, strips),
   };
+}
+
+/** Pieces that are cut already are no longer in the rack; what came of them is known from how they were. */
+function piecesOf({ rack, saw = NOTHING_SAWN }: PlanInput): ReadonlyMap<string, Piece> {
+  return new Map([...saw.done.map(({ piece }) => piece), ...rack].map((piece) => [piece.id, piece]));
 }

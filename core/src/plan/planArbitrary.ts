@@ -56,7 +56,7 @@ const pieceArbitrary = fc.record({
 export const planInputArbitrary: fc.Arbitrary<PlanInput> = fc.record({
   construction: fc.constantFrom<Board['construction']>('edge', 'face'),
   length: tenths(150, 900), width: tenths(80, 500), thickness: tenths(10, 60), count: fc.integer({ min: 1, max: 3 }),
-  strips: fc.array(fc.record({ species: fc.constantFrom(...CODES), width: tenths(2, 90), endForEnd: fc.boolean(), turned: fc.boolean(), rolled: fc.constantFrom(false, false, true), locked: fc.boolean() }), { maxLength: 16 }),
+  strips: fc.array(fc.record({ species: fc.constantFrom(...CODES), width: tenths(2, 90), endForEnd: fc.boolean(), turned: fc.boolean(), sideKept: fc.boolean(), rolled: fc.constantFrom(false, false, true), locked: fc.boolean() }), { maxLength: 16 }),
   rack: fc.array(pieceArbitrary, { maxLength: 12 }),
   kerf: tenths(1, 4), perPanel: fc.constantFrom(1, 1, 2, 3), rip: fc.constantFrom<Schools['rip']>('once', 'once', 'fat'), snipe: fc.constantFrom<Schools['snipe']>('trim', 'tuned'), thin: fc.constantFrom<Schools['thin']>('bandSaw', 'thinRip', 'fat'), panelFlatten: fc.constantFrom(undefined, 3),
   others: fc.array(fc.record({ length: tenths(30, 300), width: tenths(20, 200) }), { maxLength: 2 }),

@@ -60,11 +60,13 @@ describe('strips in their pieces', () => {
   it('turned over, the other face shows and its fibres rise the other way; end for end only the arrow turns', () => {
     const stain = { id: 'd', kind: 'stain', face: 'up', from: 50, across: 20, length: 200, width: 50, treatment: 'under' } as const;
     const bodyOf = (change: object) => {
-      const board = plainBoard({ construction: 'face', width: 100, thickness: 20, strips: plainBoard({}, [110]).strips.map((s) => ({ ...s, ...change })) });
+      const board = plainBoard({ construction: 'face', width: 100, thickness: 20, strips: plainBoard({}, [110]).strips.map((s) => ({ ...s, sideKept: true, ...change })) });
       return { strip: board.strips[0]!, body: makePlan(planInput(board, [plainPiece({ length: 500, grain: 'toFar', defects: [stain] })])).bodies[0]! };
     };
     const seen = ({ body }: ReturnType<typeof bodyOf>) => [defectsOn(body, 'top').length, defectsOn(body, 'under').length];
     expect([seen(bodyOf({})), seen(bodyOf({ turned: true })), seen(bodyOf({ endForEnd: true }))]).toEqual([[1, 0], [0, 1], [1, 0]]);
+    // Unless the maker chose the side, the plan puts the clean one up.
+    expect([seen(bodyOf({ sideKept: false })), seen(bodyOf({ sideKept: false, turned: true }))]).toEqual([[0, 1], [0, 1]]);
     const arrow = (change: object) => grainArrow(bodyOf(change).strip, bodyOf(change).body);
     expect([arrow({}), arrow({ turned: true }), arrow({ endForEnd: true }), arrow({ turned: true, endForEnd: true })].map((a) => a.forward)).toEqual([true, false, false, true]);
     expect(arrow({}).known).toBe(true);

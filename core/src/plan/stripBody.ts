@@ -39,10 +39,11 @@ export function inPiece(body: StripBody, [along, across, up]: Triple): Triple {
 /**
  * Where each strip of a board's first copy lies in its piece, in the order of the strips. Unturned, a strip standing on edge shows the edge that lay nearest
  * in its piece, one lying flat the upper face; turning it over is half a turn about its length, end for end half a turn about the upright.
+ * @param copy which panel of a batch
  * @param size of each strip for one board; `start` is where that board's share begins along a blank that holds several, mm
  */
-export function stripBodies(board: Pick<Board, 'construction' | 'strips'>, cutting: CutPlan, pieces: ReadonlyMap<string, Piece>, size: { length: number; thickness: number; start: number }): StripBody[] {
-  const sources = new Map(cutting.blanks.flatMap((blank) => blank.strips.filter((s) => s.demand.copy === 1 && s.demand.spare === 0).map((strip) => [strip.demand.stripId, { blank, strip }])));
+export function stripBodies(board: Pick<Board, 'construction' | 'strips'>, cutting: CutPlan, pieces: ReadonlyMap<string, Piece>, size: { length: number; thickness: number; start: number }, copy = 1): StripBody[] {
+  const sources = new Map(cutting.blanks.flatMap((blank) => blank.strips.filter((s) => s.demand.copy === copy && s.demand.spare === 0).map((strip) => [strip.demand.stripId, { blank, strip }])));
   return board.strips.map((strip) => {
     const source = sources.get(strip.id);
     const piece = source && pieces.get(source.blank.pieceId);
@@ -84,6 +85,25 @@ function turned(strip: Pick<Strip, 'turned' | 'endForEnd'>, flat: Omit<StripBody
 /** The same strip as it lies in another board of its panel, so much further along. */
 export function furtherAlong(body: StripBody, by: number): StripBody {
   return { ...body, origin: sum(body.origin, body.along, by) };
+}
+
+/** Whether a strip lies turned over: the side that shows is not the one it would show as it came from the saw. */
+export function isTurnedOver({ shows, up }: Pick<StripBody, 'shows' | 'up'>): boolean {
+  return shows === 'face' ? up[2] < 0 : up[1] > 0;
+}
+
+/** Strips that would show what may go underneath while their other side is clean, by id; not those whose maker chose the side. */
+export function dirtySideUp(strips: readonly Strip[], bodies: readonly StripBody[]): Set<string> {
+  const hidden = (body: StripBody, side: 'top' | 'under') => defectsOn(body, side).some((d) => d.treatment === 'under');
+  return new Set(strips.flatMap((strip, i) => {
+    const body = bodies[i];
+    return body?.piece && !strip.sideKept && hidden(body, 'top') && !hidden(body, 'under') ? [strip.id] : [];
+  }));
+}
+
+/** The strips as they lie once some of them are turned over. */
+export function turnedOver<S extends Pick<Strip, 'id' | 'turned'>>(strips: readonly S[], over: ReadonlySet<string> | undefined): S[] {
+  return strips.map((s) => (over?.has(s.id) ? { ...s, turned: !s.turned } : s));
 }
 
 /** Which way the pencilled arrow of a strip points along the board. */

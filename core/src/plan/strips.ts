@@ -42,6 +42,8 @@ export interface PlannedStrip {
   finished: Size;
   /** Grams in the finished board; null for a species without figures. */
   grams: number | null;
+  /** Turned over, as it lies in the first panel. */
+  turned: boolean;
   sources: StripSource[];
 }
 
@@ -87,7 +89,7 @@ export function plannedStrips(context: PlanContext, ladders: { thickness: Ladder
       // A strip is as long as its panel, which may hold several boards.
       rough: { length: allowances.panels[0]!.length, ...rough },
       milled: { length: allowances.panels[0]!.length, width: strip.width, thickness: glued + (shows === 'edge' ? proudBy(allowances, strip.width) : 0) },
-      finished,
+      finished, turned: strip.turned !== (context.turnedOver[0]?.has(strip.id) ?? false),
       grams: density === undefined ? null : cubicMetres(volume) * density * 1000,
       sources,
     };

@@ -6,6 +6,7 @@ import { glueOf } from '../shop/shop.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
 import type { PlanContext } from '../plan/context.ts';
 import { glueThicknessReached } from '../plan/ladders.ts';
+import { turnedOver } from '../plan/stripBody.ts';
 import { stripList } from './numberList.ts';
 import type { StepDraft } from './operation.ts';
 import { groupThing, ofKind, panelThing, stripThing, type ClampUse, type Instruction, type InstructionOf, type Thing } from './instruction.ts';
@@ -30,7 +31,7 @@ export function glueSteps(context: PlanContext, gluing: GluePlan): StepDraft[] {
     kind: 'layOut', title: say`Lay out and mark`, minutes: (10 + board.strips.length * copies) * shop.pace.work, school: 'edgeMarks', instructions: laid,
     lines: [
       say`Strips 1 to ${board.strips.length} in order, best side up, grain arrows as drawn${each}`,
-      ...howTheyLie(context), ...turnedLines(laid[0]!),
+      ...howTheyLie(context), ...turnedLines(laid),
       say`Number the strips, draw a triangle across them, mark the edges: ${marks.name.toLowerCase()}`,
     ],
     why: say`Once glue is on there is no time to think; the triangle shows at a glance that nothing turned.`,
@@ -56,22 +57,26 @@ function meetsGlue(strip: number, glueUp: GlueUp, { glueUps }: GluePlan): boolea
   return (strip === own.firstStrip && strip > glueUp.firstStrip) || (strip === own.lastStrip && strip < glueUp.lastStrip);
 }
 
-function layOuts({ board, allowances, cutting }: PlanContext): InstructionOf<'layOut'>[] {
+function layOuts({ board, allowances, cutting, turnedOver: over }: PlanContext): InstructionOf<'layOut'>[] {
   const panels = allowances.panels.length;
   const lies = new Map(cutting.blanks.flatMap((b) => b.strips.filter((s) => s.demand.spare === 0).map((s) => [`${s.demand.stripId}/${s.demand.copy}`, s.way.shows])));
   return allowances.panels.map((_, k) => ({
     do: 'layOut', panel: panelThing(k + 1),
-    strips: board.strips.map((strip, i) => ({
+    strips: turnedOver(board.strips, over[k]).map((strip, i) => ({
       part: stripThing({ strip: i + 1, copy: k + 1, spare: 0 }, panels), up: lies.get(`${strip.id}/${k + 1}`) ?? showsOf(board.construction, strip), turned: strip.turned, endForEnd: strip.endForEnd,
     })),
   }));
 }
 
-/** Strips that lie otherwise than they came from the saw, which no drawing on the bench tells. */
-function turnedLines({ strips }: InstructionOf<'layOut'>): Phrase[] {
-  const numbers = (of: (s: InstructionOf<'layOut'>['strips'][number]) => boolean) => strips.flatMap((s, i) => (of(s) ? [i + 1] : []));
-  const [over, round] = [numbers((s) => s.turned), numbers((s) => s.endForEnd)];
-  return [...(over.length > 0 ? [say`Turned over: ${stripList(over)}`] : []), ...(round.length > 0 ? [say`End for end: ${stripList(round)}`] : [])];
+/** Strips that lie otherwise than they came from the saw; panel by panel where they are turned in different ways. */
+function turnedLines(laid: readonly InstructionOf<'layOut'>[]): Phrase[] {
+  const numbers = (one: InstructionOf<'layOut'>, of: (s: InstructionOf<'layOut'>['strips'][number]) => boolean) => one.strips.flatMap((s, i) => (of(s) ? [i + 1] : []));
+  const lines = (one: InstructionOf<'layOut'>, panel: string): Phrase[] => {
+    const [over, round] = [numbers(one, (s) => s.turned), numbers(one, (s) => s.endForEnd)];
+    return [...(over.length > 0 ? [say`${panel}Turned over: ${stripList(over)}`] : []), ...(round.length > 0 ? [say`${panel}End for end: ${stripList(round)}`] : [])];
+  };
+  const alike = laid.every((one) => one.strips.every((s, i) => s.turned === laid[0]!.strips[i]!.turned));
+  return alike ? lines(laid[0]!, '') : laid.flatMap((one) => lines(one, `${one.panel.label}: `));
 }
 
 function keyStep({ allowances, shop, board }: PlanContext, gluing: GluePlan): StepDraft {

@@ -41,7 +41,7 @@ const pieces = Array.from({ length: 5000 }, (_, i) => plainPiece({ id: `h${i}`, 
 const board = plainBoard({ width: 1500 }, Array<number>(200).fill(46).map((w, i) => w - (i % 5)));
 
 it('a large file, a plan of 200 strips from 5000 pieces and a heap of nonsense keep nobody else waiting', async () => {
-  const file = { format: 'cadenza-board', version: 6, board, rack: pieces, species: HANDBOOK_SPECIES.slice(0, 20), shop: DEFAULT_SHOP };
+  const file = { format: 'cadenza-board', version: 7, board, rack: pieces, species: HANDBOOK_SPECIES.slice(0, 20), shop: DEFAULT_SHOP };
   expect(JSON.stringify({ file, addPieces: true }).length).toBeGreaterThan(3_000_000);
   const imported = await answeredMeanwhile(api.call('POST', '/boards/import', { file, addPieces: true }));
   expect([imported.answer.status, imported.others > 10]).toEqual([201, true]);

@@ -1,5 +1,6 @@
 import { Button, TextInput } from '@mantine/core';
 import { memo, useState } from 'react';
+import { acceptanceOf, stripIds } from '#core/checks/checkPlan.ts';
 import type { Finding } from '#core/checks/finding.ts';
 import { useSettledBoard } from '../data/openBoard.tsx';
 import { Say } from '../quantities/Length.tsx';
@@ -46,10 +47,15 @@ export function FindingCards({ findings, onSelect }: { findings: readonly Findin
 }
 
 /** Going on with a stop, knowing it: only with a note, which stays on the board's record. */
-function AcceptStop({ finding: { rule, accepted } }: { finding: Finding }) {
+function AcceptStop({ finding }: { finding: Finding }) {
+  const { rule, accepted } = finding;
   const { session } = useSettledBoard();
   const [note, setNote] = useState('');
-  const set = (next: string | null) => session.edit((b) => ({ ...b, accepted: [...b.accepted.filter((a) => a.rule !== rule), ...(next === null ? [] : [{ rule, note: next }])] }));
+  // This stop alone: the same rule may stand on another strip.
+  const set = (next: string | null) => session.edit((b) => {
+    const known = acceptanceOf(finding, b);
+    return { ...b, accepted: [...b.accepted.filter((a) => a !== known), ...(next === null ? [] : [{ rule, strips: stripIds(finding, b), note: next }])] };
+  });
   if (accepted !== undefined) {
     return <p className={classes.accept}>“{accepted}” <Button size="compact-sm" variant="default" onClick={() => set(null)}>Mind it again</Button></p>;
   }

@@ -1,6 +1,6 @@
 import { memo, useEffect, useRef } from 'react';
 import type { Strip } from '#core/board/board.ts';
-import { grainArrow, type StripBody } from '#core/plan/stripBody.ts';
+import { grainArrow, isTurnedOver, type StripBody } from '#core/plan/stripBody.ts';
 import { formatLength } from '#core/units/formatLength.ts';
 import type { Species } from '#core/wood/species.ts';
 import { GrainArrow } from '../../drawing/GrainArrow.tsx';
@@ -46,7 +46,8 @@ export const StripRow = memo(function StripRow({ y, ...body }: StripRowProps) {
   const { display } = useDisplay();
   const row = useRef<SVGGElement>(null);
   const direction = grainArrow(strip, body.body).forward ? 'right' : 'left';
-  const lies = [strip.turned && 'turned over', strip.rolled && 'rolled', strip.locked && 'locked', flag, mark?.label].filter(Boolean);
+  // The plan turns strips over by itself where only their other side is clean.
+  const lies = [(body.body.piece ? isTurnedOver(body.body) : strip.turned) && 'turned over', strip.rolled && 'rolled', strip.locked && 'locked', flag, mark?.label].filter(Boolean);
 
   // Keys move the choice; the focus follows when it was on a strip before.
   useEffect(() => {
@@ -89,7 +90,7 @@ const StripBodyDrawing = memo(function StripBodyDrawing(props: StripBodyProps) {
             <text dominantBaseline="central" textAnchor="middle" dy={0.5}>{number}</text>
           </g>
           <text data-width className={classes.width} x={chainX - 7} y={middle} dominantBaseline="central" textAnchor="end"><LengthTspans mm={strip.width} /></text>
-          <StripSigns strip={strip} x={labelX + 36} y={middle} />
+          <StripSigns turned={body.piece ? isTurnedOver(body) : strip.turned} strip={strip} x={labelX + 36} y={middle} />
         </>
       )}
       {mark && height >= LEAST_MARK_PX && <text className={classes.mark} x={x + (length * scale) / 2} y={middle} dominantBaseline="central" textAnchor="middle">{mark.label}</text>}
@@ -100,9 +101,9 @@ const StripBodyDrawing = memo(function StripBodyDrawing(props: StripBodyProps) {
 });
 
 /** Pencilled signs behind the number: a padlock, a bent arrow for turned over, a quarter circle for rolled. */
-function StripSigns({ strip, x, y }: { strip: Strip; x: number; y: number }) {
+function StripSigns({ strip, turned, x, y }: { strip: Strip; turned: boolean; x: number; y: number }) {
   const signs = [
-    strip.locked && 'M-4.5 0h9v6h-9zM-2.8 0v-2.4a2.8 2.8 0 0 1 5.6 0V0', strip.turned && 'M-5 -3h7a3.4 3.4 0 0 1 0 6.8h-6M-1 1l-3 2.8 3 2.8', strip.rolled && 'M-4.5 4.5a9 9 0 0 1 9-9M1.5 -5.2l3 .7-.7 3',
+    strip.locked && 'M-4.5 0h9v6h-9zM-2.8 0v-2.4a2.8 2.8 0 0 1 5.6 0V0', turned && 'M-5 -3h7a3.4 3.4 0 0 1 0 6.8h-6M-1 1l-3 2.8 3 2.8', strip.rolled && 'M-4.5 4.5a9 9 0 0 1 9-9M1.5 -5.2l3 .7-.7 3',
   ].filter((d): d is string => Boolean(d));
   return signs.map((d, i) => (
     <g key={d} transform={`translate(${x + i * 18} ${y})`} className={classes.sign}>

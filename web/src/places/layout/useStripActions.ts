@@ -36,13 +36,13 @@ export function useStripActions() {
   const hold = (index: number, how: PickUp = 'only') => setHand(pickUp(session.snapshot().board.strips, hand, index, how));
   const named = held.length > 1 ? `${held.length} strips` : `Strip ${selected + 1}`;
   const all = (flag: 'turned' | 'endForEnd' | 'rolled' | 'locked') => held.every((i) => strips[i]![flag]);
-  const flip = (flag: 'turned' | 'endForEnd' | 'rolled', say: string) => () => {
+  const flip = (flag: 'endForEnd' | 'rolled', say: string) => () => {
     change((s) => arrange.changeStrips(s, held, (strip) => ({ [flag]: !strip[flag] })), `${named} ${say}`);
   };
 
   const actions = {
     insert: (section: Pick<ShelfSection, 'species' | 'width'>, at: number) => {
-      const strip: Strip = { id: newId(), species: section.species, width: section.width, endForEnd: strips[Math.max(0, at - 1)]?.endForEnd ?? false, turned: false, rolled: false, locked: false };
+      const strip: Strip = { id: newId(), species: section.species, width: section.width, endForEnd: strips[Math.max(0, at - 1)]?.endForEnd ?? false, turned: false, sideKept: false, rolled: false, locked: false };
       if (change((s) => arrange.insertStrip(s, at, strip), `Strip put in as number ${at + 1}`)) setHand({ strip: strip.id, also: [] });
     },
     move: (by: 1 | -1) => {
@@ -88,7 +88,10 @@ export function useStripActions() {
       if (Math.abs(missing) >= 0.01) showProblem(new Error(say));
     },
     turn: flip('endForEnd', 'turned end for end'),
-    turnOver: flip('turned', 'turned over'),
+    // From then on the maker's word counts, not the plan's.
+    turnOver: () => {
+      change((s) => arrange.changeStrips(s, held, (strip) => ({ turned: !(plan.strips.find((p) => p.id === strip.id)?.turned ?? strip.turned), sideKept: true })), `${named} turned over`);
+    },
     roll: flip('rolled', 'rolled a quarter turn'),
     lock: () => change((s) => arrange.changeStrips(s, held, { locked: !all('locked') }), `${named} ${all('locked') ? 'unlocked' : 'locked'}`),
     lockSpecies: () => {
