@@ -23,7 +23,7 @@ function followFile(path: string): number {
     const where = f.instruction === 'done' ? 'in the end' : `step ${f.step}, ${f.instruction}`;
     lines.push(`${where}: ${phraseText(capitalised(failureText(f)), DEFAULT_DISPLAY)}`);
   }
-  lines.push(`followed: ${steps} steps, ${failures.length} failures`);
+  lines.push(`followed: ${steps} steps, ${failures.length} ${failures.length === 1 ? 'failure' : 'failures'}`);
   process.stdout.write(`${lines.join('\n')}\n`);
   return failures.length;
 }
