@@ -2,14 +2,17 @@ import { layerGap } from '../shop/layering.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import type { Unit } from './cutProblem.ts';
 import { isSpare, type DemandType } from './demandTypes.ts';
+import type { Defect } from '../stock/defect.ts';
 import type { MipModel } from './mipSolver.ts';
 import { sideKept, sideValue, widthBeside } from './settle.ts';
-import { blankSpace, freeStretches, laneKind, nextLane, orderFor, ownVolume, stretchVolume, widestRip, type BlankSpace, type LaneKind, type UnitGeometry } from './unitGeometry.ts';
+import { blankSpace, freeStretches, laneKind, nearLoss, nextLane, orderFor, ownVolume, stretchVolume, widestRip, type BlankSpace, type LaneKind, type UnitGeometry } from './unitGeometry.ts';
 
 /** More ways to rip one blank than this are not all listed; the bound then comes from the wood in the strips alone. */
 const MOST_SPLITS = 6000;
 const MOST_STACKS = 2000;
 const MOST_PLACES = 300;
+/** On a piece that tapers both ways, so many rips of a kind side by side are looked for a place. */
+const MOST_BESIDE = 6;
 
 /** Identical pieces with nothing promised: one column of flow carries all of them. */
 export interface UnitClass {
@@ -26,12 +29,25 @@ export interface BlankArc {
   profile: number;
 }
 
-/** A jump from one place to the next, wood left between them; to the end of the piece when `to` is null. */
+/**
+ * A way on without a blank: wood between two places is waste, or a leftover that goes back to the rack. From null it comes from the first end, to null it goes to the other.
+ * A leftover is a way of its own beside the waste: into it where it is long enough, along it, and out of it again.
+ */
 export interface GapArc {
   column: number;
   unitClass: number;
-  from: number | null;
-  to: number | null;
+  from: Place | null;
+  to: Place | null;
+  /** By how much all blanks before it are slid toward the far end, mm; on pieces that are alike all along. */
+  slid?: number;
+  /** Only the last of them. */
+  last?: boolean;
+}
+
+/** A place along a piece, mm from the end that is cut first, and whether what lies before it is kept. */
+export interface Place {
+  x: number;
+  kept: boolean;
 }
 
 /** Blanks of a class that look the same across: same length, same obstacles, same thickness. */
@@ -100,8 +116,9 @@ class Programme {
  * States one species as a mixed-integer programme. A piece is a path along its length whose arcs are blanks or gaps; each blank chooses one way
  * to be ripped into lanes; each lane holds one strip, or several when it is resawn. Every wish is met.
  *
- * Blanks begin at the first end trim, behind a defect or promised length, or behind another blank: a maker cuts from one end. Among all such plans the
- * programme's optimum is the optimum; across a blank every place counts, because pushing a lane toward the near edge never makes a plan worse.
+ * A blank begins at an end trim, behind a defect or promised length or behind another blank, or it ends so on the other side: a maker turns a plank round, and
+ * waste may lie in the middle. Any plan can be slid into such a one, run by run, without costing more, so the programme's optimum is the optimum; across a blank
+ * every place counts, because pushing a lane toward the near edge never makes a plan worse.
  *
  * @param mayMiss whether strips may stay missing; their columns then cost nothing here
  */
@@ -151,7 +168,7 @@ export function cutModel(units: readonly Unit[], types: readonly DemandType[], m
     };
     const worth = (from: number, to: number) => (from >= piece.length ? 0 : unit.rate * ownVolume(geometry, from, Math.min(to, piece.length)));
 
-    // Places reachable from the breakpoints by whole blanks; one row each keeps what comes in equal to what goes out.
+    // Places reachable by whole blanks from where one may begin, or to where one may end; one row each keeps what comes in equal to what goes out.
     const rows = new Map<number, number>();
     const rowAt = (x: number): number => {
       const place = Math.round(x * 1e6) / 1e6;
@@ -165,9 +182,14 @@ export function cutModel(units: readonly Unit[], types: readonly DemandType[], m
     };
     const queue: number[] = [];
     const capacity = programme.row(-Infinity, same.length);
-    for (const start of geometry.breakpoints) {
+    const lengths = [...kindsFor.keys()];
+    // On a piece that is alike all along it is nothing but how much is left over that counts: blanks lie at the first end, and what is left is slid to where it is worth most.
+    const alike = isAlike(geometry);
+    const heads = alike ? [geometry.start] : beginnings(geometry, lengths, kindWidths(model, kindsFor), relevantDefects(geometry, model.kinds)).filter((x) => lengths.some((l) => profileAt(x, l) !== null));
+    if (heads.length > MOST_PLACES) model.complete = false;
+    for (const start of heads.slice(0, MOST_PLACES)) {
       const cost = worth(0, start) + stay(0, start - kerf) + unit.openPiece + unit.openPlank;
-      model.gaps.push({ column: programme.column(cost, same.length, [[capacity, 1], [rowAt(start), 1]]), unitClass: c, from: null, to: start });
+      model.gaps.push({ column: programme.column(cost, same.length, [[capacity, 1], [rowAt(start), 1]]), unitClass: c, from: null, to: { x: start, kept: false } });
     }
     for (let next = queue.shift(); next !== undefined; next = queue.shift()) {
       const x = next;
@@ -182,11 +204,64 @@ export function cutModel(units: readonly Unit[], types: readonly DemandType[], m
         const column = programme.column(worth(x, to), same.length, [[rowAt(x), -1], [rowAt(to), 1], [model.profiles[profile]!.row, 1]]);
         model.blanks.push({ column, unitClass: c, x, to, profile });
       }
-      model.gaps.push({ column: programme.column(worth(x, piece.length) + stay(x, piece.length), same.length, [[rowAt(x), -1]]), unitClass: c, from: x, to: null });
-      for (const b of geometry.breakpoints) {
-        if (b <= x + LENGTH_TOLERANCE_MM) continue;
-        model.gaps.push({ column: programme.column(worth(x, b) + stay(x, b - kerf), same.length, [[rowAt(x), -1], [rowAt(b), 1]]), unitClass: c, from: x, to: b });
+      const left: ReturnType<typeof slidTo> = alike && x > geometry.start + LENGTH_TOLERANCE_MM ? slidTo(x) : { by: 0, cost: worth(x, piece.length) + stay(x, piece.length) };
+      model.gaps.push({ column: programme.column(left.cost, same.length, [[rowAt(x), -1]]), unitClass: c, from: { x, kept: false }, to: null, slid: left.by, last: left.last ?? false });
+    }
+    if (!alike) addMiddleGaps();
+
+    /** Blanks that end at a place, slid to where what is left is worth most: to the far end, or away from both ends, or the last one alone to the far end. */
+    function slidTo(x: number): { by: number; cost: number; last?: boolean } {
+      const { start, end, endLoss } = geometry;
+      const at = (by: number) => worth(0, start + by) + stay(0, start + by - kerf) + worth(x + by, piece.length) + stay(x + by, piece.length) - worth(0, start) - stay(0, start - kerf);
+      // The last blank's kerf falls into the end trim, or beyond the end.
+      const most = end - (x - kerf);
+      const options: { by: number; cost: number; last?: boolean }[] = [{ by: 0, cost: at(0) }];
+      if (most > LENGTH_TOLERANCE_MM) {
+        options.push({ by: most, cost: at(most) });
+        const middle = shop.habits.keepLength + endLoss.start + kerf - start;
+        if (middle > 0 && middle < most) options.push({ by: middle, cost: at(middle) });
+        // With two blanks or more the last one alone may go to the far end: what is left between has no checked end.
+        const between = start + lengths[0]! / 2;
+        const two = x - start > Math.max(...lengths) + kerf + LENGTH_TOLERANCE_MM;
+        if (two) options.push({ by: most, last: true, cost: worth(x + most, piece.length) + stay(x + most, piece.length) + worth(between, between + most) + stay(between, between + most - kerf) });
       }
+      return options.reduce((best, o) => (o.cost < best.cost - 1e-9 ? o : best));
+    }
+
+    /** Gaps between blanks: waste from each place to the next, and beside it a way for leftovers, so that there are as many ways on as places and not their square. */
+    function addMiddleGaps(): void {
+      const places = [...rows.keys()].sort((a, b) => a - b);
+      const keptRows = new Map<number, number>();
+      const keptAt = (x: number): number => {
+        const known = keptRows.get(x) ?? programme.row(0, 0);
+        keptRows.set(x, known);
+        return known;
+      };
+      const isHead = new Set(heads);
+      const gap = (cost: number, from: Place, to: Place) => model.gaps.push({
+        column: programme.column(cost, same.length, [[from.kept ? keptAt(from.x) : rowAt(from.x), -1], [to.kept ? keptAt(to.x) : rowAt(to.x), 1]]), unitClass: c, from, to,
+      });
+      const clear = (from: number, to: number) => !geometry.taken.some((r) => r.from < to - LENGTH_TOLERANCE_MM && r.to > from + LENGTH_TOLERANCE_MM);
+      const lastHead = heads.at(-1) ?? 0;
+      places.forEach((x, i) => {
+        const next = places[i + 1];
+        if (next === undefined) return;
+        // Beyond the last place where a blank may begin nothing is gained by going on.
+        if (next <= lastHead + LENGTH_TOLERANCE_MM) gap(worth(x, next), { x, kept: false }, { x: next, kept: false });
+        const far = places.find((b) => b - kerf - x >= shop.habits.keepLength - LENGTH_TOLERANCE_MM);
+        if (far !== undefined && far <= lastHead + LENGTH_TOLERANCE_MM && clear(x, far)) {
+          gap(worth(x, far) - unit.rate * stretchVolume(geometry, x, far - kerf) + shop.cutting.leftoverEach, { x, kept: false }, { x: far, kept: true });
+        }
+      });
+      // Along the leftover the wood is kept: only the kerf at its end moves on.
+      const kept = places.filter((x) => keptRows.has(x) || x > Math.min(Infinity, ...keptRows.keys()));
+      kept.forEach((x, i) => {
+        const next = kept[i + 1];
+        if (next !== undefined && next <= lastHead + LENGTH_TOLERANCE_MM && clear(x, next)) {
+          gap(worth(x, next) - unit.rate * (stretchVolume(geometry, x - kerf, next - kerf)), { x, kept: true }, { x: next, kept: true });
+        }
+        if (isHead.has(x)) gap(0, { x, kept: true }, { x, kept: false });
+      });
     }
   });
 
@@ -199,6 +274,62 @@ export function cutModel(units: readonly Unit[], types: readonly DemandType[], m
     });
   }
   return model;
+}
+
+/** Defects that decide anything for rips of these kinds: one that may go underneath decides nothing where strips lie flat and their other side is clean. */
+function relevantDefects({ defects }: UnitGeometry, kinds: readonly LaneKind[]): Defect[] {
+  const onEdge = kinds.some((k) => k.parts.some((p) => p.shows === 'edge'));
+  return defects.filter((d) => d.treatment === 'cut' || onEdge || d.face === 'through' || defects.some((o) => o !== d && o.treatment === 'under' && o.face !== d.face));
+}
+
+/** Whether it makes no difference where along the piece a blank lies. */
+function isAlike({ piece, defects, taken }: UnitGeometry): boolean {
+  return defects.length === 0 && taken.length === 0 && (piece.farEnd === null || (piece.farEnd.width === piece.width && piece.farEnd.thickness === piece.thickness));
+}
+
+/**
+ * Where a run of blanks may begin: at a breakpoint, or so many whole blanks before a stop; on a piece that tapers one way in width and the other in thickness also
+ * where it is just wide enough. Ascending.
+ */
+export function beginnings(geometry: UnitGeometry, lengths: readonly number[], widths: ReadonlyMap<number, readonly number[]>, defects: readonly Defect[] = geometry.defects): number[] {
+  const { shop: { crosscutSaw: { kerf } }, start, end, taken } = geometry;
+  const breakpoints = [start, ...defects.flatMap((d) => [d.from + d.length, d.from + kerf]), ...taken.map((r) => r.to + kerf)];
+  const stops = [end, ...defects.flatMap((d) => [d.from, d.from + d.length - kerf]), ...taken.map((r) => r.from - kerf)].filter((x) => x <= end);
+  const found = new Set<number>();
+  const add = (x: number) => {
+    if (x >= start - LENGTH_TOLERANCE_MM && x < end) found.add(Math.round(Math.max(start, x) * 1e6) / 1e6);
+  };
+  breakpoints.forEach(add);
+  const before = new Set<number>();
+  const chain = (stop: number) => {
+    for (const length of lengths) {
+      const x = stop - length;
+      const place = Math.round(x * 1e6) / 1e6;
+      if (x < start - LENGTH_TOLERANCE_MM || before.has(place) || before.size > MOST_PLACES) continue;
+      before.add(place);
+      add(x);
+      chain(x - kerf);
+    }
+  };
+  stops.forEach(chain);
+  for (const length of lengths) for (const x of wideEnough(geometry, length, widths.get(length) ?? [])) add(x);
+  return [...found].sort((a, b) => a - b);
+}
+
+/** Where a piece that grows wider as it grows thinner is first as wide as some rips ask, for a blank of a length. */
+function wideEnough(geometry: UnitGeometry, length: number, widths: readonly number[]): number[] {
+  const { piece, shop, mirrored } = geometry;
+  if (!piece.farEnd) return [];
+  const [from, to] = mirrored ? [piece.farEnd.width, piece.width] : [piece.width, piece.farEnd.width];
+  if (to <= from) return [];
+  const near = nearLoss(piece, length, shop);
+  return widths.map((w) => ((near + w - from) * piece.length) / (to - from) + LENGTH_TOLERANCE_MM);
+}
+
+/** Widths across that rips of a length may take together, mm: each kind alone and beside itself. */
+function kindWidths(model: CutModel, kindsFor: ReadonlyMap<number, { kind: number }[]>): Map<number, number[]> {
+  const kerf = model.classes[0]?.geometry.shop.saw.kerf ?? 0;
+  return new Map([...kindsFor].map(([length, kinds]) => [length, kinds.flatMap(({ kind }) => Array.from({ length: MOST_BESIDE }, (_, i) => (i + 1) * model.kinds[kind]!.width + i * kerf))]));
 }
 
 function classesOf(units: readonly Unit[]): UnitClass[] {

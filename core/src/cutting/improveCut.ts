@@ -34,6 +34,9 @@ interface SpeciesPlan {
   values: Float64Array | undefined;
 }
 
+/** What a solver's bound may be above the plan by the rounding of its sums, as a share. */
+const BOUND_TOLERANCE = 1e-6;
+
 /** Seconds one species may take in each round, so that every species gets an answer soon and the hardest get the time the others leave. */
 const ROUND_SECONDS = [2, Infinity];
 
@@ -87,16 +90,18 @@ function solveSpecies(part: SpeciesPlan, solver: MipSolver, limits: ImproveOptio
     const more = missingWeight(part, unmet) - missingWeight(part, part.unmet);
     if (more > 0 || (more === 0 && score.total > part.score.total - SCORE_TOLERANCE)) return false;
     Object.assign(part, { blanks: settled.flatMap((s) => s.blanks), leftovers: settled.flatMap((s) => s.leftovers), score, unmet, values });
-    // Once settled a plan may come out below what its programme held for the least: then that was no bound, and only the wood in the strips is one.
-    if (part.bound !== null && score.total < part.bound - SCORE_TOLERANCE) {
-      model.complete = false;
-      part.bound = woodInStrips(part);
-    }
+    if (part.bound !== null && score.total < part.bound - SCORE_TOLERANCE) giveUpBound();
     return true;
   };
-  // A plan never costs less than nothing, and a bound above the plan at hand says no more than that this is the best.
+  // A plan that costs less than its programme held possible would show that a list was cut short; then only the wood in the strips is a bound.
+  const giveUpBound = () => {
+    model.complete = false;
+    part.bound = woodInStrips(part);
+  };
+  // A plan never costs less than nothing.
   const raiseBound = (bound: number) => {
-    part.bound = Math.max(part.bound ?? 0, Math.min(bound, part.score.total));
+    if (bound > part.score.total + BOUND_TOLERANCE * Math.max(1, part.score.total)) giveUpBound();
+    else part.bound = Math.max(part.bound ?? 0, Math.min(bound, part.score.total));
   };
   const result = solver(model.mip, {
     seconds: left(), stop: limits.stop, start: part.values,

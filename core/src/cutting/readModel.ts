@@ -1,6 +1,6 @@
 import type { StripDemand } from './cutPlan.ts';
 import { makeLane } from './firstFit.ts';
-import type { CutModel } from './cutModel.ts';
+import type { CutModel, Place } from './cutModel.ts';
 import type { PlacedBlank, UsedUnit } from './settle.ts';
 import { blankSpace } from './unitGeometry.ts';
 
@@ -23,13 +23,15 @@ export function readModel(model: CutModel, values: Float64Array): { used: UsedUn
       const start = take(gaps.filter((g) => g.from === null));
       if (!start) break;
       const blanks: PlacedBlank[] = [];
-      let at: number | null = place(start.to!);
+      let at: Place | null = start.to;
       while (at !== null) {
-        const here: number = at;
-        const arc = take(arcs.filter((a) => place(a.x) === here));
+        const here: Place = at;
+        const arc = here.kept ? undefined : take(arcs.filter((a) => place(a.x) === place(here.x)));
         if (!arc) {
-          const gap = take(gaps.filter((g) => g.from !== null && place(g.from) === here));
-          at = gap === undefined || gap.to === null ? null : place(gap.to);
+          const gap = take(gaps.filter((g) => g.from !== null && place(g.from.x) === place(here.x) && g.from.kept === here.kept));
+          at = gap?.to ?? null;
+          const slid = gap?.slid ?? 0;
+          if (slid > 0) for (const blank of gap!.last ? blanks.slice(-1) : blanks) blank.x += slid;
           continue;
         }
         const profile = model.profiles[arc.profile]!;
@@ -41,7 +43,7 @@ export function readModel(model: CutModel, values: Float64Array): { used: UsedUn
           return makeLane(unit, blank, model.kinds[kind]!, y, rips);
         });
         blanks.push({ x: arc.x, length: profile.space.length, lanes });
-        at = place(arc.to);
+        at = { x: place(arc.to), kept: false };
       }
       used.push({ unit, blanks });
     }

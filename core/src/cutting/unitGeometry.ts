@@ -34,8 +34,10 @@ export interface UnitGeometry {
   defects: Defect[];
   /** Lengths in which metal lies that is to be cut out: no crosscut runs through them. */
   metal: Range[];
-  /** Where a blank may have to begin: after an end trim, a defect or a promised length. Ascending. */
+  /** Where a blank may have to begin: after an end trim, a defect or a promised length, or a kerf behind where one may have to end. Ascending. */
   breakpoints: number[];
+  /** Where a blank may have to end: at the other end trim, before a defect or a promised length, or a kerf before where one may have to begin. Descending. */
+  stops: number[];
   orders: Map<string, OrderOutcome>;
 }
 
@@ -77,11 +79,14 @@ function makeGeometry(piece: Piece, shop: Shop, promised: readonly Range[]): Uni
   const taken = promised.map((r) => ({ from: flip(r.from, r.to - r.from), to: flip(r.from, r.to - r.from) + (r.to - r.from) })).sort((a, b) => a.from - b.from);
   const kerf = shop.crosscutSaw.kerf;
   const defects = piece.defects.filter((d) => d.treatment !== 'harmless').map((d) => withMargin(d, shop)).map((d) => ({ ...d, from: flip(d.from, d.length) }));
-  const after = [...defects.map((d) => d.from + d.length), ...taken.map((r) => r.to + kerf)].filter((x) => x > start && x < end);
+  const after = [...defects.map((d) => d.from + d.length), ...taken.map((r) => r.to + kerf)];
+  const before = [...defects.map((d) => d.from), ...taken.map((r) => r.from - kerf)];
+  const inside = (x: number) => x > start && x < end;
   return {
     piece, shop, mirrored, start, end, taken, defects, metal: piece.defects.filter((d) => d.treatment === 'cut' && isMetal(d)).map((d) => ({ from: flip(d.from, d.length), to: flip(d.from, d.length) + d.length })),
     endLoss: { start: Math.max(0, start - shop.habits.stockEndTrim), end: Math.max(0, piece.length - end - shop.habits.stockEndTrim) },
-    breakpoints: [...new Set([start, ...after])].sort((a, b) => a - b), orders: new Map(),
+    breakpoints: [...new Set([start, ...[...after, ...before.map((x) => x + kerf)].filter(inside)])].sort((a, b) => a - b),
+    stops: [...new Set([end, ...[...before, ...after.map((x) => x - kerf)].filter(inside)])].sort((a, b) => b - a), orders: new Map(),
   };
 }
 
