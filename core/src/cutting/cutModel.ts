@@ -4,6 +4,7 @@ import type { Unit } from './cutProblem.ts';
 import { isSpare, type DemandType } from './demandTypes.ts';
 import type { Defect } from '../stock/defect.ts';
 import type { MipModel } from './mipSolver.ts';
+import { routesOf, type RouteNetwork } from './routes.ts';
 import { sideKept, sideValue, widthBeside } from './settle.ts';
 import { blankSpace, freeStretches, laneKind, nearLoss, nextLane, orderFor, ownVolume, stretchVolume, widestRip, type BlankSpace, type LaneKind, type UnitGeometry } from './unitGeometry.ts';
 
@@ -20,41 +21,24 @@ export interface UnitClass {
   geometry: UnitGeometry;
 }
 
-/** A blank at a place of a unit class. */
-export interface BlankArc {
-  column: number;
-  unitClass: number;
+/** A blank at a place of a piece. */
+export interface RouteBlank {
   x: number;
-  to: number;
   profile: number;
 }
 
-/**
- * A way on without a blank: wood between two places is waste, or a leftover that goes back to the rack. From null it comes from the first end, to null it goes to the other.
- * A leftover is a way of its own beside the waste: into it where it is long enough, along it, and out of it again.
- */
-export interface GapArc {
+/** One way to cut a piece of a class along its length, and what that costs: of all ways that give the same blanks, the cheapest. */
+export interface Route {
   column: number;
   unitClass: number;
-  from: Place | null;
-  to: Place | null;
-  /** By how much all blanks before it are slid toward the far end, mm; on pieces that are alike all along. */
-  slid?: number;
-  /** Only the last of them. */
-  last?: boolean;
-}
-
-/** A place along a piece, mm from the end that is cut first, and whether what lies before it is kept. */
-export interface Place {
-  x: number;
-  kept: boolean;
+  blanks: RouteBlank[];
 }
 
 /** Blanks of a class that look the same across: same length, same obstacles, same thickness. */
 export interface Profile {
   space: BlankSpace;
-  /** Row that asks for as many splits as blanks. */
-  row: number;
+  /** Blanks that can be ripped alike are one group, wherever their lanes lie: its row allows as many splits as there are blanks. */
+  group: number;
   splits: Split[];
 }
 
@@ -81,8 +65,7 @@ export interface CutModel {
   mip: MipModel;
   classes: UnitClass[];
   kinds: LaneKind[];
-  blanks: BlankArc[];
-  gaps: GapArc[];
+  routes: Route[];
   profiles: Profile[];
   pools: Pool[];
   types: readonly DemandType[];
@@ -113,7 +96,7 @@ class Programme {
 }
 
 /**
- * States one species as a mixed-integer programme. A piece is a path along its length whose arcs are blanks or gaps; each blank chooses one way
+ * States one species as a mixed-integer programme. A piece is cut along one of its routes, which gives blanks of some groups; each blank chooses one way
  * to be ripped into lanes; each lane holds one strip, or several when it is resawn. Every wish is met.
  *
  * A blank begins at an end trim, behind a defect or promised length or behind another blank, or it ends so on the other side: a maker turns a plank round, and
@@ -124,11 +107,12 @@ class Programme {
  */
 export function cutModel(units: readonly Unit[], types: readonly DemandType[], mayMiss: boolean): CutModel {
   const programme = new Programme();
-  const model: CutModel = { mip: programme.mip, classes: classesOf(units), kinds: [], blanks: [], gaps: [], profiles: [], pools: [], types, missing: [], complete: true };
+  const model: CutModel = { mip: programme.mip, classes: classesOf(units), kinds: [], routes: [], profiles: [], pools: [], types, missing: [], complete: true };
   const demandRows = types.map((type) => programme.row(type.members.length, Infinity));
   const kindIndex = new Map<string, number>();
   const poolIndex = new Map<string, number>();
   const poolRows: number[] = [];
+  const groups: Groups = { rows: [], known: new Map() };
 
   const kindsFor = new Map<number, { kind: number; members: { type: number; way: number }[] }[]>();
   types.forEach((type, t) => type.ways.forEach((ways, w) => {
@@ -157,7 +141,7 @@ export function cutModel(units: readonly Unit[], types: readonly DemandType[], m
       const key = `${length}|${space.near}|${space.far}|${space.thickness}|${JSON.stringify([space.cut, space.under])}`;
       const known = profileOf.get(key);
       if (known !== undefined) return known;
-      const profile = makeProfile(model, programme, unit, space, x, kindsFor.get(length)!, poolIndex, poolRows, demandRows);
+      const profile = makeProfile(model, programme, unit, space, x, kindsFor.get(length)!, poolIndex, poolRows, demandRows, groups);
       profileOf.set(key, profile);
       return profile;
     };
@@ -168,49 +152,31 @@ export function cutModel(units: readonly Unit[], types: readonly DemandType[], m
     };
     const worth = (from: number, to: number) => (from >= piece.length ? 0 : unit.rate * ownVolume(geometry, from, Math.min(to, piece.length)));
 
-    // Places reachable by whole blanks from where one may begin, or to where one may end; one row each keeps what comes in equal to what goes out.
-    const rows = new Map<number, number>();
-    const rowAt = (x: number): number => {
-      const place = Math.round(x * 1e6) / 1e6;
-      let row = rows.get(place);
-      if (row === undefined) {
-        row = programme.row(0, 0);
-        rows.set(place, row);
-        queue.push(place);
-      }
-      return row;
-    };
-    const queue: number[] = [];
-    const capacity = programme.row(-Infinity, same.length);
     const lengths = [...kindsFor.keys()];
     // On a piece that is alike all along it is nothing but how much is left over that counts: blanks lie at the first end, and what is left is slid to where it is worth most.
     const alike = isAlike(geometry);
     const heads = alike ? [geometry.start] : beginnings(geometry, lengths, kindWidths(model, kindsFor), relevantDefects(geometry, model.kinds)).filter((x) => lengths.some((l) => profileAt(x, l) !== null));
     if (heads.length > MOST_PLACES) model.complete = false;
-    for (const start of heads.slice(0, MOST_PLACES)) {
-      const cost = worth(0, start) + stay(0, start - kerf) + unit.openPiece + unit.openPlank;
-      model.gaps.push({ column: programme.column(cost, same.length, [[capacity, 1], [rowAt(start), 1]]), unitClass: c, from: null, to: { x: start, kept: false } });
-    }
-    for (let next = queue.shift(); next !== undefined; next = queue.shift()) {
-      const x = next;
-      if (rows.size > MOST_PLACES) {
-        model.complete = false;
-        break;
-      }
-      for (const length of kindsFor.keys()) {
+
+    const network: RouteNetwork = {
+      geometry, heads: heads.slice(0, MOST_PLACES), keep: shop.habits.keepLength, carrying: shop.cutting.leftoverEach, rate: unit.rate, worth,
+      first: (start) => worth(0, start) + stay(0, start - kerf) + unit.openPiece + unit.openPlank,
+      last: (x) => (alike && x > geometry.start + LENGTH_TOLERANCE_MM ? slidTo(x) : { by: 0, cost: worth(x, piece.length) + stay(x, piece.length), last: false }),
+      blanksAt: (x) => lengths.flatMap((length) => {
         const profile = profileAt(x, length);
-        if (profile === null) continue;
-        const to = x + length + kerf;
-        const column = programme.column(worth(x, to), same.length, [[rowAt(x), -1], [rowAt(to), 1], [model.profiles[profile]!.row, 1]]);
-        model.blanks.push({ column, unitClass: c, x, to, profile });
-      }
-      const left: ReturnType<typeof slidTo> = alike && x > geometry.start + LENGTH_TOLERANCE_MM ? slidTo(x) : { by: 0, cost: worth(x, piece.length) + stay(x, piece.length) };
-      model.gaps.push({ column: programme.column(left.cost, same.length, [[rowAt(x), -1]]), unitClass: c, from: { x, kept: false }, to: null, slid: left.by, last: left.last ?? false });
+        return profile === null ? [] : [{ profile, group: model.profiles[profile]!.group, to: x + length + kerf, cost: worth(x, x + length + kerf) }];
+      }),
+    };
+    const { routes, complete } = routesOf(network);
+    if (!complete) model.complete = false;
+    const capacity = programme.row(-Infinity, same.length);
+    for (const { cost, blanks, counts } of routes) {
+      const entries = [...counts].map(([group, count]) => [groups.rows[group]!, -count] as const);
+      model.routes.push({ unitClass: c, blanks, column: programme.column(cost, same.length, [[capacity, 1], ...entries]) });
     }
-    if (!alike) addMiddleGaps();
 
     /** Blanks that end at a place, slid to where what is left is worth most: to the far end, or away from both ends, or the last one alone to the far end. */
-    function slidTo(x: number): { by: number; cost: number; last?: boolean } {
+    function slidTo(x: number): { by: number; cost: number; last: boolean } {
       const { start, end, endLoss } = geometry;
       const at = (by: number) => worth(0, start + by) + stay(0, start + by - kerf) + worth(x + by, piece.length) + stay(x + by, piece.length) - worth(0, start) - stay(0, start - kerf);
       // The last blank's kerf falls into the end trim, or beyond the end.
@@ -225,43 +191,7 @@ export function cutModel(units: readonly Unit[], types: readonly DemandType[], m
         const two = x - start > Math.max(...lengths) + kerf + LENGTH_TOLERANCE_MM;
         if (two) options.push({ by: most, last: true, cost: worth(x + most, piece.length) + stay(x + most, piece.length) + worth(between, between + most) + stay(between, between + most - kerf) });
       }
-      return options.reduce((best, o) => (o.cost < best.cost - 1e-9 ? o : best));
-    }
-
-    /** Gaps between blanks: waste from each place to the next, and beside it a way for leftovers, so that there are as many ways on as places and not their square. */
-    function addMiddleGaps(): void {
-      const places = [...rows.keys()].sort((a, b) => a - b);
-      const keptRows = new Map<number, number>();
-      const keptAt = (x: number): number => {
-        const known = keptRows.get(x) ?? programme.row(0, 0);
-        keptRows.set(x, known);
-        return known;
-      };
-      const isHead = new Set(heads);
-      const gap = (cost: number, from: Place, to: Place) => model.gaps.push({
-        column: programme.column(cost, same.length, [[from.kept ? keptAt(from.x) : rowAt(from.x), -1], [to.kept ? keptAt(to.x) : rowAt(to.x), 1]]), unitClass: c, from, to,
-      });
-      const clear = (from: number, to: number) => !geometry.taken.some((r) => r.from < to - LENGTH_TOLERANCE_MM && r.to > from + LENGTH_TOLERANCE_MM);
-      const lastHead = heads.at(-1) ?? 0;
-      places.forEach((x, i) => {
-        const next = places[i + 1];
-        if (next === undefined) return;
-        // Beyond the last place where a blank may begin nothing is gained by going on.
-        if (next <= lastHead + LENGTH_TOLERANCE_MM) gap(worth(x, next), { x, kept: false }, { x: next, kept: false });
-        const far = places.find((b) => b - kerf - x >= shop.habits.keepLength - LENGTH_TOLERANCE_MM);
-        if (far !== undefined && far <= lastHead + LENGTH_TOLERANCE_MM && clear(x, far)) {
-          gap(worth(x, far) - unit.rate * stretchVolume(geometry, x, far - kerf) + shop.cutting.leftoverEach, { x, kept: false }, { x: far, kept: true });
-        }
-      });
-      // Along the leftover the wood is kept: only the kerf at its end moves on.
-      const kept = places.filter((x) => keptRows.has(x) || x > Math.min(Infinity, ...keptRows.keys()));
-      kept.forEach((x, i) => {
-        const next = kept[i + 1];
-        if (next !== undefined && next <= lastHead + LENGTH_TOLERANCE_MM && clear(x, next)) {
-          gap(worth(x, next) - unit.rate * (stretchVolume(geometry, x - kerf, next - kerf)), { x, kept: true }, { x: next, kept: true });
-        }
-        if (isHead.has(x)) gap(0, { x, kept: true }, { x, kept: false });
-      });
+      return { last: false, ...options.reduce((best, o) => (o.cost < best.cost - 1e-9 ? o : best)) };
     }
   });
 
@@ -343,10 +273,16 @@ function classesOf(units: readonly Unit[]): UnitClass[] {
   return [...classes.values()];
 }
 
+/** Groups of blanks that can be ripped alike: their rows, and the columns of their splits by what these hold. */
+interface Groups {
+  rows: number[];
+  known: Map<string, { group: number; columns: number[] }>;
+}
+
 /** Lists the ways to rip a blank and what its lanes may hold. Null when nothing wanted fits. */
 function makeProfile(
   model: CutModel, programme: Programme, unit: Unit, space: BlankSpace, x: number, wanted: { kind: number; members: { type: number; way: number }[] }[],
-  poolIndex: Map<string, number>, poolRows: number[], demandRows: number[],
+  poolIndex: Map<string, number>, poolRows: number[], demandRows: number[], groups: Groups,
 ): number | null {
   const { geometry } = unit;
   const kinds: { kind: number; pool: number; most: number }[] = [];
@@ -380,14 +316,17 @@ function makeProfile(
     const width = widthBeside(space, end, geometry.shop.saw.kerf);
     return sideKept(width, space.length, geometry.shop) ? Math.max(0, sideValue(unit, geometry, x, space.length, width) - geometry.shop.cutting.leftoverEach) : 0;
   });
-  // Each blank is ripped one way or another: an empty one would be a gap.
-  const row = programme.row(0, 0);
-  model.profiles.push({
-    space, row,
-    splits: splits.map(({ lanes, credit }) => ({
-      lanes, column: programme.column(-credit, Infinity, [[row, -1], ...lanes.map(({ pool }) => [poolRows[pool]!, -1] as const)]),
-    })),
-  });
+  const told = splits.map(({ lanes, credit }) => ({ lanes, credit, key: `${lanes.map(({ kind, pool }) => `${kind}.${pool}`).sort().join('+')}@${credit.toFixed(6)}` })).sort((a, b) => (a.key < b.key ? -1 : 1));
+  const key = told.map((s) => s.key).join('|');
+  let known = groups.known.get(key);
+  if (!known) {
+    const row = programme.row(-Infinity, 0);
+    groups.rows.push(row);
+    known = { group: groups.rows.length - 1, columns: told.map(({ lanes, credit }) => programme.column(-credit, Infinity, [[row, 1], ...lanes.map(({ pool }) => [poolRows[pool]!, -1] as const)])) };
+    groups.known.set(key, known);
+  }
+  const { group, columns } = known;
+  model.profiles.push({ space, group, splits: told.map(({ lanes }, i) => ({ lanes, column: columns[i]! })) });
   return model.profiles.length - 1;
 }
 

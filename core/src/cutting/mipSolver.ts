@@ -18,6 +18,8 @@ export interface MipResult {
 
 export interface MipLimits {
   seconds: number;
+  /** Nodes of the search after which it stops; the same on every machine. */
+  nodes?: number;
   /** Called with each better solution and the bound at that time. */
   onBetter?(values: Float64Array, bound: number): void;
   /** Called often with the bound so far. */

@@ -1,6 +1,6 @@
 import type { StripDemand } from './cutPlan.ts';
 import { makeLane } from './firstFit.ts';
-import type { CutModel, Place } from './cutModel.ts';
+import type { CutModel } from './cutModel.ts';
 import type { PlacedBlank, UsedUnit } from './settle.ts';
 import { blankSpace } from './unitGeometry.ts';
 
@@ -13,38 +13,22 @@ export function readModel(model: CutModel, values: Float64Array): { used: UsedUn
     if (option) left[option.column]! -= 1;
     return option;
   };
-  const place = (x: number) => Math.round(x * 1e6) / 1e6;
 
   const used: UsedUnit[] = [];
   model.classes.forEach(({ units, geometry }, c) => {
-    const gaps = model.gaps.filter((g) => g.unitClass === c && left[g.column]! > 0);
-    const arcs = model.blanks.filter((b) => b.unitClass === c && left[b.column]! > 0);
+    const routes = model.routes.filter((r) => r.unitClass === c && left[r.column]! > 0);
     for (const unit of units) {
-      const start = take(gaps.filter((g) => g.from === null));
-      if (!start) break;
-      const blanks: PlacedBlank[] = [];
-      let at: Place | null = start.to;
-      while (at !== null) {
-        const here: Place = at;
-        const arc = here.kept ? undefined : take(arcs.filter((a) => place(a.x) === place(here.x)));
-        if (!arc) {
-          const gap = take(gaps.filter((g) => g.from !== null && place(g.from.x) === place(here.x) && g.from.kept === here.kept));
-          at = gap?.to ?? null;
-          const slid = gap?.slid ?? 0;
-          if (slid > 0) for (const blank of gap!.last ? blanks.slice(-1) : blanks) blank.x += slid;
-          continue;
-        }
-        const profile = model.profiles[arc.profile]!;
-        const space = blankSpace(geometry, arc.x, profile.space.length)!;
-        const split = take(profile.splits);
-        const blank = { x: arc.x, length: profile.space.length, space };
-        const lanes = (split?.lanes ?? []).map(({ kind, y, pool }) => {
+      const route = take(routes);
+      if (!route) break;
+      const blanks = route.blanks.map(({ x, profile: p }): PlacedBlank => {
+        const profile = model.profiles[p]!;
+        const blank = { x, length: profile.space.length, space: blankSpace(geometry, x, profile.space.length)! };
+        const lanes = (take(profile.splits)?.lanes ?? []).map(({ kind, y, pool }) => {
           const rips = fillStack(model, take(model.pools[pool]!.stacks)?.types ?? [], waiting);
           return makeLane(unit, blank, model.kinds[kind]!, y, rips);
         });
-        blanks.push({ x: arc.x, length: profile.space.length, lanes });
-        at = { x: place(arc.to), kept: false };
-      }
+        return { x, length: blank.length, lanes };
+      });
       used.push({ unit, blanks });
     }
   });

@@ -1,0 +1,130 @@
+import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
+import { stretchVolume, type UnitGeometry } from './unitGeometry.ts';
+
+/** A piece as a net of places along it, and what ways between them cost. Lengths in mm, costs in the shop's currency. */
+export interface RouteNetwork {
+  geometry: UnitGeometry;
+  /** Where a run of blanks may begin, ascending. */
+  heads: readonly number[];
+  /** Shortest leftover that is kept, what carrying one costs, and what a cubic millimetre of the piece is worth. */
+  keep: number;
+  carrying: number;
+  rate: number;
+  /** Value of the wood between two places. */
+  worth(from: number, to: number): number;
+  /** What the first cut costs when a run begins at a place. */
+  first(start: number): number;
+  /** What is left behind a place, and by how much all blanks, or only the last, are slid toward the far end. */
+  last(x: number): { cost: number; by: number; last: boolean };
+  /** Blanks that may lie at a place. */
+  blanksAt(x: number): { profile: number; group: number; to: number; cost: number }[];
+}
+
+export interface FoundRoute {
+  cost: number;
+  blanks: { x: number; profile: number }[];
+  /** How many blanks of each group. */
+  counts: ReadonlyMap<number, number>;
+}
+
+/** A way so far: its blanks as a list back to the beginning. */
+interface State {
+  cost: number;
+  counts: number[];
+  blanks: { x: number; profile: number; before: State['blanks'] } | null;
+}
+
+/** More ways than this are not all listed. */
+const MOST_STATES = 20_000;
+
+/**
+ * All ways worth cutting a piece along its length: for each choice of blanks the cheapest, without those that another one beats with as many blanks of every
+ * group. Between blanks wood is waste, or a leftover where that is long enough.
+ * @returns `complete` is false when the list was cut short
+ */
+export function routesOf(network: RouteNetwork): { routes: FoundRoute[]; complete: boolean } {
+  const { geometry, heads, keep, carrying, rate, worth, first, last, blanksAt } = network;
+  const { kerf } = geometry.shop.crosscutSaw;
+  const round = (x: number) => Math.round(x * 1e6) / 1e6;
+  const groups = new Map<number, number>();
+  const at = new Map<number, State[]>();
+  const keptAt = new Map<number, State[]>();
+  const waiting = new Set<number>();
+  let states = 0;
+  const add = (map: Map<number, State[]>, x: number, state: State) => {
+    const place = round(x);
+    const list = map.get(place);
+    waiting.add(place);
+    states += 1;
+    if (!list) map.set(place, [state]);
+    else list.push(state);
+  };
+  for (const head of heads) add(at, head, { cost: first(head), counts: [], blanks: null });
+  const isHead = new Set(heads.map(round));
+  const clear = (from: number, to: number) => !geometry.taken.some((r) => r.from < to - LENGTH_TOLERANCE_MM && r.to > from + LENGTH_TOLERANCE_MM);
+  const routes: State[] = [];
+  while (waiting.size > 0 && states < MOST_STATES) {
+    const x = Math.min(...waiting);
+    waiting.delete(x);
+    // What was carried this far as a leftover may end here.
+    const kept = pruned(keptAt.get(x) ?? []);
+    if (isHead.has(x)) for (const s of kept) add(at, x, s);
+    waiting.delete(x);
+    const here = pruned(at.get(x) ?? []);
+    const next = heads.find((h) => h > x + LENGTH_TOLERANCE_MM);
+    if (next !== undefined && kept.length > 0 && clear(x, next)) {
+      const cost = worth(x, next) - rate * stretchVolume(geometry, x - kerf, next - kerf);
+      for (const s of kept) add(keptAt, next, { ...s, cost: s.cost + cost });
+    }
+    if (here.length === 0) continue;
+    const blanks = blanksAt(x);
+    for (const { profile, group, to, cost } of blanks) {
+      const index = groups.get(group) ?? groups.size;
+      groups.set(group, index);
+      for (const s of here) {
+        const counts = s.counts.slice();
+        while (counts.length <= index) counts.push(0);
+        counts[index]! += 1;
+        add(at, to, { cost: s.cost + cost, counts, blanks: { x, profile, before: s.blanks } });
+      }
+    }
+    // A gap only matters behind a blank: before the first one the way begins further on.
+    const cut = here.filter((s) => s.blanks !== null);
+    if (cut.length === 0) continue;
+    const end = last(x);
+    for (const s of cut) routes.push({ ...s, cost: s.cost + end.cost, blanks: slid(s.blanks, end) });
+    if (next === undefined) continue;
+    const waste = worth(x, next);
+    for (const s of cut) add(at, next, { ...s, cost: s.cost + waste });
+    const far = heads.find((h) => h - kerf - x >= keep - LENGTH_TOLERANCE_MM);
+    if (far !== undefined && clear(x, far)) {
+      const cost = worth(x, far) - rate * stretchVolume(geometry, x, far - kerf) + carrying;
+      for (const s of cut) add(keptAt, far, { ...s, cost: s.cost + cost });
+    }
+  }
+  const ids = [...groups.keys()];
+  return {
+    complete: states < MOST_STATES,
+    routes: pruned(routes).map(({ cost, counts, blanks }) => ({ cost, blanks: listed(blanks), counts: new Map(counts.flatMap((n, i) => (n > 0 ? [[ids[i]!, n] as const] : []))) })),
+  };
+}
+
+function slid(blanks: State['blanks'], { by, last }: { by: number; last: boolean }): State['blanks'] {
+  if (by <= 0 || blanks === null) return blanks;
+  return { ...blanks, x: blanks.x + by, before: last ? blanks.before : slid(blanks.before, { by, last }) };
+}
+
+function listed(blanks: State['blanks']): { x: number; profile: number }[] {
+  const list: { x: number; profile: number }[] = [];
+  for (let one = blanks; one !== null; one = one.before) list.push({ x: one.x, profile: one.profile });
+  return list.reverse();
+}
+
+/** Without ways that another one beats: it costs no more, and has as many blanks of every group. */
+function pruned(states: readonly State[]): State[] {
+  const best: State[] = [];
+  for (const state of [...states].sort((a, b) => a.cost - b.cost)) {
+    if (!best.some((b) => state.counts.every((n, i) => n <= (b.counts[i] ?? 0)))) best.push(state);
+  }
+  return best;
+}
