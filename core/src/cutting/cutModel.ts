@@ -4,14 +4,14 @@ import type { Unit } from './cutProblem.ts';
 import { isSpare, type DemandType } from './demandTypes.ts';
 import type { Defect } from '../stock/defect.ts';
 import type { MipModel } from './mipSolver.ts';
+import { beginnings, MOST_PLACES } from './beginnings.ts';
 import { routesOf, type RouteNetwork } from './routes.ts';
 import { sideKept, sideValue, widthBeside } from './settle.ts';
-import { blankSpace, freeStretches, laneKind, nearLoss, nextLane, orderFor, ownVolume, stretchVolume, widestRip, type BlankSpace, type LaneKind, type UnitGeometry } from './unitGeometry.ts';
+import { blankSpace, freeStretches, laneKind, nextLane, orderFor, ownVolume, stretchVolume, widestRip, type BlankSpace, type LaneKind, type UnitGeometry } from './unitGeometry.ts';
 
 /** More ways to rip one blank than this are not all listed; the bound then comes from the wood in the strips alone. */
 const MOST_SPLITS = 6000;
 const MOST_STACKS = 2000;
-const MOST_PLACES = 300;
 /** On a piece that tapers both ways, so many rips of a kind side by side are looked for a place. */
 const MOST_BESIDE = 6;
 
@@ -215,45 +215,6 @@ function relevantDefects({ defects }: UnitGeometry, kinds: readonly LaneKind[]):
 /** Whether it makes no difference where along the piece a blank lies. */
 function isAlike({ piece, defects, taken }: UnitGeometry): boolean {
   return defects.length === 0 && taken.length === 0 && (piece.farEnd === null || (piece.farEnd.width === piece.width && piece.farEnd.thickness === piece.thickness));
-}
-
-/**
- * Where a run of blanks may begin: at a breakpoint, or so many whole blanks before a stop; on a piece that tapers one way in width and the other in thickness also
- * where it is just wide enough. Ascending.
- */
-export function beginnings(geometry: UnitGeometry, lengths: readonly number[], widths: ReadonlyMap<number, readonly number[]>, defects: readonly Defect[] = geometry.defects): number[] {
-  const { shop: { crosscutSaw: { kerf } }, start, end, taken } = geometry;
-  const breakpoints = [start, ...defects.flatMap((d) => [d.from + d.length, d.from + kerf]), ...taken.map((r) => r.to + kerf)];
-  const stops = [end, ...defects.flatMap((d) => [d.from, d.from + d.length - kerf]), ...taken.map((r) => r.from - kerf)].filter((x) => x <= end);
-  const found = new Set<number>();
-  const add = (x: number) => {
-    if (x >= start - LENGTH_TOLERANCE_MM && x < end) found.add(Math.round(Math.max(start, x) * 1e6) / 1e6);
-  };
-  breakpoints.forEach(add);
-  const before = new Set<number>();
-  const chain = (stop: number) => {
-    for (const length of lengths) {
-      const x = stop - length;
-      const place = Math.round(x * 1e6) / 1e6;
-      if (x < start - LENGTH_TOLERANCE_MM || before.has(place) || before.size > MOST_PLACES) continue;
-      before.add(place);
-      add(x);
-      chain(x - kerf);
-    }
-  };
-  stops.forEach(chain);
-  for (const length of lengths) for (const x of wideEnough(geometry, length, widths.get(length) ?? [])) add(x);
-  return [...found].sort((a, b) => a - b);
-}
-
-/** Where a piece that grows wider as it grows thinner is first as wide as some rips ask, for a blank of a length. */
-function wideEnough(geometry: UnitGeometry, length: number, widths: readonly number[]): number[] {
-  const { piece, shop, mirrored } = geometry;
-  if (!piece.farEnd) return [];
-  const [from, to] = mirrored ? [piece.farEnd.width, piece.width] : [piece.width, piece.farEnd.width];
-  if (to <= from) return [];
-  const near = nearLoss(piece, length, shop);
-  return widths.map((w) => ((near + w - from) * piece.length) / (to - from) + LENGTH_TOLERANCE_MM);
 }
 
 /** Widths across that rips of a length may take together, mm: each kind alone and beside itself. */

@@ -2,6 +2,7 @@ import type { CutPlan, RippedStrip, StripDemand } from './cutPlan.ts';
 import { unitsOf, type CutProblem, type Unit } from './cutProblem.ts';
 import { demandTypes, isSpare, type DemandType } from './demandTypes.ts';
 import { addScores, NO_SCORE, settleUnit, type PlacedBlank, type PlacedLane, type UsedUnit } from './settle.ts';
+import { beginnings } from './beginnings.ts';
 import { shortagesOf } from './shortages.ts';
 import { layerGap } from '../shop/layering.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
@@ -35,8 +36,46 @@ export function firstFit(problem: CutProblem): CutPlan {
   };
 }
 
-/** The same before leftovers and cost are worked out: pieces with their blanks, and what found no place. */
+/** In what order strips look for a place, and where: behind what lies in a piece already, or anywhere in it that a search would look. */
+interface Attempt {
+  first(a: Item, b: Item): number;
+  anywhere: boolean;
+  thickestFirst: boolean;
+}
+
+interface Item {
+  type: DemandType;
+  members: StripDemand[];
+}
+
+const byLength = (a: Item, b: Item) => b.type.length - a.type.length;
+const byWidth = (a: Item, b: Item) => widest(b.type) - widest(a.type);
+const byThickness = (a: Item, b: Item) => thickest(b.type) - thickest(a.type);
+/** The usual order first; the others are tried while a strip finds no place. */
+const ATTEMPTS: readonly Attempt[] = [
+  { first: (a, b) => byLength(a, b) || byWidth(a, b) || byThickness(a, b), anywhere: false, thickestFirst: false },
+  { first: (a, b) => byLength(a, b) || byWidth(a, b) || byThickness(a, b), anywhere: true, thickestFirst: false },
+  { first: (a, b) => byThickness(a, b) || byLength(a, b) || byWidth(a, b), anywhere: true, thickestFirst: false },
+  { first: (a, b) => byWidth(a, b) || byLength(a, b) || byThickness(a, b), anywhere: true, thickestFirst: true },
+  { first: (a, b) => byWidth(b, a) || byLength(a, b) || byThickness(a, b), anywhere: true, thickestFirst: false },
+];
+
+/** The same before leftovers and cost are worked out: pieces with their blanks, and what found no place. Before a strip is called missing other orders are tried. */
 export function firstFitUnits(problem: CutProblem): { used: UsedUnit[]; unmet: StripDemand[] } {
+  const needed = ({ unmet }: ReturnType<typeof attempt>) => unmet.reduce((sum, d) => sum + (d.spare > 0 ? 1 : SPARES_FOR_ONE), 0);
+  let best = attempt(problem, ATTEMPTS[0]!);
+  for (const other of ATTEMPTS.slice(1)) {
+    if (!best.unmet.some((d) => d.spare === 0)) break;
+    const next = attempt(problem, other);
+    if (needed(next) < needed(best)) best = next;
+  }
+  return best;
+}
+
+/** A strip of a board counts for more than all spares there are. */
+const SPARES_FOR_ONE = 10_000;
+
+function attempt(problem: CutProblem, { first, anywhere, thickestFirst }: Attempt): { used: UsedUnit[]; unmet: StripDemand[] } {
   const bySpecies = new Map<string, OpenUnit[]>();
   for (const unit of unitsOf(problem)) {
     const list = bySpecies.get(unit.piece.species) ?? [];
@@ -44,7 +83,7 @@ export function firstFitUnits(problem: CutProblem): { used: UsedUnit[]; unmet: S
     bySpecies.set(unit.piece.species, list);
   }
   for (const list of bySpecies.values()) {
-    list.sort((a, b) => a.unit.openPlank - b.unit.openPlank || a.unit.piece.thickness - b.unit.piece.thickness || a.unit.piece.length - b.unit.piece.length);
+    list.sort((a, b) => a.unit.openPlank - b.unit.openPlank || (thickestFirst ? -1 : 1) * (a.unit.piece.thickness - b.unit.piece.thickness) || a.unit.piece.length - b.unit.piece.length);
   }
   const bySpeciesDemand = new Map<string, StripDemand[]>();
   for (const demand of problem.demands) bySpeciesDemand.set(demand.species, [...(bySpeciesDemand.get(demand.species) ?? []), demand]);
@@ -54,12 +93,12 @@ export function firstFitUnits(problem: CutProblem): { used: UsedUnit[]; unmet: S
     const units = bySpecies.get(species) ?? [];
     const items = demandTypes(demands).flatMap((type) => type.members.map((members) => ({ type, members })));
     // Spares are wishes: they get what the strips of the board leave.
-    items.sort((a, b) => Number(isSpare(a.members)) - Number(isSpare(b.members)) || b.type.length - a.type.length || widest(b.type) - widest(a.type) || thickest(b.type) - thickest(a.type)
+    items.sort((a, b) => Number(isSpare(a.members)) - Number(isSpare(b.members)) || first(a, b)
       || a.members[0]!.copy - b.members[0]!.copy || a.members[0]!.strip - b.members[0]!.strip);
     for (const { type, members } of items) {
       const allowed = type.from ? units.filter((u) => type.from!.has(u.unit.piece.id)) : units;
       const kinds = type.ways.map((ways) => laneKind(ways, problem.shop.saw.kerf));
-      if (!allowed.some((open) => place(type, kinds, members, open))) unmet.push(...members);
+      if (!allowed.some((open) => place(type, kinds, members, open, anywhere))) unmet.push(...members);
     }
   }
 
@@ -77,7 +116,7 @@ function thickest(type: DemandType): number {
   return type.thickness[0]!;
 }
 
-function place(type: DemandType, kinds: readonly LaneKind[], members: StripDemand[], open: OpenUnit): boolean {
+function place(type: DemandType, kinds: readonly LaneKind[], members: StripDemand[], open: OpenUnit, anywhere: boolean): boolean {
   const { geometry } = open.unit;
   const { shop } = geometry;
   for (const [i, ways] of type.ways.entries()) {
@@ -92,19 +131,27 @@ function place(type: DemandType, kinds: readonly LaneKind[], members: StripDeman
       addLane(blank, kind, y, ways, members, open.unit);
       return true;
     }
-    for (const x of [open.next, ...geometry.breakpoints.filter((b) => b > open.next)]) {
+    for (const x of anywhere ? freePlaces(open, type.length, kind) : [open.next, ...geometry.breakpoints.filter((b) => b > open.next)]) {
       const space = blankSpace(geometry, x, type.length);
       if (!space || !fits(space)) continue;
       const y = nextLane(space, kind, 0);
       if (y === null) continue;
       const blank: OpenBlank = { x, length: type.length, lanes: [], space, next: 0 };
       open.blanks.push(blank);
-      open.next = x + type.length + shop.crosscutSaw.kerf;
+      open.next = Math.max(open.next, x + type.length + shop.crosscutSaw.kerf);
       addLane(blank, kind, y, ways, members, open.unit);
       return true;
     }
   }
   return false;
+}
+
+/** Places of a piece where a blank of a length may begin and nothing lies yet, nearest first. */
+function freePlaces({ unit: { geometry }, blanks }: OpenUnit, length: number, kind: LaneKind): number[] {
+  const { kerf } = geometry.shop.crosscutSaw;
+  const behind = blanks.flatMap((b) => [b.x + b.length + kerf, b.x - kerf - length]);
+  const free = (x: number) => blanks.every((b) => x >= b.x + b.length + kerf - LENGTH_TOLERANCE_MM || x + length + kerf <= b.x + LENGTH_TOLERANCE_MM);
+  return [...beginnings(geometry, [length], new Map([[length, [kind.width]]])), ...behind].filter(free).sort((a, b) => a - b);
 }
 
 function addLane(blank: OpenBlank, kind: LaneKind, y: number, ways: DemandType['ways'][number], members: StripDemand[], unit: Unit): void {

@@ -37,8 +37,8 @@ interface SpeciesPlan {
 /** What a solver's bound may be above the plan by the rounding of its sums, as a share. */
 const BOUND_TOLERANCE = 1e-6;
 
-/** Seconds one species may take in each round, so that every species gets an answer soon and the hardest get the time the others leave. */
-const ROUND_SECONDS = [2, Infinity];
+/** Nodes of the search for a species in each round, so that every species has a bound soon and the hardest get the time the others leave; counted in nodes, so that every machine finds the same. */
+const ROUND_NODES = [1, 2000, Infinity];
 
 /**
  * Improves a first-fit plan until it is proven the best or time runs out. Species do not compete for wood, so each is solved on its own; their bounds
@@ -53,7 +53,7 @@ export function improveCut(problem: CutProblem, solver: MipSolver, options: Impr
   const together = () => assemble(parts, problem);
   options.onProgress?.(together());
 
-  for (const most of ROUND_SECONDS) {
+  for (const nodes of ROUND_NODES) {
     // Small ones first: they are proven soon.
     const open = parts.filter((p) => !p.proven).sort((a, b) => a.units.length * a.types.length - b.units.length * b.types.length);
     open.forEach((part, i) => {
@@ -61,7 +61,7 @@ export function improveCut(problem: CutProblem, solver: MipSolver, options: Impr
       if (left <= 0 || options.stop?.()) return;
       // Twice a fair share: some species are proven long before, and leave their time to the others.
       const fair = (2 * left) / (open.length - i + 1);
-      solveSpecies(part, solver, { ...options, seconds: Math.min(left, most, fair) }, () => options.onProgress?.(together()));
+      solveSpecies(part, solver, { ...options, nodes, seconds: Math.min(left, fair) }, () => options.onProgress?.(together()));
       options.onProgress?.(together());
     });
   }
@@ -78,7 +78,7 @@ function startOf(species: string, start: ReturnType<typeof firstFitUnits>, units
   };
 }
 
-function solveSpecies(part: SpeciesPlan, solver: MipSolver, limits: ImproveOptions, changed: () => void): void {
+function solveSpecies(part: SpeciesPlan, solver: MipSolver, limits: ImproveOptions & { nodes: number }, changed: () => void): void {
   const until = limits.now() + limits.seconds;
   const left = () => Math.max(0.05, until - limits.now());
   if (!part.model) part.model = modelOf(part, solver, left(), limits);
@@ -104,7 +104,7 @@ function solveSpecies(part: SpeciesPlan, solver: MipSolver, limits: ImproveOptio
     else part.bound = Math.max(part.bound ?? 0, Math.min(bound, part.score.total));
   };
   const result = solver(model.mip, {
-    seconds: left(), stop: limits.stop, start: part.values,
+    seconds: left(), ...(Number.isFinite(limits.nodes) ? { nodes: limits.nodes } : {}), stop: limits.stop, start: part.values,
     onBound: (bound) => {
       if (model.complete) raiseBound(bound);
     },

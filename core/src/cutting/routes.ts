@@ -35,7 +35,7 @@ interface State {
 }
 
 /** More ways than this are not all listed. */
-const MOST_STATES = 20_000;
+const MOST_STATES = 100_000;
 
 /**
  * All ways worth cutting a piece along its length: for each choice of blanks the cheapest, without those that another one beats with as many blanks of every
@@ -49,12 +49,13 @@ export function routesOf(network: RouteNetwork): { routes: FoundRoute[]; complet
   const groups = new Map<number, number>();
   const at = new Map<number, State[]>();
   const keptAt = new Map<number, State[]>();
-  const waiting = new Set<number>();
+  /** Places still to be left, the nearest last. */
+  const waiting: number[] = [];
   let states = 0;
   const add = (map: Map<number, State[]>, x: number, state: State) => {
     const place = round(x);
     const list = map.get(place);
-    waiting.add(place);
+    if (!list && !(map === at ? keptAt : at).has(place)) waiting.splice(firstAtMost(waiting, place), 0, place);
     states += 1;
     if (!list) map.set(place, [state]);
     else list.push(state);
@@ -63,15 +64,12 @@ export function routesOf(network: RouteNetwork): { routes: FoundRoute[]; complet
   const isHead = new Set(heads.map(round));
   const clear = (from: number, to: number) => !geometry.taken.some((r) => r.from < to - LENGTH_TOLERANCE_MM && r.to > from + LENGTH_TOLERANCE_MM);
   const routes: State[] = [];
-  while (waiting.size > 0 && states < MOST_STATES) {
-    const x = Math.min(...waiting);
-    waiting.delete(x);
+  while (waiting.length > 0 && states < MOST_STATES) {
+    const x = waiting.pop()!;
     // What was carried this far as a leftover may end here.
     const kept = pruned(keptAt.get(x) ?? []);
-    if (isHead.has(x)) for (const s of kept) add(at, x, s);
-    waiting.delete(x);
-    const here = pruned(at.get(x) ?? []);
-    const next = heads.find((h) => h > x + LENGTH_TOLERANCE_MM);
+    const here = pruned([...(at.get(x) ?? []), ...(isHead.has(x) ? kept : [])]);
+    const next = firstFrom(heads, x + 2 * LENGTH_TOLERANCE_MM);
     if (next !== undefined && kept.length > 0 && clear(x, next)) {
       const cost = worth(x, next) - rate * stretchVolume(geometry, x - kerf, next - kerf);
       for (const s of kept) add(keptAt, next, { ...s, cost: s.cost + cost });
@@ -96,7 +94,7 @@ export function routesOf(network: RouteNetwork): { routes: FoundRoute[]; complet
     if (next === undefined) continue;
     const waste = worth(x, next);
     for (const s of cut) add(at, next, { ...s, cost: s.cost + waste });
-    const far = heads.find((h) => h - kerf - x >= keep - LENGTH_TOLERANCE_MM);
+    const far = firstFrom(heads, x + keep + kerf - LENGTH_TOLERANCE_MM);
     if (far !== undefined && clear(x, far)) {
       const cost = worth(x, far) - rate * stretchVolume(geometry, x, far - kerf) + carrying;
       for (const s of cut) add(keptAt, far, { ...s, cost: s.cost + cost });
@@ -118,6 +116,28 @@ function listed(blanks: State['blanks']): { x: number; profile: number }[] {
   const list: { x: number; profile: number }[] = [];
   for (let one = blanks; one !== null; one = one.before) list.push({ x: one.x, profile: one.profile });
   return list.reverse();
+}
+
+/** The first of ascending numbers that is at least so large. */
+function firstFrom(ascending: readonly number[], least: number): number | undefined {
+  let [low, high] = [0, ascending.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (ascending[middle]! < least) low = middle + 1;
+    else high = middle;
+  }
+  return ascending[low];
+}
+
+/** Where a number goes among descending ones. */
+function firstAtMost(descending: readonly number[], value: number): number {
+  let [low, high] = [0, descending.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (descending[middle]! > value) low = middle + 1;
+    else high = middle;
+  }
+  return low;
 }
 
 /** Without ways that another one beats: it costs no more, and has as many blanks of every group. */
