@@ -3,7 +3,7 @@ import type { CutProblem } from './cutProblem.ts';
 
 /**
  * Test support: the least cost of cutting a tiny problem of one species, by trying every place for every blank and every
- * whole millimetre for every rip. Blanks begin at the end trim, behind a defect or behind another blank, as a maker cuts from one end. Written from the
+ * whole millimetre for every rip, measured from either end. Written from the
  * rules, not from the search it checks. For pieces that do not taper, rough and unmeasured, one way a strip, nothing resawn or promised.
  * @returns the least total, or null when not every strip can be had
  */
@@ -22,7 +22,6 @@ export function leastCostByEnumeration({ demands, rack, shop }: CutProblem, rate
       if (blanks.length > 0) offer(blanks, counts);
       for (const length of new Set(samples.map((d) => d.length))) {
         for (let x = from; x + length <= last; x += 1) {
-          if (x !== from && !piece.defects.some((f) => f.from + f.length === x)) continue;
           across(x, length, near, counts, 0, (lastEnd, next) => along(x + length + shop.crosscutSaw.kerf, [...blanks, { x, length, lastEnd }], next));
         }
       }

@@ -76,9 +76,7 @@ describe('improveCut', () => {
       expect(plan.bound).toBeCloseTo(least, 4);
       expect(plan.gap).toBe(0);
       compared += 1;
-      // A fixed seed: about one instance in 750 is still cut cheaper than the enumeration knows, since a surplus blank left
-      // out of the middle of a crosscut leaves a gap there, which the model and the enumeration do not yet offer.
-    }), { numRuns: 60, seed: 20261126 });
+    }), { numRuns: 100 });
     expect(compared).toBeGreaterThan(10);
   }, 60_000);
 

@@ -31,11 +31,14 @@ export interface FoundRoute {
 interface State {
   cost: number;
   counts: number[];
+  /** Gaps between blanks so far, and whether it stands in one. */
+  gaps: number;
+  inGap: boolean;
   blanks: { x: number; profile: number; before: State['blanks'] } | null;
 }
 
-/** More ways than this are not all listed. */
-const MOST_STATES = 100_000;
+/** More ways than this are not all listed; on a piece that tapers, where hardly two are alike, fewer. */
+const MOST_STATES = { plain: 100_000, tapers: 12_000 };
 
 /**
  * All ways worth cutting a piece along its length: for each choice of blanks the cheapest, without those that another one beats with as many blanks of every
@@ -52,6 +55,11 @@ export function routesOf(network: RouteNetwork): { routes: FoundRoute[]; complet
   /** Places still to be left, the nearest last. */
   const waiting: number[] = [];
   let states = 0;
+  // Where blanks differ from place to place, ways are told apart that nobody would: there runs are slid together until one gap is left between two obstacles.
+  const { farEnd, thickness, width } = geometry.piece;
+  const tapers = farEnd !== null && (farEnd.thickness !== thickness || farEnd.width !== width);
+  const mostStates = tapers ? MOST_STATES.tapers : MOST_STATES.plain;
+  const mostGaps = tapers ? 1 + geometry.defects.length + geometry.taken.length : Infinity;
   const add = (map: Map<number, State[]>, x: number, state: State) => {
     const place = round(x);
     const list = map.get(place);
@@ -60,15 +68,15 @@ export function routesOf(network: RouteNetwork): { routes: FoundRoute[]; complet
     if (!list) map.set(place, [state]);
     else list.push(state);
   };
-  for (const head of heads) add(at, head, { cost: first(head), counts: [], blanks: null });
+  for (const head of heads) add(at, head, { cost: first(head), counts: [], gaps: 0, inGap: true, blanks: null });
   const isHead = new Set(heads.map(round));
   const clear = (from: number, to: number) => !geometry.taken.some((r) => r.from < to - LENGTH_TOLERANCE_MM && r.to > from + LENGTH_TOLERANCE_MM);
   const routes: State[] = [];
-  while (waiting.length > 0 && states < MOST_STATES) {
+  while (waiting.length > 0 && states < mostStates) {
     const x = waiting.pop()!;
     // What was carried this far as a leftover may end here.
-    const kept = pruned(keptAt.get(x) ?? []);
-    const here = pruned([...(at.get(x) ?? []), ...(isHead.has(x) ? kept : [])]);
+    const kept = pruned(keptAt.get(x) ?? [], tapers);
+    const here = pruned([...(at.get(x) ?? []), ...(isHead.has(x) ? kept : [])], tapers);
     const next = firstFrom(heads, x + 2 * LENGTH_TOLERANCE_MM);
     if (next !== undefined && kept.length > 0 && clear(x, next)) {
       const cost = worth(x, next) - rate * stretchVolume(geometry, x - kerf, next - kerf);
@@ -83,27 +91,29 @@ export function routesOf(network: RouteNetwork): { routes: FoundRoute[]; complet
         const counts = s.counts.slice();
         while (counts.length <= index) counts.push(0);
         counts[index]! += 1;
-        add(at, to, { cost: s.cost + cost, counts, blanks: { x, profile, before: s.blanks } });
+        add(at, to, { cost: s.cost + cost, counts, gaps: s.gaps, inGap: false, blanks: { x, profile, before: s.blanks } });
       }
     }
     // A gap only matters behind a blank: before the first one the way begins further on.
     const cut = here.filter((s) => s.blanks !== null);
     if (cut.length === 0) continue;
     const end = last(x);
-    for (const s of cut) routes.push({ ...s, cost: s.cost + end.cost, blanks: slid(s.blanks, end) });
+    for (const s of cut) if (!s.inGap) routes.push({ ...s, cost: s.cost + end.cost, blanks: slid(s.blanks, end) });
     if (next === undefined) continue;
     const waste = worth(x, next);
-    for (const s of cut) add(at, next, { ...s, cost: s.cost + waste });
+    // On from a place that only a gap led to, it is the same gap.
+    const onward = cut.filter((s) => s.inGap || s.gaps < mostGaps);
+    for (const s of onward) add(at, next, { ...s, cost: s.cost + waste, gaps: s.inGap ? s.gaps : s.gaps + 1, inGap: true });
     const far = firstFrom(heads, x + keep + kerf - LENGTH_TOLERANCE_MM);
     if (far !== undefined && clear(x, far)) {
       const cost = worth(x, far) - rate * stretchVolume(geometry, x, far - kerf) + carrying;
-      for (const s of cut) add(keptAt, far, { ...s, cost: s.cost + cost });
+      for (const s of cut) if (!s.inGap && s.gaps < mostGaps) add(keptAt, far, { ...s, cost: s.cost + cost, gaps: s.gaps + 1, inGap: true });
     }
   }
   const ids = [...groups.keys()];
   return {
-    complete: states < MOST_STATES,
-    routes: pruned(routes).map(({ cost, counts, blanks }) => ({ cost, blanks: listed(blanks), counts: new Map(counts.flatMap((n, i) => (n > 0 ? [[ids[i]!, n] as const] : []))) })),
+    complete: states < mostStates,
+    routes: pruned(routes, false).map(({ cost, counts, blanks }) => ({ cost, blanks: listed(blanks), counts: new Map(counts.flatMap((n, i) => (n > 0 ? [[ids[i]!, n] as const] : []))) })),
   };
 }
 
@@ -140,11 +150,15 @@ function firstAtMost(descending: readonly number[], value: number): number {
   return low;
 }
 
-/** Without ways that another one beats: it costs no more, and has as many blanks of every group. */
-function pruned(states: readonly State[]): State[] {
+/** Each way is held against all that cost less; of more than this only the last list is. */
+const MOST_COMPARED = 1500;
+
+/** Without ways that another one beats: it costs no more, and has as many blanks of every group. @param told whether gaps are counted */
+function pruned(states: readonly State[], told: boolean): State[] {
+  if (states.length > MOST_COMPARED) return [...states];
   const best: State[] = [];
   for (const state of [...states].sort((a, b) => a.cost - b.cost)) {
-    if (!best.some((b) => state.counts.every((n, i) => n <= (b.counts[i] ?? 0)))) best.push(state);
+    if (!best.some((b) => (!told || b.gaps <= state.gaps) && state.counts.every((n, i) => n <= (b.counts[i] ?? 0)))) best.push(state);
   }
   return best;
 }

@@ -37,8 +37,7 @@ describe('sectionsFor', () => {
         expect(improveCut(problem, highsSolver(highs), { seconds: 10, now: () => performance.now() / 1000 }).shortages).toEqual([]);
       }
       expect(alone.ladders.thickness.shortBy > 1e-5).toBe(section.tooThinBy > 1e-5);
-      // A fixed seed: places flush to the end of a piece are not yet offered, so on rare racks one strip fewer is found than counted.
-    }), { numRuns: 300, seed: 20261126 });
+    }), { numRuns: 300 });
   });
 
   it('edge grain offers the planed thickness, as many as lengths times rips', () => {

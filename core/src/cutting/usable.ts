@@ -2,6 +2,7 @@ import type { Shop } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import type { PromisedRange, Way } from './cutPlan.ts';
+import { beginnings } from './beginnings.ts';
 import { partsAcross } from './rips.ts';
 import { blankSpace, laneKind, nextLane, orderFor, unitGeometry, type Range, type UnitGeometry } from './unitGeometry.ts';
 
@@ -49,6 +50,7 @@ export function stripsFrom(piece: Piece, shop: Shop, length: number, way: Way, p
   };
   if (plain) return lanes(geometry.start) * partsAcross(geometry.end - geometry.start, length, shop.crosscutSaw.kerf);
 
+  const heads = beginnings(geometry, [length], new Map([[length, [kind.width]]]));
   // Most strips from a place to the far end; places are a breakpoint plus whole blanks.
   const most = new Map<number, number>();
   const from = (x: number): number => {
@@ -56,7 +58,7 @@ export function stripsFrom(piece: Piece, shop: Shop, length: number, way: Way, p
     if (known !== undefined) return known;
     let best = 0;
     most.set(x, 0);
-    for (const start of [x, ...geometry.breakpoints.filter((b) => b > x)]) {
+    for (const start of [x, ...heads.filter((b) => b > x)]) {
       const here = lanes(start);
       if (here > 0) best = Math.max(best, here + from(start + length + shop.crosscutSaw.kerf));
     }
