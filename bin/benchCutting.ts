@@ -15,9 +15,11 @@ import { highsInNode } from './highsInNode.ts';
 import { ROOT } from './root.ts';
 
 /** Strips of an instance, and how many seeds are run. */
-const SIZES = [[20, 5], [60, 10], [150, 3]] as const;
+const SIZES = [[20, 5], [60, 30], [150, 3]] as const;
 const SECONDS = 10;
-const SOON_SECONDS = 2;
+const SOON_SECONDS = 1;
+/** Of the instances of 60 strips so many are proven within so many seconds. */
+const PROVEN_GOALS = [[1, 20], [5, 27], [10, 30]] as const;
 /** The first solve compiles WebAssembly while it runs; it is not counted. */
 const WARM_UP = cuttingInstance(20, 99);
 const MOST_MEMORY_MB = 500;
@@ -27,7 +29,7 @@ interface Run {
   value: number;
   bound: number | null;
   gap: number | null;
-  /** Gap after two seconds; null when no bound was known for all species by then. */
+  /** Gap after one second; null when no bound was known for all species by then. */
   gapSoon: number | null;
   seconds: number;
 }
@@ -41,7 +43,8 @@ function runOf(plan: Pick<CutPlan, 'score' | 'bound' | 'gap'>, gapSoon: number |
 async function nodeSearch(): Promise<Search> {
   const solver = await highsInNode();
   return (problem) => {
-    const now = () => performance.now() / 1000;
+    // Seconds of the processor: what else the machine does in this hour does not count.
+    const now = () => process.cpuUsage().user / 1e6;
     const start = now();
     let soon: number | null = null;
     const plan = improveCut(problem, solver, { seconds: SECONDS, now, onProgress: (p) => {
@@ -110,14 +113,17 @@ async function figuresFor(where: string, search: Search, sizes: readonly (readon
       runs.push(run);
       const told = `value ${run.value.toFixed(2)}, bound ${run.bound?.toFixed(2) ?? 'none'}, ${run.seconds.toFixed(2)} s, ${(run.value / first.score.total).toFixed(2)} of first fit`;
       const gap = run.gap === null ? Number.NaN : 100 * run.gap;
-      figures.push({ name: `${where}, ${strips} strips from ${problem.rack.length} pieces, seed ${seed}: ${told}; gap`, value: gap, unit: '%', goal: strips === 60 ? '0 in 9 of 10' : 'told', ok: strips !== 60 || gap === 0 });
+      figures.push({ name: `${where}, ${strips} strips from ${problem.rack.length} pieces, seed ${seed}: ${told}; gap`, value: gap, unit: '%', goal: strips === 150 ? '<= 1' : 'told', ok: strips !== 150 || gap <= 1 });
     }
     figures.push({ name: `${where}, ${strips} strips: slowest first feasible plan`, value: slowestFirst, unit: 'ms', goal: '< 100', ok: slowestFirst < 100 });
     if (strips !== 60) continue;
-    const soon = runs.filter((r) => r.gapSoon !== null && r.gapSoon <= 0.01).length;
-    const proven = runs.filter((r) => r.gap === 0).length;
-    figures.push({ name: `${where}, 60 strips: instances with a gap of at most 1 % within 2 s`, value: soon, unit: `of ${seeds}`, goal: `${seeds}`, ok: soon === seeds });
-    figures.push({ name: `${where}, 60 strips: instances proven within 10 s`, value: proven, unit: `of ${seeds}`, goal: '>= 9', ok: proven >= 9 });
+    const provenAt = (limit: number) => runs.filter((r) => r.gap === 0 && r.seconds <= limit).length;
+    for (const [limit, goal] of PROVEN_GOALS) {
+      const proven = provenAt(limit);
+      figures.push({ name: `${where}, 60 strips: instances proven within ${limit} s`, value: proven, unit: `of ${seeds}`, goal: `>= ${goal}`, ok: proven >= goal });
+    }
+    const soon = runs.map((r) => r.gapSoon ?? 1).sort((a, b) => a - b)[Math.floor(seeds / 2)]!;
+    figures.push({ name: `${where}, 60 strips: median gap at ${SOON_SECONDS} s`, value: 100 * soon, unit: '%', goal: '< 1', ok: soon < 0.01 });
   }
   return figures;
 }

@@ -151,14 +151,28 @@ function firstAtMost(descending: readonly number[], value: number): number {
 }
 
 /** Each way is held against all that cost less; of more than this only the last list is. */
-const MOST_COMPARED = 1500;
+const MOST_COMPARED = { plain: 5000, tapers: 1000 };
 
 /** Without ways that another one beats: it costs no more, and has as many blanks of every group. @param told whether gaps are counted */
 function pruned(states: readonly State[], told: boolean): State[] {
-  if (states.length > MOST_COMPARED) return [...states];
+  const cheapest = new Map<string, State>();
+  for (const state of states) {
+    const key = told ? `${state.counts.join()}/${state.gaps}` : trimmed(state.counts);
+    const known = cheapest.get(key);
+    if (!known || state.cost < known.cost) cheapest.set(key, state);
+  }
+  const list = [...cheapest.values()].sort((a, b) => a.cost - b.cost);
+  if (list.length > (told ? MOST_COMPARED.tapers : MOST_COMPARED.plain)) return list;
   const best: State[] = [];
-  for (const state of [...states].sort((a, b) => a.cost - b.cost)) {
+  for (const state of list) {
     if (!best.some((b) => (!told || b.gaps <= state.gaps) && state.counts.every((n, i) => n <= (b.counts[i] ?? 0)))) best.push(state);
   }
   return best;
+}
+
+/** Counts as text, without the noughts that a longer way would not have. */
+function trimmed(counts: readonly number[]): string {
+  let end = counts.length;
+  while (end > 0 && counts[end - 1] === 0) end -= 1;
+  return counts.slice(0, end).join();
 }
