@@ -18,7 +18,7 @@ export const stockSafety: Rule = ({ cutting }, { rack, shop }) => {
   if (rock.length > 0 && (shop.jointer || shop.planer)) {
     const worst = rock.reduce((a, b) => (b.twist > a.twist ? b : a));
     findings.push({
-      rule: 'rocking-stock', severity: 'caution', strips: strips(rock.map((r) => r.piece.id)), at: 'flatten', what: say`A blank of ${worst.piece.mark} is twisted by ${length(worst.twist)}: it rocks on the jointer's table.`,
+      rule: 'rocking-stock', severity: 'caution', strips: strips(rock.map((r) => r.piece.id)), at: 'flatten', what: say`A blank of ${worst.piece.mark} is twisted by ${length(worst.twist)}: it rocks on the ${shop.jointer ? 'jointer\'s' : 'machine\'s'} table.`,
       why: say`A piece that rocks tips into the cutter, and the hands with it.`, waysOut: [say`Plane the two high corners off by hand until it lies still.`, say`Shim it on a sled through the planer.`, say`Crosscut shorter: twist goes with the length.`], source: 'Common practice; the machine\'s manual decides',
     });
   }

@@ -37,27 +37,55 @@ export function cutProblemFor(boards: readonly BoardToCut[], rest: Pick<PlanInpu
   const shop = sawingShop(boards.map((b) => b.board), rest.shop);
   const demands = boards.flatMap(({ key, board, done }) => {
     const all = demandsFor(board, allowancesFor(board, rest.shop), shopFor(board, rest.shop), key);
-    const inHand = stripsInHand(all, done);
+    const { met } = stripsInHand(all, done);
     const banned = new Set(board.cutting.bans);
     const allowed = boards.length > 1 && banned.size > 0 ? rest.rack.filter((p) => !banned.has(p.id)).map((p) => p.id) : null;
-    return all.filter((d) => !inHand.has(demandKey(d))).map((d) => (allowed ? { ...d, from: d.from ? d.from.filter((id) => !banned.has(id)) : allowed } : d));
+    return all.filter((d) => !met.has(demandKey(d))).map((d) => (allowed ? { ...d, from: d.from ? d.from.filter((id) => !banned.has(id)) : allowed } : d));
   });
   const banned = new Set(boards.length === 1 ? boards[0]!.board.cutting.bans : []);
   const problem = { demands, rack: rest.rack, promised: rest.promised, banned, shop, species: rest.species };
   return { ...problem, demands: demandsAsThickAsCanBe(problem) };
 }
 
-/** Which demands a strip on the bench already meets: the same strip, still large enough. */
-function stripsInHand(demands: readonly StripDemand[], done: readonly DoneBlank[]): Map<string, { strip: RippedStrip; from: DoneBlank }> {
-  const inHand = new Map<string, { strip: RippedStrip; from: DoneBlank }>();
+/** Strips on the bench that meet demands, by the demand, and demands that are not asked for again: those, and spares that stand in for a strip. */
+interface InHand {
+  strips: Map<string, { strip: RippedStrip; from: DoneBlank }>;
+  met: Set<string>;
+}
+
+/** Which demands a strip on the bench already meets: the same strip, still large enough; for one that failed a spare like it stands in. */
+function stripsInHand(demands: readonly StripDemand[], done: readonly DoneBlank[]): InHand {
+  const strips: InHand['strips'] = new Map();
   const cut = new Map(done.flatMap((from) => from.blank.strips.map((strip) => [demandKey(strip.demand), { strip, from }] as const)));
   for (const demand of demands) {
     const held = cut.get(demandKey(demand));
-    if (held && held.strip.demand.species === demand.species && held.from.blank.length >= demand.length - LENGTH_TOLERANCE_MM
-      && demand.ways.some((way) => way.shows === held.strip.way.shows && held.strip.way.rip >= way.rip - LENGTH_TOLERANCE_MM
-        && Math.max(held.strip.way.thickness, held.strip.layers === 1 ? held.strip.planed : 0) >= way.thickness - LENGTH_TOLERANCE_MM)) inHand.set(demandKey(demand), held);
+    if (held && serves(held, demand)) strips.set(demandKey(demand), held);
   }
-  return inHand;
+  const met = new Set(strips.keys());
+  const spares = demands.filter((d) => d.spare > 0 && strips.has(demandKey(d)));
+  for (const demand of demands) {
+    // While nothing of a strip was cut yet it is only to be cut, and keeps its spare.
+    if (demand.spare > 0 || met.has(demandKey(demand)) || spares.length === 0) continue;
+    const at = spares.findIndex((s) => alike(s, demand) && serves(strips.get(demandKey(s))!, demand));
+    if (at < 0) continue;
+    const [spare] = spares.splice(at, 1);
+    strips.set(demandKey(demand), strips.get(demandKey(spare!))!);
+    strips.delete(demandKey(spare!));
+    met.add(demandKey(demand));
+  }
+  return { strips, met };
+}
+
+/** Whether two demands ask for the same strip. */
+function alike(a: StripDemand, b: StripDemand): boolean {
+  const near = (x: number, y: number) => Math.abs(x - y) < LENGTH_TOLERANCE_MM;
+  return a.species === b.species && near(a.length, b.length) && near(a.ways[0]!.rip, b.ways[0]!.rip) && near(a.ways[0]!.thickness, b.ways[0]!.thickness);
+}
+
+function serves({ strip, from }: { strip: RippedStrip; from: DoneBlank }, demand: StripDemand): boolean {
+  return strip.demand.species === demand.species && from.blank.length >= demand.length - LENGTH_TOLERANCE_MM
+    && demand.ways.some((way) => way.shows === strip.way.shows && strip.way.rip >= way.rip - LENGTH_TOLERANCE_MM
+      && Math.max(strip.way.thickness, strip.layers === 1 ? strip.planed : 0) >= way.thickness - LENGTH_TOLERANCE_MM);
 }
 
 /**
@@ -69,10 +97,9 @@ export function cutForBoard(input: PlanInput, allowances: Allowances): { cutting
   const chosen = saw.chosen ? stillFits(saw.chosen, problem, saw.key) : null;
   const planned = chosen ?? firstFit(problem);
   const all = new Map(demandsFor(input.board, allowances, input.shop, saw.key).map((d) => [demandKey(d), d]));
-  const inHand = stripsInHand([...all.values()], saw.done);
+  const held = new Map([...stripsInHand([...all.values()], saw.done).strips].map(([key, { strip }]) => [strip, all.get(key)!]));
   const done = saw.done.map(({ blank }): Blank => ({
-    ...blank, done: true,
-    strips: blank.strips.filter((s) => inHand.has(demandKey(s.demand))).map((s) => ({ ...s, demand: all.get(demandKey(s.demand))! })),
+    ...blank, done: true, strips: blank.strips.flatMap((s) => (held.has(s) ? [{ ...s, demand: held.get(s)! }] : [])),
   })).filter((b) => b.strips.length > 0);
   return { cutting: { ...planned, blanks: [...done, ...planned.blanks] }, outdated: saw.chosen !== null && chosen === null };
 }

@@ -149,3 +149,36 @@ describe('one figure, one source', () => {
     expect(resawn.findings.filter((f) => f.rule === 'planed-away')).toEqual([]);
   });
 });
+
+describe('a strip that failed', () => {
+  const board = plainBoard({ width: 130, cutting: { ...NO_CUTTING_WISHES, spares: 1 } }, [46, 46, 46]);
+  const rack = [plainPiece({ id: 'p1' }), plainPiece({ id: 'p2', mark: 'P2' })];
+  const cut = makePlan(planInput(board, rack)).cutting.blanks;
+  const strips = cut.flatMap((b) => b.strips.map((s) => s.demand));
+  const afterFailing = (id: string, failed: (spare: number) => boolean) => {
+    const done = cut.map((blank) => ({ piece: rack[0]!, blank: { ...blank, done: true, strips: blank.strips.filter((s) => s.demand.stripId !== id || !failed(s.demand.spare)) } }));
+    return makePlan({ ...planInput(board, [rack[1]!]), saw: { key: '', promised: [], chosen: null, done } });
+  };
+
+  it('gives way to the spare that was cut: nothing is cut again', () => {
+    // Three alike and one spare, all from the first piece.
+    expect(strips.filter((d) => d.spare === 1).length).toBe(1);
+    const { cutting, operations } = afterFailing('s2', (spare) => spare === 0);
+    expect([cutting.shortages, cutting.blanks.filter((b) => !b.done)]).toEqual([[], []]);
+    expect(operations.some((o) => o.kind === 'rip')).toBe(false);
+    expect(cutting.blanks.flatMap((b) => b.strips).map((s) => s.demand.stripId).sort()).toEqual(['s1', 's2', 's3']);
+  });
+
+  it('and is cut again when the spare is gone too', () => {
+    const done = cut.map((blank) => ({ piece: rack[0]!, blank: { ...blank, done: true, strips: blank.strips.filter((s) => s.demand.spare === 0 && s.demand.stripId !== 's2') } }));
+    const { cutting } = makePlan({ ...planInput(board, [rack[1]!]), saw: { key: '', promised: [], chosen: null, done } });
+    expect(cutting.blanks.filter((b) => !b.done).flatMap((b) => b.strips).some((s) => s.demand.stripId === 's2')).toBe(true);
+  });
+
+  it('what was ripped fat and cut is still rested and milled again', () => {
+    const fat = { ...board, differs: { ...board.differs, schools: { rip: 'fat' as const } } };
+    const blanks = makePlan(planInput(fat, rack)).cutting.blanks;
+    const { operations } = makePlan({ ...planInput(fat, [rack[1]!]), saw: { key: '', promised: [], chosen: null, done: blanks.map((blank) => ({ piece: rack[0]!, blank: { ...blank, done: true } })) } });
+    expect(operations.map((o) => o.kind).slice(0, 2)).toEqual(['remill', 'layOut']);
+  });
+});

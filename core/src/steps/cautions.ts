@@ -1,4 +1,6 @@
+import type { ToolId } from '../shop/tools.ts';
 import { say, type Phrase } from '../units/phrase.ts';
+import type { Instruction } from './instruction.ts';
 import type { OperationKind } from './operation.ts';
 
 /** The line that ends every sheet: Cadenza plans, the machine's manual and training decide. */
@@ -12,23 +14,21 @@ const ROUTING = [say`Router: slow for large bits, shallow passes, feed against t
 
 /** The usual cautions of each kind of step (common practice). */
 const CAUTIONS: Partial<Record<OperationKind, Phrase[]>> = {
-  crosscut: [say`Stop block well short of the blade: an offcut must never be trapped between blade and fence.`, PROTECTION],
+  crosscut: [PROTECTION],
   flatten: [PLANING, say`Keep the grain of each piece running the same way, or it tears out.`, PROTECTION],
   jointEdge: [PLANING],
-  rip: [
-    say`Riving knife and guard on, push stick or block in hand. No rough edge against the fence.`,
-    say`Narrow or short strips: band saw, carrier, or a stop outside the blade; not freehand at the fence.`,
-  ],
+  split: [say`A rough piece rocks: never along a table saw's fence. Hold it flat, and keep hands out of the line of the blade.`, PROTECTION],
   planeStrips: [say`Thin strips can shatter: carry them on a flat board, light passes.`, PLANING],
   remill: [PLANING],
   jointStrips: [PLANING],
-  resaw: [say`Push block and a tall fence; fingers never in line with the blade. A push stick finishes the cut.`, PROTECTION],
+  resaw: [PROTECTION],
+  keys: [say`Clamp the strip, not the hand beside it; the cutter stands still before it is lifted.`, PROTECTION],
+  inlay: ROUTING,
   glue: [say`Acetone, where it is used, burns and its vapour creeps along the floor: gloves, open door, no flame, no spark.`, say`Clamps are heavy and fall: take them off with one hand on the panel.`],
   flattenSections: [say`Scrape off every bead of dry glue before the knives meet it.`, PLANING, PROTECTION],
   flattenPanel: [say`Scrape off every bead of dry glue before the knives meet it.`, PROTECTION],
-  trimEdges: [say`Riving knife and guard on; let no trimmed sliver be trapped between blade and fence.`],
-  trimEnds: [say`Support the end of the cut so that the last corner does not tear out; stop block short of the blade.`],
-  cutApart: [say`Support both sides of a long panel; stop block short of the blade.`, PROTECTION],
+  trimEnds: [say`Support the end of the cut so that the last corner does not tear out.`],
+  cutApart: [say`Support both sides of a long panel.`, PROTECTION],
   edges: ROUTING,
   groove: ROUTING,
   holds: ROUTING,
@@ -41,6 +41,20 @@ const CAUTIONS: Partial<Record<OperationKind, Phrase[]>> = {
   topCoat: [say`Rags with drying or hard-wax oils can ignite by themselves: lay them flat outdoors to dry, or keep them under water.`],
 };
 
-export function cautionsFor(kind: OperationKind): Phrase[] {
-  return CAUTIONS[kind] ?? [];
+/** What each saw asks for, however it is used (common practice). */
+const SAW_CAUTIONS: Partial<Record<ToolId, Phrase>> = {
+  tableSaw: say`Riving knife and guard on, push stick or block in hand. No rough edge against the fence, nothing thin between blade and fence.`,
+  carrierSled: say`Riving knife and guard on; the piece held down on its carrier, both hands behind the blade.`,
+  sled: say`Stop block well short of the blade: an offcut must never be trapped. Hands outside the marked lane of the sled.`,
+  mitreSaw: say`The piece against fence and table; wait until the blade stands still before it comes up; an offcut must never be trapped at a stop.`,
+  circularSaw: say`Work and guide clamped, the cable out of the way; the blade as deep as the wood and little more; let it stop before it is lifted.`,
+  trackSaw: say`Work and track clamped or held fast; the blade as deep as the wood and little more; both hands on the saw.`,
+  bandSaw: say`Guides just above the wood, push block or stick in hand; fingers never in line with the blade.`,
+  handSaw: say`Work clamped; start with short strokes, the thumb well above the teeth.`,
+};
+
+/** The cautions of a step: those of its kind, and of the saws it is done with. */
+export function cautionsFor(kind: OperationKind, instructions: readonly Instruction[]): Phrase[] {
+  const saws = [...new Set(instructions.flatMap((i) => ('saw' in i ? [i.saw.tool] : [])))].map((tool) => SAW_CAUTIONS[tool]).filter((c) => c !== undefined);
+  return [...saws, ...(CAUTIONS[kind] ?? [])];
 }

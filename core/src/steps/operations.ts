@@ -26,6 +26,6 @@ export function operationsFor(context: PlanContext, ladders: { thickness: Ladder
   ];
   return drafts.map((draft, i) => ({
     instructions: [], settings: [], parts: [], passes: null, machine: null, repeats: 1, stayMinutes: 0, waitMinutes: null, waitFor: null, clamps: 0, glueUp: null, joins: [], habit: null, school: null, ways: [],
-    cautions: cautionsFor(draft.kind), ...draft, number: i + 1,
+    cautions: cautionsFor(draft.kind, draft.instructions ?? []), ...draft, number: i + 1,
   }));
 }
