@@ -134,7 +134,7 @@ export function resawLines(instructions: readonly InstructionOf<'resaw'>[]): Phr
     guide === 'stop' ? say`On edge against a tall carrier board along the fence, a stop on the other side as far from the blade as the setting says: the thin strip falls free and nothing thin runs between blade and fence`
       : say`On edge, the planed face against the fence; clean the sawn face of the rest before the next cut`,
     ...[...alike.values()].map(({ of, parts, strips }) => joined(
-      say`${named(parts)}: ${length(of.from)} into ${of.layers.length} ${of.layers.length === 1 ? 'layer' : 'layers'} for ${stripList(strips)}, ${length(clean)} to clean each sawn face`,
+      say`${named(parts)}: ${atLeast(of.from)} into ${of.layers.length} ${of.layers.length === 1 ? 'layer' : 'layers'} for ${stripList(strips)}, ${length(clean)} to clean each sawn face`,
       of.rest > 0 ? say`; ${length(of.rest)} is left over` : say`; the last is what is left, ${length(of.layers.at(-1)!.setting)}`,
     )),
   ];

@@ -49,5 +49,5 @@ export function PartsTable() {
 }
 
 function SizeText({ size }: { size: PlannedStrip['rough'] }) {
-  return <><Length mm={size.length} bare /> × <Length mm={size.width} bare /> × <Length mm={size.thickness} bare /></>;
+  return <><Length mm={size.length} rounding="up" bare /> × <Length mm={size.width} rounding="up" bare /> × <Length mm={size.thickness} rounding="up" bare /></>;
 }

@@ -63,7 +63,7 @@ function PartLines({ operation }: { operation: Operation }) {
     <ul className={classes.parts} aria-label="Before and after">
       {operation.parts.map((part) => (
         <li key={`${part.part}${part.before}`}>
-          <b>{part.part}</b> {part.dimension} <Length mm={part.before} /> → <b><Length mm={part.after} /></b>
+          <b>{part.part}</b> {part.dimension} <Length mm={part.before} /> → <b><Length mm={part.after} rounding="up" /></b>
           {part.passes !== null && <span>{part.passes === 1 ? '1 pass' : `${part.passes} passes, last one light`}</span>}
         </li>
       ))}

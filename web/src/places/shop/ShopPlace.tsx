@@ -11,6 +11,7 @@ import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { SeasonFields } from '../../quantities/SeasonFields.tsx';
 import { ClampList, GlueList, HourList } from './ClampAndGlueLists.tsx';
 import { NumberField, TextField, type EditShop } from './fields.tsx';
+import { GritField } from './GritField.tsx';
 import { MachineList } from './MachineList.tsx';
 import { SchoolList } from './SchoolList.tsx';
 import classes from './ShopPlace.module.css';
@@ -83,7 +84,7 @@ export function ShopPlace() {
           <NumberField field="Room, humidity" suffix=" %" value={shop.room.humidity} schema={shopSchema.shape.room.shape.humidity} onCommit={(humidity) => change((s) => ({ ...s, room: { ...s.room, humidity } }))} />
         </div>
       </section>
-      <section id="ways"><h2>Ways of working</h2><p>Makers differ, each with a reason. The steps follow what is chosen here; a board can differ, at the step where it matters.</p><SchoolList shop={shop} onChange={change} /></section>
+      <section id="ways"><h2>Ways of working</h2><p>Makers differ, each with a reason. The steps follow what is chosen here; a board can differ, at the step where it matters.</p><SchoolList shop={shop} onChange={change} /><GritField grits={shop.grits} onCommit={(grits) => change((s) => ({ ...s, grits }))} /></section>
       <section id="allowances"><h2>Allowances</h2><p>What each operation takes. Usual figures to begin with; yours are better.</p>{figures(HABITS)}</section>
       <section id="pace"><h2>Pace</h2><p>How fast hands are: how many strips close before the glue skins over, and how long the work takes.</p>{figures(PACE)}</section>
       <section id="pieces"><h2>Choosing pieces</h2><p>The cut plan uses the least value of wood; then these decide. Amounts are what you would pay to avoid the trouble.</p>{figures(CUTTING)}</section>
