@@ -1,6 +1,6 @@
 import { pricePerMm3, volumeBetween } from '../stock/shape.ts';
 import { trimLayout } from '../trim/trimLayout.ts';
-import { boardFeet, cubicMetres } from '../units/volume.ts';
+import { boardFeet, cubicMetres, MM3_PER_M3 } from '../units/volume.ts';
 import type { PlanContext } from './context.ts';
 import type { PlannedStrip } from './strips.ts';
 
@@ -19,11 +19,11 @@ export interface Materials {
   yield: number | null;
   /** Grams of one board; null when a species has no density. */
   gramsEach: number | null;
-  /** Wood cost of all copies in the shop's currency, priced pieces only. */
+  /** Wood used up for all copies, in the shop's currency: pieces less what goes back to the rack, as Cuts tells it; wood without a price as the shop counts it. */
   cost: number;
   costEach: number;
   currency: string;
-  /** Marks of pieces in use that have no price, so that the cost is not the whole cost. */
+  /** Marks of pieces in use that have no price. */
   unpriced: string[];
 }
 
@@ -34,8 +34,9 @@ function volumeOf(mm3: number): Volume {
 export function materialsOf(context: PlanContext, strips: readonly PlannedStrip[]): Materials {
   const { board, cutting, pieces, shop } = context;
   const densities = new Map(context.species.map((s) => [s.code, s.density]));
+  const ownPlan = cutting.score.total > 0;
   let taken = 0;
-  let cost = 0;
+  let cost = ownPlan ? cutting.score.wood : 0;
   const unpriced = new Set<string>();
   for (const blank of cutting.blanks) {
     const piece = pieces.get(blank.pieceId);
@@ -44,7 +45,8 @@ export function materialsOf(context: PlanContext, strips: readonly PlannedStrip[
     taken += volume;
     const price = pricePerMm3(piece, densities.get(piece.species) ?? null);
     if (price === null) unpriced.add(piece.mark);
-    else cost += volume * price;
+    // What is still to be cut costs what the cut plan says, unless that plan is shared with other boards.
+    if (blank.done || !ownPlan) cost += volume * (price ?? shop.cutting.unpricedPerM3 / MM3_PER_M3);
   }
   const each = strips.reduce((sum, { finished: f }) => sum + f.length * f.width * f.thickness, 0);
   const grams = strips.map((s) => s.grams);

@@ -59,7 +59,8 @@ describe('materials', () => {
     expect(materials.finished.cubicMetres).toBeCloseTo(0.4 * 0.26 * 0.03, 12);
     // Two blanks (four 32 mm rips in 148 mm) of 429 + 3 mm at 150 x 50 mm.
     expect(materials.taken.cubicMetres).toBeCloseTo((2 * 432 * 150 * 50) / 1e9, 12);
-    expect(materials.cost).toBeCloseTo(materials.taken.boardFeet * 10, 9);
+    // Used up: 874 mm of the piece; beside the second blank's two rips 78 mm go back, at half their worth.
+    expect(materials.cost).toBeCloseTo((((874 * 150 - 0.5 * 429 * 78) * 50) / 2_359_737) * 10, 4);
   });
 
   it('never make more board than wood was taken, and say which pieces have no price', () => {

@@ -12,6 +12,8 @@ const PLANING = say`Mind the machine's least length, width and thickness. A piec
 
 const ROUTING = [say`Router: slow for large bits, shallow passes, feed against the turn of the bit, clamp the work, never linger.`, PROTECTION];
 
+const ACETONE = say`Acetone burns, and its vapour creeps along the floor: gloves, open door, no flame, no spark.`;
+
 /** The usual cautions of each kind of step (common practice). */
 const CAUTIONS: Partial<Record<OperationKind, Phrase[]>> = {
   crosscut: [PROTECTION],
@@ -24,7 +26,8 @@ const CAUTIONS: Partial<Record<OperationKind, Phrase[]>> = {
   resaw: [PROTECTION],
   keys: [say`Clamp the strip, not the hand beside it; the cutter stands still before it is lifted.`, PROTECTION],
   inlay: ROUTING,
-  glue: [say`Acetone, where it is used, burns and its vapour creeps along the floor: gloves, open door, no flame, no spark.`, say`Clamps are heavy and fall: take them off with one hand on the panel.`],
+  join: [say`Clamps are heavy and fall: take them off with one hand on the panel.`],
+  glue: [say`Clamps are heavy and fall: take them off with one hand on the panel.`],
   flattenSections: [say`Scrape off every bead of dry glue before the knives meet it.`, PLANING, PROTECTION],
   flattenPanel: [say`Scrape off every bead of dry glue before the knives meet it.`, PROTECTION],
   trimEnds: [say`Support the end of the cut so that the last corner does not tear out.`],
@@ -56,5 +59,5 @@ const SAW_CAUTIONS: Partial<Record<ToolId, Phrase>> = {
 /** The cautions of a step: those of its kind, and of the saws it is done with. */
 export function cautionsFor(kind: OperationKind, instructions: readonly Instruction[]): Phrase[] {
   const saws = [...new Set(instructions.flatMap((i) => ('saw' in i ? [i.saw.tool] : [])))].map((tool) => SAW_CAUTIONS[tool]).filter((c) => c !== undefined);
-  return [...saws, ...(CAUTIONS[kind] ?? [])];
+  return [...(instructions.some((i) => i.do === 'wipe') ? [ACETONE] : []), ...saws, ...(CAUTIONS[kind] ?? [])];
 }

@@ -3,7 +3,7 @@ import { scrapeWindow } from '../gluing/glueRun.ts';
 import type { GluePlan, GlueUp } from '../gluing/glueUps.ts';
 import { schoolOf } from '../shop/schools.ts';
 import { glueOf } from '../shop/shop.ts';
-import { length, say, type Phrase } from '../units/phrase.ts';
+import { capitalised, length, say, type Phrase } from '../units/phrase.ts';
 import type { PlanContext } from '../plan/context.ts';
 import { glueThicknessReached } from '../plan/ladders.ts';
 import { turnedOver } from '../plan/stripBody.ts';
@@ -240,7 +240,7 @@ function flattenSections(context: PlanContext, sections: readonly GlueUp[], sing
     settings: thicknessSettings(ofKind(instructions, 'flatten')),
     lines: [
       say`Scrape off the glue, then both faces, ${sections.length > 1 ? `all ${sections.length} sections` : 'the section'} at one setting: ${length(glued)} to ${length(levelled)}`,
-      ...(singles.length > 0 ? [say`${stripList(singles)}, not in a section, at the same setting`] : []),
+      ...(singles.length > 0 ? [capitalised(say`${stripList(singles)}, not in a section, at the same setting`)] : []),
       say`The edges that will be joined stay as they were milled: clean of glue, not planed again`,
     ],
     why: say`The whole panel is wider than the machine; what it is joined from is not. Joined with care, only a light levelling is left.`,

@@ -1,5 +1,5 @@
 import { TOOL_NAMES } from '../shop/tools.ts';
-import { atLeast, length, say, type Phrase } from '../units/phrase.ts';
+import { atLeast, capitalised, length, say, type Phrase } from '../units/phrase.ts';
 import type { Guide, InstructionOf, Rip, Thing } from './instruction.ts';
 import { listNumbers, stripList } from './numberList.ts';
 import type { PartChange, Setting } from './operation.ts';
@@ -78,11 +78,12 @@ export function ripSettings(instructions: readonly InstructionOf<'rip'>[]): Sett
   return [...found.values()].sort((a, b) => b.value.mm - a.value.mm);
 }
 
-/** Parts that are ripped alike are told together. */
+/** Parts that are ripped alike, for the same strips, are told together. */
 export function ripLines(instructions: readonly InstructionOf<'rip'>[], { relative, rest }: { relative: boolean; rest: boolean }): Phrase[] {
   const alike = new Map<string, { parts: Thing[]; strips: number[][]; of: InstructionOf<'rip'> }>();
   for (const i of instructions) {
-    const key = JSON.stringify([i.guide, i.saw, i.parallel, i.cuts.map((c) => [c.width, c.skip])]);
+    // What gives other strips is another line: nobody should have to guess which.
+    const key = JSON.stringify([i.guide, i.saw, i.parallel, i.cuts.map((c) => [c.width, c.skip]), [...new Set(i.cuts.flatMap((c) => c.strips))].sort()]);
     const entry = alike.get(key) ?? { parts: [], strips: i.cuts.map(() => []), of: i };
     entry.parts.push(...i.parts);
     i.cuts.forEach((c, k) => entry.strips[k]!.push(...c.strips));
@@ -124,7 +125,7 @@ export function resawLines(instructions: readonly InstructionOf<'resaw'>[]): Phr
   const { guide, clean } = instructions[0]!;
   const alike = new Map<string, { of: InstructionOf<'resaw'>; parts: Thing[]; strips: number[] }>();
   for (const i of instructions) {
-    const key = JSON.stringify([i.from, i.layers.map((l) => l.setting), i.rest]);
+    const key = JSON.stringify([i.from, i.layers.map((l) => [l.setting, l.strip]), i.rest]);
     const entry = alike.get(key) ?? { of: i, parts: [], strips: [] };
     entry.parts.push(i.part);
     entry.strips.push(...i.layers.map((l) => l.strip));
@@ -142,7 +143,7 @@ export function resawLines(instructions: readonly InstructionOf<'resaw'>[]): Phr
 
 export function jointLines(instructions: readonly InstructionOf<'joint'>[], marks: { name: string; why: string }): Phrase[] {
   return [
-    ...instructions.map((i) => say`${stripList(i.strips)}: ${length(i.by)} off each edge, to ${atLeast(i.width)}, ${TOOL_NAMES[i.tool].toLowerCase()}`),
+    ...instructions.map((i) => say`${capitalised(stripList(i.strips))}: ${length(i.by)} off each edge, to ${atLeast(i.width)}, ${TOOL_NAMES[i.tool].toLowerCase()}`),
     say`${marks.name}: ${marks.why} The marks are on the marking drawing`,
   ];
 }
