@@ -33,6 +33,28 @@ describe('files made from code', () => {
   });
 });
 
+describe('npm run follow', () => {
+  const follow = (...args: string[]) => spawnSync(process.execPath, [join(ROOT, 'bin/run.mjs'), 'follow', ...args], { encoding: 'utf8', cwd: folder });
+
+  it('prints a line a step and that nothing failed', () => {
+    const { status, stdout } = follow(join(ROOT, 'examples/bread-boards-edge-grain.cadenza.json'));
+    const lines = stdout.trimEnd().split('\n');
+    expect([status, lines.at(-1)]).toEqual([0, `followed: ${lines.length - 1} steps, 0 failures`]);
+    expect(lines[0]).toMatch(/^1\. Crosscut the blanks: \d+ instructions, done$/);
+  });
+
+  it('tells each failure with step, instruction and figures, and exits 1; a file that is none exits 2', () => {
+    const file = JSON.parse(readFileSync(join(ROOT, 'examples/bread-boards-edge-grain.cadenza.json'), 'utf8')) as { shop: { clamps: { count: number }[] } };
+    for (const clamp of file.shop.clamps) clamp.count = 1;
+    const path = join(folder, 'few-clamps.cadenza.json');
+    writeFileSync(path, JSON.stringify(file));
+    const { status, stdout } = follow(path);
+    expect(status).toBe(1);
+    expect(stdout).toMatch(/step \d+, glue: G1\.1: fewer clamps than press the joints/);
+    expect(follow('nowhere.json').status).toBe(2);
+  });
+});
+
 describe('npm run plan', () => {
   const plan = (...args: string[]) => spawnSync(process.execPath, [join(ROOT, 'bin/run.mjs'), 'plan', ...args], { encoding: 'utf8', cwd: folder });
   const example = join(ROOT, 'examples/bread-boards-edge-grain.cadenza.json');
