@@ -50,7 +50,7 @@ describe('npm run follow', () => {
     writeFileSync(path, JSON.stringify(file));
     const { status, stdout } = follow(path);
     expect(status).toBe(1);
-    expect(stdout).toMatch(/step \d+, glue: G1\.1: fewer clamps than press the joints/);
+    expect(stdout).toMatch(/step \d+, glue: G1\.1: the clamps do not press the joints enough \([\d.]+ MPa, and the wood wants 1\.2 MPa\)/);
     expect(follow('nowhere.json').status).toBe(2);
   });
 });

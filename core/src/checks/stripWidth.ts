@@ -3,6 +3,7 @@ import { widestStrip } from '../cutting/sections.ts';
 import { stripList } from '../steps/numberList.ts';
 import type { Plan } from '../plan/plan.ts';
 import type { Shop } from '../shop/shop.ts';
+import { SAFE_WIDTH_MM } from '../shop/tools.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { capitalised, length, say, type Phrase } from '../units/phrase.ts';
 import type { Finding, Rule } from './finding.ts';
@@ -12,8 +13,6 @@ const ORDINARY_PLANING = 1.5;
 /** Wider flat-sawn strips cup noticeably (common practice: 4 in). */
 const WIDE_FLAT = 101.6;
 const COMMON_PRACTICE = 'common practice';
-/** Rips narrower than this are not for hands at the fence (common practice: 3/4 in). */
-const NARROW_RIP = 19;
 
 /** Each strip's width against what the rack gives, what the plane turns to chips, and what is safe to rip. Strips with which it stands alike are told together. */
 export const stripWidth: Rule = (plan, { board, shop }) => {
@@ -56,7 +55,7 @@ export const stripWidth: Rule = (plan, { board, shop }) => {
       }, number, (strips, many) => say`${strips} ${many ? 'lie' : 'lies'} flat and ${many ? 'are' : 'is'} ${length(strip.width)} wide.`);
     }
     const narrowest = showsOf(board.construction, strip) === 'edge' ? planned.milled.width : planned.rough.width;
-    if (narrowest < NARROW_RIP) {
+    if (narrowest < SAFE_WIDTH_MM) {
       find(String(narrowest), {
         rule: 'narrow-strip', severity: 'caution', why: say`Narrow strips break up, bind or get pulled in at a table saw or planer.`,
         waysOut: [say`Resaw on the band saw, plane on a carrier board, and cut one or two spares.`, say`Use a thin-rip stop outside the blade, as the saw's manual shows.`],

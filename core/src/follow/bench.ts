@@ -19,9 +19,8 @@ export interface Wood {
   flat: boolean;
   near: Edge;
   far: Edge;
-  /** Which layer of its ripping, so that layers of one place are told apart. */
+  /** Its glue faces were wiped clean of oil for the next glue-up. */
   wiped: boolean;
-  keyed: boolean;
 }
 
 /** What was glued together: strips side by side, in order. */

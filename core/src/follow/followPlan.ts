@@ -2,7 +2,8 @@ import type { PlanContext, PlanInput } from '../plan/context.ts';
 import type { Plan } from '../plan/plan.ts';
 import { millingOf } from '../steps/milling.ts';
 import type { Failure, Made, Wood } from './bench.ts';
-import { follow, type Followed } from './follow.ts';
+import { follow } from './follow.ts';
+import type { Followed } from './makersBench.ts';
 
 /** What he made is compared with the board to this much, mm. */
 const EXACT_MM = 0.05;
@@ -25,7 +26,7 @@ export function followPlan(plan: Plan, given: PlanInput): Followed {
 function benchOf(context: PlanContext): Wood[] {
   return millingOf(context).strips.filter((s) => s.part.blank.done).map(({ thing, strip, part, sawn }) => ({
     thing, piece: part.piece, unit: part.blank.unit, x: { from: part.blank.from, to: part.blank.from + part.blank.length }, y: { from: strip.from, to: strip.from + strip.way.rip },
-    thickness: sawn, thickest: sawn, flat: true, near: 'straight', far: 'straight', wiped: false, keyed: false,
+    thickness: sawn, thickest: sawn, flat: true, near: 'straight', far: 'straight', wiped: false,
   }));
 }
 

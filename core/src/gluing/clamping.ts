@@ -46,14 +46,24 @@ export function wantedPressure(hardness: number | null): number {
   return hardness !== null && hardness < 3000 ? 0.7 : 1.2;
 }
 
+/** Whether a clamp opens wide enough for a panel with pads beside it. Lengths in mm. */
+export function opensFor(clamp: Pick<Clamp, 'opening'>, width: number): boolean {
+  return clamp.opening >= width + PADS_MM - LENGTH_TOLERANCE_MM;
+}
+
+/** Whether its jaws reach the middle of a panel's thickness, mm. */
+export function reachesMiddle(clamp: Pick<Clamp, 'reach'>, height: number): boolean {
+  return clamp.reach >= height / 2 - LENGTH_TOLERANCE_MM;
+}
+
 /**
  * Which clamps a glue-up gets and where they stand: evenly from inset to inset, below and above in turn; cauls only in gaps that hold them, so that no clamp and no caul ever meet.
  * @param panel length and height of the joints, width across them, mm
  */
 export function clampsFor(panel: { length: number; height: number; width: number; joints: number; hardness: number | null }, { clamps, pace, schools }: Pick<Shop, 'clamps' | 'pace' | 'schools'>): ClampSet {
   const { length, height, width, hardness } = panel;
-  const fits = (c: Clamp) => c.opening >= width + PADS_MM - LENGTH_TOLERANCE_MM;
-  const reaches = (c: Clamp) => c.reach >= height / 2 - LENGTH_TOLERANCE_MM;
+  const fits = (c: Clamp) => opensFor(c, width);
+  const reaches = (c: Clamp) => reachesMiddle(c, height);
   const total = (list: readonly Clamp[]) => list.reduce((sum, c) => sum + c.count, 0);
   const usable = clamps.filter((c) => fits(c) && reaches(c)).sort((a, b) => b.force - a.force || a.opening - b.opening);
   const owned = total(usable);

@@ -17,8 +17,23 @@ export async function up(db: Knex): Promise<void> {
   await db('revisions').update({ format_version: 7 });
 }
 
-/** An older Cadenza knows no ready stock: it is planed all round for it. */
+/** What an older Cadenza does not know is taken away again: ready stock is planed all round for it, no oil is oil by hand, and stops are gone on with wherever they stand. */
 export async function down(db: Knex): Promise<void> {
   await db('pieces').where({ surface: 'ready' }).update({ surface: 'fourSides' });
   await db.raw(`alter table pieces modify surface ${enumOf(SURFACES)} not null`);
+  const rewrite = (table: string, key: string[], change: (json: Json) => Json) => inPortions(db, table, key, async (row) => {
+    const document = JSON.stringify(change(JSON.parse(row.document as string) as Json));
+    await db(table).where(Object.fromEntries(key.map((k) => [k, row[k]]))).update({ document });
+  });
+  await rewrite('shops', ['id'], (shop) => ({ ...without(shop, 'grits'), schools: oiled(shop.schools) }));
+  await rewrite('revisions', ['board_id', 'number'], (board) => ({
+    ...board, strips: each(board.strips, 'sideKept'), accepted: each(board.accepted, 'strips'),
+    versions: (board.versions as Json[]).map((v) => ({ ...v, strips: each(v.strips, 'sideKept') })), differs: { ...(board.differs as Json), schools: oiled((board.differs as Json).schools) },
+  }));
+  await db('revisions').update({ format_version: 6 });
 }
+
+type Json = Record<string, unknown>;
+const without = (json: Json, field: string): Json => Object.fromEntries(Object.entries(json).filter(([key]) => key !== field));
+const each = (list: unknown, field: string): Json[] => (list as Json[]).map((one) => without(one, field));
+const oiled = (schools: unknown): unknown => ((schools as Json).oil === 'none' ? { ...(schools as Json), oil: 'flood' } : schools);
