@@ -1,6 +1,6 @@
 import type { PlanContext, PlanInput } from '../plan/context.ts';
 import type { Plan } from '../plan/plan.ts';
-import { millingOf } from '../steps/milling.ts';
+import { millingOf } from '../steps/millingPlan.ts';
 import type { Failure, Made, Wood } from './bench.ts';
 import { follow } from './follow.ts';
 import type { Followed } from './makersBench.ts';

@@ -1,0 +1,83 @@
+import type { RippedStrip } from '../cutting/cutPlan.ts';
+import { layeringOf } from '../shop/layering.ts';
+import type { Shop } from '../shop/shop.ts';
+import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
+import type { PlanContext } from '../plan/context.ts';
+import { glueThicknessReached } from '../plan/ladders.ts';
+import { stripThing, type Thing } from './instruction.ts';
+import { blankWork, sawnRest, wantedThickness, type BlankWork, type Lane, type RoughPart } from './stockWork.ts';
+
+/** A strip between the saw and the glue: where it is cut from and what it still wants. */
+export interface MilledStrip {
+  thing: Thing;
+  strip: RippedStrip;
+  lane: Lane;
+  part: RoughPart;
+  /** Thickness off the saw, and ready for glue, mm. */
+  sawn: number;
+  wanted: number;
+  /** Sawn through the thickness of its ripping, and what is left of that then, mm. */
+  resawn: boolean;
+  rest: number;
+}
+
+/** What the milling steps share. */
+export interface Milling {
+  context: PlanContext;
+  glued: number;
+  panels: number;
+  /** All that is or was cut, and what is still to be cut. */
+  all: BlankWork[];
+  open: BlankWork[];
+  strips: MilledStrip[];
+  /** Thickness each rough part is planed to, by its id, mm. */
+  planeTo: ReadonlyMap<string, number>;
+}
+
+export function millingOf(context: PlanContext): Milling {
+  const glued = glueThicknessReached(context);
+  const all = context.cutting.blanks.flatMap((blank) => {
+    const piece = context.pieces.get(blank.pieceId);
+    return piece ? [blankWork(blank, piece, context.shop, glued)] : [];
+  });
+  const planeTo = planedThicknesses(all, context.shop);
+  const strips = all.flatMap((work) => work.parts.flatMap((part) => part.lanes.flatMap((lane) => stripsOfLane(lane, part, planeTo.get(part.thing.id)!, context, glued))));
+  return { context, glued, panels: context.allowances.panels.length, all, open: all.filter((w) => !w.blank.done), strips, planeTo };
+}
+
+/**
+ * All parts of a piece are planed to what the thickest of their strips wants, if they give it; strips that were ripped first each to their own. What would be planed to
+ * shavings, where a saw can take it off whole, stays as thick as it can.
+ */
+function planedThicknesses(all: readonly BlankWork[], shop: Shop): Map<string, number> {
+  const planeTo = new Map<string, number>();
+  for (const work of all) {
+    const together = all.filter((w) => w.piece.id === work.piece.id && w.blank.done === work.blank.done && w.split !== 'ripFirst').flatMap((w) => w.parts.flatMap((p) => p.lanes));
+    for (const part of work.parts) {
+      const own = Math.max(...part.lanes.map((l) => l.need));
+      const wanted = thicknessTogether(work.split === 'ripFirst' ? part.lanes : together, shop);
+      planeTo.set(part.thing.id, Math.max(own, Math.min(wanted, ...part.lanes.map((l) => l.planed))));
+    }
+  }
+  return planeTo;
+}
+
+function thicknessTogether(lanes: readonly Lane[], shop: Shop): number {
+  const most = Math.max(...lanes.map((l) => l.need));
+  const thickest = lanes.filter((l) => l.need >= most - LENGTH_TOLERANCE_MM);
+  return thickest.every((l) => l.strips.length === 1 && sawnRest(l.strips, l.planed, l.need, shop) > 0) ? Math.min(...thickest.map((l) => l.planed)) : most;
+}
+
+function stripsOfLane(lane: Lane, part: RoughPart, thickness: number, context: PlanContext, glued: number): MilledStrip[] {
+  const layering = layeringOf(context.shop);
+  const last = lane.strips.length - 1;
+  return lane.strips.map((strip, i) => {
+    const wanted = wantedThickness(strip, lane.strips.length, glued);
+    const rest = layering ? sawnRest(lane.strips, thickness, lane.strips.length === 1 ? wanted : strip.way.thickness, context.shop) : 0;
+    const resawn = lane.strips.length > 1 || rest > 0;
+    // The last layer is what is left, unless a rest is sawn off it.
+    const used = lane.strips.slice(0, last).reduce((sum, s) => sum + s.way.thickness + (layering ? layering.kerf + 2 * layering.clean : 0), 0);
+    const sawn = !resawn || !layering ? thickness : i < last || rest > 0 ? strip.way.thickness + layering.clean : thickness - used + layering.clean;
+    return { thing: stripThing(strip.demand, context.allowances.panels.length), strip, lane, part, sawn: resawn && lane.strips.length === 1 && layering ? wanted + layering.clean : sawn, wanted, resawn, rest };
+  });
+}
