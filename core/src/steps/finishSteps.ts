@@ -65,7 +65,7 @@ function sandStep({ context, thickness, width, grits: all, area }: Finishing, gr
   const take = after ? 0 : flat - thickness.reached;
   const instructions: Instruction[] = [{ do: 'sand', parts, tool: sandingTool(taken.id), grits, from: after ? thickness.reached : flat, take, to: thickness.reached }];
   return {
-    kind: 'sand', title: grits.length === all.length ? say`Sand to thickness` : say`Sand with ${grits.join(', ')}`, habit: 'sanding', school: 'lastGrit', machine: taken.name, ways, minutes: taken.minutes, instructions,
+    kind: 'sand', title: grits.length === all.length ? say`Sand to thickness` : say`Sand with ${grits.join(', ')}`, habit: 'sanding', school: context.shop.grits === null ? 'lastGrit' : null, machine: taken.name, ways, minutes: taken.minutes, instructions,
     parts: after ? [] : [{ part: boardWords(board.count), dimension: 'thickness', before: flat, after: thickness.reached, passes: null }],
     lines: [
       ...(after ? [] : [say`${length(flat)} to ${length(thickness.reached)}: ${length(take)} in all, half off each face`]),

@@ -115,3 +115,26 @@ describe('a database that is not as it should be is refused in one sentence, and
     expect(await openAndFail(url)).toMatchObject({ name: 'StoreError', message: expect.stringMatching(/^The tables in the database are not as Cadenza made them \(.*cut_plans.*\)\. Restore a backup/) as string });
   });
 });
+
+it('the step to version 7 goes back whole and forward again: what an older Cadenza does not know is gone in between', async () => {
+  const url = await fresh('back_and_forth');
+  load(url, `set foreign_key_checks = 0, sql_mode = 'NO_AUTO_VALUE_ON_ZERO';\n${gunzipSync(readFileSync(join(here, 'earlier', '006-c1b4989.sql.gz'))).toString('utf8')}`);
+  await inspectStore(url);
+  const api = await serveApi(url);
+  const [board] = await api.list<{ id: string; revision: number; board: object }>('/boards');
+  const accepted = [{ rule: 'no-clamps', strips: [], note: 'Wedges' }];
+  expect((await api.call('PUT', `/boards/${board!.id}`, { basedOn: board!.revision, board: { ...board!.board, accepted } })).status).toBe(200);
+  await api.close();
+
+  const db = openDatabase(url);
+  const document = (row: { document: unknown } | undefined) => JSON.parse(String(row!.document)) as { strips: object[]; accepted: object[] };
+  const newest = async () => document(await db('revisions').where({ board_id: board!.id }).orderBy('number', 'desc').first<{ document: unknown }>());
+  const hasGrits = async () => 'grits' in document(await db('shops').first<{ document: unknown }>());
+  await migrations['008-followed']!.down!(db);
+  const before = await newest();
+  expect([before.strips.some((s) => 'sideKept' in s), before.accepted, await hasGrits()]).toEqual([false, [{ rule: 'no-clamps', note: 'Wedges' }], false]);
+  await migrations['008-followed']!.up(db);
+  const after = await newest();
+  expect([after.strips.every((s) => 'sideKept' in s), after.accepted, await hasGrits()]).toEqual([true, [{ rule: 'no-clamps', strips: null, note: 'Wedges' }], true]);
+  await db.destroy();
+}, 60_000);

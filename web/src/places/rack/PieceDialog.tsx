@@ -1,4 +1,5 @@
 import { Button, Modal, NativeSelect, NumberInput, SegmentedControl, Select, Textarea, TextInput } from '@mantine/core';
+import { useMediaQuery } from '@mantine/hooks';
 import { useState, type FormEvent, type ReactNode } from 'react';
 import { fieldProblems } from '#core/format/fieldProblems.ts';
 import { pieceFieldsSchema, pieceShape, PLAIN_CONDITION, surfaces, type Piece, type PieceFields } from '#core/stock/piece.ts';
@@ -37,6 +38,8 @@ export function PieceDialog({ stored, start, species, currency, onClose, onSaved
   const [newName, setNewName] = useState('');
   const [like, setLike] = useState<string | null>(null);
   const [sizes, setSizes] = useState<Record<string, string>>({});
+  // Five surfaces side by side are wider than a phone.
+  const narrow = useMediaQuery('(max-width: 640px)') ?? false;
   const [surface, setSurface] = useState<Piece['surface']>(start.surface ?? 'rough');
   const [rings, setRings] = useState<Piece['rings']>(start.rings ?? 'flat');
   const [amount, setAmount] = useState<number | string>(start.price?.amount ?? '');
@@ -126,7 +129,7 @@ export function PieceDialog({ stored, start, species, currency, onClose, onSaved
           ))}
         </div>
         <div className={classes.row}>
-          <Labelled label="Surface"><SegmentedControl aria-label="Surface" value={surface} onChange={(v) => setSurface(v)} data={surfaces.map((value) => ({ value, label: SURFACE_LABELS[value] }))} /></Labelled>
+          <Labelled label="Surface"><SegmentedControl aria-label="Surface" orientation={narrow ? 'vertical' : 'horizontal'} value={surface} onChange={(v) => setSurface(v)} data={surfaces.map((value) => ({ value, label: SURFACE_LABELS[value] }))} /></Labelled>
           <Labelled label="Rings on its end"><SegmentedControl aria-label="Rings" value={rings} onChange={(v) => setRings(v)} data={[{ value: 'flat', label: 'Flat' }, { value: 'rift', label: 'Rift' }, { value: 'quarter', label: 'Quarter' }]} /></Labelled>
         </div>
         <div className={classes.row}>
