@@ -79,12 +79,24 @@ describe('strips under the hands', () => {
         else expect(s.width).toBeLessThanOrEqual(most + 1e-9);
         expect(s.width).toBeGreaterThanOrEqual(1);
       });
-      const free = evened.flatMap((s, i) => (!s.locked && s.width > 1 && s.width < most ? [s.width / strips[i]!.width] : []));
+      const alone = (s: Strip) => strips.every((o) => o.id === s.id || o.locked || Math.abs(o.width - s.width) > 1);
+      const free = evened.flatMap((s, i) => (!s.locked && s.width > 1 && s.width < most && alone(strips[i]!) ? [s.width / strips[i]!.width] : []));
       free.forEach((factor) => expect(factor).toBeCloseTo(free[0]!, 6));
       // Something is missing only when nothing is left that could give way.
       if (missing > 1e-6) expect(evened.every((s) => s.locked || s.width >= most - 1e-6)).toBe(true);
       if (missing < -1e-6) expect(evened.every((s) => s.locked || s.width <= 1 + 1e-6)).toBe(true);
     }));
+  });
+
+  it('nearly equal widths become one setting of the fence, unless the rack holds one of them back', () => {
+    const { strips } = plainBoard({}, [28.2, 28.7, 28.2, 28.7]);
+    expect(widths(arrange.evenOut(strips, 115.2, () => 40).strips)).toEqual([28.8, 28.8, 28.8, 28.8]);
+    expect(widths(arrange.evenOut(strips, 115.2, (s) => (s.id === 's1' ? 28.2 : 40)).strips)).toEqual([28.2, 29, 29, 29]);
+  });
+
+  it('a board a millimetre short is full: another strip would be far too much', () => {
+    const { strips } = plainBoard({}, Array.from({ length: 13 }, () => 19));
+    expect(arrange.repeatUntil(strips, [0], 266.7, 200, counter())).toHaveLength(14);
   });
 
   it('a joint dragged with the sum kept trades width between neighbours, never below the least', () => {

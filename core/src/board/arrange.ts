@@ -57,12 +57,15 @@ export function repeatStrips(strips: readonly Strip[], indices: readonly number[
   return strips.toSpliced(motif.at(-1)! + 1, 0, ...motif.map((i) => ({ ...strips[i]!, id: newId(), locked: false })));
 }
 
-/** Repeats a motif until the strips together are at least `wanted` mm wide, or there are `most` of them. */
+/** So little short of the wanted width the board is full, mm: evening out gives it, and another strip would be far too much (common practice). */
+const FULL_MM = 1;
+
+/** Repeats a motif until the strips together are as wide as `wanted`, mm, or there are `most` of them. */
 export function repeatUntil(strips: readonly Strip[], indices: readonly number[], wanted: number, most: number, newId: NewId): Strip[] {
   const motif = inOrder(strips, indices).map((i) => strips[i]!);
   let filled = [...strips];
   let at = Math.max(...inOrder(strips, indices)) + 1;
-  for (let n = 0; motif.length > 0 && panelWidth({ strips: filled }) < wanted - 1e-6 && filled.length < most; n += 1) {
+  for (let n = 0; motif.length > 0 && panelWidth({ strips: filled }) < wanted - FULL_MM && filled.length < most; n += 1) {
     filled = insertStrip(filled, at, { ...motif[n % motif.length]!, id: newId(), locked: false });
     at += 1;
   }
@@ -138,23 +141,47 @@ export function changeStrip(strips: readonly Strip[], index: number, change: Par
 }
 
 /**
- * Widens or narrows the strips that are not locked, all in one proportion, until together they are `wanted` mm wide.
+ * Widens or narrows the strips that are not locked, all in one proportion, until together they are `wanted` mm wide. Strips nearly as wide as one another become
+ * equally wide where the limits allow it: one setting of the fence for all of them.
  * @param most widest that a strip can be, mm
  * @returns the strips, and how far they still are from what was wanted, mm: positive when they stay too narrow, negative when too wide
  */
 export function evenOut(strips: readonly Strip[], wanted: number, most: (strip: Strip) => number): { strips: Strip[]; missing: number } {
-  const free = new Set(strips.flatMap((s, i) => (s.locked ? [] : [i])));
-  const widths = strips.map((s) => s.width);
+  const alikeFirst = shareOut(oneWidthEach(strips), strips, wanted, most);
+  const asTheyAre = shareOut(strips, strips, wanted, most);
+  return Math.abs(alikeFirst.missing) <= Math.abs(asTheyAre.missing) + 1e-6 ? alikeFirst : asTheyAre;
+}
+
+/** Widths that differ by no more than this are one width in the maker's mind, mm (common practice: what two planed boards of one thickness differ by). */
+const ONE_WIDTH_MM = 1;
+
+/** Strips that may change and are nearly as wide as one another, each as wide as they are on average. */
+function oneWidthEach(strips: readonly Strip[]): Strip[] {
+  const free = strips.filter((s) => !s.locked).sort((a, b) => a.width - b.width);
+  const groups: Strip[][] = [];
+  for (const strip of free) {
+    const group = groups.at(-1);
+    if (group && strip.width - group[0]!.width <= ONE_WIDTH_MM) group.push(strip);
+    else groups.push([strip]);
+  }
+  const mean = new Map(groups.flatMap((g) => g.map((s) => [s.id, g.reduce((sum, one) => sum + one.width, 0) / g.length])));
+  return strips.map((s) => (mean.has(s.id) ? { ...s, width: mean.get(s.id)! } : s));
+}
+
+/** @param from what the proportions are taken from */
+function shareOut(from: readonly Strip[], strips: readonly Strip[], wanted: number, most: (strip: Strip) => number): { strips: Strip[]; missing: number } {
+  const free = new Set(from.flatMap((s, i) => (s.locked ? [] : [i])));
+  const widths = from.map((s) => s.width);
   // A strip that reaches its limit stays there; the others share what is left.
   while (free.size > 0) {
     const others = widths.reduce((sum, w, i) => (free.has(i) ? sum : sum + w), 0);
-    const share = [...free].reduce((sum, i) => sum + strips[i]!.width, 0);
+    const share = [...free].reduce((sum, i) => sum + from[i]!.width, 0);
     const factor = (wanted - others) / share;
-    const stuck = [...free].filter((i) => strips[i]!.width * factor > most(strips[i]!) + 1e-9 || strips[i]!.width * factor < LEAST_STRIP_WIDTH);
-    for (const i of free) widths[i] = Math.max(LEAST_STRIP_WIDTH, Math.min(most(strips[i]!), strips[i]!.width * factor));
+    const stuck = [...free].filter((i) => from[i]!.width * factor > most(strips[i]!) + 1e-9 || from[i]!.width * factor < LEAST_STRIP_WIDTH);
+    for (const i of free) widths[i] = Math.max(LEAST_STRIP_WIDTH, Math.min(most(strips[i]!), from[i]!.width * factor));
     if (stuck.length === 0) break;
     // Only one side at a time: those too wide set free what those too narrow may need, and the other way round.
-    const tooWide = stuck.filter((i) => strips[i]!.width * factor > most(strips[i]!));
+    const tooWide = stuck.filter((i) => from[i]!.width * factor > most(strips[i]!));
     for (const i of tooWide.length > 0 ? tooWide : stuck) free.delete(i);
   }
   const evened = strips.map((s, i) => (widths[i] === s.width ? s : { ...s, width: widths[i]! }));

@@ -1,7 +1,6 @@
 import { length, say } from '../units/phrase.ts';
+import { pressure as pressureOf } from '../units/quantity.ts';
 import type { Finding, Rule } from './finding.ts';
-
-const round = (mpa: number) => String(Math.round(mpa * 100) / 100);
 
 /** Enough clamps, long enough, deep enough, and hard enough. */
 export const clamping: Rule = ({ gluing, allowances }, { shop }) => {
@@ -40,7 +39,7 @@ export const clamping: Rule = ({ gluing, allowances }, { shop }) => {
     findings.push({
       rule: 'few-clamps', severity: owned < 2 ? 'stop' : 'caution', strips: [], at: 'glue',
       what: say`${about(few.id)} asks for ${wanted} clamps; ${owned} of the shop's are long enough.`,
-      why: byPressure > bySpacing ? say`With these the joint gets ${round(pressure)} MPa; the wood wants ${round(wantedPressure)}.` : say`Between clamps that stand too far apart a joint opens, at the ends first.`,
+      why: byPressure > bySpacing ? say`With these the joint gets ${pressureOf(pressure)}; the wood wants ${pressureOf(wantedPressure)}.` : say`Between clamps that stand too far apart a joint opens, at the ends first.`,
       waysOut: [say`Borrow ${wanted - owned}.`, say`Thick cauls along both edges spread the force of fewer clamps.`, say`Glue fewer strips at once, and a shorter panel.`],
       source: byPressure > bySpacing ? 'Adhesive makers\' usual advice for dense hardwoods, 1.2 to 1.7 MPa, from memory' : 'Common practice: a clamp every so much of the length, as set in Shop',
     });

@@ -64,12 +64,14 @@ export const machineLimits: Rule = (plan, { board, rack, shop }) => {
     });
   }
   const flattenedShort = plan.cutting.blanks.length === 0 || plan.cutting.blanks.some((b) => !b.done && b.strips.some((s) => s.order !== 'fullLength'));
-  if (plan.allowances.panels[0]!.length < planer.leastLength && flattenedShort) {
+  // The last panel of a batch may hold fewer boards, and its parts are shorter.
+  const shortest = plan.allowances.panels.at(-1)!.length;
+  if (shortest < planer.leastLength - LENGTH_TOLERANCE_MM && flattenedShort) {
     findings.push({
       rule: 'short-for-planer', severity: 'stop', strips: [], at: 'flatten',
-      what: say`Blanks are ${length(plan.allowances.panels[0]!.length)} long; jointer and planer want at least ${length(planer.leastLength)}.`,
+      what: say`Blanks are ${length(shortest)} long; jointer and planer want at least ${length(planer.leastLength)}.`,
       why: say`A short piece can tip between the rollers and be thrown.`,
-      waysOut: [say`Mill the pieces at double length and crosscut after planing.`, say`Make the board at least ${length(board.length + planer.leastLength - plan.allowances.panels[0]!.length)} long.`],
+      waysOut: [say`Mill the pieces at double length and crosscut after planing.`, say`Make the board at least ${length(board.length + planer.leastLength - shortest)} long.`],
     });
   }
   const thin = plan.cutting.blanks.flatMap((b) => b.strips.filter((s) => s.demand.spare === 0 && s.way.thickness < planer.leastThickness - LENGTH_TOLERANCE_MM));

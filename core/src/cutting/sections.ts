@@ -4,6 +4,7 @@ import { layerGap } from '../shop/layering.ts';
 import type { Shop } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
 import type { PromisedRange, Way } from './cutPlan.ts';
+import { MM_PER_INCH } from '../units/length.ts';
 import { widestPart } from './rips.ts';
 import { stripsOfAll, usableSize } from './usable.ts';
 
@@ -101,6 +102,8 @@ export function widestStrip(sections: readonly Section[], species: string): numb
   return sections.reduce((widest, s) => (s.species === species ? Math.max(widest, s.width) : widest), 0);
 }
 
+/** To a tenth downward; what lies on a sixty-fourth of an inch is what an inch maker planed it to, and stays. */
 function downToTenth(mm: number): number {
-  return Math.floor(mm * 10 + 1e-6) / 10;
+  const sixtyFourths = (mm * 64) / MM_PER_INCH;
+  return Math.abs(sixtyFourths - Math.round(sixtyFourths)) < 1e-6 ? mm : Math.floor(mm * 10 + 1e-6) / 10;
 }

@@ -1,4 +1,5 @@
 import { length, say, type Phrase } from '../units/phrase.ts';
+import { pressure } from '../units/quantity.ts';
 import { joined } from '../steps/millingWords.ts';
 import type { Failure, FailureCode } from './bench.ts';
 
@@ -15,10 +16,9 @@ const COUNTS: ReadonlySet<FailureCode> = new Set(['fewerClamps']);
 
 /** Failures whose figures are pressures, MPa. */
 const PRESSURES: ReadonlySet<FailureCode> = new Set(['lowPressure']);
-const mpa = (value: number): string => `${Math.round(value * 100) / 100} MPa`;
 
 /** What went wrong, in words, with its figures. */
 export function failureText({ code, thing, mm }: Failure): Phrase {
-  const figures = mm === null ? say`` : COUNTS.has(code) ? say` (${mm.is}, and it takes ${mm.limit})` : PRESSURES.has(code) ? say` (${mpa(mm.is)}, and the wood wants ${mpa(mm.limit)})` : say` (${length(mm.is)}, and it takes ${length(mm.limit)})`;
+  const figures = mm === null ? say`` : COUNTS.has(code) ? say` (${mm.is}, and it takes ${mm.limit})` : PRESSURES.has(code) ? say` (${pressure(mm.is)}, and the wood wants ${pressure(mm.limit)})` : say` (${length(mm.is)}, and it takes ${length(mm.limit)})`;
   return joined(say`${thing}: ${WORDS[code]}`, figures);
 }

@@ -59,7 +59,7 @@ describe('the blind maker', () => {
 
 /** Every length that a step shows. */
 function shown({ settings, parts, lines, title }: Operation): number[] {
-  const inPhrase = (phrase: Phrase) => phrase.flatMap((part) => (typeof part === 'string' ? [] : [part.mm]));
+  const inPhrase = (phrase: Phrase) => phrase.flatMap((part) => (typeof part !== 'string' && 'mm' in part ? [part.mm] : []));
   return [...settings.map((s) => s.value.mm), ...parts.flatMap((p) => [p.before, p.after]), ...inPhrase(title), ...lines.flatMap(inPhrase)];
 }
 

@@ -3,10 +3,10 @@ import type { Plan } from '../plan/plan.ts';
 import { millingOf } from '../steps/millingPlan.ts';
 import type { Failure, Made, Wood } from './bench.ts';
 import { follow } from './follow.ts';
-import type { Followed } from './makersBench.ts';
+import { FINE, TOLERANCE, type Followed } from './makersBench.ts';
 
-/** What he made is compared with the board to this much, mm. */
-const EXACT_MM = 0.05;
+/** What he made is compared with the board to his own tolerance; a difference of just that much is none. */
+const EXACT_MM = TOLERANCE + FINE;
 
 /**
  * Has the blind maker carry out a plan, from where the work stands, and compares what he made with the board that was planned.

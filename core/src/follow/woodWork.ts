@@ -9,8 +9,6 @@ import { overlaps, placeOf, type Wood } from './bench.ts';
 import { FINE, TOLERANCE, type Bench } from './makersBench.ts';
 import { flattenPanel } from './panelWork.ts';
 
-/** Flattened to this much less than it must lose is still flat, mm: what rounding leaves. */
-const FLAT_TOLERANCE = 0.01;
 
 export function crosscut(bench: Bench, i: InstructionOf<'crosscut'>): void {
   const stock = bench.stock(i.part, i);
@@ -75,7 +73,7 @@ export function flatten(bench: Bench, i: InstructionOf<'flatten'>): void {
     const wasFlat = wood.flat;
     const loss = wasFlat ? 0 : lossOf(bench, wood);
     if (wasFlat && wood.thickest - i.to < FINE) bench.fail('nothingToPlane', i, thing);
-    if (wood.thickness - loss < i.to - FLAT_TOLERANCE) bench.fail('notEnoughThickness', i, thing, { is: wood.thickness - loss, limit: i.to });
+    if (wood.thickness - loss < i.to - TOLERANCE) bench.fail('notEnoughThickness', i, thing, { is: wood.thickness - loss, limit: i.to });
     passes(bench, i, wood.thickest - i.to, wood.y.to - wood.y.from, wood.piece.species, thing);
     wood.flat = true;
     wood.thickness = Math.min(wood.thickness, i.to);
@@ -86,7 +84,7 @@ export function flatten(bench: Bench, i: InstructionOf<'flatten'>): void {
 /** A strip that stands in the panel alone is levelled with the sections: what comes off is its width in the stock. */
 function levelStanding(bench: Bench, i: InstructionOf<'flatten'>, wood: Wood): void {
   const high = wood.y.to - wood.y.from;
-  if (high < i.to - FLAT_TOLERANCE) bench.fail('notEnoughThickness', i, wood.thing, { is: high, limit: i.to });
+  if (high < i.to - TOLERANCE) bench.fail('notEnoughThickness', i, wood.thing, { is: high, limit: i.to });
   const middle = (wood.y.from + wood.y.to) / 2;
   wood.y = { from: middle - i.to / 2, to: middle + i.to / 2 };
 }
@@ -202,7 +200,7 @@ export function remill(bench: Bench, i: InstructionOf<'remill'>): void {
     if (!wood) continue;
     bench.tool(i.tool, i, thing);
     const wide = wood.y.to - wood.y.from;
-    if (Math.abs(wide - i.from) > TOLERANCE) bench.fail('sizes', i, thing, { is: wide, limit: i.from });
+    if (Math.abs(wide - i.from) > TOLERANCE + FINE) bench.fail('sizes', i, thing, { is: wide, limit: i.from });
     const middle = (wood.y.from + wood.y.to) / 2;
     wood.y = { from: middle - i.to / 2, to: middle + i.to / 2 };
     if (i.tool === 'jointer' && i.to < SAFE_WIDTH_MM - FINE) bench.fail('tooNarrowForMachine', i, thing, { is: i.to, limit: SAFE_WIDTH_MM });
@@ -226,7 +224,7 @@ export function resaw(bench: Bench, i: InstructionOf<'resaw'>): void {
     // The rest's sawn face is cleaned before the next cut.
     if (!lastOne) left -= setting + i.saw.kerf + (k < i.layers.length - 1 ? i.clean : 0);
     const thickness = lastOne ? left + i.clean : setting;
-    if (left < -FINE || thickness < setting - FLAT_TOLERANCE) bench.fail('notEnoughThickness', i, part, { is: Math.min(left, thickness), limit: setting });
+    if (left < -FINE || thickness < setting - TOLERANCE) bench.fail('notEnoughThickness', i, part, { is: Math.min(left, thickness), limit: setting });
     return { ...wood, thing: part, thickness: setting, thickest: setting };
   });
   bench.replace(wood, []);
@@ -238,7 +236,7 @@ export function toThickness(bench: Bench, i: InstructionOf<'thickness'>): void {
     const wood = bench.wood(thing, i);
     if (!wood) continue;
     machine(bench, i, wood);
-    if (wood.thickness < i.to - FLAT_TOLERANCE) bench.fail('notEnoughThickness', i, thing, { is: wood.thickness, limit: i.to });
+    if (wood.thickness < i.to - TOLERANCE) bench.fail('notEnoughThickness', i, thing, { is: wood.thickness, limit: i.to });
     if (wood.thickness - i.to < FINE) bench.fail('nothingToPlane', i, thing);
     passes(bench, i, wood.thickness - i.to, wood.y.to - wood.y.from, wood.piece.species, thing);
     wood.thickness = wood.thickest = Math.min(wood.thickness, i.to);
@@ -254,6 +252,6 @@ export function joint(bench: Bench, i: InstructionOf<'joint'>): void {
     overJointer(bench, i, wood);
     wood.y = { from: wood.y.from + i.by, to: wood.y.to - i.by };
     wood.near = wood.far = 'jointed';
-    if (Math.abs(wood.y.to - wood.y.from - i.width) > TOLERANCE) bench.fail('sizes', i, thing, { is: wood.y.to - wood.y.from, limit: i.width });
+    if (Math.abs(wood.y.to - wood.y.from - i.width) > TOLERANCE + FINE) bench.fail('sizes', i, thing, { is: wood.y.to - wood.y.from, limit: i.width });
   }
 }

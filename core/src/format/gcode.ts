@@ -1,3 +1,5 @@
+import { DEFAULT_DISPLAY } from '../units/formatLength.ts';
+import { formatQuantity } from '../units/quantity.ts';
 import { isSide, SIDE_NAMES } from '../features/edge.ts';
 import type { Job } from '../machining/job.ts';
 
@@ -13,7 +15,7 @@ export function writeGcode({ name, machine, tool, face, size, lines }: Job): str
   const n = (mm: number) => mm.toFixed(3).replace(/^-0\.000$/, '0.000');
   const { cut, plunge, spindle } = FEEDS[machine];
   const out = [
-    `(${plain(name)}, ${lies(face)})`, `(${plain(tool.map((part) => (typeof part === 'string' ? part : `${n(part.mm)} mm`)).join(''))}; board ${n(size.length)} x ${n(size.width)} x ${n(size.thickness)})`,
+    `(${plain(name)}, ${lies(face)})`, `(${plain(tool.map((part) => (typeof part === 'string' ? part : 'mm' in part ? `${n(part.mm)} mm` : formatQuantity(part, DEFAULT_DISPLAY))).join(''))}; board ${n(size.length)} x ${n(size.width)} x ${n(size.thickness)})`,
     '(Zero: left near corner of the board, on the face that lies up. Read it through, run it in the air first; the manual of the machine comes first.)',
     'G21 G90 G17',
     ...(machine === 'router' ? [`G0 Z${n(TRAVEL_HEIGHT)}`, `M3 S${spindle}`] : ['G0 Z0.000']),

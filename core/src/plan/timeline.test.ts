@@ -55,6 +55,26 @@ describe('glue that is scraped', () => {
 });
 
 describe('timelineOf', () => {
+  it('what is glued is not done again, nor what came before it; the rest waits for its clamps', () => {
+    let later = 0;
+    fc.assert(fc.property(planInputArbitrary, fc.integer({ min: 0, max: 20_000 }), fc.nat(), (input, start, pick) => {
+      const { operations, shop } = makePlan(input);
+      const whole = timelineOf(operations, shop, start);
+      const gluing = operations.filter((o) => o.glueUp !== null);
+      if (gluing.length === 0) return;
+      const { glueUp, number } = gluing[pick % gluing.length]!;
+      const until = start + 600;
+      const rest = timelineOf(operations, shop, start, [{ glueUp: glueUp!, copy: 1, from: start - 60, until }]);
+      expect(rest.tasks.every((t) => t.kind === 'glue' || t.kind === 'join' || t.step > gluing[0]!.number)).toBe(true);
+      const [mine] = rest.tasks.filter((t) => t.step === number && t.copy === 1);
+      expect([mine!.hands[0]!.from, mine!.until]).toEqual([start - 60, until]);
+      for (const t of rest.tasks) if (t.step > gluing.at(-1)!.number) expect(t.hands[0]!.from).toBeGreaterThanOrEqual(until - 1e-6);
+      expect(rest.handsMinutes).toBeLessThan(whole.handsMinutes);
+      if (rest.tasks.length > 1) later += 1;
+    }), { numRuns: 60 });
+    expect(later).toBeGreaterThan(10);
+  });
+
   it('keeps to the shop\'s hours, the order of the steps, one pair of hands and the clamps there are', () => {
     fc.assert(fc.property(planInputArbitrary, fc.integer({ min: 0, max: 9 }), fc.integer({ min: 0, max: 20_000 }), (input, count, start) => {
       const shop = { ...DEFAULT_SHOP, clamps: [{ ...DEFAULT_SHOP.clamps[0]!, count }] };

@@ -35,6 +35,14 @@ export interface Timeline {
   clamps: number;
 }
 
+/** A glue-up of a panel that was begun: when, and until when it is in its clamps, minutes from Monday 00:00 of the week the timeline begins in. */
+export interface Glued {
+  glueUp: string;
+  copy: number;
+  from: number;
+  until: number;
+}
+
 const DAY = 1440;
 
 function minuteOf(time: string): number {
@@ -94,13 +102,18 @@ const UNBROKEN: readonly OperationKind[] = ['glue', 'join', 'dryRun', 'oil', 'to
 /**
  * Lays the steps into the shop's hours: one person, each tool once, the clamps there are. Waits go on at night. Among steps that could be done the one with the least slack goes first.
  * @param start minutes from Monday 00:00; before the shop opens it begins when it does
+ * @param glued what has been glued already: it is not done again, nor is what came before it
  */
-export function timelineOf(operations: readonly Operation[], shop: Pick<Shop, 'hours' | 'clamps'>, start = 0): Timeline {
-  const drafts = tasksOf(operations);
+export function timelineOf(operations: readonly Operation[], shop: Pick<Shop, 'hours' | 'clamps'>, start = 0, glued: readonly Glued[] = []): Timeline {
+  const { drafts, begun } = stillToDo(tasksOf(operations), glued);
   const hours = shop.hours.map((day: DayHours): OpenDay => day && { from: minuteOf(day.from), to: minuteOf(day.to) });
   const clamps = shop.clamps.reduce((sum, c) => sum + c.count, 0);
-  const times = criticalPath(drafts.map((d) => ({ id: d.id, minutes: d.operation.minutes + (d.operation.waitMinutes ?? 0), after: d.after })));
-  const done = new Map<string, TimelineTask>();
+  const left = new Set(drafts.map((d) => d.id));
+  const times = criticalPath(drafts.map((d) => ({ id: d.id, minutes: d.operation.minutes + (d.operation.waitMinutes ?? 0), after: d.after.filter((id) => left.has(id)) })));
+  const done = new Map<string, TimelineTask>(begun.map(({ draft: { id, copy, operation }, run }) => [id, {
+    id, step: operation.number, copy, kind: operation.kind, title: operation.title, machine: operation.machine, hands: [{ from: run.from, to: Math.min(start, run.from + operation.minutes) }],
+    until: run.until, waitFor: operation.waitFor, clamps: run.until > start ? Math.min(operation.clamps, clamps) : 0, slack: 0, critical: true,
+  }]));
   const waiting = [...drafts];
   let hands = start;
   while (waiting.length > 0) {
@@ -133,11 +146,34 @@ export function timelineOf(operations: readonly Operation[], shop: Pick<Shop, 'h
     waiting.splice(waiting.indexOf(draft), 1);
   }
   const tasks = [...done.values()].sort((a, b) => a.hands[0]!.from - b.hands[0]!.from || a.step - b.step);
-  const glued = tasks.filter((t) => t.kind === 'glue' || t.kind === 'join');
+  const gluing = tasks.filter((t) => t.kind === 'glue' || t.kind === 'join');
   return {
-    tasks, from: tasks[0]?.hands[0]!.from ?? start, to: Math.max(start, ...tasks.map((t) => t.until)), panelReady: glued.length > 0 ? Math.max(...glued.map((t) => t.until)) : null,
-    handsMinutes: operations.reduce((sum, o) => sum + o.minutes * o.repeats, 0), waitMinutes: operations.reduce((sum, o) => sum + (o.waitMinutes ?? 0) * o.repeats, 0), clamps,
+    tasks, from: tasks[0]?.hands[0]!.from ?? start, to: Math.max(start, ...tasks.map((t) => t.until)), panelReady: gluing.length > 0 ? Math.max(...gluing.map((t) => t.until)) : null,
+    handsMinutes: timesOf(drafts, (o) => o.minutes), waitMinutes: timesOf(drafts, (o) => o.waitMinutes ?? 0), clamps,
   };
+}
+
+/** A sum over what is still to be done; steps that are not split into panels count for each. */
+function timesOf(drafts: readonly Draft[], minutes: (operation: Operation) => number): number {
+  return drafts.reduce((sum, { operation }) => sum + minutes(operation) * (operation.glueUp === null ? operation.repeats : 1), 0);
+}
+
+/** What is left once something has been glued: steps before the first glue-up that was begun are done, and so is what a join took. */
+function stillToDo(all: readonly Draft[], glued: readonly Glued[]): { drafts: Draft[]; begun: { draft: Draft; run: Glued }[] } {
+  const begun = all.flatMap((draft) => {
+    const run = glued.find((g) => g.glueUp === draft.operation.glueUp && g.copy === draft.copy);
+    return run ? [{ draft, run }] : [];
+  });
+  if (begun.length === 0) return { drafts: [...all], begun };
+  const byId = new Map(all.map((d) => [d.id, d]));
+  const over = new Set<string>();
+  const end = (id: string) => {
+    if (over.has(id)) return;
+    over.add(id);
+    byId.get(id)?.after.forEach(end);
+  };
+  for (const { draft } of begun) end(draft.id);
+  return { drafts: all.filter((d) => !over.has(d.id)).map((d) => ({ ...d, after: d.after.filter((id) => !over.has(id) || begun.some((b) => b.draft.id === id)) })), begun };
 }
 
 /** A task for each step, for glue-ups one for each panel; groups need only the rehearsal, joins what they join, everything else all before it. */

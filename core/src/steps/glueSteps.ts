@@ -4,6 +4,7 @@ import type { GluePlan, GlueUp } from '../gluing/glueUps.ts';
 import { schoolOf } from '../shop/schools.ts';
 import { glueOf } from '../shop/shop.ts';
 import { capitalised, length, say, type Phrase } from '../units/phrase.ts';
+import { amount } from '../units/quantity.ts';
 import type { PlanContext } from '../plan/context.ts';
 import { glueThicknessReached } from '../plan/ladders.ts';
 import { turnedOver } from '../plan/stripBody.ts';
@@ -178,7 +179,7 @@ function glueStep({ board, shop, allowances }: PlanContext, glueUp: GlueUp, glui
     minutes: (4 + wiping) * shop.pace.work + glueUp.assemblyMinutes + (shop.schools.squeezeOut === 'wipe' ? 3 : 5), repeats: copies, clamps: clamps.placed.length,
     lines: [
       ...(oily.length > 0 ? [say`Wipe the glue faces of ${stripList(oily)} with acetone, gloves on and air moving; glue ${ACETONE_MINUTES} min later, before the oil comes back`] : []),
-      say`${grams} g of glue with a roller or card, every face to the edges: ${glueUp.parts} pieces, ${glueUp.joints} ${glueUp.joints === 1 ? 'joint' : 'joints'}`,
+      say`${amount(grams)} of glue with a roller or card, every face to the edges: ${glueUp.parts} pieces, ${glueUp.joints} ${glueUp.joints === 1 ? 'joint' : 'joints'}`,
       say`${clamps.placed.length > 0 ? clampWords(uses) : 'Wedges or borrowed clamps'}: ready in ${minutesWords(glueUp.assemblyMinutes)} of ${minutesWords(gluing.usableMinutes)}. Snug one after the other, level the strips, then tighten in turn`,
       ...(clamps.placed.some((c) => c.kind === 'pipe' || c.kind === 'bar') ? [say`Paper or tape between bars and wood: wet glue on iron leaves black marks, darkest on oak, walnut and cherry`] : []),
       squeezeLine(shop),
@@ -225,7 +226,7 @@ function flattenSections(context: PlanContext, sections: readonly GlueUp[], sing
   const { shop, allowances } = context;
   const glued = glueThicknessReached(context);
   const levelled = Math.max(0, glued - shop.habits.panelFlatten / 2);
-  const faces = sections.map((g): Face => ({ length: allowances.panels[0]!.length, width: g.width, removal: shop.habits.panelFlatten / 2, hardness: null }));
+  const faces = allowances.panels.flatMap((panel) => sections.map((g): Face => ({ length: panel.length, width: g.width, removal: shop.habits.panelFlatten / 2, hardness: null })));
   const ways = flatteningWays(faces, shop, 'panel');
   const taken = wayTaken(ways, shop.schools.flatten);
   const tool = flatteningTool(taken.id);
@@ -236,7 +237,7 @@ function flattenSections(context: PlanContext, sections: readonly GlueUp[], sing
     { do: 'flatten', parts: things, from: glued, to: levelled, passes: tool === 'planer' ? taken.passes : null, tool, first: 'asItIs', narrowest: Math.min(...faces.map((f) => f.width)) },
   ];
   return {
-    kind: 'flattenSections', title: sections.length > 1 ? say`Flatten the sections` : say`Flatten the section`, machine: taken.name, minutes: taken.minutes * copies.length, passes: taken.passes, habit: 'panelFlatten', school: 'flatten', ways, instructions,
+    kind: 'flattenSections', title: sections.length > 1 ? say`Flatten the sections` : say`Flatten the section`, machine: taken.name, minutes: taken.minutes, passes: taken.passes, habit: 'panelFlatten', school: 'flatten', ways, instructions,
     settings: thicknessSettings(ofKind(instructions, 'flatten')),
     lines: [
       say`Scrape off the glue, then both faces, ${sections.length > 1 ? `all ${sections.length} sections` : 'the section'} at one setting: ${length(glued)} to ${length(levelled)}`,

@@ -1,6 +1,9 @@
 import type { RippedStrip } from '../cutting/cutPlan.ts';
+import { flatteningLoss } from '../cutting/flattening.ts';
+import { firstFaceOnSled } from '../shop/flattener.ts';
 import { layeringOf } from '../shop/layering.ts';
 import type { Shop } from '../shop/shop.ts';
+import { thicknessAt } from '../stock/shape.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import type { PlanContext } from '../plan/context.ts';
 import { glueThicknessReached } from '../plan/ladders.ts';
@@ -56,10 +59,17 @@ function planedThicknesses(all: readonly BlankWork[], shop: Shop): Map<string, n
     for (const part of work.parts) {
       const own = Math.max(...part.lanes.map((l) => l.need));
       const wanted = thicknessTogether(work.split === 'ripFirst' ? part.lanes : together, shop);
-      planeTo.set(part.thing.id, Math.max(own, Math.min(wanted, ...part.lanes.map((l) => l.planed))));
+      planeTo.set(part.thing.id, Math.max(own, Math.min(wanted, flatThickness(part, shop), ...part.lanes.map((l) => l.planed))));
     }
   }
   return planeTo;
+}
+
+/** What a rough part has once it is flat, at the width it is really sawn to: a little beside its strips takes a little of the cup with it, mm. */
+function flatThickness({ piece, blank, from, to }: RoughPart, shop: Shop): number {
+  const part = { length: blank.length, width: to - from };
+  const thinnest = Math.min(thicknessAt(piece, blank.from), thicknessAt(piece, blank.from + blank.length));
+  return thinnest - flatteningLoss(piece, part, shop.habits, firstFaceOnSled(shop, part)).total;
 }
 
 function thicknessTogether(lanes: readonly Lane[], shop: Shop): number {

@@ -7,6 +7,8 @@ export interface LengthDisplay {
   denominator: 16 | 32 | 64;
   /** Smallest step of a millimetre shown. */
   metricStep: 0.5 | 0.1;
+  /** Units of pressure, weight and warmth where they were chosen apart from those of length. */
+  others?: 'metric' | 'us';
 }
 
 export const DEFAULT_DISPLAY: LengthDisplay = { system: 'metric', denominator: 32, metricStep: 0.1 };

@@ -1,11 +1,12 @@
 import { formatLength, type LengthDisplay, type Rounding } from './formatLength.ts';
+import { formatQuantity, type Quantity } from './quantity.ts';
 
 /**
- * A sentence with lengths left as lengths, so that each reader sees them in their own unit and with true fractions. The core
+ * A sentence with lengths and other figures left as they are, so that each reader sees them in their own unit and with true fractions. The core
  * never prints a number of millimetres into text.
  */
 export type Phrase = readonly PhrasePart[];
-export type PhrasePart = string | Measure;
+export type PhrasePart = string | Measure | Quantity;
 
 /** A length inside a phrase; `rounding` says which way is safe when it is a setting. */
 export interface Measure {
@@ -32,17 +33,21 @@ export function atMost(mm: number): Measure {
  * Builds a phrase from a template.
  * @example say`Trim ${length(10)} off each end of ${'R4'}`
  */
-export function say(texts: TemplateStringsArray, ...values: (string | number | Measure | Phrase)[]): Phrase {
+export function say(texts: TemplateStringsArray, ...values: (string | number | Measure | Quantity | Phrase)[]): Phrase {
   const parts: PhrasePart[] = [];
   texts.forEach((text, i) => {
     if (text !== '') parts.push(text);
     const value = values[i];
     if (value === undefined) return;
     if (typeof value === 'number') parts.push(String(value));
-    else if (typeof value === 'string' || 'mm' in value) parts.push(value);
+    else if (typeof value === 'string' || !isPhrase(value)) parts.push(value);
     else parts.push(...(value));
   });
   return parts;
+}
+
+function isPhrase(value: Measure | Quantity | Phrase): value is Phrase {
+  return Array.isArray(value);
 }
 
 /** The phrase as it begins a sentence. */
@@ -53,5 +58,5 @@ export function capitalised([first, ...rest]: Phrase): Phrase {
 
 /** The phrase as plain text in a reader's unit. */
 export function phraseText(phrase: Phrase, display: LengthDisplay): string {
-  return phrase.map((part) => (typeof part === 'string' ? part : formatLength(part.mm, display, part.rounding))).join('');
+  return phrase.map((part) => (typeof part === 'string' ? part : 'mm' in part ? formatLength(part.mm, display, part.rounding) : formatQuantity(part, display))).join('');
 }

@@ -1,4 +1,5 @@
 import type { Materials } from '#core/plan/materials.ts';
+import { Measured } from '../quantities/QuantityField.tsx';
 import classes from './MaterialFigures.module.css';
 
 /** Wood, weight and cost of a board, with what is not known said. */
@@ -9,7 +10,7 @@ export function MaterialFigures({ materials, count }: { materials: Materials; co
     <dl className={classes.figures} aria-label="Wood, weight and cost">
       <div><dt>Wood from the rack{count > 1 && `, ${count} boards`}</dt><dd>{taken.boardFeet.toFixed(2)} bf <small>{taken.cubicMetres.toFixed(5)} m³</small></dd></div>
       <div><dt>{count > 1 ? 'In one board' : 'In the board'}</dt><dd>{finished.boardFeet.toFixed(2)} bf <small>{finished.cubicMetres.toFixed(5)} m³</small></dd></div>
-      <div><dt>Weight{count > 1 && ' of one'}</dt><dd>{gramsEach === null ? 'unknown' : `${(gramsEach / 1000).toFixed(2)} kg`} <small>at 12 % moisture</small></dd></div>
+      <div><dt>Weight{count > 1 && ' of one'}</dt><dd>{gramsEach === null ? 'unknown' : <Measured quantity="weight" value={gramsEach / 1000} />} <small>at 12 % moisture</small></dd></div>
       <div>
         <dt>Wood used up</dt>
         <dd>{money.format(costEach)}{count > 1 && <small> each, {money.format(cost)} in all</small>}</dd>

@@ -1,6 +1,7 @@
 import { lengthParts, type LengthDisplay, type Rounding } from '#core/units/formatLength.ts';
 import type { Phrase } from '#core/units/phrase.ts';
 import { useDisplay } from './display.tsx';
+import { Measured } from './QuantityField.tsx';
 
 interface LengthProps {
   mm: number;
@@ -48,11 +49,11 @@ function pieces(mm: number, display: LengthDisplay, rounding?: Rounding) {
   };
 }
 
-/** A phrase of the core with its lengths in the reader's unit. */
+/** A phrase of the core with its lengths and figures in the reader's units. */
 export function Say({ phrase }: { phrase: Phrase }) {
   return (
     <>
-      {phrase.map((part, i) => (typeof part === 'string' ? part : <Length key={i} mm={part.mm} rounding={part.rounding} />))}
+      {phrase.map((part, i) => (typeof part === 'string' ? part : 'mm' in part ? <Length key={i} mm={part.mm} rounding={part.rounding} /> : <Measured key={i} {...part} />))}
     </>
   );
 }

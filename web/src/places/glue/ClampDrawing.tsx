@@ -5,6 +5,7 @@ import { useSettledBoard } from '../../data/openBoard.tsx';
 import { DimensionLine } from '../../drawing/DimensionLine.tsx';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import { Length } from '../../quantities/Length.tsx';
+import { Measured } from '../../quantities/QuantityField.tsx';
 import classes from './ClampDrawing.module.css';
 
 const WIDTH = 640;
@@ -51,8 +52,8 @@ export function ClampDrawing({ glueUp }: { glueUp: GlueUp }) {
       <figcaption>
         {scaleWords(scale)}. Solid bars above, dashed ones below; blocks at the edges are pads; hatched are taped cauls, a pair above and below. Clamps at{' '}
         {clamps.placed.map((c, i) => <span key={c.at}>{i > 0 && ', '}<Length mm={c.at} bare={i < clamps.placed.length - 1} /></span>)} from the first end. {clamps.placed.length === 0 ? 'No clamp of the shop goes round it.' : (
-          <>Pressure {clamps.pressure.toFixed(2)} MPa of {clamps.wantedPressure.toFixed(1)} wanted; {clamps.byPressure > clamps.bySpacing ? `${clamps.byPressure} clamps for the pressure` : `${clamps.bySpacing} clamps for the spacing`}.</>
-        )} {Math.ceil(glueUp.grams)} g of glue.
+          <>Pressure <Measured quantity="pressure" value={clamps.pressure} /> of <Measured quantity="pressure" value={clamps.wantedPressure} /> wanted; {clamps.byPressure > clamps.bySpacing ? `${clamps.byPressure} clamps for the pressure` : `${clamps.bySpacing} clamps for the spacing`}.</>
+        )} <Measured quantity="amount" value={Math.ceil(glueUp.grams)} /> of glue.
       </figcaption>
     </figure>
   );

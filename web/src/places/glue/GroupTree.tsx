@@ -3,6 +3,7 @@ import { glueOf } from '#core/shop/shop.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { durationWords } from '../../quantities/duration.ts';
 import { Length } from '../../quantities/Length.tsx';
+import { Measured } from '../../quantities/QuantityField.tsx';
 import classes from './GroupTree.module.css';
 
 interface GroupTreeProps {
@@ -31,7 +32,7 @@ export function GroupTree({ chosen, onChoose }: GroupTreeProps) {
         ))}
       </ol>
       <p className={classes.note}>
-        {glueOf(shop).name} at {shop.room.temperature} °C: {gluing.usableMinutes.toFixed(1)} safe minutes until all is pressed, so at most {gluing.mostParts} pieces at once. In clamps one after the other: {durationWords(gluing.clampMinutes)}
+        {glueOf(shop).name} at <Measured quantity="temperature" value={shop.room.temperature} />: {gluing.usableMinutes.toFixed(1)} safe minutes until all is pressed, so at most {gluing.mostParts} pieces at once. In clamps one after the other: {durationWords(gluing.clampMinutes)}
         {gluing.sideBySide > 1 && `, ${gluing.sideBySide} glue-ups side by side`}{copies > 1 && `, for each of ${copies} panels`}.
         {gluing.sectionWidth !== null && <> Groups are at most <Length mm={gluing.sectionWidth} /> wide, so that each can be made flat before they are joined.</>}
       </p>

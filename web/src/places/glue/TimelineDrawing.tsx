@@ -1,8 +1,10 @@
 import { useMemo, useState, type ReactNode } from 'react';
-import { meanwhileOf, timelineOf, type Meanwhile, type TimelineTask } from '#core/plan/timeline.ts';
+import { meanwhileOf, timelineOf, type Glued, type Meanwhile, type TimelineTask } from '#core/plan/timeline.ts';
+import type { StoredRun } from '../../data/api.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { durationWords } from '../../quantities/duration.ts';
 import { Say } from '../../quantities/Length.tsx';
+import { useRuns } from './useRuns.ts';
 import classes from './TimelineDrawing.module.css';
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
@@ -12,11 +14,13 @@ const LABEL = 150;
 const WIDTH = 694;
 const HEAD = 22;
 
+const dayName = (day: number) => DAYS[((day % 7) + 7) % 7];
+
 /** A minute of the timeline as a day and a time. */
 function whenWords(minute: number): string {
   const week = Math.floor(minute / (7 * DAY));
-  const clock = Math.round(minute % DAY);
-  return `${DAYS[Math.floor(minute / DAY) % 7]}${week > 0 ? `, week ${week + 1}` : ''} ${String(Math.floor(clock / 60)).padStart(2, '0')}:${String(clock % 60).padStart(2, '0')}`;
+  const clock = Math.round(minute - Math.floor(minute / DAY) * DAY);
+  return `${dayName(Math.floor(minute / DAY))}${week > 0 ? `, week ${week + 1}` : week < 0 ? ' of a week before' : ''} ${String(Math.floor(clock / 60)).padStart(2, '0')}:${String(clock % 60).padStart(2, '0')}`;
 }
 
 /** Minutes from Monday 00:00 of this week until now. */
@@ -24,11 +28,26 @@ function minuteOfWeek(now: Date): number {
   return ((now.getDay() + 6) % 7) * DAY + now.getHours() * 60 + now.getMinutes();
 }
 
+/** Glue-ups that were begun, in minutes of this week; the newest run of a panel counts. */
+function gluedOf(runs: readonly StoredRun[]): Glued[] {
+  const monday = Date.now() - minuteOfWeek(new Date()) * 60_000;
+  const minute = (iso: string) => Math.floor((new Date(iso).getTime() - monday) / 60_000);
+  return runs.map(({ glueUp, copy, startedAt, endedAt, run }) => {
+    const from = minute(startedAt);
+    return { glueUp, copy, from, until: endedAt === null ? from + run.due.outOfClamps : Math.max(from, minute(endedAt)) };
+  });
+}
+
 /** The board from the first cut to the last coat in the shop's hours: hands, machines and clamps as rows, waits in between. Begun on a Monday, or now. */
 export function TimelineDrawing() {
-  const { plan: { timeline: fromMonday, operations, shop } } = useSettledBoard();
-  const [begin, setBegin] = useState<number | null>(null);
-  const timeline = useMemo(() => (begin === null ? fromMonday : timelineOf(operations, shop, begin)), [begin, fromMonday, operations, shop]);
+  const { id, plan: { timeline: fromMonday, operations, shop } } = useSettledBoard();
+  const { query: { data } } = useRuns(id);
+  const glued = useMemo(() => gluedOf(data?.runs ?? []), [data?.runs]);
+  const [chosen, setBegin] = useState<number | null>(null);
+  // What was begun at the bench goes on from now.
+  const now = minuteOfWeek(new Date());
+  const begin = glued.length > 0 ? chosen ?? now : chosen;
+  const timeline = useMemo(() => (begin === null ? fromMonday : timelineOf(operations, shop, begin, glued)), [begin, fromMonday, operations, shop, glued]);
   if (timeline.tasks.length === 0) return null;
   const rows = [...new Set(timeline.tasks.map((t) => rowOf(t)))].concat('Clamps', 'Waiting');
   const first = Math.floor(timeline.from / DAY) * DAY;
@@ -44,7 +63,7 @@ export function TimelineDrawing() {
           {Array.from({ length: days }, (_, d) => (
             <g key={d}>
               <path className={classes.day} d={`M${x(first + d * DAY)} 0V${height}`} />
-              {(days <= 12 || d % 7 === 0) && <text className={classes.dayName} x={x(first + d * DAY) + 4} y={14}>{days <= 12 ? DAYS[(Math.floor(first / DAY) + d) % 7] : `week ${Math.floor(d / 7) + 1}`}</text>}
+              {(days <= 12 || d % 7 === 0) && <text className={classes.dayName} x={x(first + d * DAY) + 4} y={14}>{days <= 12 ? dayName(Math.floor(first / DAY) + d) : `week ${Math.floor(d / 7) + 1}`}</text>}
             </g>
           ))}
           {rows.map((row) => <text key={row} className={classes.row} x={0} y={y(row) + 15}>{row}</text>)}
@@ -59,7 +78,7 @@ export function TimelineDrawing() {
         </svg>
       </div>
       <figcaption>
-        {begin === null ? <>Begun when the shop opens on a Monday (<button type="button" className={classes.begin} onClick={() => setBegin(minuteOfWeek(new Date()))}>begin now instead</button>)</>
+        {glued.length > 0 ? <>From now, with {glued.length} glue-{glued.length === 1 ? 'up' : 'ups'} done or in clamps</> : begin === null ? <>Begun when the shop opens on a Monday (<button type="button" className={classes.begin} onClick={() => setBegin(minuteOfWeek(new Date()))}>begin now instead</button>)</>
           : <>Begun now (<button type="button" className={classes.begin} onClick={() => setBegin(null)}>on a Monday instead</button>)</>}: {durationWords(timeline.handsMinutes)} hands-on, {timeline.panelReady !== null && <>panel out of its clamps <b>{whenWords(timeline.panelReady)}</b>, </>}finished at the earliest <b>{whenWords(timeline.to)}</b>. Dark: nothing there may be late.
       </figcaption>
       <Waits tasks={timeline.tasks} meanwhile={(t) => meanwhileOf(timeline.tasks, t, shop)} titleOf={(t) => <Say phrase={operations[t.step - 1]!.title} />} />

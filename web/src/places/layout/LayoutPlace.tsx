@@ -38,9 +38,11 @@ export function LayoutPlace() {
   const { strips } = board;
 
   // What stands beside the drawing is rendered only when its own data change; it reaches the newest actions through this.
-  const latest = useRef({ actions, hold, selected });
+  // Behind the strip in hand; at the end while nothing was picked up.
+  const insertAt = hand.strip === null ? strips.length : selected + 1;
+  const latest = useRef({ actions, hold, insertAt });
   useEffect(() => {
-    latest.current = { actions, hold, selected };
+    latest.current = { actions, hold, insertAt };
   });
   const steadyActions = useMemo(() => new Proxy({} as StripActions, {
     get: (_, name: keyof StripActions) => (...args: [never, never]) => latest.current.actions[name](...args),
@@ -48,7 +50,7 @@ export function LayoutPlace() {
   const pick = useCallback((index: number, how: PickUp = 'only') => latest.current.hold(index, how), []);
   const pickOnly = useCallback((index: number) => latest.current.hold(index, 'only'), []);
   const take = useCallback((section: ShelfSection, clientY: number | null) => {
-    latest.current.actions.insert(section, clientY === null ? latest.current.selected + 1 : insertionIndex(drawing.current, clientY));
+    latest.current.actions.insert(section, clientY === null ? latest.current.insertAt : insertionIndex(drawing.current, clientY));
   }, []);
   const shuffle = useCallback(() => setOpened('shuffle'), []);
   const history = useCallback(() => setOpened('history'), []);

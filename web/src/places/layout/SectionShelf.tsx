@@ -4,11 +4,13 @@ import { formatLength } from '#core/units/formatLength.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { sampleBody } from '#core/plan/stripBody.ts';
 import { sectionKey, sectionsLeft } from '#core/plan/sectionsLeft.ts';
+import { NOTHING_SAWN } from '#core/plan/context.ts';
+import { withoutSections, type WithoutSection } from '#core/cutting/withoutSections.ts';
 import type { Piece } from '#core/stock/piece.ts';
 import { Wood } from '../../drawing/Wood.tsx';
 import { scaleWords } from '../../drawing/scale.ts';
 import { useDisplay } from '../../quantities/display.tsx';
-import { Length } from '../../quantities/Length.tsx';
+import { Length, Say } from '../../quantities/Length.tsx';
 import classes from './SectionShelf.module.css';
 import { shelfSections, type ShelfSection } from './offers.ts';
 
@@ -39,7 +41,8 @@ export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: Sect
   const sections = useMemo(() => shelfSections(plan.sections), [plan.sections]);
   const thickness = plan.allowances.glueThickness;
   const scale = Math.min(MOST_SCALE, SECTION_PX / thickness, WIDEST_PX / Math.max(1, ...sections.map((s) => s.width)));
-  const codes = [...new Set(sections.map((s) => s.species))];
+  const without = useMemo(() => withoutSections(board, plan.allowances, input.rack, plan.shop, plan.sections, (input.saw ?? NOTHING_SAWN).promised), [board, plan.allowances, input.rack, plan.shop, plan.sections, input.saw]);
+  const codes = [...new Set([...sections, ...without].map((s) => s.species))];
   const left = useMemo(() => sectionsLeft(plan, input), [plan, input]);
   const leftOf = (s: ShelfSection) => s.pieces.reduce((sum, { id }) => sum + (left.get(sectionKey({ pieceId: id, width: s.width, resawn: s.resawn })) ?? 0), 0);
   const gap = plan.allowances.wantedPanelWidth - plan.panelWidth;
@@ -102,6 +105,7 @@ export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: Sect
                 <SectionButton key={`${section.width}|${section.tooThinBy}|${section.resawn}`} section={section} left={leftOf(section)} fits={fits(section)} piece={pieces.get(section.pieces[0]!.id) ?? null}
                   thickness={thickness} scale={scale} species={speciesOf(code)} shows={board.construction} hands={hands} />
               ))}
+              <WithoutNotes without={without.filter((w) => w.species === code)} />
             </div>
           </div>
         ))}
@@ -114,6 +118,20 @@ export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: Sect
     </section>
   );
 });
+
+/** So many pieces that give nothing are told one by one. */
+const MOST_TOLD = 4;
+
+/** Pieces that give this board nothing stay in sight, with the reason and the way out. */
+function WithoutNotes({ without }: { without: readonly WithoutSection[] }) {
+  if (without.length === 0) return null;
+  return (
+    <ul className={classes.without} aria-label="Pieces that give no strip">
+      {without.slice(0, MOST_TOLD).map((w) => <li key={w.pieceId} title={w.mark}><b>{w.mark}</b> <Say phrase={w.why} />. <Say phrase={w.wayOut} /></li>)}
+      {without.length > MOST_TOLD && <li>and {without.length - MOST_TOLD} more of this species</li>}
+    </ul>
+  );
+}
 
 interface SectionHands {
   begin(section: ShelfSection, event: PointerEvent<HTMLButtonElement>): void;

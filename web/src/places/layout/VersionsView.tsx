@@ -12,6 +12,7 @@ import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import { Length } from '../../quantities/Length.tsx';
 import { showProblem } from '../../shell/notices.tsx';
 import { asBoard, nextVersionName, setAside, workOn } from './versions.ts';
+import { Measured } from '../../quantities/QuantityField.tsx';
 import classes from './VersionsView.module.css';
 
 /** Room for one drawing, pixels. */
@@ -83,7 +84,7 @@ function VersionCard({ title, version, board, input, scale, oiled, onRename, onW
         <dt>In the board</dt><dd>{materials.yield === null ? 'none' : `${Math.round(100 * materials.yield)} %`}</dd>
         <dt>Offcuts kept</dt><dd>{kept}</dd>
         <dt>Cost each</dt><dd>{materials.costEach.toFixed(2)} {materials.currency}{materials.unpriced.length > 0 && ' +'}</dd>
-        <dt>Weight</dt><dd>{materials.gramsEach === null ? 'not known' : `${(materials.gramsEach / 1000).toFixed(2)} kg`}</dd>
+        <dt>Weight</dt><dd>{materials.gramsEach === null ? 'not known' : <Measured quantity="weight" value={materials.gramsEach / 1000} />}</dd>
         <dt>Glue lines</dt><dd>{Math.max(0, board.strips.length - 1)}</dd>
         <dt>Moves by</dt><dd><Length mm={movement.across} /></dd>
         <dt>To mind</dt><dd data-stop={stops > 0 || undefined}>{stops > 0 ? `${stops} stop${stops > 1 ? 's' : ''}, ` : ''}{cautions} {cautions === 1 ? 'caution' : 'cautions'}</dd>

@@ -147,7 +147,7 @@ export function useStripGesture(input: GestureInput) {
       touched.current = index;
       return;
     }
-    if (joint || !held.includes(index)) onPick(index, 'only');
+    if (!joint && !held.includes(index)) onPick(index, 'only');
     moved.current?.end();
     moved.current = null;
     event.currentTarget.setPointerCapture(event.pointerId);
@@ -165,6 +165,7 @@ export function useStripGesture(input: GestureInput) {
     const dy = event.clientY - g.startY;
     if (!g.moving && Math.abs(dy) < DRAG_START_PX) return;
     if (!g.moving) {
+      if (g.kind === 'joint') input.onPick(g.index, 'only');
       clearTimeout(pressed.current);
       setFrozen({ scale: g.scale, bodies: input.bodies, joint: g.mover !== null });
     }
@@ -187,6 +188,11 @@ export function useStripGesture(input: GestureInput) {
     gesture.current = null;
     const other = g.swaps && g.moving && event.type === 'pointerup' ? swapWith : null;
     if (other !== null && other !== g.index) input.onStrips((s) => swapPlaces(s, g.index, other), g.key);
+    // A joint that was pressed and not moved: meant was the strip there, which may be thinner than the joint's grip.
+    if (!g.moving && g.kind === 'joint' && event.type === 'pointerup') {
+      const below = (event.clientY - g.panelY) / g.scale;
+      input.onPick(stripAt(input.strips, input.flipped ? sumOf(input.strips) - below : below) ?? g.index, event.shiftKey ? 'through' : event.ctrlKey || event.metaKey ? 'also' : 'only');
+    }
     // A plain click on one of several held strips lays the others down.
     if (!g.moving && g.kind === 'strip' && g.ids.length > 1 && event.pointerType !== 'touch') input.onPick(g.index, 'only');
     // The hands are free again before everything is drawn anew.

@@ -3,13 +3,13 @@ import { batchOptions } from '#core/plan/batchOptions.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { durationWords } from '../../quantities/duration.ts';
 import { Length } from '../../quantities/Length.tsx';
+import { Measured } from '../../quantities/QuantityField.tsx';
 import classes from '../../planning/figureTable.module.css';
 
 /** One long panel cut apart, a panel each, or something between: the figures of each, and which is recommended. */
 export function BatchChoice() {
   const { input, board, session } = useSettledBoard();
   const options = useMemo(() => batchOptions(input), [input]);
-  const kilos = new Intl.NumberFormat(undefined, { maximumFractionDigits: 1 });
   const taken = Math.min(board.count, board.perPanel);
   return (
     <>
@@ -24,7 +24,7 @@ export function BatchChoice() {
                   {o.missing > 0 ? <small>{o.missing} strips missing</small> : o.perPanel === taken ? <small>taken</small>
                     : <button type="button" aria-label={`Take ${o.perPanel} to a panel`} onClick={() => session.edit((b) => ({ ...b, perPanel: o.perPanel }))}>Take this</button>}
                 </th>
-                <td>{o.panels} × <Length mm={o.length} /><br />{o.kilograms !== null && `${kilos.format(o.kilograms)} kg`}{!o.alone && ', two people'}</td>
+                <td>{o.panels} × <Length mm={o.length} /><br />{o.kilograms !== null && <Measured quantity="weight" value={o.kilograms} />}{!o.alone && ', two people'}</td>
                 <td><Length mm={o.lostLength} /></td>
                 <td>{o.glueUps}</td>
                 <td>{durationWords(o.clampMinutes)}</td>

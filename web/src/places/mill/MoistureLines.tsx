@@ -2,6 +2,7 @@ import { SETTLED } from '#core/plan/stockMoisture.ts';
 import { equilibriumMoisture } from '#core/wood/moisture.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { Length } from '../../quantities/Length.tsx';
+import { Measured } from '../../quantities/QuantityField.tsx';
 import classes from '../../planning/figureTable.module.css';
 
 const percent = (value: number) => `${Math.round(value * 10) / 10} %`;
@@ -13,7 +14,7 @@ export function MoistureLines() {
   return (
     <section>
       <h2>Moisture</h2>
-      <p className={classes.note}>At {room.temperature} °C and {room.humidity} % the room brings wood to {percent(equilibriumMoisture(room))}.</p>
+      <p className={classes.note}>At <Measured quantity="temperature" value={room.temperature} /> and {room.humidity} % the room brings wood to {percent(equilibriumMoisture(room))}.</p>
       {plan.moisture.length === 0 ? <p className={classes.note}>No piece in use was measured. With a meter, note it on the piece.</p> : (
         <table className={classes.table}>
           <thead><tr><th>Piece</th><th>Measured</th><th>Its widest strip will</th><th>Wait or go</th></tr></thead>

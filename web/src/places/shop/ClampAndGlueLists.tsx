@@ -5,6 +5,7 @@ import { clampKinds, clampSchema, glueClasses, glueSchema, type Clamp, type Glue
 import type { Shop } from '#core/shop/shop.ts';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
 import { NumberField, TextField, type EditShop } from './fields.tsx';
+import { Measured, QuantityField } from '../../quantities/QuantityField.tsx';
 import classes from './ShopPlace.module.css';
 
 const KINDS: Record<Clamp['kind'], string> = { pipe: 'Pipe clamp', bar: 'Bar clamp', parallel: 'Parallel clamp', f: 'F clamp' };
@@ -20,12 +21,12 @@ export function ClampList({ shop, onChange }: { shop: Shop; onChange: EditShop }
           <Select size="sm" label="Kind" allowDeselect={false} value={c.kind} data={clampKinds.map((value) => ({ value, label: KINDS[value] }))} onChange={(kind) => set(c.id, { kind: kind as Clamp['kind'] })} />
           <LengthInput size="sm" field="Opens to" mm={c.opening} schema={clampSchema.shape.opening} onCommit={(opening) => set(c.id, { opening })} />
           <LengthInput size="sm" field="Reach" mm={c.reach} schema={clampSchema.shape.reach} onCommit={(reach) => set(c.id, { reach })} />
-          <NumberField field="Force" suffix=" kN" value={c.force} schema={clampSchema.shape.force} onCommit={(force) => set(c.id, { force })} />
+          <QuantityField field="Force" quantity="force" value={c.force} schema={clampSchema.shape.force} onCommit={(force) => set(c.id, { force })} />
           <NumberField field="Count" value={c.count} schema={clampSchema.shape.count} onCommit={(count) => set(c.id, { count })} />
           <ActionIcon variant="subtle" color="gray" c="var(--ink-soft)" size="lg" aria-label={`Remove clamps ${i + 1}`} onClick={() => onChange((s) => ({ ...s, clamps: s.clamps.filter((o) => o.id !== c.id) }))}><IconTrash size={17} /></ActionIcon>
         </div>
       ))}
-      <p>{total === 0 ? 'No clamps: no glue-up can be planned without them.' : `${total} clamps in all. A pipe clamp turned by a firm hand gives about 4.5 kN.`}</p>
+      <p>{total === 0 ? 'No clamps: no glue-up can be planned without them.' : <>{total} clamps in all. A pipe clamp turned by a firm hand gives about <Measured quantity="force" value={4.5} />.</>}</p>
       <Button size="xs" variant="default" onClick={() => onChange((s) => ({ ...s, clamps: [...s.clamps, { id: nanoid(8), kind: 'bar', opening: 900, reach: 50, force: 3, count: 2 }] }))}>Add clamps</Button>
     </>
   );
@@ -45,8 +46,8 @@ export function GlueList({ shop, onChange }: { shop: Shop; onChange: EditShop })
               <Radio value={g.id} label="the shop's" aria-label={`Glue with ${g.name}`} mb={8} />
               <TextField field="Glue" value={g.name} schema={glueSchema.shape.name} onCommit={(name) => set(g.id, { name })} />
               <Select size="sm" label="Class" allowDeselect={false} value={g.class} data={[...glueClasses]} onChange={(value) => set(g.id, { class: value as Glue['class'] })} />
-              <NumberField field="At least" suffix=" °C" value={g.leastTemperature} schema={glueSchema.shape.leastTemperature} onCommit={(leastTemperature) => set(g.id, { leastTemperature })} />
-              <NumberField field="Spread" suffix=" g/m²" value={g.gramsPerM2} schema={glueSchema.shape.gramsPerM2} onCommit={(gramsPerM2) => set(g.id, { gramsPerM2 })} />
+              <QuantityField field="At least" quantity="temperature" value={g.leastTemperature} schema={glueSchema.shape.leastTemperature} onCommit={(leastTemperature) => set(g.id, { leastTemperature })} />
+              <QuantityField field="Spread" quantity="spread" value={g.gramsPerM2} schema={glueSchema.shape.gramsPerM2} onCommit={(gramsPerM2) => set(g.id, { gramsPerM2 })} />
               {shop.glues.length > 1 && g.id !== shop.glue && <ActionIcon variant="subtle" color="gray" c="var(--ink-soft)" size="lg" aria-label={`Remove ${g.name}`} onClick={() => onChange((s) => ({ ...s, glues: s.glues.filter((o) => o.id !== g.id) }))}><IconTrash size={17} /></ActionIcon>}
             </div>
             <div className={classes.grid}>

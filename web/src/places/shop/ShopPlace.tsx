@@ -1,4 +1,4 @@
-import { Button, Group } from '@mantine/core';
+import { Button, Group, Select } from '@mantine/core';
 import { IconArrowBackUp } from '@tabler/icons-react';
 import type { z } from 'zod';
 import { shopSchema, type Shop } from '#core/shop/shop.ts';
@@ -6,6 +6,7 @@ import { trouble, useShop } from '../../data/queries.ts';
 import { useShopEdits } from '../../data/recordEdits.ts';
 import { LineNote } from '../../shell/LineNote.tsx';
 import { HABIT_WORDS } from '../../habits/habitWords.ts';
+import { useDisplay } from '../../quantities/display.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { SeasonFields } from '../../quantities/SeasonFields.tsx';
@@ -14,6 +15,7 @@ import { NumberField, TextField, type EditShop } from './fields.tsx';
 import { GritField } from './GritField.tsx';
 import { MachineList } from './MachineList.tsx';
 import { SchoolList } from './SchoolList.tsx';
+import { Measured, QuantityField } from '../../quantities/QuantityField.tsx';
 import classes from './ShopPlace.module.css';
 
 type Group = 'cutting' | 'habits' | 'pace';
@@ -48,6 +50,7 @@ const PARTS = [['machines', 'Machines'], ['clamps', 'Clamps'], ['glues', 'Glues'
 export function ShopPlace() {
   const stored = useShop();
   const edits = useShopEdits();
+  const { display, setDisplay } = useDisplay();
   const problem = trouble(stored);
   useShortcuts('Shop', [{ keys: 'mod+z', does: 'Undo the last change of the shop', run: edits.undo }]);
   if (!stored.data) return <p className={classes.loading} role={problem ? 'alert' : undefined}>{problem ? `${problem.message} Cadenza keeps trying.` : 'Loading …'}</p>;
@@ -70,17 +73,19 @@ export function ShopPlace() {
         <div className={classes.grid}>
           <TextField field="Name of the shop" value={shop.name} schema={shopSchema.shape.name} onCommit={(name) => change((s) => ({ ...s, name }))} />
           <TextField field="Currency" value={shop.currency} schema={shopSchema.shape.currency} onCommit={(currency) => change((s) => ({ ...s, currency }))} />
+          <Select size="sm" label="Pressure, weight and warmth in" description="On this device" allowDeselect={false} value={display.others ?? 'lengths'} onChange={(v) => setDisplay({ others: v === 'lengths' ? undefined : (v as 'metric' | 'us') })}
+            data={[{ value: 'lengths', label: display.system === 'inch' ? 'psi, lb, °F, as with inches' : 'MPa, kg, °C, as with millimetres' }, { value: 'metric', label: 'MPa, kg, °C' }, { value: 'us', label: 'psi, lb, °F' }]} />
         </div>
       </section>
       <section id="machines"><h2>Machines</h2><p>The figures that decide a plan. What is not here is planned round, with what that costs.</p><MachineList shop={shop} onChange={change} /></section>
       <section id="clamps"><h2>Clamps</h2><p>How wide a panel, how many glue-ups at once, and the pressure on the joints follow from them.</p><ClampList shop={shop} onChange={change} /></section>
-      <section id="glues"><h2>Glues</h2><p>Times at 20 °C as the bottle has them. A glue for boards is Type II or Type I, D3 or D4.</p><GlueList shop={shop} onChange={change} /></section>
+      <section id="glues"><h2>Glues</h2><p>Times at <Measured quantity="temperature" value={20} /> as the bottle has them. A glue for boards is Type II or Type I, D3 or D4.</p><GlueList shop={shop} onChange={change} /></section>
       <section id="room">
         <h2>Hours and room</h2>
         <p>Hands-on work is planned within these hours; glue and oil dry at night. In a cold room glue takes longer; wood comes to the moisture of the air.</p>
         <HourList shop={shop} onChange={change} />
         <div className={classes.grid}>
-          <NumberField field="Room, warmth" suffix=" °C" value={shop.room.temperature} schema={shopSchema.shape.room.shape.temperature} onCommit={(temperature) => change((s) => ({ ...s, room: { ...s.room, temperature } }))} />
+          <QuantityField field="Room, warmth" quantity="temperature" value={shop.room.temperature} schema={shopSchema.shape.room.shape.temperature} onCommit={(temperature) => change((s) => ({ ...s, room: { ...s.room, temperature } }))} />
           <NumberField field="Room, humidity" suffix=" %" value={shop.room.humidity} schema={shopSchema.shape.room.shape.humidity} onCommit={(humidity) => change((s) => ({ ...s, room: { ...s.room, humidity } }))} />
         </div>
       </section>
