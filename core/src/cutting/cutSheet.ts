@@ -1,4 +1,3 @@
-import { layeringOf } from '../shop/layering.ts';
 import type { Shop } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
@@ -65,35 +64,4 @@ function crosscutsOf(blanks: readonly Blank[], piece: Piece, shop: Shop): Crossc
     }
   }
   return cuts;
-}
-
-/** Equal settings of one saw, cut together. */
-export interface SawSetting {
-  saw: 'crosscut' | 'rip' | 'resaw';
-  /** Stop, fence, or band-saw fence, mm. */
-  mm: number;
-  parts: { pieceId: string; unit: number; blank: number; count: number }[];
-}
-
-/** What each saw is set to, largest first, so that nothing is set twice. */
-export function sawSettings(plan: Pick<CutPlan, 'blanks'>, shop: Shop): SawSetting[] {
-  const settings = new Map<string, SawSetting>();
-  const add = (saw: SawSetting['saw'], mm: number, blank: Blank, count: number) => {
-    const key = `${saw}/${mm.toFixed(4)}`;
-    const setting = settings.get(key) ?? { saw, mm, parts: [] };
-    settings.set(key, setting);
-    const part = setting.parts.find((p) => p.pieceId === blank.pieceId && p.unit === blank.unit && p.blank === blank.number);
-    if (part) part.count += count;
-    else setting.parts.push({ pieceId: blank.pieceId, unit: blank.unit, blank: blank.number, count });
-  };
-  for (const blank of plan.blanks) {
-    if (blank.done) continue;
-    add('crosscut', blank.length, blank, 1);
-    for (const layers of ripsOf(blank)) {
-      add('rip', layers[0]!.way.rip, blank, 1);
-      if (layers.length > 1) for (const strip of layers.slice(0, -1)) add('resaw', strip.way.thickness + (layeringOf(shop)?.clean ?? 0), blank, 1);
-    }
-  }
-  const order = { crosscut: 0, rip: 1, resaw: 2 };
-  return [...settings.values()].sort((a, b) => order[a.saw] - order[b.saw] || b.mm - a.mm);
 }

@@ -5,7 +5,8 @@ import { plainBoard, plainPiece, planInput, planInputArbitrary } from '../plan/p
 import { DEFAULT_SHOP } from '../shop/shop.ts';
 import { pieceFieldsSchema } from '../stock/piece.ts';
 import { volumeBetween } from '../stock/shape.ts';
-import { cutSheets, sawSettings } from './cutSheet.ts';
+import { sawSettings } from '../steps/sawSettings.ts';
+import { cutSheets } from './cutSheet.ts';
 import { offcutMarks, offcutOf, remainsOf } from './offcut.ts';
 import { purchaseFor } from './purchase.ts';
 
@@ -53,10 +54,10 @@ it('asks the yard for the next thickness that planes to it, and for the least wo
 
 it('a cut sheet names each crosscut once, and equal settings together', () => {
   const piece = plainPiece();
-  const { cutting } = makePlan(planInput(plainBoard(), [piece]));
+  const { cutting, operations } = makePlan(planInput(plainBoard(), [piece]));
   const [sheet] = cutSheets(cutting, new Map([[piece.id, piece]]), DEFAULT_SHOP);
   // Blanks from 10 to 439 and 442 to 871, kerf 3: cuts at 7, 439 and 871.
   expect(sheet!.crosscuts.map((c) => c.at)).toEqual([7, 439, 871]);
   expect(sheet!.blanks.map((b) => b.rips.map((r) => [r.from, r.to]))).toEqual([[[2, 34], [37, 69], [72, 104], [107, 139]], [[2, 34], [37, 69]]]);
-  expect(sawSettings(cutting, DEFAULT_SHOP).map((s) => [s.saw, s.mm, s.parts.map((p) => p.count)])).toEqual([['crosscut', 429, [1, 1]], ['rip', 32, [4, 2]]]);
+  expect(sawSettings(operations).map((s) => [s.label, s.value.mm, s.parts.map((p) => `${p.label} x ${p.count}`)])).toEqual([['Stop', 429, ['P1 x 2']], ['Fence', 32, ['P1.1 x 4', 'P1.2 x 2']]]);
 });

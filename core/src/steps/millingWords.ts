@@ -1,6 +1,6 @@
 import { TOOL_NAMES } from '../shop/tools.ts';
 import { atLeast, capitalised, length, say, type Phrase } from '../units/phrase.ts';
-import type { Guide, InstructionOf, Rip, Thing } from './instruction.ts';
+import type { InstructionOf, Rip, Thing } from './instruction.ts';
 import { listNumbers, stripList } from './numberList.ts';
 import type { PartChange, Setting } from './operation.ts';
 
@@ -66,17 +66,6 @@ export function straightenLines(instructions: readonly InstructionOf<'straighten
 /** Tools that straighten an edge parallel to another. */
 const SAWS: ReadonlySet<string> = new Set(['tableSaw', 'circularSaw', 'handSaw']);
 
-const SETTING: Readonly<Record<Guide, string>> = { fence: 'Fence', stop: 'Stop beside the blade', guide: 'Guide', line: 'Line', carrier: 'Carrier' };
-
-export function ripSettings(instructions: readonly InstructionOf<'rip'>[]): Setting[] {
-  const found = new Map<string, Setting>();
-  const add = (label: string, mm: number) => found.set(`${label}/${mm.toFixed(4)}`, { label, value: atLeast(mm) });
-  for (const i of instructions) {
-    const own = i.saw.tool === 'bandSaw' ? 'Band saw fence' : SETTING[i.guide];
-    for (const cut of i.cuts) add(own, cut.width);
-  }
-  return [...found.values()].sort((a, b) => b.value.mm - a.value.mm);
-}
 
 /** Parts that are ripped alike, for the same strips, are told together. */
 export function ripLines(instructions: readonly InstructionOf<'rip'>[], { relative, rest }: { relative: boolean; rest: boolean }): Phrase[] {

@@ -3,7 +3,7 @@ import { flattenerLimits } from '../shop/flattener.ts';
 import { passesOf } from '../shop/machines.ts';
 import { schoolOf } from '../shop/schools.ts';
 import type { Shop } from '../shop/shop.ts';
-import { crosscutTool, ripTool, roughSaw, TOOL_NAMES, type ToolId } from '../shop/tools.ts';
+import { crosscutTool, ripTool, roughSaw, TOOL_NAMES } from '../shop/tools.ts';
 import { thicknessAt } from '../stock/shape.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say } from '../units/phrase.ts';
@@ -11,6 +11,7 @@ import { blankThing, stockThing, type InstructionOf, type Thing } from './instru
 import type { Milling } from './millingPlan.ts';
 import { crosscutLines, flattenLines, partChanges, splitLines, straightenLines, thicknessSettings } from './millingWords.ts';
 import type { StepDraft } from './operation.ts';
+import { settingsOf } from './sawSettings.ts';
 import { isNarrow, type BlankWork } from './stockWork.ts';
 import { crosscutWays, straightEdgeWays } from './toolWays.ts';
 import { flatteningTool, flatteningWays, passDepthFor, straightEdgeTool, wayTaken, type Face } from './ways.ts';
@@ -73,11 +74,9 @@ export function crosscutStep({ context, open }: Milling): StepDraft[] {
   const { allowances, board, shop } = context;
   const instructions = crosscuts(open, shop);
   const { ways, taken } = crosscutWays(shop, instructions.reduce((sum, i) => sum + i.cuts.length + 1, 0));
-  const lengths = [...new Set(instructions.flatMap((i) => i.cuts.map((c) => c.length)))].sort((a, b) => b - a);
-  const stop: Partial<Record<ToolId, string>> = { mitreSaw: 'Stop', sled: 'Stop' };
   return [{
     kind: 'crosscut', title: say`Crosscut the blanks`, habit: 'stockEndTrim', ways, machine: taken.name, minutes: taken.minutes, instructions,
-    settings: lengths.map((mm) => ({ label: stop[crosscutTool(shop)] ?? 'Mark', value: { mm, rounding: 'up' } })), lines: instructions.flatMap(crosscutLines),
+    settings: settingsOf(instructions), lines: instructions.flatMap(crosscutLines),
     why: say`Short blanks lose less thickness to bow than a whole plank. The length carries ${length(allowances.roughLength - board.length)} for creep, snipe and both end cuts.`,
   }];
 }

@@ -9,10 +9,11 @@ import { length, say } from '../units/phrase.ts';
 import type { PlanContext } from '../plan/context.ts';
 import { stripThing, type InstructionOf, type Thing } from './instruction.ts';
 import type { MilledStrip, Milling } from './millingPlan.ts';
-import { jointLines, partChanges, remillLines, resawLines, ripLines, ripSettings, thicknessSettings } from './millingWords.ts';
+import { jointLines, partChanges, remillLines, resawLines, ripLines, thicknessSettings } from './millingWords.ts';
 import { stripList } from './numberList.ts';
 import type { StepDraft } from './operation.ts';
 import { isNarrow, type Lane, type RoughPart } from './stockWork.ts';
+import { settingsOf } from './sawSettings.ts';
 import { layeringWays, ripWays, straightEdgeWays } from './toolWays.ts';
 import { flatteningTool, flatteningWays, passDepthFor, straightEdgeTool, wayTaken, type Face } from './ways.ts';
 
@@ -68,7 +69,7 @@ export function ripStep({ context, open, panels, strips }: Milling): StepDraft[]
     kind: 'rip', title: kept ? say`The strips are as wide as they must be` : fat > 0 ? say`Rip the strips ${length(fat)} fat` : say`Rip the strips`, ways: kept ? [] : ways, machine: kept ? null : taken.name, minutes: kept ? 0 : taken.minutes,
     school: fat > 0 ? 'rip' : 'measuring', habit: fat > 0 ? 'ripFat' : null,
     instructions: fat > 0 ? [...instructions, { do: 'wait', parts: [], minutes: REST_MINUTES, for: 'the strips to rest' }, { do: 'fat', by: fat }] : instructions,
-    settings: ripSettings(cut), lines: ripLines(instructions, { relative: shop.schools.measuring === 'relative', rest: fat > 0 }),
+    settings: settingsOf(cut), lines: ripLines(instructions, { relative: shop.schools.measuring === 'relative', rest: fat > 0 }),
     ...(fat > 0 ? { waitMinutes: REST_MINUTES, waitFor: 'the strips to rest' } : {}),
     why: board.construction === 'edge'
       ? say`The rip is the panel's thickness as glued: finished ${length(board.thickness)} and what flattening and sanding take${fat > 0 ? ', and what is milled again' : ''}.`
@@ -129,7 +130,7 @@ export function resawStep(mill: Milling): StepDraft[] {
   const chosen = layeringWays(shop, instructions.reduce((sum, i) => sum + i.layers.length, 0), Math.max(0, ...lanes.map((l) => l.rip)))!;
   return [{
     kind: 'resaw', title: layering.by === 'bandSaw' ? say`Resaw on the band saw` : say`Resaw on the table saw`, school: 'thin', ways: chosen.ways, machine: chosen.taken.name, minutes: chosen.taken.minutes, instructions,
-    settings: [...new Set(instructions.flatMap((i) => i.layers.slice(0, i.rest > 0 ? undefined : -1).map((l) => l.setting)))].sort((a, b) => b - a).map((mm) => ({ label: layering.by === 'bandSaw' ? 'Band saw fence' : 'Stop from the blade', value: { mm, rounding: 'up' } })),
+    settings: settingsOf(instructions),
     lines: resawLines(instructions), why: say`One thick ripping gives several thin strips, their grain matches, and nothing is planed to shavings that a saw can take off whole.`,
   }];
 }

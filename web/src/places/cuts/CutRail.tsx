@@ -1,20 +1,18 @@
 import { Button, NumberInput, Switch } from '@mantine/core';
 import type { ReactNode } from 'react';
-import { sawSettings, type CutSheet } from '#core/cutting/cutSheet.ts';
+import type { CutSheet } from '#core/cutting/cutSheet.ts';
+import { sawSettings } from '#core/steps/sawSettings.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import classes from './cuts.module.css';
 import type { Cuts } from './useCuts.ts';
 import { money } from './words.ts';
 
-const SAW_WORDS = { crosscut: 'Stop', rip: 'Fence', resaw: 'Band saw fence' } as const;
-
 /** Beside the drawing: what the plan costs and why, saw settings, and the wishes that shape it. */
 export function CutRail({ cuts, sheets, together }: { cuts: Cuts; sheets: readonly CutSheet[]; together: ReactNode }) {
-  const { board, session, input: { shop, rack } } = useSettledBoard();
+  const { board, session, plan, input: { shop, rack } } = useSettledBoard();
   const { score } = cuts.plan;
   const { currency } = shop;
-  const marks = new Map(sheets.map((s) => [s.piece.id, s.piece.mark]));
   const wishes = board.cutting;
   const edit = (words: string, change: (c: typeof wishes) => typeof wishes) => {
     cuts.announce(words);
@@ -40,13 +38,14 @@ export function CutRail({ cuts, sheets, together }: { cuts: Cuts; sheets: readon
       <section>
         <h3>Saw settings</h3>
         <ul className={classes.settings}>
-          {sawSettings(cuts.plan, shop).map((setting) => (
-            <li key={`${setting.saw}${setting.mm}`}>
-              {SAW_WORDS[setting.saw]} <b><Length mm={setting.mm} rounding="up" /></b>
-              <span>{setting.parts.map((p) => `${marks.get(p.pieceId) ?? ''}${setting.saw === 'crosscut' ? '' : `.${p.blank}`}${p.count > 1 ? ` × ${p.count}` : ''}`).join(', ')}</span>
+          {sawSettings(plan.operations).map(({ label, tool, value, parts }) => (
+            <li key={`${label}${tool}${value.mm}`}>
+              {label} <b><Length mm={value.mm} rounding={value.rounding} /></b>
+              <span>{parts.map((p) => `${p.label}${p.count > 1 ? ` × ${p.count}` : ''}`).join(', ')}</span>
             </li>
           ))}
         </ul>
+        {cuts.together.length > 1 && <p className={classes.soft}>Of this board; those of the others stand in their own Cuts.</p>}
         <p className={classes.soft}>Equal settings are cut together. Guards on, push stick at hand, no cut-off between blade and fence; the machine&apos;s manual comes first.</p>
       </section>
       <section>
