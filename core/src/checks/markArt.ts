@@ -2,6 +2,7 @@ import { artOutlines, type Art } from '../features/art.ts';
 import type { FeatureOf } from '../features/feature.ts';
 import { inlayFit } from '../features/inlay.ts';
 import { tightPlaces } from '../features/lineSpacing.ts';
+import { ofKind } from '../steps/instruction.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say } from '../units/phrase.ts';
 import type { Finding, Rule } from './finding.ts';
@@ -23,11 +24,14 @@ export const markArt: Rule = (plan) => plan.worked.features.flatMap((f): Finding
   const finding = (rule: string, severity: Finding['severity'], what: Finding['what'], why: Finding['why'], waysOut: Finding['waysOut']): Finding => ({ rule, severity, strips: [], at: 'engrave', what, why, waysOut });
   const tight = f.art && !f.filled && (f.method === 'router' || f.method === 'laser') ? tightOf(f, f.art) : 0;
   const { glueGap } = inlayFit(f);
+  // Half of what is sanded off comes off the face the plug sits in.
+  const sanded = Math.max(0, ...plan.operations.flatMap((o) => ofKind(o.instructions, 'sand')).map((i) => i.take)) / 2;
   return [
     ...(f.art === null && f.method !== 'brand' ? [finding('mark-drawing', 'note', say`${f.name} has no drawing yet.`, say`Without one there is no file for the machine.`, [say`Take a drawing from an SVG file at Trim.`, say`Burn it in with a brand.`])] : []),
     ...(tight > 0 && f.art ? [finding('mark-lines', 'caution', say`${f.name}: in ${tight} ${tight === 1 ? 'place' : 'places'} lines run nearer to each other than ${length(f.bit)}.`, say`What is finer than the bit runs together.`, [say`Make the mark larger.`, say`Use a finer bit.`])] : []),
     ...(f.method === 'inlay' && glueGap < -LENGTH_TOLERANCE_MM ? [finding('inlay-deep', 'stop', say`${f.name}: the plug goes ${length(f.plugStart)} deep and the pocket is ${length(f.depth)}.`, say`It would stand on the bottom before its walls close.`, [say`Begin the plug at most ${length(f.depth)} below its face, or make the pocket deeper.`])] : []),
     ...(f.method === 'inlay' && glueGap >= -LENGTH_TOLERANCE_MM && glueGap < LEAST_GLUE ? [finding('inlay-glue', 'caution', say`${f.name}: ${length(Math.max(0, glueGap))} is left for glue under the plug.`, say`Trapped glue keeps the walls from closing.`, [say`Leave at least ${length(LEAST_GLUE)}.`])] : []),
+    ...(f.method === 'inlay' && f.plugStart <= sanded ? [finding('inlay-sanded', 'stop', say`${f.name}: the plug goes ${length(f.plugStart)} deep, and sanding takes ${length(sanded)} off the face.`, say`Nothing of the drawing would be left.`, [say`Begin the plug deeper than ${length(sanded)} below its face.`, say`Plan with less for sanding.`])] : []),
   ];
 });
 

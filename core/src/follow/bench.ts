@@ -61,6 +61,8 @@ export interface Made {
   width: number;
   thickness: number;
   features: string[];
+  /** How deep what is drawn into a face goes: sanding wears it away. */
+  drawn: { feature: string; depth: number }[];
   sanded: boolean;
   wetted: boolean;
   coats: ('mineralOil' | 'wax' | 'hardWaxOil')[];

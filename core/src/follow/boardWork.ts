@@ -17,12 +17,22 @@ export function workFeature(bench: Bench, i: InstructionOf<'work'>): void {
     if (board) {
       // What comes after the last sanding keeps its depth; what comes before is deeper by what sanding takes.
       board.features.push(i.feature);
+      if (i.what === 'mark' && (i.place === 'top' || i.place === 'bottom')) board.drawn.push({ feature: i.feature, depth: i.figures.depth! });
       continue;
     }
     const strip = bench.things.get(thing.id);
     if (!strip || i.what !== 'mark') bench.fail('missingPart', i, thing);
     else bench.early.push({ strip: thing.id, feature: i.feature, place: i.place });
   }
+}
+
+export function setInlay(bench: Bench, i: InstructionOf<'inlay'>): void {
+  bench.tool('router', i, i.parts[0]!);
+  onBoards(bench, i, (b) => {
+    b.features.push(i.feature);
+    // Below the face the plug is as deep as it went into its pocket.
+    b.drawn.push({ feature: i.feature, depth: i.figures.plugStart! });
+  });
 }
 
 export function sandBoards(bench: Bench, i: InstructionOf<'sand'>): void {
@@ -32,6 +42,11 @@ export function sandBoards(bench: Bench, i: InstructionOf<'sand'>): void {
     if (i.tool === 'drumSander' && bench.workshop.shop.drumSander && b.width > bench.workshop.shop.drumSander.width + FINE) bench.fail('tooWideForMachine', i, b.thing, { is: b.width, limit: bench.workshop.shop.drumSander.width });
     if (b.coats.length > 0) bench.fail('finishOverFinish', i, b.thing);
     b.thickness -= i.take;
+    // Half of it comes off each face.
+    for (const mark of b.drawn) {
+      mark.depth -= i.take / 2;
+      if (mark.depth < FINE) bench.fail('markLost', i, b.thing, { is: i.take / 2, limit: i.take / 2 + mark.depth });
+    }
     b.sanded = true;
     // A mark made on a strip is still there where its edge was never cut.
     for (const { strip, feature, place } of bench.early) {

@@ -1,5 +1,5 @@
 import type { Instruction } from '../steps/instruction.ts';
-import { coatBoards, onBoards, sandBoards, workFeature } from './boardWork.ts';
+import { coatBoards, onBoards, sandBoards, setInlay, workFeature } from './boardWork.ts';
 import { Bench, TOLERANCE, type Followed, type ToldStep, type Workshop } from './makersBench.ts';
 import { clampsThere, cutBoards, flush, glueUp, layOut, scrape, trimEdge, wipe } from './panelWork.ts';
 import { crosscut, flatten, joint, remill, resaw, ripParts, splitRough, straighten, toThickness } from './woodWork.ts';
@@ -39,7 +39,7 @@ function carryOut(bench: Bench, i: Instruction): void {
     case 'trimEdge': return trimEdge(bench, i);
     case 'crosscutPanel': return cutBoards(bench, i);
     case 'work': return workFeature(bench, i);
-    case 'inlay': return onBoards(bench, i, (b) => b.features.push(i.feature));
+    case 'inlay': return setInlay(bench, i);
     case 'sand': return sandBoards(bench, i);
     case 'resand': return onBoards(bench, i, (b) => { if (!b.wetted) bench.fail('stillWet', i, b.thing); });
     case 'wet': return onBoards(bench, i, (b) => { b.wetted = true; if (b.coats.length > 0) bench.fail('finishOverFinish', i, b.thing); });

@@ -158,7 +158,7 @@ export function cutBoards(bench: Bench, i: InstructionOf<'crosscutPanel'>): void
     free = cut.at + cut.length;
     if (cut.width > panel.width + TOLERANCE) bench.fail('notEnoughWidth', i, cut.part, { is: panel.width, limit: cut.width });
     bench.boards.set(cut.part.id, {
-      thing: cut.part, panel, x: cut.at, y: panel.trimmedFar, length: cut.length, width: Math.min(cut.width, panel.width), thickness: panel.thickness, features: [], sanded: false, wetted: false, coats: [], feet: 0,
+      thing: cut.part, panel, x: cut.at, y: panel.trimmedFar, length: cut.length, width: Math.min(cut.width, panel.width), thickness: panel.thickness, features: [], drawn: [], sanded: false, wetted: false, coats: [], feet: 0,
     });
   }
 }

@@ -42,7 +42,7 @@ const featureArbitrary: fc.Arbitrary<Feature> = fc.oneof(
   fc.record({ kind: fc.constant('handle' as const), on: fc.constantFrom('ends' as const, 'sides' as const), bores: fc.constantFrom(1 as const, 2 as const), spacing: tenths(40, 80), bore: tenths(5, 9), inset: tenths(20, 40), counterbore: tenths(12, 18), sinkTop: tenths(0, 4), sinkBottom: tenths(0, 4) }),
   fc.record({ kind: fc.constant('feet' as const), count: fc.constantFrom(4 as const, 6 as const), inset: tenths(20, 40), bore: tenths(12, 22), boreDepth: tenths(0, 3), screw: tenths(3, 5), screwDepth: tenths(5, 12) }),
   fc.record({ kind: fc.constant('mark' as const), face: fc.constantFrom('top' as const, 'bottom' as const, 'far' as const, 'near' as const, 'left' as const), name: fc.constant('Name'), method: fc.constantFrom('laser' as const, 'brand' as const, 'router' as const, 'inlay' as const), x: tenths(60, 80), y: tenths(10, 14), length: tenths(10, 40), width: tenths(4, 8), depth: tenths(0.3, 3) })
-    .map((m) => ({ ...UNDRAWN, ...m })),
+    .chain((m) => fc.constantFrom(UNDRAWN.plugStart, 0.2).map((plugStart) => ({ ...UNDRAWN, ...m, plugStart }))),
 ).map((f) => ({ ...f, id: 'f' }));
 
 const defectArbitrary = fc.record({
