@@ -135,12 +135,18 @@ export function cutModel(units: readonly Unit[], types: readonly DemandType[], m
     const kerf = shop.crosscutSaw.kerf;
     const profileOf = new Map<string, number | null>();
 
+    const known = new Map<number, Map<number, number | null>>();
     const profileAt = (x: number, length: number): number | null => {
+      const there = known.get(x) ?? known.set(x, new Map()).get(x)!;
+      if (!there.has(length)) there.set(length, profileFor(x, length));
+      return there.get(length)!;
+    };
+    const profileFor = (x: number, length: number): number | null => {
       const space = blankSpace(geometry, x, length);
       if (!space) return null;
       const key = `${length}|${space.near}|${space.far}|${space.thickness}|${JSON.stringify([space.cut, space.under])}`;
-      const known = profileOf.get(key);
-      if (known !== undefined) return known;
+      const found = profileOf.get(key);
+      if (found !== undefined) return found;
       const profile = makeProfile(model, programme, unit, space, x, kindsFor.get(length)!, poolIndex, poolRows, demandRows, groups);
       profileOf.set(key, profile);
       return profile;

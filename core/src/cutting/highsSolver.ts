@@ -30,8 +30,8 @@ export function highsSolver(highs: Highs): MipSolver {
     try {
       solver.options.set({
         output_flag: false, time_limit: Math.max(0.01, limits.seconds), mip_rel_gap: 0, mip_abs_gap: 1e-7, random_seed: 1,
-        // Starting over and hoarding cuts cost more than they find on programmes of this size (tried on the bench's instances).
-        mip_allow_restart: false, mip_pool_soft_limit: 200, ...(limits.nodes === undefined ? {} : { mip_max_nodes: limits.nodes }),
+        // Starting over, hoarding cuts and guessing solutions before the first node cost more than they find on programmes of this size (tried on the bench's instances).
+        mip_allow_restart: false, mip_pool_soft_limit: 200, mip_heuristic_run_feasibility_jump: false, mip_heuristic_run_root_reduced_cost: false, ...(limits.nodes === undefined ? {} : { mip_max_nodes: limits.nodes }),
       });
       if (limits.start) solver.setSolution({ colValue: limits.start });
       const result = solver.run({

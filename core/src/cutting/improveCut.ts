@@ -38,7 +38,7 @@ interface SpeciesPlan {
 const BOUND_TOLERANCE = 1e-6;
 
 /** Nodes of the search for a species in each round, so that every species has a bound soon and the hardest get the time the others leave; counted in nodes, so that every machine finds the same. */
-const ROUND_NODES = [1, 2000, Infinity];
+const ROUND_NODES = [100, 2000, Infinity];
 
 /**
  * Improves a first-fit plan until it is proven the best or time runs out. Species do not compete for wood, so each is solved on its own; their bounds

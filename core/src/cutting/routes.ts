@@ -50,8 +50,8 @@ export function routesOf(network: RouteNetwork): { routes: FoundRoute[]; complet
   const { kerf } = geometry.shop.crosscutSaw;
   const round = (x: number) => Math.round(x * 1e6) / 1e6;
   const groups = new Map<number, number>();
-  const at = new Map<number, State[]>();
-  const keptAt = new Map<number, State[]>();
+  const at = new Map<number, Ways>();
+  const keptAt = new Map<number, Ways>();
   /** Places still to be left, the nearest last. */
   const waiting: number[] = [];
   let states = 0;
@@ -60,23 +60,28 @@ export function routesOf(network: RouteNetwork): { routes: FoundRoute[]; complet
   const tapers = farEnd !== null && (farEnd.thickness !== thickness || farEnd.width !== width);
   const mostStates = tapers ? MOST_STATES.tapers : MOST_STATES.plain;
   const mostGaps = tapers ? 1 + geometry.defects.length + geometry.taken.length : Infinity;
-  const add = (map: Map<number, State[]>, x: number, state: State) => {
+  const add = (map: Map<number, Ways>, x: number, state: State) => {
     const place = round(x);
-    const list = map.get(place);
-    if (!list && !(map === at ? keptAt : at).has(place)) waiting.splice(firstAtMost(waiting, place), 0, place);
+    let ways = map.get(place);
+    if (!ways) {
+      if (!(map === at ? keptAt : at).has(place)) waiting.splice(firstAtMost(waiting, place), 0, place);
+      ways = new Map();
+      map.set(place, ways);
+    }
     states += 1;
-    if (!list) map.set(place, [state]);
-    else list.push(state);
+    keepCheapest(ways, state, tapers);
   };
   for (const head of heads) add(at, head, { cost: first(head), counts: [], gaps: 0, inGap: true, blanks: null });
   const isHead = new Set(heads.map(round));
   const clear = (from: number, to: number) => !geometry.taken.some((r) => r.from < to - LENGTH_TOLERANCE_MM && r.to > from + LENGTH_TOLERANCE_MM);
-  const routes: State[] = [];
+  const routes: Ways = new Map();
   while (waiting.length > 0 && states < mostStates) {
     const x = waiting.pop()!;
     // What was carried this far as a leftover may end here.
-    const kept = pruned(keptAt.get(x) ?? [], tapers);
-    const here = pruned([...(at.get(x) ?? []), ...(isHead.has(x) ? kept : [])], tapers);
+    const kept = undominated(keptAt.get(x) ?? NO_WAYS, tapers);
+    const ended: Ways = at.get(x) ?? new Map();
+    if (isHead.has(x)) for (const state of kept) keepCheapest(ended, state, tapers);
+    const here = undominated(ended, tapers);
     const next = firstFrom(heads, x + 2 * LENGTH_TOLERANCE_MM);
     if (next !== undefined && kept.length > 0 && clear(x, next)) {
       const cost = worth(x, next) - rate * stretchVolume(geometry, x - kerf, next - kerf);
@@ -98,7 +103,7 @@ export function routesOf(network: RouteNetwork): { routes: FoundRoute[]; complet
     const cut = here.filter((s) => s.blanks !== null);
     if (cut.length === 0) continue;
     const end = last(x);
-    for (const s of cut) if (!s.inGap) routes.push({ ...s, cost: s.cost + end.cost, blanks: slid(s.blanks, end) });
+    for (const s of cut) if (!s.inGap) keepCheapest(routes, { ...s, cost: s.cost + end.cost, blanks: slid(s.blanks, end) }, false);
     if (next === undefined) continue;
     const waste = worth(x, next);
     // On from a place that only a gap led to, it is the same gap.
@@ -113,7 +118,7 @@ export function routesOf(network: RouteNetwork): { routes: FoundRoute[]; complet
   const ids = [...groups.keys()];
   return {
     complete: states < mostStates,
-    routes: pruned(routes, false).map(({ cost, counts, blanks }) => ({ cost, blanks: listed(blanks), counts: new Map(counts.flatMap((n, i) => (n > 0 ? [[ids[i]!, n] as const] : []))) })),
+    routes: undominated(routes, false).map(({ cost, counts, blanks }) => ({ cost, blanks: listed(blanks), counts: new Map(counts.flatMap((n, i) => (n > 0 ? [[ids[i]!, n] as const] : []))) })),
   };
 }
 
@@ -153,26 +158,47 @@ function firstAtMost(descending: readonly number[], value: number): number {
 /** Each way is held against all that cost less; of more than this only the last list is. */
 const MOST_COMPARED = { plain: 5000, tapers: 1000 };
 
-/** Without ways that another one beats: it costs no more, and has as many blanks of every group. @param told whether gaps are counted */
-function pruned(states: readonly State[], told: boolean): State[] {
-  const cheapest = new Map<string, State>();
-  for (const state of states) {
-    const key = told ? `${state.counts.join()}/${state.gaps}` : trimmed(state.counts);
-    const known = cheapest.get(key);
-    if (!known || state.cost < known.cost) cheapest.set(key, state);
+/** Of ways with the same blanks, and where gaps are counted as many gaps, the cheapest, by what they are told apart by. */
+type Ways = Map<number | string, State>;
+const NO_WAYS: Ways = new Map();
+
+/** Counts below this, of so few groups, are one number: ways are told apart often, and text is slow. */
+const RADIX = 32;
+const MOST_DIGITS = 9;
+
+/** What tells ways apart: how many blanks of each group, without the noughts that a longer way would not have, and where told the gaps. */
+function keyOf({ counts, gaps }: State, told: boolean): number | string {
+  let key = 0;
+  const own = told ? gaps : 0;
+  let small = counts.length <= MOST_DIGITS && own < RADIX;
+  for (let i = counts.length - 1; i >= 0 && small; i -= 1) {
+    small = counts[i]! < RADIX;
+    key = key * RADIX + counts[i]!;
   }
-  const list = [...cheapest.values()].sort((a, b) => a.cost - b.cost);
+  if (small) return key * RADIX + own;
+  let end = counts.length;
+  while (end > 0 && counts[end - 1] === 0) end -= 1;
+  return `${counts.slice(0, end).join()}/${own}`;
+}
+
+function keepCheapest(ways: Ways, state: State, told: boolean): void {
+  const key = keyOf(state, told);
+  const known = ways.get(key);
+  if (!known || state.cost < known.cost) ways.set(key, state);
+}
+
+/** Without ways that another one beats: it costs no more, and has as many blanks of every group. @param told whether gaps are counted */
+function undominated(ways: Ways, told: boolean): State[] {
+  const list = [...ways.values()].sort((a, b) => a.cost - b.cost);
   if (list.length > (told ? MOST_COMPARED.tapers : MOST_COMPARED.plain)) return list;
   const best: State[] = [];
   for (const state of list) {
-    if (!best.some((b) => (!told || b.gaps <= state.gaps) && state.counts.every((n, i) => n <= (b.counts[i] ?? 0)))) best.push(state);
+    if (!best.some((b) => (!told || b.gaps <= state.gaps) && hasAsMany(b.counts, state.counts))) best.push(state);
   }
   return best;
 }
 
-/** Counts as text, without the noughts that a longer way would not have. */
-function trimmed(counts: readonly number[]): string {
-  let end = counts.length;
-  while (end > 0 && counts[end - 1] === 0) end -= 1;
-  return counts.slice(0, end).join();
+function hasAsMany(more: readonly number[], counts: readonly number[]): boolean {
+  for (let i = 0; i < counts.length; i += 1) if (counts[i]! > (more[i] ?? 0)) return false;
+  return true;
 }
