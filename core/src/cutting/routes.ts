@@ -79,7 +79,7 @@ export function routesOf(network: RouteNetwork): { routes: FoundRoute[]; complet
     const x = waiting.pop()!;
     // What was carried this far as a leftover may end here.
     const kept = undominated(keptAt.get(x) ?? NO_WAYS, tapers);
-    const ended: Ways = at.get(x) ?? new Map();
+    const ended: Ways = at.get(x) ?? new Map<number | string, State>();
     if (isHead.has(x)) for (const state of kept) keepCheapest(ended, state, tapers);
     const here = undominated(ended, tapers);
     const next = firstFrom(heads, x + 2 * LENGTH_TOLERANCE_MM);
