@@ -135,3 +135,17 @@ test('a finding picks up the strip it is about, and a rung opens to its reason a
   await expect(page.getByText(/Strips never lie quite level/).first()).toBeVisible();
   await expect(page.getByText('Source: a habit of this shop').filter({ visible: true })).toHaveCount(1);
 });
+
+test('a strip of 3 mm is picked up where it is pressed; sections go to the end until a strip is in hand', async ({ page, request }) => {
+  const layout = [30, 3, 40].map((width, i) => ({ id: `n${i}`, species: 'pear', width, ...AS_IT_LIES }));
+  await openPlace(page, `/boards/${await makeBoard(request, { strips: layout })}/layout`);
+  const thin = (await stripFace(page, 1).boundingBox())!;
+  await page.getByRole('button', { name: /^Put in European beech/ }).first().click();
+  await expect(strips(page)).toHaveCount(4);
+  await saved(page);
+  expect((await storedBoard(page)).board.strips[3]!.species).toBe('beech-european');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(strips(page)).toHaveCount(3);
+  await page.mouse.click(thin.x + thin.width / 2, thin.y + thin.height / 2);
+  await expect(page.getByRole('toolbar', { name: 'Strip 2', exact: true })).toBeVisible();
+});
