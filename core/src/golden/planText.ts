@@ -1,8 +1,8 @@
-import type { Finding } from '../../checks/finding.ts';
-import type { Operation } from '../../steps/operation.ts';
-import { DEFAULT_DISPLAY, type LengthDisplay } from '../../units/formatLength.ts';
-import { phraseText, type Phrase } from '../../units/phrase.ts';
-import type { Plan } from '../plan.ts';
+import type { Finding } from '../checks/finding.ts';
+import type { Operation } from '../steps/operation.ts';
+import { DEFAULT_DISPLAY, type LengthDisplay } from '../units/formatLength.ts';
+import { phraseText, type Phrase } from '../units/phrase.ts';
+import type { Plan } from '../plan/plan.ts';
 
 const DISPLAYS: Readonly<Record<'mm' | 'in', LengthDisplay>> = { mm: DEFAULT_DISPLAY, in: { ...DEFAULT_DISPLAY, system: 'inch' } };
 
