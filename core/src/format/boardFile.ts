@@ -3,7 +3,7 @@ import { boardSchema } from '../board/board.ts';
 import { shopSchema } from '../shop/shop.ts';
 import { pieceSchema } from '../stock/piece.ts';
 import { speciesSchema } from '../wood/species.ts';
-import { upgradeFileTo2, upgradeFileTo3, upgradeFileTo4, upgradeFileTo5, upgradeFileTo6, upgradeFileTo7 } from './upgrades.ts';
+import { upgradeToNewest } from './upgrades.ts';
 import { completeFile } from './earlierForms.ts';
 import { type FieldProblem, fieldProblems } from './fieldProblems.ts';
 
@@ -43,9 +43,6 @@ export type BoardFile = z.infer<typeof boardFileSchema>;
 
 export type ReadBoardFile = { ok: true; file: BoardFile } | { ok: false; problems: FieldProblem[] };
 
-/** Steps that bring an older file up, by the version they start from; a step takes and returns plain JSON. */
-const MIGRATIONS: Record<number, (json: Record<string, unknown>) => Record<string, unknown>> = { 1: upgradeFileTo2, 2: upgradeFileTo3, 3: upgradeFileTo4, 4: upgradeFileTo5, 5: upgradeFileTo6, 6: upgradeFileTo7 };
-
 /** Writes a board file: keys in the schema's order, two spaces, so that versions compare line by line. */
 export function writeBoardFile(content: Pick<BoardFile, 'board' | 'rack' | 'species' | 'shop'>): string {
   const file: BoardFile = { format: BOARD_FILE_FORMAT, version: BOARD_FILE_VERSION, ...content };
@@ -72,16 +69,15 @@ export function readBoardJson(json: unknown): ReadBoardFile {
   if (typeof json !== 'object' || json === null || (json as Record<string, unknown>).format !== BOARD_FILE_FORMAT) {
     return { ok: false, problems: [{ path: 'format', message: `Format must be "${BOARD_FILE_FORMAT}"; this is not a Cadenza board file.` }] };
   }
-  let record = json as Record<string, unknown>;
-  const version = record.version;
+  const record = json as Record<string, unknown>;
+  const { version } = record;
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1) {
     return { ok: false, problems: [{ path: 'version', message: 'Version must be a whole number from 1.' }] };
   }
   if (version > BOARD_FILE_VERSION) {
     return { ok: false, problems: [{ path: 'version', message: `Version ${version} is newer than this Cadenza reads (${BOARD_FILE_VERSION}). Update Cadenza to open it.` }] };
   }
-  for (let from = version; from < BOARD_FILE_VERSION; from += 1) record = MIGRATIONS[from]!(record);
-  const parsed = boardFileSchema.safeParse(completeFile(record));
+  const parsed = boardFileSchema.safeParse(completeFile(upgradeToNewest(record, version)));
   return parsed.success ? { ok: true, file: parsed.data } : { ok: false, problems: fieldProblems(parsed.error) };
 }
 

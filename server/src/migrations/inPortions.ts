@@ -17,7 +17,10 @@ export async function inPortions(db: Knex, table: string, key: readonly string[]
     const query = db(table).select<KeyedRow[]>(...key, 'document').orderBy([...key]).limit(ROWS_AT_ONCE);
     if (after) void query.whereRaw(`(${key.map(() => '??').join(', ')}) > (${key.map(() => '?').join(', ')})`, [...key, ...after] as Knex.Value[]);
     const rows = await query;
+    // Each portion is written to disk once. A change of a table before it has ended Knex's own transaction, and every row would be written alone.
+    if (db.isTransaction) await db.raw('start transaction');
     for (const row of rows) await look({ ...row, document: typeof row.document === 'string' ? row.document : JSON.stringify(row.document) });
+    if (db.isTransaction) await db.raw('commit');
     if (rows.length < ROWS_AT_ONCE) return;
     after = key.map((k) => rows.at(-1)![k]);
   }

@@ -13,6 +13,7 @@ import { openStore } from '../stores/openStore.ts';
 import { migrations } from './index.ts';
 
 const here = import.meta.dirname;
+const MANY = 10_000;
 const fresh = (name: string) => newDatabase(process.env.TEST_DATABASE_URL!, name);
 
 /** Fills a database from a dump. */
@@ -138,3 +139,22 @@ it('the step to version 7 goes back whole and forward again: what an older Caden
   expect([after.strips.every((s) => 'sideKept' in s), after.accepted, await hasGrits()]).toEqual([true, [{ rule: 'no-clamps', strips: null, note: 'Wedges' }], true]);
   await db.destroy();
 }, 60_000);
+
+it('ten thousand revisions come up some hundred at a time: no table is ever in memory whole', async () => {
+  const url = await fresh('many');
+  load(url, `set foreign_key_checks = 0, sql_mode = 'NO_AUTO_VALUE_ON_ZERO';\n${gunzipSync(readFileSync(join(here, 'earlier', '003-ab29efb.sql.gz'))).toString('utf8')}`);
+  load(url, `set max_recursive_iterations = 20000; insert into revisions (board_id, number, format_version, document, made_at)
+    with recursive more as (select 2 as n union all select n + 1 from more where n < ${MANY}) select board_id, n, format_version, document, made_at from (select * from revisions limit 1) one, more;`);
+  const db = openDatabase(url);
+  const most = new Map<string, number>();
+  db.on('query-response', (rows: unknown, { sql }: { sql: string }) => {
+    const table = /from `(\w+)`/.exec(sql)?.[1];
+    if (table && /^select/.test(sql) && /document/.test(sql) && Array.isArray(rows)) most.set(table, Math.max(most.get(table) ?? 0, rows.length));
+  });
+  await openStore(db);
+  expect(most.get('revisions')).toBeGreaterThan(100);
+  for (const [table, rows] of most) expect([table, rows <= 200]).toEqual([table, true]);
+  const [{ n }] = await db('revisions').where({ format_version: 7 }).whereRaw("document like '%\"sideKept\":%' and document like '%\"worked\":%'").count<{ n: number }[]>({ n: '*' }) as [{ n: number }];
+  expect(n).toBeGreaterThanOrEqual(MANY);
+  await db.destroy();
+}, 120_000);
