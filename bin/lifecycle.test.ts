@@ -18,8 +18,8 @@ interface Started {
 }
 
 /** Runs the start command until it prints its address, or ends. */
-function start(extra: Record<string, string> = {}): Promise<Started> {
-  const child = spawn(process.execPath, command('start'), { env: environment(extra), stdio: ['ignore', 'ignore', 'pipe'] });
+function start(extra: Record<string, string> = {}, ...args: string[]): Promise<Started> {
+  const child = spawn(process.execPath, command('start', ...args), { env: environment(extra), stdio: ['ignore', 'ignore', 'pipe'] });
   running.add(child);
   return new Promise((resolve, reject) => {
     let told = '';
@@ -103,8 +103,23 @@ it('starts with the demo, keeps all data over kill -9 of either process, shares,
 
 it.each([
   [{ PORT: 'eighty' }, /PORT must be a number from 0 to 65535, not "eighty"/],
+  [{ CADENZA_DEMO: 'no' }, /CADENZA_DEMO must be 0 or 1, not "no"/],
   [{ HOST: '203.0.113.7' }, /Cannot listen on 203\.0\.113\.7:0/],
   [{ DATABASE_URL: 'mysql://a:b@127.0.0.1:9/none' }, /The database cannot be used .*Check DATABASE_URL/],
 ])('says in one sentence what is wrong with %j', async (extra, sentence) => {
   await expect(start(extra)).rejects.toThrow(sentence);
 }, 60_000);
+
+it('begins empty when asked, says what to do first, and loads no demo later', async () => {
+  const own = mkdtempSync(join(tmpdir(), 'cadenza-own-'));
+  const first = await start({ CADENZA_DATA: own }, '--empty');
+  expect(first.told).toContain('An empty shop: describe it in Shop, and enter your pile in Rack.');
+  expect(await boards(first.address)).toEqual([]);
+  expect(await end(first.process, 'SIGTERM')).toBe(0);
+  const later = await start({ CADENZA_DATA: own });
+  expect(later.told).not.toContain('demo');
+  expect(await boards(later.address)).toEqual([]);
+  expect(await end(later.process, 'SIGTERM')).toBe(0);
+  await expect(start({ CADENZA_DATA: own }, '--blank')).rejects.toThrow(/npm start does not know "--blank"; it takes --empty/);
+  rmSync(own, { recursive: true, force: true });
+}, 120_000);

@@ -27,6 +27,34 @@ async function checkOnce(name: string, tool: string, args: string[]): Promise<Co
   return code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 };
 }
 
+/** So many of the slowest tests are named at the end. */
+const SLOWEST = 10;
+
+interface Timed {
+  name: string;
+  seconds: number;
+}
+
+interface UnitReport {
+  numPassedTests: number;
+  numFailedTests: number;
+  testResults: { assertionResults: { fullName: string; duration?: number | null }[] }[];
+}
+
+interface Suite {
+  specs?: { title: string; tests: { results: { duration: number }[] }[] }[];
+  suites?: Suite[];
+}
+
+function unitTimes({ testResults }: UnitReport): Timed[] {
+  return testResults.flatMap((file) => file.assertionResults.map((t) => ({ name: t.fullName, seconds: (t.duration ?? 0) / 1000 })));
+}
+
+function interfaceTimes({ specs = [], suites = [] }: Suite): Timed[] {
+  const own = specs.map((s) => ({ name: s.title, seconds: s.tests.flatMap((t) => t.results).reduce((sum, r) => sum + r.duration, 0) / 1000 }));
+  return [...own, ...suites.flatMap(interfaceTimes)];
+}
+
 /** Counts what a runner reported; a runner that ended badly without a failed test to show counts as one failure. */
 function counted(code: number, read: () => Count): Count {
   try {
@@ -44,23 +72,29 @@ await runCommand(async () => {
   const reports = mkdtempSync(join(tmpdir(), 'cadenza-reports-'));
   const json = (name: string) => JSON.parse(readFileSync(join(reports, name), 'utf8')) as Record<string, unknown>;
 
+  const times: Timed[] = [];
   const counts = await Promise.all([
     checkOnce('Type check', 'typescript/bin/tsc', ['--noEmit', '-p', 'tsconfig.json']),
     checkOnce('Lint', 'eslint/bin/eslint.js', ['.', '--max-warnings', '0']),
   ]);
   const unit = await runTool('vitest/vitest.mjs', ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${join(reports, 'unit.json')}`]);
   counts.push(counted(unit, () => {
-    const { numPassedTests, numFailedTests } = json('unit.json') as { numPassedTests: number; numFailedTests: number };
-    return { passed: numPassedTests, failed: numFailedTests };
+    const report = json('unit.json') as unknown as UnitReport;
+    times.push(...unitTimes(report));
+    return { passed: report.numPassedTests, failed: report.numFailedTests };
   }));
   buildWeb();
   const interfaceTests = await runTool('@playwright/test/cli.js', ['test'], { CADENZA_E2E_JSON: join(reports, 'e2e.json') });
   counts.push(counted(interfaceTests, () => {
-    const { expected, unexpected, flaky } = (json('e2e.json') as { stats: { expected: number; unexpected: number; flaky: number } }).stats;
+    const report = json('e2e.json') as unknown as Suite & { stats: { expected: number; unexpected: number; flaky: number } };
+    const { expected, unexpected, flaky } = report.stats;
+    times.push(...interfaceTimes(report));
     return { passed: expected, failed: unexpected + flaky };
   }));
   rmSync(reports, { recursive: true, force: true });
 
+  tell('\nSlowest tests:');
+  for (const { name, seconds } of times.sort((a, b) => b.seconds - a.seconds).slice(0, SLOWEST)) tell(`${seconds.toFixed(1).padStart(6)} s  ${name}`);
   const passed = counts.reduce((sum, c) => sum + c.passed, 0);
   const failed = counts.reduce((sum, c) => sum + c.failed, 0);
   process.stdout.write(`\n${passed} passed, ${failed} failed\n`);

@@ -19,7 +19,7 @@ interface TraceEvent {
 /** The built application with a board of its own in headless Chromium, software rendering. */
 export async function withBoardPage<T>({ board, rack, species }: PlanInput, run: (page: Page, address: string, browser: Browser) => Promise<T>): Promise<T> {
   const database = await startTestDatabase();
-  const server = await startServer({ databaseUrl: database.url, host: '127.0.0.1', port: 0, webFolder: join(ROOT, 'web', 'dist'), demo: true, tell: () => {} });
+  const server = await startServer({ databaseUrl: database.url, host: '127.0.0.1', port: 0, webFolder: join(ROOT, 'web', 'dist'), begin: 'demo', tell: () => {} });
   const browser = await chromium.launch({
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking'],
   });

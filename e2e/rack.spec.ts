@@ -118,7 +118,7 @@ test('a figure of the shop is saved as it is left, and every plan follows', asyn
 test('the shop is undone step by step, and its tools are not replaced without a question', async ({ page }) => {
   // A shop of its own: every other test plans with the shared one.
   const database = await startTestDatabase();
-  const server = await startServer({ databaseUrl: database.url, host: '127.0.0.1', port: 0, webFolder: join(ROOT, 'web', 'dist'), demo: true, tell: () => {} });
+  const server = await startServer({ databaseUrl: database.url, host: '127.0.0.1', port: 0, webFolder: join(ROOT, 'web', 'dist'), begin: 'demo', tell: () => {} });
   try {
     const stored = async () => ((await (await page.request.get(`${server.address}api/shop`)).json()) as { shop: { saw: { kind: string }; clamps: unknown[] } }).shop;
     const before = await stored();

@@ -44,7 +44,7 @@ test('two tabs never overwrite each other silently: both versions are offered', 
 test('a database killed in the middle of a save costs nothing, not even over a reload', async ({ page }) => {
   test.setTimeout(120_000);
   const database = await startTestDatabase(true);
-  const server = await startServer({ databaseUrl: database.url, host: '127.0.0.1', port: 0, webFolder: join(ROOT, 'web', 'dist'), demo: true, tell: () => {} });
+  const server = await startServer({ databaseUrl: database.url, host: '127.0.0.1', port: 0, webFolder: join(ROOT, 'web', 'dist'), begin: 'demo', tell: () => {} });
   try {
     const [first] = (await (await page.request.get(`${server.address}api/boards`)).json()) as { id: string }[];
     const width = async () => {

@@ -178,7 +178,7 @@ describe('the server', () => {
 
   it('loads the demo once into an empty database, even when two start together, and never into one in use', async () => {
     const url = await newDatabase(process.env.TEST_DATABASE_URL!, 'demo');
-    const options = { databaseUrl: url, host: '127.0.0.1', port: 0, webFolder: null, demo: true, tell: () => {} };
+    const options = { databaseUrl: url, host: '127.0.0.1', port: 0, webFolder: null, begin: 'demo' as const, tell: () => {} };
     const servers = await Promise.all([startServer(options), startServer(options)]);
     for (const s of servers) expect((await (await fetch(`${s.address}api/rack`)).json() as unknown[]).length).toBe(22);
     await Promise.all(servers.map((s) => s.stop()));
@@ -190,7 +190,7 @@ describe('the server', () => {
     const foreign = openDatabase(url);
     await foreign.schema.createTable('invoices', (t) => t.integer('id'));
     await foreign.destroy();
-    const options = { databaseUrl: url, host: '127.0.0.1', port: 0, webFolder: null, demo: false, tell: () => {} };
+    const options = { databaseUrl: url, host: '127.0.0.1', port: 0, webFolder: null, begin: null, tell: () => {} };
     await expect(startServer(options)).rejects.toThrow(/tables that Cadenza did not make \(invoices\)/);
     const taken = Number(new URL(base).port);
     await expect(startServer({ ...options, databaseUrl: process.env.TEST_DATABASE_URL!.replace(/[^/]*$/, 'cadenza_api'), port: taken })).rejects.toThrow(/Port \d+ is taken.*PORT=/);

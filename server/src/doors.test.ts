@@ -118,7 +118,7 @@ it('warns in one sentence when it can be reached from elsewhere, until there is 
   const url = await newDatabase(process.env.TEST_DATABASE_URL!, 'warned');
   for (const [host, warned] of [['127.0.0.1', false], ['0.0.0.0', true]] as const) {
     const told: string[] = [];
-    const server = await startServer({ databaseUrl: url, host, port: 0, webFolder: null, demo: false, tell: (line) => told.push(line) });
+    const server = await startServer({ databaseUrl: url, host, port: 0, webFolder: null, begin: null, tell: (line) => told.push(line) });
     expect(told.some((line) => line.startsWith(`Everyone who reaches ${host} can read and change everything`))).toBe(warned);
     await server.stop();
   }

@@ -2,7 +2,7 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type { Knex } from 'knex';
 import { createApp } from './app.ts';
-import { seedDemo } from './demo/seed.ts';
+import { beginOwn, seedDemo } from './demo/seed.ts';
 import { allowedHosts, isLoopback } from './guard.ts';
 import { HeavyPool } from './heavy/heavyPool.ts';
 import { isDatabaseGone } from './problem.ts';
@@ -18,8 +18,8 @@ export interface ServerOptions {
   /** Further names under which it may be asked, with commas between them. */
   hosts?: string;
   webFolder: string | null;
-  /** Load the demo shed when the database is empty. */
-  demo: boolean;
+  /** What an empty database begins with: the demo shed, a shop of one's own with nothing in its rack, or nothing yet. */
+  begin: 'demo' | 'own' | null;
   tell(line: string): void;
   /** Why the database cannot be reached just now, as far as anybody knows. */
   trouble?: () => string | null;
@@ -43,8 +43,8 @@ const PATIENCE_MS = 3000;
  * Migrates, loads the demo into an empty database, and listens.
  * @throws StartError for a database that cannot be used and for a taken port
  */
-export async function startServer({ databaseUrl, host, port, hosts = '', webFolder, demo, tell, trouble }: ServerOptions): Promise<RunningServer> {
-  const db = await usableDatabase(databaseUrl, demo, tell);
+export async function startServer({ databaseUrl, host, port, hosts = '', webFolder, begin, tell, trouble }: ServerOptions): Promise<RunningServer> {
+  const db = await usableDatabase(databaseUrl, begin, tell);
   const heavy = new HeavyPool(databaseUrl);
   const server = createServer(createApp(db, { webFolder, heavy, hosts: allowedHosts(host, hosts), ...(trouble ? { trouble } : {}) }));
   await new Promise<void>((resolve, reject) => {
@@ -76,12 +76,13 @@ export async function startServer({ databaseUrl, host, port, hosts = '', webFold
   };
 }
 
-async function usableDatabase(url: string, demo: boolean, tell: (line: string) => void): Promise<Knex> {
+async function usableDatabase(url: string, begin: ServerOptions['begin'], tell: (line: string) => void): Promise<Knex> {
   let db;
   try {
     db = openDatabase(url);
     await openStore(db);
-    if (demo && (await seedDemo(db))) tell('Loaded the demo shed.');
+    if (begin === 'demo' && (await seedDemo(db))) tell('Loaded the demo shed.');
+    if (begin === 'own' && (await beginOwn(db))) tell('An empty shop: describe it in Shop, and enter your pile in Rack.');
     return db;
   } catch (error) {
     await db?.destroy();

@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import { addBoard } from '../stores/boardStore.ts';
 import { addPiece } from '../stores/rackStore.ts';
+import { DEFAULT_SHOP, type Shop } from '#core/shop/shop.ts';
 import { tramShedBoards, tramShedRack, tramShedShop } from './tramShed.ts';
 
 /**
@@ -9,16 +10,27 @@ import { tramShedBoards, tramShedRack, tramShedShop } from './tramShed.ts';
  */
 export async function seedDemo(db: Knex): Promise<boolean> {
   return db.transaction(async (tx) => {
-    for (const table of ['shops', 'pieces', 'boards']) if (await tx(table).first()) return false;
-    // The shop's primary key lets only one of several servers pass.
-    const first = await tx('shops').insert({ id: 1, version: 1, document: JSON.stringify(tramShedShop), updated_at: new Date() })
-      .then(() => true, (error: { code?: string }) => {
-        if (error.code === 'ER_DUP_ENTRY') return false;
-        throw error;
-      });
-    if (!first) return false;
+    if (!(await isFirst(tx, tramShedShop))) return false;
     for (const { id, ...fields } of tramShedRack) await addPiece(tx, fields, id);
     for (const board of tramShedBoards) await addBoard(tx, board);
     return true;
+  });
+}
+
+/**
+ * Makes a database where nothing was ever entered a shop of one's own: usual figures, an empty rack, and no demo, now or later.
+ * @returns whether it did
+ */
+export async function beginOwn(db: Knex): Promise<boolean> {
+  return db.transaction((tx) => isFirst(tx, DEFAULT_SHOP));
+}
+
+/** Stores the first shop of a database, if nothing was ever entered into it. */
+async function isFirst(tx: Knex.Transaction, shop: Shop): Promise<boolean> {
+  for (const table of ['shops', 'pieces', 'boards']) if (await tx(table).first()) return false;
+  // The shop's primary key lets only one of several servers pass.
+  return tx('shops').insert({ id: 1, version: 1, document: JSON.stringify(shop), updated_at: new Date() }).then(() => true, (error: { code?: string }) => {
+    if (error.code === 'ER_DUP_ENTRY') return false;
+    throw error;
   });
 }

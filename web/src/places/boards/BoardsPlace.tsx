@@ -113,7 +113,14 @@ export function BoardsPlace() {
       </header>
       {problem && <p role="alert" className={classes.problem}>{problem.message} Cadenza keeps trying.</p>}
       {boards.data?.length === 0 && (
-        <p className={classes.empty}>No boards yet. A new board begins with its brief: what it is for, how large, edge or face grain. Then you lay it out from what is in the <Link to="/rack">rack</Link>.</p>
+        <div className={classes.empty}>
+          <p>No boards yet.</p>
+          <ol>
+            <li>Say in the <Link to="/shop">Shop</Link> which saws, planer, clamps and glue there are: every plan is made for them.</li>
+            <li>Enter your <Link to="/rack/pile">pile</Link>, in any notation: boards are laid out from it.</li>
+            <li>Begin with <b>New board</b>, its brief first, or ask <Link to="/propose">what the pile could become</Link>.</li>
+          </ol>
+        </div>
       )}
       <ul className={classes.grid}>
         {all.map((stored) => (
