@@ -5,7 +5,7 @@ import type { Board } from '#core/board/board.ts';
 import { NOTHING_WORKED, UNDRAWN } from '#core/features/feature.ts';
 import { at, makeBoard, openPlace } from './pages.ts';
 
-const VIEWS = ['/', '/rack', '/rack/shed-b1', '/rack/pile', '/rack/salvage', '/rack/labels', '/propose', '/shop', 'brief', 'layout', 'cuts', 'mill', 'glue', 'trim', 'trim?view=board', 'trim?view=files', 'sheet'];
+const VIEWS = ['/', '/rack', '/rack/shed-b1', '/rack/pile', '/rack/salvage', '/rack/labels', '/propose', '/shop', '/species', 'brief', 'layout', 'cuts', 'mill', 'glue', 'trim', 'trim?view=board', 'trim?view=files', 'sheet'];
 
 const WORKED: Board['worked'] = {
   ...NOTHING_WORKED, spots: [{ id: 's', x: 0, y: 40, length: 5, width: 10, what: 'Gap' }],

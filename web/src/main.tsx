@@ -30,6 +30,7 @@ const router = createBrowserRouter([
       { path: 'rack/salvage', lazy: async () => ({ Component: (await import('./places/salvage/SalvagePlace.tsx')).SalvagePlace }) },
       { path: 'rack/:id', lazy: async () => ({ Component: (await import('./places/piece/PiecePlace.tsx')).PiecePlace }) },
       { path: 'propose', lazy: async () => ({ Component: (await import('./places/propose/ProposePlace.tsx')).ProposePlace }) },
+      { path: 'species', lazy: async () => ({ Component: (await import('./places/species/SpeciesPlace.tsx')).SpeciesPlace }) },
       { path: 'shop', lazy: async () => ({ Component: (await import('./places/shop/ShopPlace.tsx')).ShopPlace }) },
       {
         path: 'boards/:id',

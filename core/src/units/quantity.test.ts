@@ -11,6 +11,7 @@ describe('figures beside lengths', () => {
   it.each([
     [pressure(1.2), '174 psi'], [pressure(6.894757 * 0.2), '200 psi'], [{ quantity: 'force' as const, value: 4.448222 }, '1000 lbf'], [{ quantity: 'weight' as const, value: 4.5359237 }, '10 lb'],
     [{ quantity: 'amount' as const, value: 56.69905 }, '2 oz'], [temperature(20), '68 °F'], [temperature(-40), '-40 °F'], [{ quantity: 'spread' as const, value: 305.1517 }, '1 oz/ft²'],
+    [{ quantity: 'hardness' as const, value: 6450 }, '1450 lbf'], [{ quantity: 'density' as const, value: 16.01846 * 44 }, '44 lb/ft³'],
   ])('%j is %s to a reader in inches', (q, text) => {
     expect(formatQuantity(q, INCH)).toBe(text);
     expect(formatQuantity(q, { ...DEFAULT_DISPLAY, others: 'us' })).toBe(text);

@@ -19,6 +19,7 @@ export function Shell() {
     { keys: 'k', does: 'Go to the rack', run: () => void navigate('/rack') },
     { keys: 'y', does: 'What could I make? Proposals from the rack', run: () => void navigate('/propose') },
     { keys: 'h', does: 'Go to the shop', run: () => void navigate('/shop') },
+    { keys: 'j', does: 'Go to the species', run: () => void navigate('/species') },
     { keys: 'u', does: 'Switch between millimetres and inches', run: toggleUnit },
   ]);
 
@@ -35,6 +36,7 @@ export function Shell() {
           <NavLink to="/rack">Rack</NavLink>
           <NavLink to="/propose">Propose</NavLink>
           <NavLink to="/shop">Shop</NavLink>
+          <NavLink to="/species">Species</NavLink>
         </nav>
         <div className={classes.tools}>
           <SegmentedControl size="xs" aria-label="Unit of length" value={display.system} onChange={(system) => setDisplay({ system: system })}
