@@ -1,4 +1,5 @@
-import { NavLink } from 'react-router';
+import { useEffect, useRef } from 'react';
+import { NavLink, useLocation } from 'react-router';
 import { openStops } from '#core/checks/checkPlan.ts';
 import type { Finding } from '#core/checks/finding.ts';
 import { NEW_BOARD, type Board } from '#core/board/board.ts';
@@ -45,8 +46,15 @@ function stationsOf(board: Board, findings: readonly Finding[], { cutting, outda
 /** The stations of a board in working order, drawn as a graduated rule. None is locked. */
 export function StationRule() {
   const { board, findings, id, plan } = useSettledBoard();
+  const rule = useRef<HTMLElement>(null);
+  const { pathname } = useLocation();
+  // Where the rule is longer than the screen is wide, the chosen station is brought to its middle.
+  useEffect(() => {
+    const here = rule.current?.querySelector<HTMLElement>('[aria-current=page]');
+    if (rule.current && here) rule.current.scrollLeft = here.offsetLeft - rule.current.offsetLeft - (rule.current.clientWidth - here.clientWidth) / 2;
+  }, [pathname]);
   return (
-    <nav className={classes.rule} aria-label="Stations of the board">
+    <nav ref={rule} className={classes.rule} aria-label="Stations of the board">
       {stationsOf(board, findings, plan).map(({ path, label, state, says }) => (
         <NavLink key={path} to={`/boards/${id}/${path}`} className={classes.station} data-state={state} title={`${label}: ${says}`}>
           <StateMark state={state} />
