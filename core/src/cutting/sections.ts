@@ -25,7 +25,7 @@ export interface Section {
 }
 
 /** Narrowest strip offered from a rip: thinner ones are accents, cut on purpose (common practice: 1/2 in). */
-const LEAST_OFFERED_RIP = 12;
+export const LEAST_OFFERED_RIP = 12;
 /** Rips offered from one width: whole, halves, thirds ... */
 const MOST_RIPS_OFFERED = 6;
 

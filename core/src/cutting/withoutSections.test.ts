@@ -23,6 +23,7 @@ describe('pieces that give a board nothing', () => {
     expect(told({ length: roughLength + trims - spare - 8 })).toEqual([`${spare + 8} mm short: ${spare} mm of it is trim, kerf and creep | A board at most ${400 - spare - 8} mm long has it.`]);
     expect(told({ length: roughLength + trims })).toEqual([]);
     expect(told({ width: 20 })[0]).toMatch(/too narrow to stand on edge/);
+    expect(told({ width: 12 }, plainBoard({ construction: 'face' }))[0]).toMatch(/^[\d.]+ mm too narrow for a strip of 12 mm lying flat/);
     expect(told({ thickness: 4 })[0]).toMatch(/nothing is left of its thickness/);
     expect(told({ length: 500 }, plainBoard(), [{ pieceId: 'p1', unit: 0, from: 0, to: 500 }])[0]).toMatch(/^promised to other boards/);
     expect(told({ length: 500, defects: [{ id: 'k', kind: 'knot', face: 'through', treatment: 'cut', from: 240, length: 20, across: 0, width: 150 }] })[0]).toMatch(/^no clear length/);

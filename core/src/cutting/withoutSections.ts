@@ -5,7 +5,7 @@ import type { Piece } from '../stock/piece.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
 import type { PromisedRange } from './cutPlan.ts';
-import type { Section } from './sections.ts';
+import { LEAST_OFFERED_RIP, type Section } from './sections.ts';
 import { stripsOfAll, usableSize } from './usable.ts';
 
 /** A piece of the rack that gives this board nothing, and why. */
@@ -43,6 +43,10 @@ function reason(piece: Piece, board: Board, allowances: Allowances, shop: Shop, 
   const { thickness, width } = usable;
   const way = board.construction === 'edge' ? { shows: 'edge' as const, rip: edgeRip(allowances, Math.max(LEAST_STRIP, thickness)), thickness } : { shows: 'face' as const, rip: allowances.ripExtra.face + LEAST_STRIP, thickness: Math.min(thickness, allowances.glueThickness) };
   if (thickness < LEAST_STRIP) return { short: LEAST_STRIP - thickness, why: say`nothing is left of its thickness once it is flat`, wayOut: say`Crosscut shorter it loses less: a shorter board may have it.` };
+  if (board.construction === 'face' && width < LEAST_OFFERED_RIP + allowances.ripExtra.face - LENGTH_TOLERANCE_MM) {
+    const narrow = LEAST_OFFERED_RIP + allowances.ripExtra.face - width;
+    return { short: narrow, why: say`${length(narrow)} too narrow for a strip of ${length(LEAST_OFFERED_RIP)} lying flat`, wayOut: say`Thinner accents are cut on purpose: give a strip the width that is wanted.` };
+  }
   if (board.construction === 'edge' && width < way.rip - LENGTH_TOLERANCE_MM) {
     const narrow = way.rip - width;
     return { short: narrow, why: say`${length(narrow)} too narrow to stand on edge at this thickness`, wayOut: say`A board ${length(narrow)} thinner has it, or the strip rolled to lie flat.` };
