@@ -1,12 +1,20 @@
 import { isInside, linesApart } from '../features/apart.ts';
-import { FEATURE_NAMES } from '../features/feature.ts';
+import { edgeReach, isEnd, isSide, type Side } from '../features/edge.ts';
+import { FEATURE_NAMES, type FeatureOf } from '../features/feature.ts';
 import { outlinePoints } from '../features/outline.ts';
 import { solidsOfFeature } from '../features/solids.ts';
 import type { OperationKind } from '../steps/operation.ts';
-import { flatOf } from '../plan/workedBoard.ts';
+import { flatOf, type WorkedBoard } from '../plan/workedBoard.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say } from '../units/phrase.ts';
 import type { Finding, Rule } from './finding.ts';
+
+/** Room between a mark on a side and what the edges above and below it, and the corners beside it, take, mm. */
+function roomOnSide({ x, y, length: long, width }: FeatureOf<'mark'>, side: Side, { edges, size }: WorkedBoard, corner: number): number {
+  const { top, bottom } = edges[side];
+  const along = isEnd(side) ? size.width : size.length;
+  return Math.min(y - width / 2 - edgeReach(top, size.thickness).drop, size.thickness - edgeReach(bottom, size.thickness).drop - y - width / 2, x - long / 2 - corner, along - corner - x - long / 2);
+}
 
 /** The step at which each kind of feature is made. */
 export const STEP_OF = { groove: 'groove', finger: 'holds', hole: 'holds', handle: 'handles', feet: 'feet', mark: 'engrave' } as const satisfies Record<keyof typeof FEATURE_NAMES, OperationKind>;
@@ -31,7 +39,7 @@ export const featureRoom: Rule = (plan, { board, shop }) => {
       if (!flat || !s.outlines.every((o) => outlinePoints(o).every((p) => isInside(p, [flat])))) return [0];
       return [linesApart(s.outlines, [flat])];
     });
-    const least = Math.min(Infinity, ...nearest);
+    const least = Math.max(0, Math.min(Infinity, ...nearest, ...(feature.kind === 'mark' && isSide(feature.face) ? [roomOnSide(feature, feature.face, worked, board.worked.corners.kind === 'square' ? 0 : board.worked.corners.size)] : [])));
     if (least >= leaveBeside - LENGTH_TOLERANCE_MM) return [];
     return [finding('caution', 'feature-edge', say`${name}: only ${length(least)} to the treated edge; ${length(leaveBeside)} is to stay.`, [say`Move it inward.`, say`Choose a smaller edge.`])];
   });

@@ -85,10 +85,10 @@ export const machineLimits: Rule = (plan, { board, rack, shop }) => {
   }
   if (shop.planer) {
     const { leastWidth } = shop.planer;
-    const flattened = plan.operations.filter((o) => o.kind === 'flatten').flatMap((o) => ofKind(o.instructions, 'flatten')).filter((i) => i.tool === 'planer' && i.narrowest < leastWidth - LENGTH_TOLERANCE_MM);
+    const flattened = plan.operations.filter((o) => o.kind === 'flatten').flatMap((o) => ofKind(o.instructions, 'flatten')).flatMap((i) => (i.tool === 'planer' ? i.parts.map((part, k) => ({ part, width: i.faces[k]!.width })) : [])).filter((f) => f.width < leastWidth - LENGTH_TOLERANCE_MM);
     if (flattened.length > 0) {
       findings.push({
-        rule: 'narrow-for-planer', severity: 'caution', strips: [], at: 'flatten', what: say`${flattened.flatMap((i) => i.parts.map((p) => p.label)).join(', ')}: ${length(Math.min(...flattened.map((i) => i.narrowest)))} wide on the planer, which wants at least ${length(leastWidth)}.`,
+        rule: 'narrow-for-planer', severity: 'caution', strips: [], at: 'flatten', what: say`${flattened.map((f) => f.part.label).join(', ')}: ${length(Math.min(...flattened.map((f) => f.width)))} wide on the planer, which wants at least ${length(leastWidth)}.`,
         why: say`A narrow part tips over between the rollers.`, waysOut: [say`Plane narrow parts side by side, or stuck on a carrier board.`, say`Flatten them by hand.`],
       });
     }

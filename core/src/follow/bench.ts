@@ -1,3 +1,4 @@
+import type { Cut } from '../features/edgeCuts.ts';
 import type { Defect } from '../stock/defect.ts';
 import type { Piece } from '../stock/piece.ts';
 import type { Thing } from '../steps/instruction.ts';
@@ -50,6 +51,16 @@ export interface Laid {
   height: number;
 }
 
+/** What one instruction took out of a board. */
+export interface WorkedPlace {
+  feature: string;
+  cuts: readonly Cut[];
+  /** It is there to be looked at: what cuts into it, or was cut away where it is made, spoils it. */
+  mark: boolean;
+  /** How deep it still goes into a face: sanding wears it away; null where sanding does not reach it. */
+  depth: number | null;
+}
+
 /** A board cut from a panel. */
 export interface Made {
   thing: Thing;
@@ -61,8 +72,8 @@ export interface Made {
   width: number;
   thickness: number;
   features: string[];
-  /** How deep what is drawn into a face goes: sanding wears it away. */
-  drawn: { feature: string; depth: number }[];
+  /** What was taken out of it, in order. */
+  worked: WorkedPlace[];
   sanded: boolean;
   wetted: boolean;
   coats: ('mineralOil' | 'wax' | 'hardWaxOil')[];

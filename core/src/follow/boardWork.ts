@@ -1,5 +1,7 @@
+import { apart } from '../features/apart.ts';
+import type { Cut } from '../features/edgeCuts.ts';
 import type { Instruction, InstructionOf, Thing } from '../steps/instruction.ts';
-import type { Made } from './bench.ts';
+import { overlaps, type Made, type WorkedPlace } from './bench.ts';
 import { FINE, TOLERANCE, type Bench } from './makersBench.ts';
 
 export function onBoards(bench: Bench, i: Instruction & { parts: Thing[] }, act: (board: Made) => void): void {
@@ -12,26 +14,55 @@ export function onBoards(bench: Bench, i: Instruction & { parts: Thing[] }, act:
 
 export function workFeature(bench: Bench, i: InstructionOf<'work'>): void {
   bench.tool(i.tool, i, i.parts[0]!);
+  const onFace = i.place === 'top' || i.place === 'bottom';
+  // What comes after the last sanding keeps its depth; what comes before is deeper by what sanding takes.
+  const worked = (): WorkedPlace => ({ feature: i.feature, cuts: i.cuts, mark: i.what === 'mark', depth: i.what === 'mark' && onFace ? i.figures.depth! : null });
   for (const thing of i.parts) {
     const board = bench.boards.get(thing.id);
     if (board) {
-      // What comes after the last sanding keeps its depth; what comes before is deeper by what sanding takes.
-      board.features.push(i.feature);
-      if (i.what === 'mark' && (i.place === 'top' || i.place === 'bottom')) board.drawn.push({ feature: i.feature, depth: i.figures.depth! });
+      takeOut(bench, i, board, worked());
       continue;
     }
     const strip = bench.things.get(thing.id);
     if (!strip || i.what !== 'mark') bench.fail('missingPart', i, thing);
-    else bench.early.push({ strip: thing.id, feature: i.feature, place: i.place });
+    else bench.early.push({ strip: thing.id, place: i.place, worked: worked() });
+  }
+}
+
+/** Wood goes, or is drawn into: a mark that something else cuts is lost, whichever of the two came first. */
+function takeOut(bench: Bench, i: Instruction, board: Made, worked: WorkedPlace): void {
+  board.features.push(worked.feature);
+  const spoilt = board.worked.some((other) => other.feature !== worked.feature && (other.mark || worked.mark) && meet(other.cuts, worked.cuts));
+  if (spoilt) bench.fail('markLost', i, board.thing);
+  board.worked.push(worked);
+}
+
+function meet(one: readonly Cut[], other: readonly Cut[]): boolean {
+  return one.some((a) => other.some((b) => overlaps(a, b) && apart(a.outlines, b.outlines) < FINE));
+}
+
+/** A mark made on a strip is still there where its edge was never cut. */
+export function marksOnStrips(bench: Bench, i: Instruction, board: Made): void {
+  for (const { strip, place, worked } of bench.early) {
+    const at = board.panel.strips.findIndex((s) => s.wood.thing.id === strip);
+    if (at < 0) continue;
+    const kept = place === 'far' ? at === 0 && board.panel.trimmedFar === 0 : at === board.panel.strips.length - 1 && board.panel.trimmedNear === 0;
+    if (kept) takeOut(bench, i, board, { ...worked });
+    else bench.fail('markLost', i, board.thing);
   }
 }
 
 export function setInlay(bench: Bench, i: InstructionOf<'inlay'>): void {
   bench.tool('router', i, i.parts[0]!);
+  // Below the face the plug is as deep as it went into its pocket.
+  onBoards(bench, i, (b) => takeOut(bench, i, b, { feature: i.feature, cuts: i.cuts, mark: true, depth: i.figures.plugStart! }));
+}
+
+export function screwFeet(bench: Bench, i: InstructionOf<'feet'>): void {
   onBoards(bench, i, (b) => {
-    b.features.push(i.feature);
-    // Below the face the plug is as deep as it went into its pocket.
-    b.drawn.push({ feature: i.feature, depth: i.figures.plugStart! });
+    b.feet += i.count;
+    takeOut(bench, i, b, { feature: 'feet', cuts: i.cuts, mark: false, depth: null });
+    if (b.thickness < i.depth - TOLERANCE) bench.fail('notEnoughThickness', i, b.thing, { is: b.thickness, limit: i.depth });
   });
 }
 
@@ -43,19 +74,12 @@ export function sandBoards(bench: Bench, i: InstructionOf<'sand'>): void {
     if (b.coats.length > 0) bench.fail('finishOverFinish', i, b.thing);
     b.thickness -= i.take;
     // Half of it comes off each face.
-    for (const mark of b.drawn) {
+    for (const mark of b.worked) {
+      if (mark.depth === null) continue;
       mark.depth -= i.take / 2;
       if (mark.depth < FINE) bench.fail('markLost', i, b.thing, { is: i.take / 2, limit: i.take / 2 + mark.depth });
     }
     b.sanded = true;
-    // A mark made on a strip is still there where its edge was never cut.
-    for (const { strip, feature, place } of bench.early) {
-      const at = b.panel.strips.findIndex((s) => s.wood.thing.id === strip);
-      if (at < 0) continue;
-      const kept = place === 'far' ? at === 0 && b.panel.trimmedFar === 0 : at === b.panel.strips.length - 1 && b.panel.trimmedNear === 0;
-      if (!kept) bench.fail('markLost', i, b.thing);
-      else if (!b.features.includes(feature)) b.features.push(feature);
-    }
   });
 }
 

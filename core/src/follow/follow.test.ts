@@ -4,6 +4,8 @@ import { checkPlan } from '../checks/checkPlan.ts';
 import type { PlanInput } from '../plan/context.ts';
 import { makePlan, type Plan } from '../plan/plan.ts';
 import { plainBoard, plainPiece, planInput } from '../plan/planArbitrary.ts';
+import { UNDRAWN } from '../features/feature.ts';
+import { rectangle } from '../features/outline.ts';
 import { DEFAULT_SHOP } from '../shop/shop.ts';
 import { figuresIn, ofKind, type Instruction } from '../steps/instruction.ts';
 import type { Operation } from '../steps/operation.ts';
@@ -11,7 +13,7 @@ import type { Phrase } from '../units/phrase.ts';
 import { failureCodes, type FailureCode } from './bench.ts';
 import { followPlan } from './followPlan.ts';
 import { WARNED_BY } from './warnedBy.ts';
-import { workshopArbitrary } from './workshopArbitrary.ts';
+import { busyWorkshopArbitrary, workshopArbitrary } from './workshopArbitrary.ts';
 
 const MILLING: ReadonlySet<string> = new Set<Instruction['do']>(['crosscut', 'split', 'flatten', 'straighten', 'rip', 'remill', 'resaw', 'thickness', 'joint']);
 
@@ -47,6 +49,17 @@ describe('the blind maker', () => {
     expect(whole).toBeGreaterThan(300);
   }, 120_000);
 
+  it('boards with much worked into them: no cut spoils a mark unsaid, whichever of the two comes first', () => {
+    let spoilt = 0;
+    fc.assert(fc.property(busyWorkshopArbitrary, (input) => {
+      const plan = makePlan(input);
+      const followed = followPlan(plan, input);
+      expect(unwarned(plan, input, followed)).toEqual([]);
+      if (followed.failures.some((f) => f.code === 'markLost' && f.instruction !== 'sand')) spoilt += 1;
+    }), { numRuns: 300 });
+    expect(spoilt).toBeGreaterThan(5);
+  }, 60_000);
+
   it('goes on from any state of the cutting', () => {
     fc.assert(fc.property(workshopArbitrary, fc.constantFrom(0.3, 0.6, 1), (input, share) => {
       const plan = makePlan(input);
@@ -77,7 +90,7 @@ describe('he finds what is wrong', () => {
   const rack = [plainPiece({ defects: [{ id: 'n', kind: 'nail', face: 'through', from: 600, across: 60, length: 20, width: 10, treatment: 'cut' }] }), plainPiece({ id: 'p2', mark: 'P2', species: 'padauk', width: 90 })];
   const species = ['maple-hard', 'padauk', 'maple-hard', 'maple-hard', 'padauk', 'maple-hard'];
   const plain = plainBoard({ width: 270 });
-  const board = plainBoard({ width: 270, strips: plain.strips.map((s, i) => ({ ...s, species: species[i]! })), worked: { ...plain.worked, features: [] } });
+  const board = plainBoard({ width: 270, strips: plain.strips.map((s, i) => ({ ...s, species: species[i]! })), worked: { ...plain.worked, features: [{ ...UNDRAWN, kind: 'mark', id: 'm', face: 'top', name: 'Name', method: 'laser', x: 200, y: 135, length: 40, width: 12, depth: 0.5 }] } });
   const shop = { ...DEFAULT_SHOP, planer: { ...DEFAULT_SHOP.planer!, width: 400 }, schools: { ...DEFAULT_SHOP.schools, topCoat: 'none' as const } };
   const input = planInput(board, rack, shop);
 
@@ -120,11 +133,17 @@ describe('he finds what is wrong', () => {
     ['a side trimmed too far', 'sizes', () => slipped('trimEdge', (i) => ({ ...i, off: i.off + 2 }))],
     ['ends cut 1 mm short', 'sizes', () => slipped('crosscutPanel', (i) => ({ ...i, cuts: i.cuts.map((c) => ({ ...c, length: c.length - 1 })) }))],
     ['hard-wax oil over mineral oil', 'finishOverFinish', () => slipped('coat', (i) => ({ ...i, finish: 'hardWaxOil', parts: [...i.parts, ...i.parts] }))],
+    ['an edge that reaches the mark', 'markLost', () => slipped('work', (i) => (i.what === 'edge' ? { ...i, cuts: [{ outlines: [rectangle(0, 0, 400, 130)], from: 0, to: 3 }] } : i))],
     ['no sanding before the oil', 'finishOverFinish', () => slipped('sand', () => null)],
     ['grain that was never raised', 'stillWet', () => slipped('wet', () => null)],
     ['a strip that nobody ripped', 'missingPart', () => slipped('rip', (i) => ({ ...i, cuts: i.cuts.slice(1) }))],
   ])('%s: %s', (_what, code, codes) => {
     expect(codes()).toContain(code);
+  });
+
+  it('a cut beside a mark, or below it, leaves it whole', () => {
+    expect(slipped('work', (i) => ({ ...i, cuts: [{ outlines: [rectangle(0, 0, 400, 128)], from: 0, to: 3 }] }))).toEqual([]);
+    expect(slipped('work', (i) => ({ ...i, cuts: [{ outlines: [rectangle(0, 0, 400, 130)], from: 1, to: 3 }] }))).toEqual([]);
   });
 
   it('metal is cut clear of blade and knife, told and followed', () => {

@@ -1,6 +1,6 @@
 import type { Instruction } from '../steps/instruction.ts';
-import { coatBoards, onBoards, sandBoards, setInlay, workFeature } from './boardWork.ts';
-import { Bench, TOLERANCE, type Followed, type ToldStep, type Workshop } from './makersBench.ts';
+import { coatBoards, onBoards, sandBoards, screwFeet, setInlay, workFeature } from './boardWork.ts';
+import { Bench, type Followed, type ToldStep, type Workshop } from './makersBench.ts';
 import { clampsThere, cutBoards, flush, glueUp, layOut, scrape, trimEdge, wipe } from './panelWork.ts';
 import { crosscut, flatten, joint, remill, resaw, ripParts, splitRough, straighten, toThickness } from './woodWork.ts';
 
@@ -44,7 +44,7 @@ function carryOut(bench: Bench, i: Instruction): void {
     case 'resand': return onBoards(bench, i, (b) => { if (!b.wetted) bench.fail('stillWet', i, b.thing); });
     case 'wet': return onBoards(bench, i, (b) => { b.wetted = true; if (b.coats.length > 0) bench.fail('finishOverFinish', i, b.thing); });
     case 'coat': return coatBoards(bench, i);
-    case 'feet': return onBoards(bench, i, (b) => { b.feet += i.count; if (b.thickness < i.depth - TOLERANCE) bench.fail('notEnoughThickness', i, b.thing, { is: b.thickness, limit: i.depth }); });
+    case 'feet': return screwFeet(bench, i);
     case 'wait': case 'fat': case 'sneak': case 'lanes': return undefined;
   }
 }

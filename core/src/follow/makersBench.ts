@@ -4,7 +4,7 @@ import { isMetal } from '../stock/defect.ts';
 import type { Piece } from '../stock/piece.ts';
 import { stockThing, type Instruction, type Thing } from '../steps/instruction.ts';
 import type { Species } from '../wood/species.ts';
-import { overlaps, placeOf, type Failure, type FailureCode, type Laid, type Made, type Panel, type Wood } from './bench.ts';
+import { overlaps, placeOf, type Failure, type FailureCode, type Laid, type Made, type Panel, type Wood, type WorkedPlace } from './bench.ts';
 
 /** What the blind maker knows: solid wood with what is in it, the shop, and what lies on the bench already. Nothing of any plan. */
 export interface Workshop {
@@ -49,7 +49,7 @@ export class Bench {
   /** Strips with joints cut for dowels or tenons. */
   readonly keyed = new Set<string>();
   /** Marks made on strips that are still loose. */
-  readonly early: { strip: string; feature: string; place: string }[] = [];
+  readonly early: { strip: string; place: string; worked: WorkedPlace }[] = [];
   readonly oily: ReadonlySet<string>;
 
   constructor(readonly workshop: Workshop) {

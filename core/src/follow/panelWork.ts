@@ -4,7 +4,8 @@ import { slowness } from '../shop/gluing.ts';
 import { glueOf } from '../shop/shop.ts';
 import { MITRE_REACH_MM } from '../shop/tools.ts';
 import type { ClampUse, Instruction, InstructionOf, Thing } from '../steps/instruction.ts';
-import type { Laid, Panel } from './bench.ts';
+import type { Laid, Made, Panel } from './bench.ts';
+import { marksOnStrips } from './boardWork.ts';
 import { FINE, TOLERANCE, type Bench } from './makersBench.ts';
 
 /** Pressure told in whole hundredths is not better known than this, MPa. */
@@ -157,8 +158,10 @@ export function cutBoards(bench: Bench, i: InstructionOf<'crosscutPanel'>): void
     if (cut.at - i.saw.kerf < free - FINE || cut.at + cut.length + i.saw.kerf > panel.length + FINE) bench.fail('notEnoughLength', i, cut.part, { is: panel.length, limit: cut.at + cut.length + i.saw.kerf });
     free = cut.at + cut.length;
     if (cut.width > panel.width + TOLERANCE) bench.fail('notEnoughWidth', i, cut.part, { is: panel.width, limit: cut.width });
-    bench.boards.set(cut.part.id, {
-      thing: cut.part, panel, x: cut.at, y: panel.trimmedFar, length: cut.length, width: Math.min(cut.width, panel.width), thickness: panel.thickness, features: [], drawn: [], sanded: false, wetted: false, coats: [], feet: 0,
-    });
+    const board: Made = {
+      thing: cut.part, panel, x: cut.at, y: panel.trimmedFar, length: cut.length, width: Math.min(cut.width, panel.width), thickness: panel.thickness, features: [], worked: [], sanded: false, wetted: false, coats: [], feet: 0,
+    };
+    bench.boards.set(cut.part.id, board);
+    if (cut.part.id.startsWith('board ')) marksOnStrips(bench, i, board);
   }
 }

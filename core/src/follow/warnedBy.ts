@@ -22,7 +22,7 @@ export const WARNED_BY: Readonly<Record<FailureCode, readonly string[]>> = {
   lowPressure: ['few-clamps', 'no-clamps', 'clamps-too-short', 'clamps-too-shallow'],
   missingPart: ['stock-shortage', 'feature-outside', 'panel-spots', 'others-missing'],
   unusedPart: ['stock-shortage'],
-  markLost: ['inlay-sanded'],
+  markLost: ['inlay-sanded', 'features-meet', 'feature-edge', 'feature-outside'],
   finishOverFinish: [],
   oilyFace: [],
   stillWet: [],

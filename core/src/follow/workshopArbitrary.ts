@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { AS_IT_LIES, NO_CUTTING_WISHES, type Board } from '../board/board.ts';
+import type { EdgeCut } from '../features/edge.ts';
 import type { Feature } from '../features/feature.ts';
 import { NOTHING_WORKED } from '../features/feature.ts';
 import { UNDRAWN } from '../features/feature.ts';
@@ -79,3 +80,15 @@ export const workshopArbitrary: fc.Arbitrary<PlanInput> = fc.record({
   }));
   return { board, rack, shop: b.shop, species: HANDBOOK_SPECIES };
 });
+
+const edgeCutArbitrary: fc.Arbitrary<EdgeCut> = fc.oneof(
+  fc.constant({ kind: 'straight' as const }), fc.record({ kind: fc.constant('chamfer' as const), reach: tenths(1, 12), angle: fc.constantFrom(30, 45, 60) }), fc.record({ kind: fc.constant('roundOver' as const), radius: tenths(1, 10) }),
+  fc.record({ kind: fc.constant('thumbnail' as const), reach: tenths(2, 12), drop: tenths(1, 6), step: tenths(0, 2) }),
+);
+const sideArbitrary = fc.record({ top: edgeCutArbitrary, bottom: edgeCutArbitrary });
+
+/** The same boards with much worked into them: several features, edges of their own and shaped corners, so that one cut may spoil another. */
+export const busyWorkshopArbitrary: fc.Arbitrary<PlanInput> = fc.record({
+  input: workshopArbitrary, features: fc.array(featureArbitrary, { minLength: 2, maxLength: 4 }), edges: fc.record({ far: sideArbitrary, right: sideArbitrary, near: sideArbitrary, left: sideArbitrary }),
+  corners: fc.record({ kind: fc.constantFrom('square' as const, 'round' as const, 'clip' as const), size: tenths(2, 30) }),
+}).map(({ input, features, edges, corners }) => ({ ...input, board: { ...input.board, worked: { ...input.board.worked, features: features.map((f, i) => ({ ...f, id: `f${i}` })), edges, corners } } }));

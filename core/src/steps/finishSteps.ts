@@ -4,7 +4,7 @@ import type { Ladder } from '../plan/ladder.ts';
 import type { PlanContext } from '../plan/context.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
 import { gritRun } from './grits.ts';
-import { boardThing, type Instruction } from './instruction.ts';
+import { boardThing, type Instruction, type SandedArea } from './instruction.ts';
 import type { StepDraft } from './operation.ts';
 import { sandingTool, sandingWays } from './toolWays.ts';
 
@@ -24,15 +24,14 @@ interface Finishing {
   thickness: Ladder;
   width: Ladder;
   grits: number[];
-  /** Square metres of all faces and edges of all boards. */
-  area: number;
+  area: SandedArea;
 }
 
 /** Sanding and finish, as the shop's habits have them. @param beforeGrain steps that come before the grain is raised for the last time @param flattened id of the way the panel was made flat */
 export function finishSteps(context: PlanContext, { thickness, width }: { thickness: Ladder; width: Ladder }, beforeGrain: readonly StepDraft[], flattened: string): StepDraft[] {
   const { board, shop } = context;
-  const area = board.count * (2 * board.length * width.reached + 2 * (board.length + width.reached) * thickness.reached) / 1e6;
-  const finishing: Finishing = { context, thickness, width, grits: gritsFor(shop, flattened), area };
+  const squareMetres = board.count * (2 * board.length * width.reached + 2 * (board.length + width.reached) * thickness.reached) / 1e6;
+  const finishing: Finishing = { context, thickness, width, grits: gritsFor(shop, flattened), area: { squareMetres, width: width.reached } };
   return [...(shop.schools.raiseGrain === 'every' ? sandAndWetEach(finishing, beforeGrain) : sandAndWetOnce(finishing, beforeGrain)), ...oilStep(context), ...topCoatStep(context)];
 }
 
@@ -56,16 +55,16 @@ function sandAndWetEach(f: Finishing, beforeGrain: readonly StepDraft[]): StepDr
   });
 }
 
-function sandStep({ context, thickness, width, grits: all, area }: Finishing, grits: number[], after = false): StepDraft {
+function sandStep({ context, thickness, grits: all, area }: Finishing, grits: number[], after = false): StepDraft {
   const { board, shop: { habits } } = context;
   const flat = Math.max(0, glueThicknessReached(context) - habits.panelFlatten);
-  const { ways, taken } = sandingWays(context.shop, area, width.reached, grits.length);
+  const { ways, taken } = sandingWays(context.shop, area, grits.length);
   const parts = boardsOf(board.count);
   // The first grit takes what the ladder has for sanding; finer ones only its scratches.
   const take = after ? 0 : flat - thickness.reached;
-  const instructions: Instruction[] = [{ do: 'sand', parts, tool: sandingTool(taken.id), grits, from: after ? thickness.reached : flat, take, to: thickness.reached }];
+  const instructions: Instruction[] = [{ do: 'sand', parts, area, tool: sandingTool(taken.id), grits, from: after ? thickness.reached : flat, take, to: thickness.reached }];
   return {
-    kind: 'sand', title: grits.length === all.length ? say`Sand to thickness` : say`Sand with ${grits.join(', ')}`, habit: 'sanding', school: context.shop.grits === null ? 'lastGrit' : null, machine: taken.name, ways, minutes: taken.minutes, instructions,
+    kind: 'sand', title: grits.length === all.length ? say`Sand to thickness` : say`Sand with ${grits.join(', ')}`, habit: 'sanding', school: context.shop.grits === null ? 'lastGrit' : null, taken, ways, instructions,
     parts: after ? [] : [{ part: boardWords(board.count), dimension: 'thickness', before: flat, after: thickness.reached, passes: null }],
     lines: [
       ...(after ? [] : [say`${length(flat)} to ${length(thickness.reached)}: ${length(take)} in all, half off each face`]),
@@ -76,44 +75,42 @@ function sandStep({ context, thickness, width, grits: all, area }: Finishing, gr
 }
 
 /** @param again the grit that follows the drying, in this step */
-function wetStep({ context, width, area }: Finishing, again: number | null, line: Phrase): StepDraft {
+function wetStep({ context, area }: Finishing, again: number | null, line: Phrase): StepDraft {
   const { board, shop } = context;
   const raise = schoolOf(shop.schools, 'raiseGrain');
-  const { taken } = sandingWays(shop, area, width.reached, 0.5);
+  const { taken } = sandingWays(shop, area, 0.5);
   const parts = boardsOf(board.count);
   return {
-    kind: 'raiseGrain', title: say`Raise the grain`, school: 'raiseGrain', machine: again === null ? null : taken.name, minutes: again === null ? 4 * board.count * shop.pace.work : taken.minutes,
+    kind: 'raiseGrain', title: say`Raise the grain`, school: 'raiseGrain', taken: again === null ? null : taken,
     // With the grit that follows in this step, hands are needed again when it is dry.
     waitMinutes: DRYING_MINUTES, waitFor: 'the wood to dry',
-    instructions: [{ do: 'wet', parts, minutes: DRYING_MINUTES }, ...(again === null ? [] : [{ do: 'resand' as const, parts, grit: again }])],
+    instructions: [{ do: 'wet', parts, minutes: DRYING_MINUTES }, ...(again === null ? [] : [{ do: 'resand' as const, parts, area, grit: again }])],
     lines: [line], why: say`${raise.why} Otherwise the board feels furry after its first wash.`,
   };
 }
 
-/** Minutes for one board, to put a coat on and wipe it (common practice). */
-const COAT_MINUTES = 12;
 const COATS = { flood: 1, bath: 1, coats: 3 } as const;
 
 /** Mineral oil, unless the shop wants none, or what follows wants bare wood. */
-function oilStep({ board, shop: { schools, pace } }: PlanContext): StepDraft[] {
+function oilStep({ board, shop: { schools } }: PlanContext): StepDraft[] {
   if (schools.oil === 'none' || schools.topCoat === 'hardWax') return [];
   const oil = schoolOf(schools, 'oil');
   const { waitMinutes, waitFor } = OIL_WAITS[schools.oil];
   return [{
-    kind: 'oil', title: say`Oil: ${oil.name.toLowerCase()}`, school: 'oil', minutes: COAT_MINUTES * COATS[schools.oil] * board.count * pace.work, waitMinutes, waitFor,
+    kind: 'oil', title: say`Oil: ${oil.name.toLowerCase()}`, school: 'oil', waitMinutes, waitFor,
     instructions: [{ do: 'coat', parts: boardsOf(board.count), finish: 'mineralOil', coats: COATS[schools.oil], minutes: waitMinutes }],
     lines: [OIL_LINES[schools.oil]], why: say`${oil.why} Food-grade mineral oil; ends drink several times as much as faces.`,
   }];
 }
 
-function topCoatStep({ board, shop: { schools, pace } }: PlanContext): StepDraft[] {
+function topCoatStep({ board, shop: { schools } }: PlanContext): StepDraft[] {
   if (schools.topCoat === 'none') return [];
   const top = schoolOf(schools, 'topCoat');
   const wax = schools.topCoat === 'wax';
   const coats = wax ? 1 : 2;
   const waitMinutes = wax ? 720 : 4 * 1440;
   return [{
-    kind: 'topCoat', title: say`Top coat: ${top.name.toLowerCase()}`, school: 'topCoat', minutes: COAT_MINUTES * coats * board.count * pace.work, waitMinutes, waitFor: wax ? 'the wax' : 'the oil to cure',
+    kind: 'topCoat', title: say`Top coat: ${top.name.toLowerCase()}`, school: 'topCoat', waitMinutes, waitFor: wax ? 'the wax' : 'the oil to cure',
     instructions: [{ do: 'coat', parts: boardsOf(board.count), finish: wax ? 'wax' : 'hardWaxOil', coats, minutes: waitMinutes }],
     lines: [wax ? say`A thin coat over everything, left overnight, buffed` : say`On bare wood, no other oil before it: thin, wiped dry; a second coat a day later`],
     why: wax ? say`${top.why}` : say`${top.why} It holds in bare wood; over mineral oil it stays soft.`,

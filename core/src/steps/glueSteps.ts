@@ -10,16 +10,15 @@ import { glueThicknessReached } from '../plan/ladders.ts';
 import { turnedOver } from '../plan/stripBody.ts';
 import { stripList } from './numberList.ts';
 import type { StepDraft } from './operation.ts';
-import { groupThing, ofKind, panelThing, stripThing, type ClampUse, type Instruction, type InstructionOf, type Thing } from './instruction.ts';
+import { groupThing, ofKind, panelThing, stripThing, type ClampUse, type Face, type Instruction, type InstructionOf, type Thing } from './instruction.ts';
 import { thicknessSettings } from './millingWords.ts';
-import { flatteningTool, flatteningWays, wayTaken, type Face } from './ways.ts';
+import { flatteningTool, flatteningWays, wayTaken } from './ways.ts';
 
 /** Acetone wiped on an oily face dries off so long before glue, minutes (common practice). */
 export const ACETONE_MINUTES = 5;
 
-/** A slot or a bore for a key every so much joint, mm, and minutes to cut one and its mate (common practice). */
+/** A slot or a bore for a key every so much joint, mm (common practice). */
 const KEY_SPACING_MM = 150;
-const KEY_MINUTES = 1.5;
 
 /** Laying out, rehearsing, gluing in groups and joining them. */
 export function glueSteps(context: PlanContext, gluing: GluePlan): StepDraft[] {
@@ -29,7 +28,7 @@ export function glueSteps(context: PlanContext, gluing: GluePlan): StepDraft[] {
   const marks = schoolOf(shop.schools, 'edgeMarks');
   const laid = layOuts(context);
   const steps: StepDraft[] = [{
-    kind: 'layOut', title: say`Lay out and mark`, minutes: (10 + board.strips.length * copies) * shop.pace.work, school: 'edgeMarks', instructions: laid,
+    kind: 'layOut', title: say`Lay out and mark`, school: 'edgeMarks', instructions: laid,
     lines: [
       say`Strips 1 to ${board.strips.length} in order, best side up, grain arrows as drawn${each}`,
       ...howTheyLie(context), ...turnedLines(laid),
@@ -85,7 +84,7 @@ function keyStep({ allowances, shop, board }: PlanContext, gluing: GluePlan): St
   const each = Math.max(2, Math.floor(allowances.panels[0]!.length / KEY_SPACING_MM));
   const copies = allowances.panels.length;
   return {
-    kind: 'keys', title: say`Cut the joints for dowels, tenons or biscuits`, school: 'level', machine: 'Drill or slot cutter', minutes: (5 + joints * each * copies * KEY_MINUTES) * shop.pace.work,
+    kind: 'keys', title: say`Cut the joints for dowels, tenons or biscuits`, school: 'level', machine: 'Drill or slot cutter',
     instructions: [{ do: 'keys', parts: allowances.panels.flatMap((_, k) => board.strips.map((_s, i) => stripThing({ strip: i + 1, copy: k + 1, spare: 0 }, copies))), joints, each, copies }],
     lines: [
       say`${each} in each of ${joints} ${joints === 1 ? 'joint' : 'joints'}${copies > 1 ? ` of each of ${copies} panels` : ''}, both strips marked together across the joint, all cut from the marked face`,
@@ -103,8 +102,8 @@ function rehearsal({ board, shop }: PlanContext, gluing: GluePlan): StepDraft {
   const [open, closed] = [gluing.openMinutes, gluing.usableMinutes].map(minutesWords);
   const cauls = most.clamps.cauls.length;
   return {
-    kind: 'dryRun', title: placed > 0 ? say`Rehearse with every clamp` : say`Rehearse the glue-up`, minutes: (6 + placed * 0.5 + gluing.glueUps.length * 2) * shop.pace.work, school: 'level',
-    instructions: [{ do: 'rehearse', clamps: clampUses(most), cauls, wanted }],
+    kind: 'dryRun', title: placed > 0 ? say`Rehearse with every clamp` : say`Rehearse the glue-up`, school: 'level',
+    instructions: [{ do: 'rehearse', glueUps: gluing.glueUps.length, clamps: clampUses(most), cauls, wanted }],
     lines: [
       placed > 0 ? say`${clampWords(clampUses(most))}, below and above in turn, pads under the jaws; ${levelWords(shop, cauls)} to keep strips level${placed < wanted ? ` (${wanted} were better: the shop has no more that fit)` : ''}`
         : say`Wedges against a stop, or clamps that are borrowed: ${wanted} are wanted; ${levelWords(shop, cauls)} to keep strips level`,
@@ -158,7 +157,6 @@ function glueStep({ board, shop, allowances }: PlanContext, glueUp: GlueUp, glui
   const copies = allowances.panels.length;
   const squeeze = schoolOf(shop.schools, 'squeezeOut');
   const { clamps } = glueUp;
-  const wiping = oily.length > 0 ? ACETONE_MINUTES + 2 : 0;
   // Scraped from when it has skinned, counted from the first glue.
   const stay = shop.schools.squeezeOut === 'scrape' ? Math.max(0, scrapeWindow(shop).from - glueUp.assemblyMinutes) : 0;
   const uses = clampUses(glueUp);
@@ -176,7 +174,7 @@ function glueStep({ board, shop, allowances }: PlanContext, glueUp: GlueUp, glui
   });
   return {
     kind, title: kind === 'glue' ? say`Glue ${range}` : say`Join ${glueUp.parts} pieces into ${range}`, glueUp: glueUp.id, joins: glueUp.joins, school: 'squeezeOut', instructions,
-    minutes: (4 + wiping) * shop.pace.work + glueUp.assemblyMinutes + (shop.schools.squeezeOut === 'wipe' ? 3 : 5), repeats: copies, clamps: clamps.placed.length,
+    repeats: copies, clamps: clamps.placed.length,
     lines: [
       ...(oily.length > 0 ? [say`Wipe the glue faces of ${stripList(oily)} with acetone, gloves on and air moving; glue ${ACETONE_MINUTES} min later, before the oil comes back`] : []),
       say`${amount(grams)} of glue with a roller or card, every face to the edges: ${glueUp.parts} pieces, ${glueUp.joints} ${glueUp.joints === 1 ? 'joint' : 'joints'}`,
@@ -226,21 +224,24 @@ function flattenSections(context: PlanContext, sections: readonly GlueUp[], sing
   const { shop, allowances } = context;
   const glued = glueThicknessReached(context);
   const levelled = Math.max(0, glued - shop.habits.panelFlatten / 2);
-  const faces = allowances.panels.flatMap((panel) => sections.map((g): Face => ({ length: panel.length, width: g.width, removal: shop.habits.panelFlatten / 2, hardness: null })));
+  const widths = [...sections.map((g) => g.width), ...singles.map((n) => context.board.strips[n - 1]!.width)];
+  const faces = allowances.panels.flatMap((panel) => widths.map((width): Face => ({ length: panel.length, width, removal: shop.habits.panelFlatten / 2, hardness: null })));
   const ways = flatteningWays(faces, shop, 'panel');
   const taken = wayTaken(ways, shop.schools.flatten);
   const tool = flatteningTool(taken.id);
   const copies = allowances.panels.map((_, k) => k + 1);
+  // Wiped wet, or scraped when it had skinned, it is gone by now.
+  const hardGlue = shop.schools.squeezeOut === 'leave';
   const things = copies.flatMap((copy) => [...sections.map((g) => groupThing(g.id, copy)), ...singles.map((n) => stripThing({ strip: n, copy, spare: 0 }, copies.length))]);
   const instructions: Instruction[] = [
-    ...(shop.schools.squeezeOut === 'leave' ? [{ do: 'scrape' as const, parts: things.filter((t) => !t.id.startsWith('strip ')), when: 'hard' as const, from: 0, to: 0 }] : []),
-    { do: 'flatten', parts: things, from: glued, to: levelled, passes: tool === 'planer' ? taken.passes : null, tool, first: 'asItIs', narrowest: Math.min(...faces.map((f) => f.width)) },
+    ...(hardGlue ? [{ do: 'scrape' as const, parts: things.filter((t) => !t.id.startsWith('strip ')), when: 'hard' as const, from: 0, to: 0 }] : []),
+    { do: 'flatten', parts: things, faces, from: glued, to: levelled, passes: tool === 'planer' ? taken.passes : null, tool, first: 'asItIs' },
   ];
   return {
-    kind: 'flattenSections', title: sections.length > 1 ? say`Flatten the sections` : say`Flatten the section`, machine: taken.name, minutes: taken.minutes, passes: taken.passes, habit: 'panelFlatten', school: 'flatten', ways, instructions,
+    kind: 'flattenSections', title: sections.length > 1 ? say`Flatten the sections` : say`Flatten the section`, taken, passes: taken.passes, habit: 'panelFlatten', school: 'flatten', ways, instructions,
     settings: thicknessSettings(ofKind(instructions, 'flatten')),
     lines: [
-      say`Scrape off the glue, then both faces, ${sections.length > 1 ? `all ${sections.length} sections` : 'the section'} at one setting: ${length(glued)} to ${length(levelled)}`,
+      say`${hardGlue ? 'Scrape off the glue, then both faces' : 'Both faces'}, ${sections.length > 1 ? `all ${sections.length} sections` : 'the section'} at one setting: ${length(glued)} to ${length(levelled)}`,
       ...(singles.length > 0 ? [capitalised(say`${stripList(singles)}, not in a section, at the same setting`)] : []),
       say`The edges that will be joined stay as they were milled: clean of glue, not planed again`,
     ],

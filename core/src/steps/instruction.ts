@@ -1,3 +1,4 @@
+import type { Cut } from '../features/edgeCuts.ts';
 import type { ToolId } from '../shop/tools.ts';
 
 /** A saw as it is used for one cut. */
@@ -11,6 +12,21 @@ export interface SawUse {
 export interface Thing {
   id: string;
   label: string;
+}
+
+/** A face that is made flat, mm: `removal` is what goes off both faces together. */
+export interface Face {
+  length: number;
+  width: number;
+  removal: number;
+  /** Side hardness of the hardest wood in it, N; null where it is not known. */
+  hardness: number | null;
+}
+
+/** All faces and edges of all boards together, m², and how wide a board is, mm. */
+export interface SandedArea {
+  squareMetres: number;
+  width: number;
 }
 
 /** What a rip is guided by: the part runs along a fence, falls free beside a stop outside the blade, or the saw runs along a guide or a line. */
@@ -27,7 +43,7 @@ export type Instruction =
   /** A rough part sawn apart along its length before anything is flat; what lies between the new parts is waste. */
   | { do: 'split'; part: Thing; saw: SawUse; why: 'metal' | 'tooWide' | 'ripFirst'; parts: { part: Thing; from: number; to: number }[] }
   /** One face flat, the other parallel to it. `first` is how the first face gets flat. */
-  | { do: 'flatten'; parts: Thing[]; from: number; to: number; passes: number | null; tool: ToolId; first: 'jointer' | 'sled' | 'asItIs'; narrowest: number }
+  | { do: 'flatten'; parts: Thing[]; faces: Face[]; from: number; to: number; passes: number | null; tool: ToolId; first: 'jointer' | 'sled' | 'asItIs' }
   /** A straight edge, square to the flat face. */
   | { do: 'straighten'; parts: Thing[]; by: number; tool: ToolId }
   /** Widths off a part, from its straight edge on. `parallel` is how wide it is made first, where the far edge must be straight and is not. */
@@ -38,15 +54,15 @@ export type Instruction =
   | { do: 'fat'; by: number }
   /** A part that lay ripped is made straight again and brought to width. */
   | { do: 'remill'; parts: Thing[]; from: number; to: number; tool: ToolId }
-  /** A ripping sawn into layers through its thickness, each `setting` thick off the saw; `rest` is what is left over, 0 where the last layer is the rest. */
-  | { do: 'resaw'; part: Thing; saw: SawUse; guide: Guide; from: number; layers: { part: Thing; setting: number; strip: number }[]; rest: number; clean: number }
+  /** A ripping sawn into layers through its thickness, `height` above the table, each `setting` thick off the saw; `rest` is what is left over, 0 where the last layer is the rest. */
+  | { do: 'resaw'; part: Thing; saw: SawUse; guide: Guide; height: number; from: number; layers: { part: Thing; setting: number; strip: number }[]; rest: number; clean: number }
   /** Through a machine, or by hand, to a thickness; both faces are flat already or are sawn. */
-  | { do: 'thickness'; parts: Thing[]; from: number; to: number; passes: number | null; tool: ToolId; carrier: boolean; strips: number[] }
+  | { do: 'thickness'; parts: Thing[]; faces: Face[]; from: number; to: number; passes: number | null; tool: ToolId; carrier: boolean; strips: number[] }
   /** Both edges made ready for glue, so much off each. */
   | { do: 'joint'; parts: Thing[]; by: number; width: number; tool: ToolId; strips: number[] }
   | { do: 'layOut'; panel: Thing; strips: { part: Thing; up: 'edge' | 'face'; turned: boolean; endForEnd: boolean }[] }
   | { do: 'keys'; parts: Thing[]; joints: number; each: number; copies: number }
-  | { do: 'rehearse'; clamps: ClampUse[]; cauls: number; wanted: number }
+  | { do: 'rehearse'; glueUps: number; clamps: ClampUse[]; cauls: number; wanted: number }
   /** Oil off the glue faces, and so long until glue. */
   | { do: 'wipe'; parts: Thing[]; minutes: number }
   | { do: 'glue'; makes: Thing; parts: Thing[]; glue: string; grams: number; clamps: ClampUse[]; wanted: number; layingMinutes: number; assemblyMinutes: number; usableMinutes: number; waitMinutes: number }
@@ -58,19 +74,19 @@ export type Instruction =
   /** Ends squared and boards cut apart: where each begins from the panel's left end, and how long it is. */
   | { do: 'crosscutPanel'; part: Thing; panelLength: number; panelWidth: number; saw: SawUse; width: number; first: number; cuts: { part: Thing; at: number; length: number; width: number }[] }
   /** So much too long first, then measured. */
-  | { do: 'sneak'; by: number; first: number }
+  | { do: 'sneak'; parts: Thing[]; by: number; first: number }
   /** Lanes of a router sled, and the ridges they leave. */
   | { do: 'lanes'; bit: number; lane: number; ridges: number }
-  /** A feature of the board worked into it. */
-  | { do: 'work'; parts: Thing[]; what: WorkKind; feature: string; place: string; tool: ToolId; passes: number | null; figures: Record<string, number> }
-  | { do: 'inlay'; parts: Thing[]; feature: string; glue: string; waitMinutes: number; figures: Record<string, number> }
-  /** Faces sanded with one grit after another; `take` off both faces together. */
-  | { do: 'sand'; parts: Thing[]; tool: ToolId; grits: number[]; from: number; take: number; to: number }
+  /** A feature of the board worked into it: what goes of the finished board is in `cuts`. */
+  | { do: 'work'; parts: Thing[]; cuts: Cut[]; what: WorkKind; feature: string; place: string; tool: ToolId; passes: number | null; figures: Record<string, number> }
+  | { do: 'inlay'; parts: Thing[]; cuts: Cut[]; feature: string; glue: string; waitMinutes: number; figures: Record<string, number> }
+  /** Faces and edges sanded with one grit after another; `take` off both faces together. */
+  | { do: 'sand'; parts: Thing[]; area: SandedArea; tool: ToolId; grits: number[]; from: number; take: number; to: number }
   /** The last grit once more, lightly. */
-  | { do: 'resand'; parts: Thing[]; grit: number }
+  | { do: 'resand'; parts: Thing[]; area: SandedArea; grit: number }
   | { do: 'wet'; parts: Thing[]; minutes: number }
   | { do: 'coat'; parts: Thing[]; finish: 'mineralOil' | 'wax' | 'hardWaxOil'; coats: number; minutes: number }
-  | { do: 'feet'; parts: Thing[]; count: number; screw: number; depth: number };
+  | { do: 'feet'; parts: Thing[]; cuts: Cut[]; count: number; screw: number; depth: number };
 
 /** One width off a part: `skip` of waste before it, its kerf in it. `at` is where it begins across the piece. */
 export interface Rip {
@@ -95,13 +111,15 @@ export function ofKind<K extends Instruction['do']>(instructions: readonly Instr
   return instructions.filter((i): i is InstructionOf<K> => i.do === kind);
 }
 
-/** Every figure that instructions hold, however deep: what sentences may say. */
+/** Every figure that instructions hold, however deep: what sentences may say. Where on the board wood goes is drawn, not said. */
 export function figuresIn(value: unknown): number[] {
   if (typeof value === 'number') return [value];
   if (Array.isArray(value)) return value.flatMap(figuresIn);
-  if (value !== null && typeof value === 'object') return Object.values(value).flatMap(figuresIn);
+  if (value !== null && typeof value === 'object') return Object.entries(value).flatMap(([key, inner]) => (key === 'cuts' && isDrawn(inner) ? [] : figuresIn(inner)));
   return [];
 }
+
+const isDrawn = (cuts: unknown): boolean => Array.isArray(cuts) && cuts.every((c) => typeof c === 'object' && c !== null && 'outlines' in c);
 
 export const stockThing = (piece: { id: string; mark: string; count: number }, unit: number): Thing => ({ id: `${piece.id}#${unit}`, label: piece.count > 1 ? `${piece.mark} no. ${unit + 1}` : piece.mark });
 export const blankThing = (piece: { id: string; mark: string; count: number }, unit: number, number: number): Thing => {

@@ -73,5 +73,5 @@ export interface Operation {
   cautions: Phrase[];
 }
 
-/** What the author of a step must say; everything else is as in most steps. */
-export type StepDraft = Pick<Operation, 'kind' | 'title' | 'lines' | 'why' | 'minutes'> & Partial<Operation>;
+/** What the author of a step must say; everything else is as in most steps. Minutes are read off the instructions, and off the way that is taken where there are several. */
+export type StepDraft = Pick<Operation, 'kind' | 'title' | 'lines' | 'why' | 'instructions'> & Partial<Omit<Operation, 'minutes'>> & { taken?: WayOfWork | null };

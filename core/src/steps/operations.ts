@@ -4,6 +4,7 @@ import type { PlanContext } from '../plan/context.ts';
 import { finishSteps } from './finishSteps.ts';
 import { glueSteps } from './glueSteps.ts';
 import type { Ladder } from '../plan/ladder.ts';
+import { handMinutes } from './handMinutes.ts';
 import { millingSteps } from './milling.ts';
 import type { Operation } from './operation.ts';
 import { panelFlatteningWays, panelSteps } from './panelSteps.ts';
@@ -24,8 +25,8 @@ export function operationsFor(context: PlanContext, ladders: { thickness: Ladder
     ...millingSteps(context), ...engravingStep(context, worked, 'outerStrip'), ...glued, ...panelSteps(context, ladders, sections), ...inlaySteps(context, worked), ...workingSteps(context, worked),
     ...finishSteps(context, ladders, engravingStep(context, worked, 'beforeGrain'), flattened), ...engravingStep(context, worked, 'last'), ...footSteps(context, worked),
   ];
-  return drafts.map((draft, i) => ({
-    instructions: [], settings: [], parts: [], passes: null, machine: null, repeats: 1, stayMinutes: 0, waitMinutes: null, waitFor: null, clamps: 0, glueUp: null, joins: [], habit: null, school: null, ways: [],
-    cautions: cautionsFor(draft.kind, draft.instructions ?? []), ...draft, number: i + 1,
+  return drafts.map(({ taken = null, ...draft }, i) => ({
+    settings: [], parts: [], passes: null, machine: taken?.name ?? null, repeats: 1, minutes: ((taken?.minutes ?? 0) + handMinutes(draft.instructions, context.shop.pace.work)) / (draft.repeats ?? 1), stayMinutes: 0, waitMinutes: null, waitFor: null, clamps: 0, glueUp: null, joins: [], habit: null, school: null, ways: [],
+    cautions: cautionsFor(draft.kind, draft.instructions), ...draft, number: i + 1,
   }));
 }

@@ -11,18 +11,22 @@ import { glueThicknessReached } from '../plan/ladders.ts';
 import { stripList } from './numberList.ts';
 import { joined } from './millingWords.ts';
 import type { StepDraft } from './operation.ts';
-import { boardThing, panelThing, stripThing, type InstructionOf, type SawUse } from './instruction.ts';
+import { boardThing, panelThing, stripThing, type Face, type InstructionOf, type SawUse } from './instruction.ts';
 import { flatteningTool, flatteningWays, LANE_SHARE, wayTaken, type WayOfWork } from './ways.ts';
 
 /** Every way to flatten the glued panels of a board. */
-export function panelFlatteningWays({ allowances, shop, panelWidth, board, species }: PlanContext, sections: boolean): WayOfWork[] {
+export function panelFlatteningWays(context: PlanContext, sections: boolean): WayOfWork[] {
+  return flatteningWays(panelFaces(context, sections), context.shop, 'panel');
+}
+
+function panelFaces({ allowances, shop, panelWidth, board, species }: PlanContext, sections: boolean): Face[] {
   const hardness = board.strips.reduce<number | null>((most, strip) => {
     const own = species.find((s) => s.code === strip.species)?.hardness ?? null;
     return own === null ? most : Math.max(most ?? 0, own);
   }, null);
   // Sections were flattened before they were joined: half of the allowance is left for levelling the joints.
   const removal = shop.habits.panelFlatten * (sections ? 0.5 : 1);
-  return flatteningWays(allowances.panels.map((p) => ({ length: p.length, width: panelWidth, removal, hardness })), shop, 'panel');
+  return allowances.panels.map((p) => ({ length: p.length, width: panelWidth, removal, hardness }));
 }
 
 /** From the glued panel to boards of finished size. */
@@ -33,10 +37,9 @@ export function panelSteps(context: PlanContext, ladders: { thickness: Ladder; w
 const panelsOf = ({ allowances }: PlanContext) => allowances.panels.map((_, k) => panelThing(k + 1));
 
 function scrapeStep(context: PlanContext): StepDraft[] {
-  const { shop, allowances } = context;
-  if (shop.schools.squeezeOut !== 'leave') return [];
+  if (context.shop.schools.squeezeOut !== 'leave') return [];
   return [{
-    kind: 'scrape', title: say`Scrape off the hard glue`, minutes: 6 * allowances.panels.length * shop.pace.work, school: 'squeezeOut', instructions: [{ do: 'scrape', parts: panelsOf(context), when: 'hard', from: 0, to: 0 }],
+    kind: 'scrape', title: say`Scrape off the hard glue`, school: 'squeezeOut', instructions: [{ do: 'scrape', parts: panelsOf(context), when: 'hard', from: 0, to: 0 }],
     lines: [say`A sharp scraper, along the grain; not a bead may be left for the knives`], why: say`Dry glue chips planer knives and clogs paper.`,
   }];
 }
@@ -48,7 +51,8 @@ function flattenStep(context: PlanContext, sections: boolean): StepDraft {
   // Of stock that is hopelessly thin nothing is left; the thickness ladder says so.
   const start = Math.max(0, sections ? glued - habits.panelFlatten / 2 : glued);
   const flat = Math.max(0, glued - habits.panelFlatten);
-  const ways = panelFlatteningWays(context, sections);
+  const faces = panelFaces(context, sections);
+  const ways = flatteningWays(faces, shop, 'panel');
   const taken = wayTaken(ways, shop.schools.flatten);
   const tool = flatteningTool(taken.id);
   const many = allowances.panels.length;
@@ -59,9 +63,9 @@ function flattenStep(context: PlanContext, sections: boolean): StepDraft {
   const flush: InstructionOf<'flush'> = { do: 'flush', parts, strips: proud.flatMap((n) => parts.map((_, k) => stripThing({ strip: n, copy: k + 1, spare: 0 }, many))), by: allowances.proud.by, tool: flushTool };
   const lane = tool === 'routerSled' && routerSled ? { bit: routerSled.bit, lane: routerSled.bit * LANE_SHARE, ridges: taken.extra } : null;
   return {
-    kind: 'flattenPanel', title: say`Flatten the panel`, habit: 'panelFlatten', school: 'flatten', passes: taken.passes, machine: taken.name, minutes: taken.minutes, ways,
+    kind: 'flattenPanel', title: say`Flatten the panel`, habit: 'panelFlatten', school: 'flatten', passes: taken.passes, taken, ways,
     instructions: [
-      ...(proud.length > 0 ? [flush] : []), { do: 'flatten', parts, from: start, to: flat, passes: tool === 'planer' ? taken.passes : null, tool, first: 'asItIs', narrowest: panelWidth },
+      ...(proud.length > 0 ? [flush] : []), { do: 'flatten', parts, faces, from: start, to: flat, passes: tool === 'planer' ? taken.passes : null, tool, first: 'asItIs' },
       ...(lane ? [{ do: 'lanes' as const, ...lane }] : []),
     ],
     settings: tool === 'planer' || tool === 'drumSander' ? [{ label: TOOL_NAMES[tool], value: atLeast(flat) }] : [],
@@ -102,7 +106,7 @@ function trimStep(context: PlanContext, reached: number): StepDraft[] {
   const kept = sides.filter((i) => !instructions.includes(i)).map((i) => i.side);
   const label = GUIDE_WORDS[saw.tool]!;
   return [{
-    kind: 'trimEdges', title: kept.length > 0 ? say`Trim the ${instructions[0]!.side} edge` : say`Trim both long edges`, habit: 'panelEdgeTrim', machine: TOOL_NAMES[saw.tool], minutes: 6 * parts.length * shop.pace.work, instructions,
+    kind: 'trimEdges', title: kept.length > 0 ? say`Trim the ${instructions[0]!.side} edge` : say`Trim both long edges`, habit: 'panelEdgeTrim', machine: TOOL_NAMES[saw.tool], instructions,
     settings: instructions.map((i) => ({ label: `${label}, ${i.side} edge off`, value: atLeast(i.leaves) })),
     parts: [{ part: panelWords(parts.length), dimension: 'width', before: panelWidth, after: reached, passes: null }],
     lines: [
@@ -117,7 +121,7 @@ function trimStep(context: PlanContext, reached: number): StepDraft[] {
 /** Ends squared, and boards cut apart where a panel holds several. */
 function endSteps(context: PlanContext, reached: number): StepDraft[] {
   const { allowances, board, shop } = context;
-  const { habits, pace } = shop;
+  const { habits } = shop;
   const saw = panelSaw(shop, context.panelWidth);
   const longest = allowances.panels[0]!;
   const instructions = panelCuts(context, reached, saw);
@@ -130,7 +134,7 @@ function endSteps(context: PlanContext, reached: number): StepDraft[] {
   const parts = [{ part: longest.boards > 1 ? `each of ${longest.boards} boards` : panelWords(allowances.panels.length), dimension: 'length' as const, before: longest.length, after: board.length, passes: null }];
   if (longest.boards + others.length > 1) {
     return [{
-      kind: 'cutApart', title: say`Cut the boards apart`, machine: TOOL_NAMES[saw.tool], minutes: 3 * (board.count + others.length) * pace.work, instructions,
+      kind: 'cutApart', title: say`Cut the boards apart`, machine: TOOL_NAMES[saw.tool], instructions,
       settings: [{ label, value: atLeast(board.length) }, ...others.map((o) => ({ label: `${label}, ${o.part.label}`, value: atLeast(o.length) }))], parts,
       lines: [
         say`Square one end ${length(first.first)} in, then ${longest.boards === 1 ? say`one board` : say`${longest.boards} boards`} of ${atLeast(board.length)}, ${edge}, ${length(saw.kerf)} for each cut`,
@@ -142,7 +146,7 @@ function endSteps(context: PlanContext, reached: number): StepDraft[] {
     }];
   }
   return [{
-    kind: 'trimEnds', title: say`Trim both ends`, habit: allowances.endTrim > habits.panelEndTrim ? null : 'panelEndTrim', school: 'snipe', machine: TOOL_NAMES[saw.tool], minutes: 6 * board.count * pace.work, instructions: [...instructions, { do: 'sneak', by: SNEAK, first: board.length + SNEAK }],
+    kind: 'trimEnds', title: say`Trim both ends`, habit: allowances.endTrim > habits.panelEndTrim ? null : 'panelEndTrim', school: 'snipe', machine: TOOL_NAMES[saw.tool], instructions: [...instructions, { do: 'sneak', parts: instructions.flatMap((i) => i.cuts.map((c) => c.part)), by: SNEAK, first: board.length + SNEAK }],
     settings: [{ label: `${label}, first try`, value: atLeast(board.length + SNEAK) }, { label, value: atLeast(board.length) }], parts,
     lines: [
       stops ? say`Cut one end ${length(first.first)} in, turn end for end keeping ${edge}, cut the other to ${atLeast(board.length)}` : say`Cut one end ${length(first.first)} in, ${edge}; measure from it and cut the other to ${atLeast(board.length)}`,

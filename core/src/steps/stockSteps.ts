@@ -7,14 +7,14 @@ import { crosscutTool, ripTool, roughSaw, TOOL_NAMES } from '../shop/tools.ts';
 import { thicknessAt } from '../stock/shape.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say } from '../units/phrase.ts';
-import { blankThing, stockThing, type InstructionOf, type Thing } from './instruction.ts';
+import { blankThing, stockThing, type Face, type InstructionOf, type Thing } from './instruction.ts';
 import type { Milling } from './millingPlan.ts';
 import { crosscutLines, flattenLines, partChanges, splitLines, straightenLines, thicknessSettings } from './millingWords.ts';
 import type { StepDraft } from './operation.ts';
 import { settingsOf } from './sawSettings.ts';
 import { isNarrow, type BlankWork } from './stockWork.ts';
 import { crosscutWays, straightEdgeWays } from './toolWays.ts';
-import { flatteningTool, flatteningWays, passDepthFor, straightEdgeTool, wayTaken, type Face } from './ways.ts';
+import { flatteningTool, flatteningWays, passDepthFor, straightEdgeTool, wayTaken } from './ways.ts';
 
 
 /** Stock of which anything is flattened at full length is flattened whole. */
@@ -31,10 +31,10 @@ export function flattenSteps(mill: Milling, when: 'fullLength' | 'blanks'): Step
   const tool = flatteningTool(taken.id);
   const instructions = jobs.map(({ things, from, to, faces }): InstructionOf<'flatten'> => {
     const passes = tool === 'planer' && shop.planer ? Math.max(...faces.map((f) => passesOf(passDepthFor(shop.planer!, f), f.removal))) : null;
-    return { do: 'flatten', parts: things, from, to, passes, tool, narrowest: Math.min(...faces.map((f) => f.width)), first: tool !== 'planer' ? 'asItIs' : taken.name.startsWith('Jointer') ? 'jointer' : 'sled' };
+    return { do: 'flatten', parts: things, faces, from, to, passes, tool, first: tool !== 'planer' ? 'asItIs' : taken.name.startsWith('Jointer') ? 'jointer' : 'sled' };
   }).sort((a, b) => b.to - a.to);
   return [{
-    kind: 'flatten', title: when === 'fullLength' ? say`Flatten at full length` : say`Flatten one face, make the other parallel`, machine: taken.name, minutes: taken.minutes, ways, passes: taken.passes, instructions,
+    kind: 'flatten', title: when === 'fullLength' ? say`Flatten at full length` : say`Flatten one face, make the other parallel`, taken, ways, passes: taken.passes, instructions,
     settings: thicknessSettings(instructions), parts: partChanges(instructions), lines: flattenLines(instructions, taken.name),
     why: when === 'fullLength' ? say`Cut to length these parts would be too short for the machine, or lose more.`
       : board.construction === 'edge' ? say`Turned on edge, these faces are the glue joints, and their distance is the width that shows.` : say`All strips are planed to the one thickness the panel is glued at.`,
@@ -73,9 +73,9 @@ export function crosscutStep({ context, open }: Milling): StepDraft[] {
   if (open.length === 0) return [];
   const { allowances, board, shop } = context;
   const instructions = crosscuts(open, shop);
-  const { ways, taken } = crosscutWays(shop, instructions.reduce((sum, i) => sum + i.cuts.length + 1, 0));
+  const { ways, taken } = crosscutWays(shop, instructions);
   return [{
-    kind: 'crosscut', title: say`Crosscut the blanks`, habit: 'stockEndTrim', ways, machine: taken.name, minutes: taken.minutes, instructions,
+    kind: 'crosscut', title: say`Crosscut the blanks`, habit: 'stockEndTrim', ways, taken, instructions,
     settings: settingsOf(instructions), lines: instructions.flatMap(crosscutLines),
     why: say`Short blanks lose less thickness to bow than a whole plank. The length carries ${length(allowances.roughLength - board.length)} for creep, snipe and both end cuts.`,
   }];
@@ -118,7 +118,7 @@ export function splitStep({ context, open }: Milling): StepDraft[] {
   const metal = works.some((w) => w.split === 'metal');
   return [{
     kind: 'split', title: metal ? say`Saw round the metal, before any knife` : say`Saw the rough blanks apart`, machine: TOOL_NAMES[saw.tool], instructions,
-    minutes: 3 + works.reduce((sum, w) => sum + w.parts.length, 0) * 2 * shop.pace.work, lines: splitLines(instructions, flattenerLimits(shop).width),
+    lines: splitLines(instructions, flattenerLimits(shop).width),
     why: metal ? say`A nail takes the teeth off a blade and the edge off every knife; what holds it never meets the jointer or the planer.` : say`Narrower parts are flat sooner, and lose less; a rough edge never runs along a table saw's fence.`,
   }];
 }
@@ -138,10 +138,10 @@ export function straightenStep({ context, open }: Milling): StepDraft[] {
     groups.set(key, { ...group, parts: [...(groups.get(key)?.parts ?? []), part.thing] });
   }
   const instructions = [...groups.values()].sort((a, b) => b.by - a.by);
-  const { ways, taken } = straightEdgeWays(shop, parts.length, tool.id);
+  const { ways, taken } = straightEdgeWays(shop, instructions, tool.id);
   const school = schoolOf({ ...shop.schools, straightEdge: tool.id }, 'straightEdge');
   return [{
-    kind: 'jointEdge', title: say`Straighten one edge of each blank`, habit: 'stockEdgeJoint', school: 'straightEdge', machine: taken.name, ways, minutes: taken.minutes, instructions,
+    kind: 'jointEdge', title: say`Straighten one edge of each blank`, habit: 'stockEdgeJoint', school: 'straightEdge', taken, ways, instructions,
     lines: straightenLines(instructions, school, tool.id === shop.schools.straightEdge ? null : schoolOf(shop.schools, 'straightEdge')),
     why: say`A straight edge against the fence keeps the rip parallel and the piece from binding. ${school.why}`,
   }];

@@ -7,7 +7,7 @@ import { ripTool, SAFE_WIDTH_MM, thinRipOf, TOOL_NAMES, type ToolId } from '../s
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say } from '../units/phrase.ts';
 import type { PlanContext } from '../plan/context.ts';
-import { stripThing, type InstructionOf, type Thing } from './instruction.ts';
+import { stripThing, type Face, type InstructionOf, type Thing } from './instruction.ts';
 import type { MilledStrip, Milling } from './millingPlan.ts';
 import { jointLines, partChanges, remillLines, resawLines, ripLines, thicknessSettings } from './millingWords.ts';
 import { stripList } from './numberList.ts';
@@ -15,7 +15,7 @@ import type { StepDraft } from './operation.ts';
 import { isNarrow, type Lane, type RoughPart } from './stockWork.ts';
 import { settingsOf } from './sawSettings.ts';
 import { layeringWays, ripWays, straightEdgeWays } from './toolWays.ts';
-import { flatteningTool, flatteningWays, passDepthFor, straightEdgeTool, wayTaken, type Face } from './ways.ts';
+import { flatteningTool, flatteningWays, passDepthFor, straightEdgeTool, wayTaken } from './ways.ts';
 
 
 /** With what a rip is made, and along what it is guided. */
@@ -62,11 +62,10 @@ export function ripStep({ context, open, panels, strips }: Milling): StepDraft[]
   const cut = instructions.filter((i) => i.saw.tool !== 'hands');
   if (instructions.length === 0) return [];
   const fat = ripFatOf(shop);
-  const count = cut.reduce((sum, i) => sum + i.cuts.length, 0);
-  const { ways, taken } = ripWays(shop, count);
+  const { ways, taken } = ripWays(shop, cut);
   const kept = cut.length === 0;
   return [{
-    kind: 'rip', title: kept ? say`The strips are as wide as they must be` : fat > 0 ? say`Rip the strips ${length(fat)} fat` : say`Rip the strips`, ways: kept ? [] : ways, machine: kept ? null : taken.name, minutes: kept ? 0 : taken.minutes,
+    kind: 'rip', title: kept ? say`The strips are as wide as they must be` : fat > 0 ? say`Rip the strips ${length(fat)} fat` : say`Rip the strips`, ways: kept ? [] : ways, taken: kept ? null : taken,
     school: fat > 0 ? 'rip' : 'measuring', habit: fat > 0 ? 'ripFat' : null,
     instructions: fat > 0 ? [...instructions, { do: 'wait', parts: [], minutes: REST_MINUTES, for: 'the strips to rest' }, { do: 'fat', by: fat }] : instructions,
     settings: settingsOf(cut), lines: ripLines(instructions, { relative: shop.schools.measuring === 'relative', rest: fat > 0 }),
@@ -94,9 +93,8 @@ export function remillStep({ context, strips }: Milling): StepDraft[] {
   }
   if (rips.size === 0) return [];
   const instructions = [...rips].sort(([a], [b]) => b - a).map(([rip, things]): InstructionOf<'remill'> => ({ do: 'remill', parts: things, from: rip, to: rip - fat, tool: remillTool(shop, rip - fat) }));
-  const count = instructions.reduce((sum, i) => sum + i.parts.length, 0);
   return [{
-    kind: 'remill', title: say`Mill the rested strips to size`, school: 'rip', habit: 'ripFat', machine: TOOL_NAMES[instructions[0]!.tool], minutes: 4 + count * 2 * shop.pace.work, instructions,
+    kind: 'remill', title: say`Mill the rested strips to size`, school: 'rip', habit: 'ripFat', machine: TOOL_NAMES[instructions[0]!.tool], instructions,
     settings: instructions.map((i) => ({ label: 'To', value: { mm: i.to, rounding: 'up' } })),
     parts: instructions.map((i) => ({ part: i.parts.length === 1 ? '1 strip' : `${i.parts.length} strips`, dimension: board.construction === 'edge' ? 'thickness' : 'width', before: i.from, after: i.to, passes: null })),
     lines: remillLines(instructions), why: say`A strip that is milled after it has sprung stays straight in the panel.`,
@@ -123,13 +121,13 @@ export function resawStep(mill: Milling): StepDraft[] {
   const instructions = lanes.map((lane): InstructionOf<'resaw'> => {
     const own = strips.filter((s) => s.lane === lane);
     return {
-      do: 'resaw', part: lane.thing, saw: { tool: layering.by === 'bandSaw' ? 'bandSaw' : 'tableSaw', kerf: layering.kerf }, guide: layering.by === 'bandSaw' ? 'fence' : 'stop', from: mill.planeTo.get(own[0]!.part.thing.id)!,
+      do: 'resaw', part: lane.thing, saw: { tool: layering.by === 'bandSaw' ? 'bandSaw' : 'tableSaw', kerf: layering.kerf }, guide: layering.by === 'bandSaw' ? 'fence' : 'stop', height: lane.rip, from: mill.planeTo.get(own[0]!.part.thing.id)!,
       layers: own.map((s) => ({ part: s.thing, setting: s.sawn, strip: s.strip.demand.strip })), rest: own[0]!.rest, clean: layering.clean,
     };
   });
-  const chosen = layeringWays(shop, instructions.reduce((sum, i) => sum + i.layers.length, 0), Math.max(0, ...lanes.map((l) => l.rip)))!;
+  const chosen = layeringWays(shop, instructions)!;
   return [{
-    kind: 'resaw', title: layering.by === 'bandSaw' ? say`Resaw on the band saw` : say`Resaw on the table saw`, school: 'thin', ways: chosen.ways, machine: chosen.taken.name, minutes: chosen.taken.minutes, instructions,
+    kind: 'resaw', title: layering.by === 'bandSaw' ? say`Resaw on the band saw` : say`Resaw on the table saw`, school: 'thin', ways: chosen.ways, taken: chosen.taken, instructions,
     settings: settingsOf(instructions),
     lines: resawLines(instructions), why: say`One thick ripping gives several thin strips, their grain matches, and nothing is planed to shavings that a saw can take off whole.`,
   }];
@@ -158,7 +156,7 @@ export function thinnerStep(mill: Milling): StepDraft[] {
   const planer = shop.planer;
   const list = [...jobs.values()].sort((a, b) => b.of[0]!.wanted - a.of[0]!.wanted || b.of[0]!.sawn - a.of[0]!.sawn);
   const instructions = list.map(({ of, tool }): InstructionOf<'thickness'> => ({
-    do: 'thickness', parts: of.map((s) => s.thing), from: of[0]!.sawn, to: of[0]!.wanted, tool, strips: of.map((s) => s.strip.demand.strip),
+    do: 'thickness', parts: of.map((s) => s.thing), faces: of.map(face), from: of[0]!.sawn, to: of[0]!.wanted, tool, strips: of.map((s) => s.strip.demand.strip),
     passes: tool === 'planer' && planer ? Math.max(...of.map((s) => passesOf(passDepthFor(planer, face(s)), face(s).removal))) : null,
     carrier: tool === 'planer' && planer !== null && of[0]!.wanted < planer.leastThickness - LENGTH_TOLERANCE_MM,
   }));
@@ -169,10 +167,10 @@ export function thinnerStep(mill: Milling): StepDraft[] {
     const own = instructions.filter((i) => i.tool === tool);
     const strips = jobsOf.flatMap((j) => j.of);
     const thin = strips.some((s) => s.wanted <= allowances.proud.below);
-    const ways = flatteningWays(strips.map(face), shop, 'strip', Math.min(...strips.map((s) => s.wanted)));
+    const ways = flatteningWays(own.flatMap((i) => i.faces), shop, 'strip', Math.min(...strips.map((s) => s.wanted)));
     const taken = ways.find((w) => flatteningTool(w.id) === tool)!;
     return {
-      kind: 'planeStrips', title: say`Bring the thinner strips to width`, machine: taken.name, ways, minutes: taken.minutes, ...(thin ? { school: 'thin' as const } : {}), instructions: own,
+      kind: 'planeStrips', title: say`Bring the thinner strips to width`, taken, ways, ...(thin ? { school: 'thin' as const } : {}), instructions: own,
       settings: thicknessSettings(own), parts: partChanges(own), passes: Math.max(0, ...own.map((i) => i.passes ?? 0)) || null,
       lines: [say`Together at each setting, widest first`, ...(own.some((i) => i.carrier) ? [say`The thinnest lie on a flat carrier board through the planer: alone they shatter`] : []), ...(thin ? [say`Thin ones: ${school.name.toLowerCase()}. ${school.why}`] : [])],
       why: say`These strips share a blank with wider ones, or come off the saw with a little to clean.`,
@@ -199,11 +197,10 @@ export function jointStep({ context, strips }: Milling): StepDraft[] {
   ];
   if (instructions.length === 0) return [];
   const numbers = [...new Set(instructions.flatMap((i) => i.strips))];
-  const count = instructions.reduce((sum, i) => sum + i.parts.length, 0);
-  const { ways, taken } = straightEdgeWays(shop, 2 * count, tool.id);
+  const { ways, taken } = straightEdgeWays(shop, instructions, tool.id);
   return [{
     kind: 'jointStrips', title: numbers.length === board.strips.length ? say`Joint both edges of each strip` : say`Joint both edges of ${stripList(numbers)}`, habit: 'glueEdgeJoint', school: 'edgeMarks',
-    machine: taken.name, ways, minutes: taken.minutes, instructions, lines: jointLines(instructions, marks),
+    taken, ways, instructions, lines: jointLines(instructions, marks),
     why: say`A glue joint wants a fresh, straight, square edge. Narrow strips stay off every machine: they are cleaned by hand, or glued as the saw left them.`,
   }];
 }

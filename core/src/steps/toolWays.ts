@@ -4,6 +4,7 @@ import { QUESTIONS, type Schools } from '../shop/schools.ts';
 import type { Shop } from '../shop/shop.ts';
 import type { ToolId } from '../shop/tools.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
+import type { InstructionOf, SandedArea } from './instruction.ts';
 import { wayTaken, type WayOfWork } from './ways.ts';
 
 /** The ways of one step and the one that is taken. */
@@ -40,28 +41,33 @@ function chosen(ways: WayOfWork[], id: string): ChosenWay {
   return { ways, taken: wayTaken(ways, id) };
 }
 
-/** Ripping strips. @param cuts how many */
-export function ripWays({ saw, pace }: Shop, cuts: number): ChosenWay {
+/** Ripping strips. */
+export function ripWays({ saw, pace }: Shop, rips: readonly Pick<InstructionOf<'rip'>, 'cuts'>[]): ChosenWay {
+  const cuts = rips.reduce((sum, i) => sum + i.cuts.length, 0);
   const kinds = Object.keys(RIP_NAMES) as RipKind[];
   return chosen(kinds.map((kind) => way(kind, RIP_NAMES[kind], saw.kind === kind, 3 + cuts * RIP_MINUTES[kind] * pace.work)), saw.kind);
 }
 
-/** Cutting to length. @param cuts how many */
-export function crosscutWays({ crosscutSaw, pace }: Shop, cuts: number): ChosenWay {
+/** Cutting to length: each piece is squared once, then cut for each part. */
+export function crosscutWays({ crosscutSaw, pace }: Shop, crosscuts: readonly Pick<InstructionOf<'crosscut'>, 'cuts'>[]): ChosenWay {
+  const cuts = crosscuts.reduce((sum, i) => sum + i.cuts.length + 1, 0);
   const kinds = Object.keys(CROSSCUT_NAMES) as CrosscutKind[];
   return chosen(kinds.map((kind) => way(kind, CROSSCUT_NAMES[kind], crosscutSaw.kind === kind, 2 + cuts * CROSSCUT_MINUTES[kind] * pace.work)), crosscutSaw.kind);
 }
 
-/** Making edges straight, by the schools of that question. @param edges how many @param id of the way that is taken */
-export function straightEdgeWays(shop: Shop, edges: number, id: Schools['straightEdge']): ChosenWay {
+/** Making edges straight, by the schools of that question. @param id of the way that is taken */
+export function straightEdgeWays(shop: Shop, edged: readonly Pick<InstructionOf<'straighten' | 'joint'>, 'do' | 'parts'>[], id: Schools['straightEdge']): ChosenWay {
+  const edges = edged.reduce((sum, i) => sum + i.parts.length * (i.do === 'joint' ? 2 : 1), 0);
   const owned: Record<Schools['straightEdge'], boolean> = { jointer: shop.jointer !== null, carrier: shop.saw.kind === 'table', stuck: true, handPlane: shop.handTools.planes, offSaw: shop.saw.kind !== 'hand' };
   const ways = QUESTIONS.straightEdge.schools.map(({ id, name }) => way(id, name, owned[id], 2 + edges * EDGE_MINUTES[id] * shop.pace.work));
   // A habit that asks for a tool which is not there was planned round already; any other is the maker's word.
   return { ways, taken: ways.find((w) => w.id === id)! };
 }
 
-/** Sawing thick rippings into thin strips; null where no saw of the shop does it. @param layers how many @param height of the tallest ripping, mm */
-export function layeringWays(shop: Shop, layers: number, height: number): ChosenWay | null {
+/** Sawing thick rippings into thin strips; null where no saw of the shop does it. */
+export function layeringWays(shop: Shop, resaws: readonly Pick<InstructionOf<'resaw'>, 'layers' | 'height'>[]): ChosenWay | null {
+  const layers = resaws.reduce((sum, i) => sum + i.layers.length, 0);
+  const height = Math.max(0, ...resaws.map((i) => i.height));
   const taken = layeringOf(shop);
   if (!taken) return null;
   const one = (by: Layering['by'], layering: Layering | null) => way(by, LAYERING_NAMES[by], layering !== null, 5 + layers * LAYER_MINUTES[by] * shop.pace.work,
@@ -74,9 +80,12 @@ export function layeringWays(shop: Shop, layers: number, height: number): Chosen
   return { ways, taken: ways.find((w) => w.id === taken.by)! };
 }
 
-/** One shape of edge. @param share of all edges of the boards that get it @param boards how many @param byHand the school of a few strokes by hand */
-export function edgeWays({ router, handTools, saw, pace }: Shop, kind: EdgeCut['kind'], share: number, boards: number, byHand: boolean): ChosenWay {
-  const minutes = (id: keyof typeof BOARD_EDGE_MINUTES) => BOARD_EDGE_MINUTES[id] * boards * share * pace.work;
+/** What is shaped of the edges of each board, `run` out of what runs `round` it once above and once below, mm. */
+type EdgeRun = Pick<InstructionOf<'work'>, 'parts'> & { figures: { run: number; round: number } };
+
+/** One shape of edge. @param byHand the school of a few strokes by hand */
+export function edgeWays({ router, handTools, saw, pace }: Shop, kind: EdgeCut['kind'], { parts, figures: { run, round } }: EdgeRun, byHand: boolean): ChosenWay {
+  const minutes = (id: keyof typeof BOARD_EDGE_MINUTES) => BOARD_EDGE_MINUTES[id] * parts.length * (run / round) * pace.work;
   const curved = kind === 'roundOver' || kind === 'thumbnail';
   const under = kind === 'underBevel';
   const ways = [
@@ -88,16 +97,17 @@ export function edgeWays({ router, handTools, saw, pace }: Shop, kind: EdgeCut['
   return chosen(ways, under ? 'saw' : byHand ? 'blockPlane' : 'router');
 }
 
-/** A groove or a hollow that a router cuts. @param metres of cut, passes counted @param byHand what stands in for a router */
-export function routedWays({ router, pace }: Shop, metres: number, setUp: number, byHand: string): ChosenWay {
+/** A groove or a hollow that a router cuts: `travel` of the bit in each board, passes counted, mm. @param setUp minutes @param byHand what stands in for a router */
+export function routedWays({ router, pace }: Shop, { parts, figures: { travel } }: Pick<InstructionOf<'work'>, 'parts'> & { figures: { travel: number } }, setUp: number, byHand: string): ChosenWay {
+  const metres = (travel * parts.length) / 1000;
   return chosen([
     way('router', 'Router', router !== null, setUp + metres * ROUTED_MINUTES_PER_M * pace.work),
     way('byHand', byHand, true, setUp / 2 + metres * CARVED_MINUTES_PER_M * pace.work),
   ], 'router');
 }
 
-/** Sanding faces and edges. @param squareMetres all of them together @param width of a board, mm @param grits how many are used */
-export function sandingWays({ drumSander, handTools, pace }: Shop, squareMetres: number, width: number, grits: number): ChosenWay {
+/** Sanding faces and edges. @param grits how many are used, a half where the last is used once more and lightly */
+export function sandingWays({ drumSander, handTools, pace }: Shop, { squareMetres, width }: SandedArea, grits: number): ChosenWay {
   const minutes = (id: keyof typeof SAND_MINUTES_PER_M2) => (4 + grits * squareMetres * SAND_MINUTES_PER_M2[id]) * pace.work;
   return chosen([
     way('orbital', 'Orbital sander', handTools.orbitalSander, minutes('orbital')),

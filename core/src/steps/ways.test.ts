@@ -5,7 +5,8 @@ import { showsOf } from '../board/board.ts';
 import { BARE_SHOP, DEFAULT_SHOP, type Shop } from '../shop/shop.ts';
 import { makePlan } from '../plan/plan.ts';
 import { plainBoard, plainPiece, planInput, planInputArbitrary } from '../plan/planArbitrary.ts';
-import { flatteningWays, LANE_SHARE, passDepthFor, straightEdgeOf, wayTaken, type Face } from './ways.ts';
+import { flatteningWays, LANE_SHARE, passDepthFor, straightEdgeOf, wayTaken } from './ways.ts';
+import type { Face } from './instruction.ts';
 
 const face = (change: Partial<Face> = {}): Face => ({ length: 430, width: 250, removal: 1.5, hardness: 5000, ...change });
 const all: Shop = { ...DEFAULT_SHOP, drumSander: { width: 400, passDepth: 0.3, leastLength: 60 }, routerSled: { width: 600, bit: 30, passDepth: 1 }, handTools: { planes: true, beltSander: true, orbitalSander: true } };

@@ -4,6 +4,7 @@ import type { ToolId } from '../shop/tools.ts';
 import type { Schools } from '../shop/schools.ts';
 import type { Shop } from '../shop/shop.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
+import type { Face } from './instruction.ts';
 
 /** One way of doing a step, with what it costs. */
 export interface WayOfWork {
@@ -33,15 +34,6 @@ const SLED_RIDGES = 0.3;
 /** Wood harder than this is planed in shallower passes, N: about beech and hard maple (common practice). */
 const HARD = 6000;
 const HARD_SHARE = 0.8;
-
-/** Something flat to be made: a panel or a blank. Lengths in mm. */
-export interface Face {
-  length: number;
-  width: number;
-  /** Thickness to take off, both faces together. */
-  removal: number;
-  hardness: number | null;
-}
 
 /** Greatest depth of a planer pass on wood of a width and hardness, mm. */
 export function passDepthFor(planer: NonNullable<Shop['planer']>, { width, hardness }: Pick<Face, 'width' | 'hardness'>): number {

@@ -1,3 +1,4 @@
+import { cornerCuts, edgeCuts, type Cut } from '../features/edgeCuts.ts';
 import { bevelSetting, edgeReach, isEnd, isSide, SIDE_NAMES, SIDES, type EdgeCut, type Side } from '../features/edge.ts';
 import type { FeatureOf } from '../features/feature.ts';
 import { grooveLines, grooveVolume, jigOpening } from '../features/groove.ts';
@@ -21,45 +22,52 @@ import { edgeWays, routedWays } from './toolWays.ts';
 import type { WorkedBoard } from '../plan/workedBoard.ts';
 
 const routerPasses = (bit: number, depth: number): number => passDepths(depth, bit).length;
-/** Minutes (common practice): to shape a corner, drill a hole, make a template, engrave or brand a mark. */
-const MINUTES = { corner: 4, drill: 1.5, template: 15, mark: 10 } as const;
+/** Minutes (common practice): to make a template, and to set up a table for holds. */
+const TEMPLATE_MINUTES = 15;
+const TABLE_MINUTES = 12;
 
 const boardsOf = (count: number): Thing[] => Array.from({ length: count }, (_, i) => boardThing(i + 1));
 
 /** One feature worked into every board. @param figures what the step says of it, mm */
-function work(count: number, what: WorkKind, feature: string, tool: ToolId, passes: number | null, figures: Record<string, number>): InstructionOf<'work'> {
-  return { do: 'work', parts: boardsOf(count), what, feature, place: '', tool, passes, figures };
+function work(count: number, what: WorkKind, feature: string, cuts: Cut[], tool: ToolId, passes: number | null, figures: Record<string, number>): InstructionOf<'work'> {
+  return { do: 'work', parts: boardsOf(count), cuts, what, feature, place: '', tool, passes, figures };
+}
+
+/** What a feature takes out of the finished board. */
+function cutsOf({ solids }: WorkedBoard, feature: string): Cut[] {
+  return solids.filter((s) => s.feature === feature).map(({ outlines, from, to }) => ({ outlines, from, to }));
 }
 
 /** Corners, groove, edges, holds and bores of boards that are cut to size, in the order that spoils nothing. */
 export function workingSteps(context: PlanContext, worked: WorkedBoard): StepDraft[] {
   const grooves = grooveSteps(context, worked);
   const edges = edgeSteps(context, worked);
-  return [...cornerSteps(context), ...(context.shop.schools.grooveOrder === 'before' ? [...grooves, ...edges] : [...edges, ...grooves]), ...holdSteps(context, worked), ...boreSteps(context, worked)];
+  return [...cornerSteps(context, worked), ...(context.shop.schools.grooveOrder === 'before' ? [...grooves, ...edges] : [...edges, ...grooves]), ...holdSteps(context, worked), ...boreSteps(context, worked)];
 }
 
-function cornerSteps({ board: { worked: { corners }, count }, shop }: PlanContext): StepDraft[] {
+function cornerSteps({ board: { worked: { corners }, count } }: PlanContext, { size }: WorkedBoard): StepDraft[] {
   if (corners.kind === 'square' || corners.size === 0) return [];
   return [{
-    kind: 'corners', title: corners.kind === 'round' ? say`Round the corners` : say`Clip the corners`, machine: 'Jigsaw or band saw', instructions: [work(count, 'corners', 'corners', 'jigsaw', null, { size: corners.size })], minutes: MINUTES.corner * 4 * count * shop.pace.work,
+    kind: 'corners', title: corners.kind === 'round' ? say`Round the corners` : say`Clip the corners`, machine: 'Jigsaw or band saw', instructions: [work(count, 'corners', 'corners', cornerCuts(corners, size), 'jigsaw', null, { size: corners.size })],
     lines: [corners.kind === 'round' ? say`Radius ${length(corners.size)}, from the template; saw outside the line and sand to it` : say`${length(corners.size)} off each side of a corner; saw outside the line and sand to it`],
     why: say`Corners come before the edges, so that a bit with a bearing follows them round.`,
   }];
 }
 
-function grooveSteps({ board, shop }: PlanContext, { size, features, sanded }: WorkedBoard): StepDraft[] {
+function grooveSteps({ board, shop }: PlanContext, worked: WorkedBoard): StepDraft[] {
+  const { size, features, sanded } = worked;
   return features.filter((f) => f.kind === 'groove').flatMap((groove): StepDraft[] => {
     const lines = grooveLines(groove, size);
     if (lines.length === 0) return [];
     const deep = groove.depth + sanded;
     const passes = routerPasses(groove.bit, deep);
-    const metres = (lines.reduce((sum, l) => sum + outlineLength(l), 0) * passes * board.count) / 1000;
-    const { ways, taken } = routedWays(shop, metres, MINUTES.template, 'Gouge and scraper');
+    const travel = lines.reduce((sum, l) => sum + outlineLength(l), 0) * passes;
+    const { ways, taken } = routedWays(shop, { parts: boardsOf(board.count), figures: { travel } }, TEMPLATE_MINUTES, 'Gouge and scraper');
     const jig = jigOpening(groove, size, shop.router?.base ?? 0);
     return [{
-      kind: 'groove', title: say`Juice groove, ${groove.face === 'top' ? 'show side' : 'underside'}`, school: 'grooveOrder', machine: taken.name, ways, minutes: taken.minutes, passes: taken.id === 'router' ? passes : null,
-      instructions: [work(board.count, 'groove', groove.id, taken.id === 'router' ? 'router' : 'gouge', taken.id === 'router' ? passes : null, {
-        bit: groove.bit, depth: deep, left: groove.depth, sanded, each: deep / passes, fall: groove.fall, beneath: size.thickness - groove.depth,
+      kind: 'groove', title: say`Juice groove, ${groove.face === 'top' ? 'show side' : 'underside'}`, school: 'grooveOrder', taken, ways, passes: taken.id === 'router' ? passes : null,
+      instructions: [work(board.count, 'groove', groove.id, cutsOf(worked, groove.id), taken.id === 'router' ? 'router' : 'gouge', taken.id === 'router' ? passes : null, {
+        travel, offset: groove.offset, corner: groove.corner, bit: groove.bit, depth: deep, left: groove.depth, sanded, each: deep / passes, fall: groove.fall, beneath: size.thickness - groove.depth,
         ...(jig && shop.router ? { base: shop.router.base, jigLength: jig.length, jigWidth: jig.width, jigCorner: jig.corner, jigBeyond: Math.abs(jig.beyond) } : {}),
       })],
       settings: [{ label: 'Round-nose bit', value: length(groove.bit) }, { label: 'Depth', value: length(deep) }],
@@ -67,6 +75,7 @@ function grooveSteps({ board, shop }: PlanContext, { size, features, sanded }: W
         ...(sanded > 0 ? [say`${length(deep)} deep: ${length(sanded)} goes with sanding and ${length(groove.depth)} is left`] : []),
         ...(taken.id === 'router' ? [say`${passes} ${passes === 1 ? 'pass' : 'passes'} of at most ${length(deep / passes)}, clockwise inside the jig, against the turn of the bit; the last one light and without a stop`] : [say`Mark both lines, cut across the ends first, then along; scrape to a gauge of the groove`]),
         ...(taken.id === 'router' && jig && shop.router ? [say`Jig for a base of ${length(shop.router.base)}: opening ${length(jig.length)} by ${length(jig.width)}, corners of ${length(jig.corner)}; it lies ${length(Math.abs(jig.beyond))} ${jig.beyond >= 0 ? 'beyond the board on every side' : 'inside the edge on every side'}`] : []),
+        ...(taken.id === 'router' && jig && shop.router ? [] : [say`The middle of the groove runs ${length(groove.offset)} from every edge, its corners ${length(groove.corner)} round${groove.wells === 2 ? say`; two wells, ${length(groove.offset)} between their middles` : say``}`]),
         ...(groove.spout ? [say`It falls ${length(groove.fall)} to the ${groove.spout} end: shim the jig at the other end by as much; then the spout, straight out over the end`] : []),
         say`It holds ${Math.round(grooveVolume(groove, size) / 1000)} ml to the brim; ${length(size.thickness - groove.depth)} of wood is left beneath`,
       ],
@@ -102,14 +111,15 @@ function edgeSteps({ board, shop }: PlanContext, { size, edges }: WorkedBoard): 
   const school = schoolOf(shop.schools, 'edge');
   return [...groups.values()].sort((a, b) => EDGE_ORDER.indexOf(a.cut.kind) - EDGE_ORDER.indexOf(b.cut.kind)).map(({ cut, places }): StepDraft => {
     const run = places.reduce((sum, { side }) => sum + (isEnd(side) ? size.width : size.length), 0);
-    const { ways, taken } = edgeWays(shop, cut.kind, run / (4 * (size.length + size.width)), board.count, byHabit && shop.schools.edge === 'blockPlane');
+    const runs = { run, round: 4 * (size.length + size.width) };
+    const { ways, taken } = edgeWays(shop, cut.kind, { parts: boardsOf(board.count), figures: runs }, byHabit && shop.schools.edge === 'blockPlane');
     const { reach, drop } = edgeReach(cut, size.thickness);
     const where = placesOf(places);
     return {
-      kind: 'edges', title: say`Edges: ${edgeName(cut)} ${where}`, machine: taken.name, ways, minutes: taken.minutes,
+      kind: 'edges', title: say`Edges: ${edgeName(cut)} ${where}`, taken, ways,
       passes: taken.id === 'router' ? Math.max(1, passesOf(ROUTER_PASS, Math.max(reach, drop))) : null,
       ...(byHabit ? { habit: 'edgeTreatment' as const, school: 'edge' as const } : {}),
-      instructions: [work(board.count, 'edge', JSON.stringify(cut), EDGE_TOOLS[taken.id]!, null, edgeFigures(cut, size.thickness))],
+      instructions: [work(board.count, 'edge', JSON.stringify(cut), edgeCuts(cut, places, size), EDGE_TOOLS[taken.id]!, null, { ...edgeFigures(cut, size.thickness), ...runs })],
       settings: edgeSettings(cut, size.thickness),
       lines: [...edgeLines(cut, size.thickness, taken.id), say`End grain first, long grain after; keep moving`],
       why: say`${byHabit ? `${school.why} ` : ''}What the end grain tears at its corner, the long grain takes away.`,
@@ -160,15 +170,17 @@ function edgeLines(cut: EdgeCut, thickness: number, way: string): Phrase[] {
   return [say`Strokes counted, the same on every edge; on end grain from both corners inward`];
 }
 
-function holdSteps({ board, shop }: PlanContext, { size, features, sanded }: WorkedBoard): StepDraft[] {
+function holdSteps({ board, shop }: PlanContext, worked: WorkedBoard): StepDraft[] {
+  const { size, features, sanded } = worked;
   return features.flatMap((f): StepDraft[] => {
     if (f.kind === 'finger') {
       const passes = routerPasses(f.bit, f.depth);
-      const { ways, taken } = routedWays(shop, (2 * f.length * passes * board.count) / 1000, 12, 'Gouge and rasp');
+      const travel = 2 * f.length * passes;
+      const { ways, taken } = routedWays(shop, { parts: boardsOf(board.count), figures: { travel } }, TABLE_MINUTES, 'Gouge and rasp');
       const mark = fenceMark(f, size);
       return [{
-        kind: 'holds', title: say`Finger holds in both ${f.on === 'ends' ? 'ends' : 'long edges'}`, machine: taken.name, ways, minutes: taken.minutes, passes: taken.id === 'router' ? passes : null,
-        instructions: [work(board.count, 'finger', f.id, taken.id === 'router' ? 'router' : 'gouge', taken.id === 'router' ? passes : null, { bit: f.bit, depth: f.depth, mark, length: f.length, up: f.up + sanded })],
+        kind: 'holds', title: say`Finger holds in both ${f.on === 'ends' ? 'ends' : 'long edges'}`, taken, ways, passes: taken.id === 'router' ? passes : null,
+        instructions: [work(board.count, 'finger', f.id, cutsOf(worked, f.id), taken.id === 'router' ? 'router' : 'gouge', taken.id === 'router' ? passes : null, { travel, bit: f.bit, depth: f.depth, mark, length: f.length, up: f.up + sanded })],
         settings: [{ label: f.shape === 'cove' ? 'Cove bit' : 'Chamfer bit', value: length(f.bit) }, { label: 'Into the edge', value: length(f.depth) }, { label: 'Marks from the middle of the bit', value: length(mark) }],
         lines: [
           say`${length(f.length)} long, in the middle; ${f.shape === 'cove' ? joined(say`middle ${length(f.up + sanded)} above the underside as it is before sanding`) : joined(say`up to ${length(f.up + sanded)} above the underside as it is before sanding`)}`,
@@ -179,12 +191,13 @@ function holdSteps({ board, shop }: PlanContext, { size, features, sanded }: Wor
     }
     if (f.kind === 'hole') {
       const passes = routerPasses(12, size.thickness + 2 * sanded);
-      const { ways, taken } = routedWays(shop, (2 * 2 * (f.length + f.width) * passes * board.count) / 1000, MINUTES.template, 'Jigsaw and rasp');
+      const travel = 2 * 2 * (f.length + f.width) * passes;
+      const { ways, taken } = routedWays(shop, { parts: boardsOf(board.count), figures: { travel } }, TEMPLATE_MINUTES, 'Jigsaw and rasp');
       return [{
-        kind: 'holds', title: say`Hand holes behind both ${f.on === 'ends' ? 'ends' : 'long edges'}`, machine: taken.name, ways, minutes: taken.minutes + 4 * MINUTES.drill * board.count,
-        instructions: [work(board.count, 'hole', f.id, taken.id === 'router' ? 'router' : 'jigsaw', null, { length: f.length, width: f.width, inset: f.inset })],
+        kind: 'holds', title: say`Hand holes behind both ${f.on === 'ends' ? 'ends' : 'long edges'}`, taken, ways,
+        instructions: [work(board.count, 'hole', f.id, cutsOf(worked, f.id), taken.id === 'router' ? 'router' : 'jigsaw', null, { travel, bores: f.length > f.width ? 4 : 2, length: f.length, width: f.width, inset: f.inset })],
         settings: [{ label: 'Long', value: length(f.length) }, { label: 'Wide', value: length(f.width) }, { label: 'Behind the edge', value: length(f.inset) }],
-        lines: [joined(f.length > f.width ? say`Bore ${length(f.width)} at both ends of each slot, saw out between, ` : say`Bore ${length(f.width)}, `, say`${taken.id === 'router' ? 'flush to the template with a bearing bit from both faces' : 'rasp to the line'}`), say`Ease both rims by hand`],
+        lines: [say`${length(f.length)} by ${length(f.width)}, in the middle, ${length(f.inset)} behind the edge`, joined(f.length > f.width ? say`Bore ${length(f.width)} at both ends of each slot, saw out between, ` : say`Bore ${length(f.width)}, `, say`${taken.id === 'router' ? 'flush to the template with a bearing bit from both faces' : 'rasp to the line'}`), say`Ease both rims by hand`],
         why: say`From both faces the rims stay whole.`,
       }];
     }
@@ -192,14 +205,14 @@ function holdSteps({ board, shop }: PlanContext, { size, features, sanded }: Wor
   });
 }
 
-function boreSteps({ board, shop }: PlanContext, { size, features, sanded }: WorkedBoard): StepDraft[] {
-  const pace = board.count * shop.pace.work;
+function boreSteps({ board }: PlanContext, worked: WorkedBoard): StepDraft[] {
+  const { size, features, sanded } = worked;
   return features.flatMap((f): StepDraft[] => {
     if (f.kind === 'handle') {
       return [{
-        kind: 'handles', title: f.bores === 1 ? say`Bores for loops` : say`Bores for handles`, machine: 'Drill', minutes: (5 + 2 * f.bores * 2 * MINUTES.drill) * pace,
-        instructions: [work(board.count, 'handle', f.id, 'drill', null, {
-          bore: f.bore, counterbore: f.counterbore, inset: f.inset, spacing: f.spacing, sinkTop: f.sinkTop > 0 ? f.sinkTop + sanded : 0, sinkBottom: f.sinkBottom > 0 ? f.sinkBottom + sanded : 0,
+        kind: 'handles', title: f.bores === 1 ? say`Bores for loops` : say`Bores for handles`, machine: 'Drill',
+        instructions: [work(board.count, 'handle', f.id, cutsOf(worked, f.id), 'drill', null, {
+          bores: 2 * f.bores * 2, bore: f.bore, counterbore: f.counterbore, inset: f.inset, spacing: f.spacing, sinkTop: f.sinkTop > 0 ? f.sinkTop + sanded : 0, sinkBottom: f.sinkBottom > 0 ? f.sinkBottom + sanded : 0,
           between: size.thickness - f.sinkTop - f.sinkBottom,
         })],
         settings: [{ label: 'Bore', value: length(f.bore) }, ...(f.sinkTop + f.sinkBottom > 0 ? [{ label: 'Counterbore', value: length(f.counterbore) }] : [])],
@@ -213,8 +226,8 @@ function boreSteps({ board, shop }: PlanContext, { size, features, sanded }: Wor
     }
     if (f.kind === 'feet' && f.boreDepth > 0) {
       return [{
-        kind: 'bores', title: say`Shallow bores for ${f.count} feet${board.count > 1 ? ` a board, ${f.count * board.count} in all` : ''}`, ...askedFeet(board, f), machine: 'Drill', minutes: (3 + f.count * MINUTES.drill) * pace,
-        instructions: [work(board.count, 'footBores', f.id, 'drill', null, { bore: f.bore, depth: f.boreDepth + sanded, inset: f.inset, left: f.boreDepth })],
+        kind: 'bores', title: say`Shallow bores for ${f.count} feet${board.count > 1 ? ` a board, ${f.count * board.count} in all` : ''}`, ...askedFeet(board, f), machine: 'Drill',
+        instructions: [work(board.count, 'footBores', f.id, cutsOf(worked, f.id), 'drill', null, { bores: f.count, bore: f.bore, depth: f.boreDepth + sanded, inset: f.inset, left: f.boreDepth })],
         settings: [{ label: 'Bore', value: length(f.bore) }, { label: 'Depth', value: length(f.boreDepth + sanded) }],
         lines: [say`${length(f.inset)} in from both edges, flat-bottomed; ${length(f.boreDepth)} is left once it is sanded; pilot holes for the screws, a stop on the bit`], why: say`Before oil, so that the bores drink too; the feet come last.`,
       }];
@@ -235,8 +248,9 @@ export function markTime(mark: FeatureOf<'mark'>, shop: PlanContext['shop'], tri
 }
 
 /** Engraving and branding. @param when only the marks that are made then */
-export function engravingStep(context: PlanContext, { size, features }: WorkedBoard, when: 'outerStrip' | 'beforeGrain' | 'last'): StepDraft[] {
+export function engravingStep(context: PlanContext, worked: WorkedBoard, when: 'outerStrip' | 'beforeGrain' | 'last'): StepDraft[] {
   const { board, shop, allowances } = context;
+  const { size, features } = worked;
   const layout = trimLayout(board, allowances, shop);
   const trim = { far: layout.boards[0]?.y ?? 0, near: layout.width - (layout.boards[0]?.y ?? 0) - size.width };
   const marks = features.filter((f) => f.kind === 'mark').filter((m) => m.method !== 'inlay' && markTime(m, shop, trim) === when);
@@ -250,10 +264,10 @@ export function engravingStep(context: PlanContext, { size, features }: WorkedBo
   const instructions = marks.map((m): Instruction => {
     const strip = m.face === 'far' ? 1 : board.strips.length;
     const parts = early ? allowances.panels.map((_, k) => stripThing({ strip, copy: k + 1, spare: 0 }, panels)) : boardsOf(board.count);
-    return { do: 'work', parts, what: 'mark', feature: m.id, place: m.face, tool: MARK_TOOLS[m.method], passes: null, figures: { length: m.length, width: m.width, depth: m.depth, ...markFigures(m, size, above), ...Object.fromEntries(starts.map((x, i) => [`x${i + 1}`, x + m.x])) } };
+    return { do: 'work', parts, cuts: cutsOf(worked, m.id), what: 'mark', feature: m.id, place: m.face, tool: MARK_TOOLS[m.method], passes: null, figures: { times: starts.length, length: m.length, width: m.width, depth: m.depth, ...markFigures(m, size, above), ...Object.fromEntries(starts.map((x, i) => [`x${i + 1}`, x + m.x])) } };
   });
   return [{
-    kind: 'engrave', title: marks.length === 1 ? say`Mark: ${marks[0]!.name}` : say`${marks.length} marks`, school: 'engraving', machine: MARK_WORDS[marks[0]!.method], minutes: MINUTES.mark * marks.length * board.count * shop.pace.work, instructions,
+    kind: 'engrave', title: marks.length === 1 ? say`Mark: ${marks[0]!.name}` : say`${marks.length} marks`, school: 'engraving', machine: MARK_WORDS[marks[0]!.method], instructions,
     lines: [
       ...marks.map((m) => joined(
         say`${m.name}, ${MARK_WORDS[m.method].toLowerCase()}, ${early ? say`on the outer face of strip ${m.face === 'far' ? 1 : board.strips.length}` : say`${MARK_PLACES[m.face]}`}: ${length(m.length)} by ${length(m.width)}, ${length(m.depth)} deep, its middle `,
@@ -269,7 +283,8 @@ export function engravingStep(context: PlanContext, { size, features }: WorkedBo
 const PLUG_MARGIN_MM = 6;
 
 /** Inlays while the board is flat and its edges are square: pocket, plug, glue, wait, and flush; the sanding that follows takes the rest. */
-export function inlaySteps({ board, shop }: PlanContext, { features }: WorkedBoard): StepDraft[] {
+export function inlaySteps({ board, shop }: PlanContext, worked: WorkedBoard): StepDraft[] {
+  const { features } = worked;
   const glue = glueOf(shop);
   const wait = glue.clampMinutes * slowness(shop.room.temperature);
   return features.flatMap((m): StepDraft[] => {
@@ -277,8 +292,8 @@ export function inlaySteps({ board, shop }: PlanContext, { features }: WorkedBoa
     const { glueGap, faceGap } = inlayFit(m);
     const plug = { plugLength: m.length + 2 * PLUG_MARGIN_MM, plugWidth: m.width + 2 * PLUG_MARGIN_MM, plugThickness: m.plugStart + m.plugDepth + PLUG_MARGIN_MM };
     return [{
-      kind: 'inlay', title: say`Inlay: ${m.name}`, machine: 'Router', minutes: 4 * MINUTES.mark * board.count * shop.pace.work, waitMinutes: wait, waitFor: 'the glue of the inlay',
-      instructions: [{ do: 'inlay', parts: boardsOf(board.count), feature: m.id, glue: glue.id, waitMinutes: wait, figures: { length: m.length, width: m.width, depth: m.depth, plugStart: m.plugStart, plugDepth: m.plugDepth, glueGap, faceGap, ...plug, ...markFigures(m, { width: Infinity }, 0) } }],
+      kind: 'inlay', title: say`Inlay: ${m.name}`, machine: 'Router', waitMinutes: wait, waitFor: 'the glue of the inlay',
+      instructions: [{ do: 'inlay', parts: boardsOf(board.count), cuts: cutsOf(worked, m.id), feature: m.id, glue: glue.id, waitMinutes: wait, figures: { length: m.length, width: m.width, depth: m.depth, plugStart: m.plugStart, plugDepth: m.plugDepth, glueGap, faceGap, ...plug, ...markFigures(m, { width: Infinity }, 0) } }],
       lines: [
         joined(say`${m.name}, ${MARK_PLACES[m.face]}: its middle `, say`${length(m.x)} from the left end and ${length(m.y)} from the far edge`),
         say`Wood for the plug: another species, ${length(plug.plugLength)} by ${length(plug.plugWidth)}, ${length(plug.plugThickness)} thick, from the offcuts`,
@@ -292,10 +307,10 @@ export function inlaySteps({ board, shop }: PlanContext, { features }: WorkedBoa
 }
 
 /** Feet come last of all: after oil and wax. */
-export function footSteps({ board, shop }: PlanContext, { features }: WorkedBoard): StepDraft[] {
-  return features.filter((f) => f.kind === 'feet').map((f) => ({
-    kind: 'feet', title: say`Screw on the feet`, ...askedFeet(board, f), minutes: 2 * f.count * board.count * shop.pace.work,
-    instructions: [{ do: 'feet', parts: boardsOf(board.count), count: f.count, screw: f.screw, depth: f.screwDepth }],
+export function footSteps({ board, shop }: PlanContext, worked: WorkedBoard): StepDraft[] {
+  return worked.features.filter((f) => f.kind === 'feet').map((f) => ({
+    kind: 'feet', title: say`Screw on the feet`, ...askedFeet(board, f),
+    instructions: [{ do: 'feet', parts: boardsOf(board.count), cuts: cutsOf(worked, f.id), count: f.count, screw: f.screw, depth: f.screwDepth }],
     lines: [say`${f.count} feet${board.count > 1 ? ` a board, ${f.count * board.count} in all` : ''}, screws of ${length(f.screw)} that go ${length(f.screwDepth)} into the wood, none into a joint; by hand, until they just hold`], why: say`${schoolOf(shop.schools, 'feet').why} Oil creeps under feet that are on already.`,
   }));
 }
