@@ -11,7 +11,7 @@ import { phraseText } from '../units/phrase.ts';
 import { trimLayout } from '../trim/trimLayout.ts';
 import { checkPlan } from './checkPlan.ts';
 
-const RULES = ['feature-outside', 'feature-edge', 'feature-through', 'feature-beneath', 'features-meet', 'features-near', 'screw-in-joint', 'edge-eaten', 'edge-face', 'corner-size', 'bevel-corner', 'bevel-idle', 'panel-spots', 'feature-knot', 'mark-strip', 'mark-drawing', 'mark-lines', 'inlay-deep', 'inlay-glue', 'inlay-sanded'];
+const RULES = ['feature-outside', 'feature-edge', 'feature-through', 'feature-beneath', 'features-meet', 'features-near', 'screw-in-joint', 'edge-eaten', 'edge-face', 'corner-size', 'bevel-corner', 'bevel-idle', 'panel-spots', 'feature-knot', 'mark-strip', 'mark-drawing', 'mark-lines', 'inlay-deep', 'inlay-glue', 'inlay-sanded', 'plug-wood'];
 
 /** A board of 400 by 260 by 30 of six strips, joints at 37, 83, 129 … from its far edge. */
 function workedBoard(worked: Partial<Worked>, schools: object = {}) {
@@ -56,6 +56,8 @@ describe('rules on what is worked into a board', () => {
     ['panel-spots', 'stop', 'leave no room for a board of 400 mm by 260 mm', { spots: [{ id: 's', x: 0, y: 100, length: 40, width: 10, what: 'Gap' }] }],
     ['mark-drawing', 'note', 'has no drawing yet', { features: [{ ...mark, method: 'laser' }] }],
     ['inlay-sanded', 'stop', 'the plug goes 0.2 mm deep, and sanding takes', { features: [{ ...mark, method: 'inlay', plugStart: 0.2 }] }],
+    ['plug-wood', 'caution', 'nothing that this board leaves in the rack', { features: [{ ...mark, method: 'inlay', depth: 2 }] }],
+    ['feature-edge', 'caution', 'Mark: only 0 mm to the treated edge', { features: [{ ...mark, face: 'far', y: 9, width: 10 }], edges: around({ kind: 'roundOver', radius: 5 }, straight) }],
     ['inlay-deep', 'stop', 'the plug goes 1.5 mm deep and the pocket is 1 mm', { features: [{ ...mark, method: 'inlay' }] }],
     ['inlay-glue', 'caution', '0.1 mm is left for glue', { features: [{ ...mark, method: 'inlay', depth: 1.6 }] }],
     ['mark-lines', 'caution', 'nearer to each other than 3 mm', { features: [{ ...mark, method: 'router', bit: 3, art: { name: 'a', length: 1000, width: 300, d: 'M0 0L1000 0L1000 10L0 10Z' } }] }],

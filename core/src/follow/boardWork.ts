@@ -1,7 +1,8 @@
 import { apart } from '../features/apart.ts';
 import type { Cut } from '../features/edgeCuts.ts';
-import type { Instruction, InstructionOf, Thing } from '../steps/instruction.ts';
-import { overlaps, type Made, type WorkedPlace } from './bench.ts';
+import { thicknessAt, widthAt } from '../stock/shape.ts';
+import { stockThing, type Instruction, type InstructionOf, type PlugWood, type Thing } from '../steps/instruction.ts';
+import { overlaps, placeOf, type Made, type WorkedPlace } from './bench.ts';
 import { FINE, TOLERANCE, type Bench } from './makersBench.ts';
 
 export function onBoards(bench: Bench, i: Instruction & { parts: Thing[] }, act: (board: Made) => void): void {
@@ -54,8 +55,23 @@ export function marksOnStrips(bench: Bench, i: Instruction, board: Made): void {
 
 export function setInlay(bench: Bench, i: InstructionOf<'inlay'>): void {
   bench.tool('router', i, i.parts[0]!);
+  if (i.plug) plugFrom(bench, i, i.plug);
+  else bench.fail('missingPart', i, { id: 'plug', label: 'wood for the plug' });
   // Below the face the plug is as deep as it went into its pocket.
   onBoards(bench, i, (b) => takeOut(bench, i, b, { feature: i.feature, cuts: i.cuts, mark: true, depth: i.figures.plugStart! }));
+}
+
+/** The wood of a plug is really there: in a piece of the rack, beside all that was cut from it, sound and thick enough. */
+function plugFrom(bench: Bench, i: InstructionOf<'inlay'>, { part, from, length, across, width, thickness }: PlugWood): void {
+  const [x, y] = [{ from, to: from + length }, { from: across, to: across + width }];
+  const source = bench.workshop.rack.flatMap((piece) => Array.from({ length: piece.count }, (_, unit) => ({ piece, unit }))).find(({ piece, unit }) => stockThing(piece, unit).id === part.id);
+  if (!source) return bench.fail('missingPart', i, part);
+  const { piece, unit } = source;
+  const cut = [...bench.things.values()].some((w) => w.thing.id.startsWith('strip ') && w.piece.id === piece.id && w.unit === unit && overlaps(w.x, x) && overlaps(w.y, y));
+  if (cut || x.to > piece.length + FINE || y.to > Math.max(widthAt(piece, x.from), widthAt(piece, x.to)) + FINE) bench.fail('missingPart', i, part);
+  if (piece.defects.some((d) => d.treatment !== 'harmless' && overlaps(placeOf(d).x, x) && overlaps(placeOf(d).y, y))) bench.fail('badPlaceInPart', i, part);
+  const there = Math.min(thicknessAt(piece, x.from), thicknessAt(piece, x.to));
+  if (there < thickness - TOLERANCE) bench.fail('notEnoughThickness', i, part, { is: there, limit: thickness });
 }
 
 export function screwFeet(bench: Bench, i: InstructionOf<'feet'>): void {

@@ -20,7 +20,7 @@ export const WARNED_BY: Readonly<Record<FailureCode, readonly string[]>> = {
   fewerClamps: ['no-clamps', 'clamps-too-short', 'clamps-too-shallow'],
   glueTime: ['glue-time', 'open-time'],
   lowPressure: ['few-clamps', 'no-clamps', 'clamps-too-short', 'clamps-too-shallow'],
-  missingPart: ['stock-shortage', 'feature-outside', 'panel-spots', 'others-missing'],
+  missingPart: ['stock-shortage', 'plug-wood', 'feature-outside', 'panel-spots', 'others-missing'],
   unusedPart: ['stock-shortage'],
   markLost: ['inlay-sanded', 'features-meet', 'feature-edge', 'feature-outside'],
   finishOverFinish: [],

@@ -29,6 +29,16 @@ export interface SandedArea {
   width: number;
 }
 
+/** A part sawn out of what is left of a piece of stock, mm from its marked end and its near edge. */
+export interface PlugWood {
+  part: Thing;
+  from: number;
+  length: number;
+  across: number;
+  width: number;
+  thickness: number;
+}
+
 /** What a rip is guided by: the part runs along a fence, falls free beside a stop outside the blade, or the saw runs along a guide or a line. */
 export type Guide = 'fence' | 'stop' | 'guide' | 'line' | 'carrier';
 
@@ -79,7 +89,8 @@ export type Instruction =
   | { do: 'lanes'; bit: number; lane: number; ridges: number }
   /** A feature of the board worked into it: what goes of the finished board is in `cuts`. */
   | { do: 'work'; parts: Thing[]; cuts: Cut[]; what: WorkKind; feature: string; place: string; tool: ToolId; passes: number | null; figures: Record<string, number> }
-  | { do: 'inlay'; parts: Thing[]; cuts: Cut[]; feature: string; glue: string; waitMinutes: number; figures: Record<string, number> }
+  /** `plug`: where its wood comes from, along and across the piece; null where nothing that is left gives it. */
+  | { do: 'inlay'; parts: Thing[]; cuts: Cut[]; plug: PlugWood | null; feature: string; glue: string; waitMinutes: number; figures: Record<string, number> }
   /** Faces and edges sanded with one grit after another; `take` off both faces together. */
   | { do: 'sand'; parts: Thing[]; area: SandedArea; tool: ToolId; grits: number[]; from: number; take: number; to: number }
   /** The last grit once more, lightly. */
