@@ -9,6 +9,7 @@ import { buildWeb } from './buildWeb.ts';
 import { ensureProgram } from './debianPackages.ts';
 import { ROOT } from './root.ts';
 import { runCommand, Sentence } from './sentence.ts';
+import { stripsOf, withStrips } from '#core/board/recipe.ts';
 
 /** One figure that an issue asks for. */
 export interface Figure {
@@ -37,8 +38,8 @@ function timePlan(input: PlanInput): number {
 function timeEdit(input: PlanInput): number {
   const times: number[] = [];
   for (let run = 0; run < 200; run += 1) {
-    const strips = input.board.strips.map((s, i) => (i === 7 ? { ...s, width: s.width + (run % 10) / 10 } : s));
-    const edited = { ...input, board: { ...input.board, strips } };
+    const strips = stripsOf(input.board).map((s, i) => (i === 7 ? { ...s, width: s.width + (run % 10) / 10 } : s));
+    const edited = { ...input, board: withStrips(input.board, strips) };
     const start = performance.now();
     checkPlan(makePlan(edited), edited);
     if (run >= 100) times.push(performance.now() - start);

@@ -1,8 +1,9 @@
-import { AS_IT_LIES, UNDECIDED } from '#core/board/board.ts';
+import { UNDECIDED } from '#core/board/board.ts';
 import type { PlanInput } from '#core/plan/context.ts';
 import { DEFAULT_SHOP } from '#core/shop/shop.ts';
 import { PLAIN_CONDITION, type Piece } from '#core/stock/piece.ts';
 import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';
+import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
 
 const SPECIES = ['beech-european', 'maple-hard', 'cherry-wild', 'walnut-european'];
 
@@ -14,5 +15,5 @@ export function benchInstance(strips: number, pieces: number): PlanInput {
   }));
   const list = Array.from({ length: strips }, (_, i) => ({ id: `s${i}`, species: SPECIES[i % 4]!, width: 18 + (i % 3) * 2, ...AS_IT_LIES }));
   const width = list.reduce((sum, s) => sum + s.width, 0) - 6;
-  return { board: { name: 'Bench', use: '', construction: 'edge', length: 450, width, thickness: 35, count: 1, strips: list, ...UNDECIDED }, rack, shop: DEFAULT_SHOP, species: HANDBOOK_SPECIES };
+  return { board: { name: 'Bench', use: '', construction: 'edge', length: 450, width, thickness: 35, count: 1, recipe: flatRecipe(list), ...UNDECIDED }, rack, shop: DEFAULT_SHOP, species: HANDBOOK_SPECIES };
 }

@@ -7,6 +7,7 @@ import { benchInstance } from './benchInstance.ts';
 import { buildWeb } from './buildWeb.ts';
 import { ensureProgram } from './debianPackages.ts';
 import { traceJointDrags, withBoardPage } from './traceDrag.ts';
+import { stripsOf } from '#core/board/recipe.ts';
 
 /** Every figure that the layout's issue asks for. */
 export async function layoutFigures(): Promise<Figure[]> {
@@ -41,7 +42,7 @@ async function firstWood(): Promise<{ milliseconds: number; shift: number }> {
         else requestAnimationFrame(look);
       };
       requestAnimationFrame(look);
-    }, input.board.strips.length);
+    }, stripsOf(input.board).length);
     const times: number[] = [];
     let shift = 0;
     for (let i = 0; i < 6; i += 1) {

@@ -19,6 +19,7 @@ import type { Figure } from './bench.ts';
 import { ask, load } from './loadClient.ts';
 import { startTestDatabase, newDatabase } from './mariadb/testDatabase.ts';
 import { ROOT } from './root.ts';
+import { flatRecipe, stripsOf } from '#core/board/recipe.ts';
 
 const CLIENTS = 50;
 const SECONDS = 6;
@@ -84,7 +85,7 @@ async function filledShop(url: string, pieces: number, boards: number, strips?: 
     await addMissingPieces(tx, rack);
     const added: StoredBoard[] = [];
     for (let i = 0; i < boards; i += 1) {
-      const mine: Board = { ...board, name: `Board ${i}`, width: Math.min(board.width, 1500), strips: board.strips.slice(0, strips ?? 12 + (i % 29)) };
+      const mine: Board = { ...board, name: `Board ${i}`, width: Math.min(board.width, 1500), recipe: flatRecipe(stripsOf(board).slice(0, strips ?? 12 + (i % 29))) };
       added.push(await addBoard(tx, mine));
     }
     return added;
@@ -101,7 +102,8 @@ async function filledShop(url: string, pieces: number, boards: number, strips?: 
   return { url, boards: stored, rack };
 }
 
-function cuttingOf(i: number, piece: Piece, { id: board, board: { strips } }: StoredBoard): { id: string; board: string; record: CuttingRecord } {
+function cuttingOf(i: number, piece: Piece, { id: board, board: laidOut }: StoredBoard): { id: string; board: string; record: CuttingRecord } {
+  const strips = stripsOf(laidOut);
   const strip = strips[i % strips.length]!;
   const way = { shows: 'edge' as const, rip: 37, thickness: 20 };
   const demand = { board, strip: 1, stripId: strip.id, copy: 1 + Math.floor(i / 300), spare: 0, species: piece.species, length: 480, ways: [way], from: null, together: null };

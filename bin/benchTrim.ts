@@ -7,11 +7,13 @@ import { benchInstance } from './benchInstance.ts';
 import { buildWeb } from './buildWeb.ts';
 import { ensureProgram } from './debianPackages.ts';
 import { traceDrags, withBoardPage } from './traceDrag.ts';
+import { stripsOf } from '#core/board/recipe.ts';
 
 /** A board of 40 strips with one of each feature that is dragged. */
 function workedInstance() {
   const input = benchInstance(40, 60);
-  const { length, strips } = input.board;
+  const { length } = input.board;
+  const strips = stripsOf(input.board);
   const width = Math.min(input.board.width, strips.reduce((sum, s) => sum + s.width, 0) - 6);
   const features: Feature[] = [
     { kind: 'groove', id: 'groove', face: 'top', offset: 25, bit: 12.7, depth: 6, corner: 20, wells: 1, spout: null, fall: 0 },

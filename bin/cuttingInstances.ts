@@ -1,10 +1,11 @@
-import { AS_IT_LIES, UNDECIDED, type Board } from '#core/board/board.ts';
+import { UNDECIDED, type Board } from '#core/board/board.ts';
 import { cutProblemFor } from '#core/plan/cutForBoard.ts';
 import type { CutProblem } from '#core/cutting/cutProblem.ts';
 import { DEFAULT_SHOP } from '#core/shop/shop.ts';
 import { defectKinds, USUAL_TREATMENT, type Defect } from '#core/stock/defect.ts';
 import { PLAIN_CONDITION, type Piece } from '#core/stock/piece.ts';
 import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';
+import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
 
 const SPECIES = ['beech-european', 'maple-hard', 'cherry-wild', 'walnut-european', 'pear', 'birch-european'];
 
@@ -33,7 +34,7 @@ export function cuttingInstance(strips: number, seed: number): CutProblem {
     const count = b === 0 ? Math.ceil(strips * 0.6) : Math.floor(strips * 0.4);
     return {
       name: construction, use: '', construction, length: between(300, 520, 10), width: 300, thickness: construction === 'edge' ? between(28, 40, 2) : 20, count: 1, ...UNDECIDED,
-      strips: Array.from({ length: count }, (_, i) => ({ id: `${construction}${i}`, species: pick(species), width: pick(widths[construction]), ...AS_IT_LIES })),
+      recipe: flatRecipe(Array.from({ length: count }, (_, i) => ({ id: `${construction}${i}`, species: pick(species), width: pick(widths[construction]), ...AS_IT_LIES }))),
     };
   });
   const pieces = Math.max(15, Math.min(80, Math.round(strips * (0.5 + random() * 0.15) + 5)));

@@ -5,6 +5,7 @@ import type { PlanInput } from '#core/plan/context.ts';
 import { startServer } from '../server/src/serve.ts';
 import { ROOT } from './root.ts';
 import { startTestDatabase } from './mariadb/testDatabase.ts';
+import { stripsOf } from '#core/board/recipe.ts';
 
 interface TraceEvent {
   name: string;
@@ -81,7 +82,7 @@ async function traceDrag(input: PlanInput, { view, handle, across }: Dragged): P
     await page.goto(address.replace(/layout$/, view));
     const joint = handle === null ? page.getByRole('slider').nth(5) : page.getByRole('slider', { name: handle });
     await joint.waitFor();
-    await page.waitForFunction((count) => document.querySelectorAll('image[data-wood]').length >= count, input.board.strips.length);
+    await page.waitForFunction((count) => document.querySelectorAll('image[data-wood]').length >= count, stripsOf(input.board).length);
     await page.waitForTimeout(2500);
     const box = (await joint.boundingBox())!;
     const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];

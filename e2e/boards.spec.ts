@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { openPlace, saved, storedBoard, stripFace, strips, typeLength } from './pages.ts';
+import { stripsOf } from '#core/board/recipe.ts';
 
 test('an edge-grain board from the rack by mouse, saved as it is made', async ({ page }) => {
   await openPlace(page, '/');
@@ -36,15 +37,15 @@ test('an edge-grain board from the rack by mouse, saved as it is made', async ({
   const after = (await storedBoard(page)).board;
   expect(after.name).toBe('Mule <b>bread</b> board');
   expect([after.length, after.width, after.use]).toEqual([400.05, 150, 'Cheese']);
-  expect(after.strips[0]!.width).toBeLessThan(36.8);
+  expect(stripsOf(after)[0]!.width).toBeLessThan(36.8);
   // Walnut of the rack gives 21.4 and 36.8; between them half millimetres.
-  expect(after.strips[0]!.width === 21.4 || (after.strips[0]!.width * 2) % 1 === 0).toBe(true);
-  expect(after.strips.slice(1).map((s) => s.width)).toEqual([49.3, 36.8]);
+  expect(stripsOf(after)[0]!.width === 21.4 || (stripsOf(after)[0]!.width * 2) % 1 === 0).toBe(true);
+  expect(stripsOf(after).slice(1).map((s) => s.width)).toEqual([49.3, 36.8]);
 
   // One undo takes the whole drag back; the picked-up strip can be moved by dragging it.
   await page.getByRole('button', { name: 'Undo' }).click();
   await saved(page);
-  expect((await storedBoard(page)).board.strips[0]!.width).toBe(36.8);
+  expect(stripsOf((await storedBoard(page)).board)[0]!.width).toBe(36.8);
   const from = (await stripFace(page, 0).boundingBox())!;
   const to = (await stripFace(page, 2).boundingBox())!;
   await page.mouse.move(from.x + 250, from.y + from.height / 2);
@@ -127,7 +128,7 @@ test('a face-grain board by keyboard alone', async ({ page }) => {
   await saved(page);
   const { board } = await storedBoard(page);
   expect(board).toMatchObject({ name: 'Made by keys', construction: 'face', width: 170, thickness: 24 });
-  expect(board.strips).toHaveLength(3);
+  expect(stripsOf(board)).toHaveLength(3);
 
   await key('?');
   await expect(page.getByRole('dialog')).toContainText('Mirror');
@@ -160,9 +161,9 @@ test('a face-grain board from the rack by mouse', async ({ page }) => {
   await expect(strips(page)).toHaveCount(3);
   await saved(page);
   const { board } = await storedBoard(page);
-  expect(board).toMatchObject({ construction: 'face', thickness: 25.4, strips: [{ species: 'birch-european' }, { species: 'pear', width: 137 }, { species: 'birch-european' }] });
-  expect(board.strips[0]!.width).toBeLessThan(187);
-  expect(board.strips[2]!.width).toBe(board.strips[0]!.width);
+  expect(board).toMatchObject({ construction: 'face', thickness: 25.4, recipe: [{ species: 'birch-european' }, { species: 'pear', width: 137 }, { species: 'birch-european' }, { kind: 'glue' }] });
+  expect(stripsOf(board)[0]!.width).toBeLessThan(187);
+  expect(stripsOf(board)[2]!.width).toBe(stripsOf(board)[0]!.width);
   await page.getByRole('link', { name: /^Mill/ }).click();
   await expect(page.getByText('Joint both edges of each strip').first()).toBeVisible();
 });
@@ -185,7 +186,7 @@ test('an edge-grain board by keyboard alone', async ({ page }) => {
   await saved(page);
   const { board } = await storedBoard(page);
   // Beech of the rack gives 49.3, 31.8, 29.4, 26.4, 23.8; the last strip went one width down and half a millimetre more.
-  expect(board.strips.map((s) => [s.width, s.endForEnd])).toEqual([[49.3, false], [29.4, false], [49.3, true], [31.3, false]]);
+  expect(stripsOf(board).map((s) => [s.width, s.endForEnd])).toEqual([[49.3, false], [29.4, false], [49.3, true], [31.3, false]]);
   await press('s');
   // Strips are options too; those of the list of species are meant.
   const offered = page.getByRole('option', { name: /^(?!Strip)/ });
@@ -216,5 +217,5 @@ test('species can be changed on the rail and a width the rack does not give is a
   await expect(page.getByRole('textbox', { name: 'Strip width' })).toHaveValue('sixty');
   await page.getByRole('textbox', { name: 'Strip width' }).press('Escape');
   await saved(page);
-  expect((await storedBoard(page)).board.strips[0]!.width).toBe(60);
+  expect(stripsOf((await storedBoard(page)).board)[0]!.width).toBe(60);
 });

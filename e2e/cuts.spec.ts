@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
-import { AS_IT_LIES } from '#core/board/board.ts';
 import { at, makeBoard, makePiece, openPlace } from './pages.ts';
+import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
 
 const strip = (id: string, width: number) => ({ id, species: 'hickory', width, ...AS_IT_LIES });
 const proven = (page: Page) => expect(page.getByRole('status').filter({ hasText: 'Proven: nothing better is possible.' })).toBeVisible({ timeout: 20_000 });
@@ -12,7 +12,7 @@ test.describe.configure({ mode: 'serial' });
 test('a cut plan is searched, proven and kept; the other board that wants the same wood is told', async ({ page, request }) => {
   await makePiece(request, { mark: 'H1', species: 'hickory', length: 470, width: 120, thickness: 40, price: { amount: 1000, per: 'cubicMetre' } });
   const strips = [strip('a', 30), strip('b', 30), strip('c', 30)];
-  const [one, two] = [await makeBoard(request, { name: 'Hickory one', strips }), await makeBoard(request, { name: 'Hickory two', strips })];
+  const [one, two] = [await makeBoard(request, { name: 'Hickory one', recipe: flatRecipe(strips) }), await makeBoard(request, { name: 'Hickory two', recipe: flatRecipe(strips) })];
   const other = await page.context().newPage();
   for (const [tab, id] of [[page, one], [other, two]] as const) {
     await openPlace(tab, `/boards/${id}/cuts`);
@@ -47,7 +47,7 @@ test('after the saw the rack has the leftovers, a failed strip is planned again,
 });
 
 test('strips change places by mouse, and the new order is kept', async ({ page, request }) => {
-  const id = await makeBoard(request, { name: 'Hickory swapped', strips: [strip('a', 30), strip('b', 30)] });
+  const id = await makeBoard(request, { name: 'Hickory swapped', recipe: flatRecipe([strip('a', 30), strip('b', 30)]) });
   await openPlace(page, `/boards/${id}/cuts`);
   await proven(page);
   const box = (n: number) => page.getByRole('button', { name: new RegExp(`^Strip ${n} from`) }).evaluate((strip) => strip.getBoundingClientRect().toJSON() as DOMRect);
@@ -66,7 +66,7 @@ test('strips change places by mouse, and the new order is kept', async ({ page, 
 });
 
 test('a strip is taken from another piece by keys, and what that costs is told', async ({ page, request }) => {
-  const id = await makeBoard(request, { name: 'Hickory moved', strips: [strip('a', 30)] });
+  const id = await makeBoard(request, { name: 'Hickory moved', recipe: flatRecipe([strip('a', 30)]) });
   // Dear wood is the second choice.
   await makePiece(request, { mark: 'H3', species: 'hickory', length: 1200, width: 60, thickness: 40, price: { amount: 9000, per: 'cubicMetre' } });
   await openPlace(page, `/boards/${id}/cuts`);

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
-import { AS_IT_LIES } from '#core/board/board.ts';
 import { makeBoard, openPlace, saved, storedBoard, typeLength } from './pages.ts';
+import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
 
 test('the mill shows stairs to scale; a habit is changed at its rung, for this board only, and the plan follows', async ({ page, request }) => {
   const id = await makeBoard(request);
@@ -45,7 +45,7 @@ test('a batch is divided into panels by its figures', async ({ page, request }) 
 
 test('strips are regrouped by keys, and glue, hands and the way to flatten are chosen with what they change', async ({ page, request }) => {
   const strips = Array.from({ length: 8 }, (_, i) => ({ id: `t${i}`, species: 'beech-european', width: 30, ...AS_IT_LIES }));
-  const id = await makeBoard(request, { strips, width: 234 });
+  const id = await makeBoard(request, { recipe: flatRecipe(strips), width: 234 });
   await openPlace(page, `/boards/${id}/glue`);
   const joint = page.getByRole('button', { name: /Joint between strips 2 and 3/ });
   const before = await joint.getAttribute('aria-pressed');
@@ -93,7 +93,7 @@ test('a glue-up is timed: the clock outlives a reload, a second device goes on w
 
 test('a stop is gone on with only with a note, which stays on the record', async ({ page, request }) => {
   const strips = Array.from({ length: 19 }, (_, i) => ({ id: `t${i}`, species: 'beech-european', width: 48, ...AS_IT_LIES }));
-  const id = await makeBoard(request, { strips, width: 900 });
+  const id = await makeBoard(request, { recipe: flatRecipe(strips), width: 900 });
   await openPlace(page, `/boards/${id}/glue`);
   const stop = page.locator('details').filter({ hasText: 'none of the 8 clamps opens so far' }).first();
   await stop.locator('summary').click();

@@ -1,8 +1,8 @@
 import { expect, test, type Page } from '@playwright/test';
-import { AS_IT_LIES } from '#core/board/board.ts';
 import { at, makeBoard, openPlace, saved, storedBoard, stripFace, strips, typeLength } from './pages.ts';
+import { AS_IT_LIES, flatRecipe, stripsOf } from '#core/board/recipe.ts';
 
-const widths = async (page: Page) => (await storedBoard(page)).board.strips.map((s) => s.width);
+const widths = async (page: Page) => stripsOf((await storedBoard(page)).board).map((s) => s.width);
 
 test('a joint is moved by keys: half a millimetre a step, ten times with Shift', async ({ page, request }) => {
   await openPlace(page, `/boards/${await makeBoard(request)}/layout`);
@@ -103,7 +103,7 @@ test('odd input in the brief keeps its text, says why, and changes nothing', asy
 
 test('a board takes 200 strips and says so at the next one', async ({ page, request }) => {
   const many = Array.from({ length: 200 }, (_, i) => ({ id: `m${i}`, species: 'pear', width: 6, ...AS_IT_LIES }));
-  await openPlace(page, `/boards/${await makeBoard(request, { strips: many, width: 1200 })}/layout`);
+  await openPlace(page, `/boards/${await makeBoard(request, { recipe: flatRecipe(many), width: 1200 })}/layout`);
   await expect(strips(page)).toHaveCount(200);
   await page.keyboard.press('d');
   await expect(page.getByText('A board holds at most 200 strips; nothing was changed.')).toBeVisible();
@@ -118,12 +118,12 @@ test('in a conflict one can go on with one\'s own version', async ({ page, reque
   await page.keyboard.press('r');
   await page.getByRole('button', { name: 'Go on with yours' }).click();
   await saved(page);
-  expect(await storedBoard(page)).toMatchObject({ revision: 3, board: { name: 'Contested', strips: [{ width: 36.8 }, {}, {}] } });
+  expect(await storedBoard(page)).toMatchObject({ revision: 3, board: { name: 'Contested', recipe: [{ width: 36.8 }, {}, {}, {}] } });
 });
 
 test('a finding picks up the strip it is about, and a rung opens to its reason and habit', async ({ page, request }) => {
   const strip = (id: string, species: string, width: number, endForEnd = false) => ({ id, species, width, ...AS_IT_LIES, endForEnd });
-  const id = await makeBoard(request, { strips: [strip('a', 'pear', 30.8), strip('b', 'beech-european', 48.8), strip('c', 'cherry-wild', 36.8, true)] });
+  const id = await makeBoard(request, { recipe: flatRecipe([strip('a', 'pear', 30.8), strip('b', 'beech-european', 48.8), strip('c', 'cherry-wild', 36.8, true)]) });
   await openPlace(page, `/boards/${id}/layout`);
   await page.getByText(/Strip 3 runs against its neighbour/).click();
   await expect(strips(page).nth(2)).toHaveAttribute('aria-selected', 'true');
@@ -138,12 +138,12 @@ test('a finding picks up the strip it is about, and a rung opens to its reason a
 
 test('a strip of 3 mm is picked up where it is pressed; sections go to the end until a strip is in hand', async ({ page, request }) => {
   const layout = [30, 3, 40].map((width, i) => ({ id: `n${i}`, species: 'pear', width, ...AS_IT_LIES }));
-  await openPlace(page, `/boards/${await makeBoard(request, { strips: layout })}/layout`);
+  await openPlace(page, `/boards/${await makeBoard(request, { recipe: flatRecipe(layout) })}/layout`);
   const thin = (await stripFace(page, 1).boundingBox())!;
   await page.getByRole('button', { name: /^Put in European beech/ }).first().click();
   await expect(strips(page)).toHaveCount(4);
   await saved(page);
-  expect((await storedBoard(page)).board.strips[3]!.species).toBe('beech-european');
+  expect(stripsOf((await storedBoard(page)).board)[3]!.species).toBe('beech-european');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(strips(page)).toHaveCount(3);
   await page.mouse.click(thin.x + thin.width / 2, thin.y + thin.height / 2);

@@ -1,16 +1,16 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from '@playwright/test';
-import { AS_IT_LIES } from '#core/board/board.ts';
 import { at, makeBoard, openPlace, saved, storedBoard, stripFace, strips } from './pages.ts';
+import { AS_IT_LIES, flatRecipe, stripsOf } from '#core/board/recipe.ts';
 
 const five = [30.8, 36.8, 48.8, 36.8, 30.8].map((width, i) => ({ id: `f${i}`, species: ['pear', 'cherry-wild', 'beech-european', 'cherry-wild', 'pear'][i]!, width, ...AS_IT_LIES }));
-const order = async (page: Page) => (await storedBoard(page)).board.strips.map((s) => s.id).join(' ');
+const order = async (page: Page) => stripsOf((await storedBoard(page)).board).map((s) => s.id).join(' ');
 const press = async (page: Page, ...keys: string[]) => {
   for (const key of keys) await page.keyboard.press(key);
 };
 
 test('several strips are picked up, moved, swapped, turned and locked; undo and redo outlive a reload', async ({ page, request }) => {
-  const id = await makeBoard(request, { strips: five, width: 178 });
+  const id = await makeBoard(request, { recipe: flatRecipe(five), width: 178 });
   await openPlace(page, `/boards/${id}/layout`);
   await stripFace(page, 0).click();
   await stripFace(page, 1).click({ modifiers: ['Shift'] });
@@ -51,12 +51,12 @@ test('several strips are picked up, moved, swapped, turned and locked; undo and 
 });
 
 test('widths even out round locked strips, or it is said what stands against it', async ({ page, request }) => {
-  const id = await makeBoard(request, { strips: five, width: 170 });
+  const id = await makeBoard(request, { recipe: flatRecipe(five), width: 170 });
   await openPlace(page, `/boards/${id}/layout`);
   await stripFace(page, 2).click();
   await press(page, 'l', 'e');
-  await expect.poll(async () => (await storedBoard(page)).board.strips.reduce((sum, s) => sum + s.width, 0)).toBeCloseTo(176, 6);
-  expect((await storedBoard(page)).board.strips[2]!.width).toBe(48.8);
+  await expect.poll(async () => stripsOf((await storedBoard(page)).board).reduce((sum, s) => sum + s.width, 0)).toBeCloseTo(176, 6);
+  expect(stripsOf((await storedBoard(page)).board)[2]!.width).toBe(48.8);
   await press(page, 'a', 'l', 'e');
   await saved(page);
   await page.getByRole('link', { name: /^Brief/ }).click();
@@ -70,7 +70,7 @@ test('widths even out round locked strips, or it is said what stands against it'
 });
 
 test('versions stand side by side; one is worked on, one is kept; switching the construction says what changes', async ({ page, request }) => {
-  const id = await makeBoard(request, { strips: five, width: 178 });
+  const id = await makeBoard(request, { recipe: flatRecipe(five), width: 178 });
   await openPlace(page, `/boards/${id}/layout`);
   await page.getByText('Versions', { exact: true }).click();
   await page.getByRole('button', { name: 'Set this one aside too' }).click();
@@ -90,11 +90,11 @@ test('versions stand side by side; one is worked on, one is kept; switching the 
   await expect(cards.nth(0)).toContainText('face grain');
   await cards.nth(1).getByRole('button', { name: /^More for/ }).click();
   await page.getByRole('menuitem', { name: 'Keep this one, let all others go' }).click();
-  await expect.poll(async () => (await storedBoard(page)).board).toMatchObject({ construction: 'edge', versions: [], strips: [{}, {}, {}, {}] });
+  await expect.poll(async () => (await storedBoard(page)).board).toMatchObject({ construction: 'edge', versions: [], recipe: [{}, {}, {}, {}, {}] });
 });
 
 test('a board is seen from below, in the round and under overlays, and goes out as a drawing true to scale', async ({ page, request }) => {
-  const id = await makeBoard(request, { strips: five, width: 178 });
+  const id = await makeBoard(request, { recipe: flatRecipe(five), width: 178 });
   await openPlace(page, `/boards/${id}/layout`);
   const tops = () => strips(page).evaluateAll((rows) => rows.map((r) => r.getBoundingClientRect().top));
   expect([...(await tops())].sort((a, b) => a - b)).toEqual(await tops());
@@ -132,7 +132,7 @@ test('a board is seen from below, in the round and under overlays, and goes out 
 });
 
 test('shuffling keeps the strips and tells what an order is good for', async ({ page, request }) => {
-  const id = await makeBoard(request, { strips: five, width: 178 });
+  const id = await makeBoard(request, { recipe: flatRecipe(five), width: 178 });
   await openPlace(page, `/boards/${id}/layout`);
   await stripFace(page, 2).click();
   await press(page, 'l', 'f');

@@ -1,6 +1,7 @@
 import { expect, type APIRequestContext, type Page } from '@playwright/test';
-import { AS_IT_LIES, UNDECIDED, type Board } from '#core/board/board.ts';
+import { UNDECIDED, type Board } from '#core/board/board.ts';
 import { PLAIN_CONDITION, type PieceFields } from '#core/stock/piece.ts';
+import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
 
 /** The address of the server under test. */
 export const at = (path: string) => new URL(path, process.env.CADENZA_URL).href;
@@ -15,7 +16,7 @@ export async function openPlace(page: Page, path: string): Promise<void> {
 /** Adds a board over the API. @returns its id */
 export async function makeBoard(request: APIRequestContext, change: Partial<Board> = {}): Promise<string> {
   const strips = [30.8, 48.8, 36.8].map((width, i) => ({ id: `t${i}`, species: ['pear', 'beech-european', 'cherry-wild'][i]!, width, ...AS_IT_LIES }));
-  const board = { name: `Test ${Math.random().toString(36).slice(2, 8)}`, use: 'Tests', construction: 'edge', length: 400, width: 110, thickness: 30, count: 1, strips, ...UNDECIDED, ...change };
+  const board = { name: `Test ${Math.random().toString(36).slice(2, 8)}`, use: 'Tests', construction: 'edge', length: 400, width: 110, thickness: 30, count: 1, recipe: flatRecipe(strips), ...UNDECIDED, ...change };
   const answer = await request.post(at('/api/boards'), { data: board });
   expect(answer.status()).toBe(201);
   return ((await answer.json()) as { id: string }).id;

@@ -5,6 +5,8 @@ import { ROOT } from '../bin/root.ts';
 import { startTestDatabase } from '../bin/mariadb/testDatabase.ts';
 import { startServer } from '../server/src/serve.ts';
 import { at, makeBoard, makePiece, openPlace, saved, storedBoard, stripFace, strips, typeLength } from './pages.ts';
+import { stripsOf } from '#core/board/recipe.ts';
+import type { Board } from '#core/board/board.ts';
 
 async function setFirstWidth(page: Page, text: string): Promise<void> {
   await stripFace(page, 0).click({ position: { x: 200, y: 12 } });
@@ -20,13 +22,13 @@ test('two tabs never overwrite each other silently: both versions are offered', 
   await setFirstWidth(other, '25');
   const dialog = other.getByRole('dialog', { name: 'This board was changed elsewhere' });
   await expect(dialog).toContainText('Both versions are safe');
-  expect((await storedBoard(page)).board.strips[0]!.width).toBe(40);
+  expect(stripsOf((await storedBoard(page)).board)[0]!.width).toBe(40);
 
   await dialog.getByRole('button', { name: 'Keep both' }).click();
   await expect(other).not.toHaveURL(new RegExp(id));
   await saved(other);
-  expect((await storedBoard(other)).board).toMatchObject({ strips: [{ width: 25 }, {}, {}] });
-  expect((await storedBoard(page)).board.strips[0]!.width).toBe(40);
+  expect((await storedBoard(other)).board).toMatchObject({ recipe: [{ width: 25 }, {}, {}, {}] });
+  expect(stripsOf((await storedBoard(page)).board)[0]!.width).toBe(40);
 
   // The other way: take the other version, then bring one's own back with undo.
   const third = await context.newPage();
@@ -38,7 +40,7 @@ test('two tabs never overwrite each other silently: both versions are offered', 
   await expect(strips(third).first()).toHaveAccessibleName(/41 mm/);
   await third.getByRole('button', { name: 'Undo' }).click();
   await saved(third);
-  expect((await storedBoard(third)).board.strips[0]!.width).toBe(26);
+  expect(stripsOf((await storedBoard(third)).board)[0]!.width).toBe(26);
 });
 
 test('a database killed in the middle of a save costs nothing, not even over a reload', async ({ page }) => {
@@ -50,7 +52,7 @@ test('a database killed in the middle of a save costs nothing, not even over a r
     const width = async () => {
       // While the database is gone a connection may be cut as well; the question is asked again.
       const answer = await page.request.get(`${server.address}api/boards/${first!.id}`).catch(() => null);
-      return answer?.ok() ? ((await answer.json()) as { board: { strips: { width: number }[] } }).board.strips[0]!.width : undefined;
+      return answer?.ok() ? stripsOf(((await answer.json()) as { board: Board }).board)[0]!.width : undefined;
     };
     page.on('dialog', (dialog) => void dialog.accept());
     await page.goto(`${server.address}boards/${first!.id}/layout`);
@@ -83,7 +85,7 @@ test('while the server cannot save, the page says so and sends the change later'
   await setFirstWidth(page, '36');
   await page.unroute('**/api/boards/*');
   await saved(page);
-  expect(await storedBoard(page)).toMatchObject({ revision: 3, board: { strips: [{ width: 36 }, {}, {}] } });
+  expect(await storedBoard(page)).toMatchObject({ revision: 3, board: { recipe: [{ width: 36 }, {}, {}, {}] } });
 });
 
 test('a figure of the shop and of a piece outlive an outage: they stay as typed, it is said, and they are stored when the server is back', async ({ page, request }) => {

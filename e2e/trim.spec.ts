@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { AS_IT_LIES } from '#core/board/board.ts';
 import { NOTHING_WORKED } from '#core/features/feature.ts';
 import { makeBoard, openPlace, saved, storedBoard, typeLength } from './pages.ts';
+import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
 
 test('two diagonals tell how far a board is out and which way to correct; what no board has is said, and readings outlive a reload', async ({ page, request }) => {
   const id = await makeBoard(request);
@@ -160,7 +160,7 @@ test('by touch a grip follows the finger and the page stays; letters change the 
 
 test('what is left of a panel of one species goes into the rack, once', async ({ page, request }) => {
   const strips = [40, 40, 36].map((width, i) => ({ id: `t${i}`, species: 'beech-european', width, ...AS_IT_LIES }));
-  const id = await makeBoard(request, { strips, worked: { ...NOTHING_WORKED, gluedLength: 800 } });
+  const id = await makeBoard(request, { recipe: flatRecipe(strips), worked: { ...NOTHING_WORKED, gluedLength: 800 } });
   await openPlace(page, `/boards/${id}/trim`);
   await page.getByRole('button', { name: 'Into the rack' }).click();
   await expect(page.getByText(/in the rack as G\d/)).toBeVisible();

@@ -9,6 +9,7 @@ import { bareCut } from '#core/plan/rebuildCut.ts';
 import type { Piece } from '#core/stock/piece.ts';
 import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';
 import { apiForTests, type TestApi } from './apiForTests.ts';
+import { stripsOf, withStrips } from '#core/board/recipe.ts';
 
 let api: TestApi;
 beforeAll(async () => {
@@ -65,7 +66,7 @@ describe('whatever the API accepts, every other part reads', () => {
     expect(added.map((a) => a.status)).toEqual([201, 201, 201]);
     let kept = 0;
     await fc.assert(fc.asyncProperty(planInputArbitrary, fc.constantFrom('', 'MAPLE-HARD', 'plywood'), async ({ board }, odd) => {
-      const sent = odd && board.strips[0] ? { ...board, strips: [{ ...board.strips[0], species: odd }, ...board.strips.slice(1)] } : board;
+      const sent = odd && stripsOf(board)[0] ? withStrips(board, [{ ...stripsOf(board)[0]!, species: odd }, ...stripsOf(board).slice(1)]) : board;
       const made = await api.call('POST', '/boards', sent);
       expect([201, 400]).toContain(made.status);
       if (made.status !== 201) return;

@@ -84,7 +84,7 @@ describe('boards', () => {
 
   it('go out to a file and come back identical, with the pieces when asked', async () => {
     await call('POST', '/rack', { ...fields, mark: 'F1', length: 1234.567891, price: { amount: 12.5, per: 'boardFoot' } });
-    const { body } = await call('POST', '/boards', plainBoard({ width: 260.35, strips: plainBoard({}, [19.05, 1 / 3 + 20]).strips }));
+    const { body } = await call('POST', '/boards', plainBoard({ width: 260.35, recipe: plainBoard({}, [19.05, 1 / 3 + 20]).recipe }));
     const text = await (await fetch(`${base}/boards/${body.id}/file`)).text();
     const read = readBoardFile(text);
     if (!read.ok) throw new Error(read.problems[0]?.message);
@@ -133,7 +133,7 @@ describe('bad requests', () => {
     ['10,000 characters', 'POST', '/boards', plainBoard({ name: 'x'.repeat(10_000) }), 400, /Name must be at most 120 characters/],
     ['zero', 'POST', '/boards', plainBoard({ length: 0 }), 400, /Length must be at least 50 mm/],
     ['9999 m', 'POST', '/rack', { ...fields, length: 9_999_000 }, 400, /Length must be at most 8000 mm/],
-    ['500 strips', 'POST', '/boards', plainBoard({}, Array<number>(500).fill(5)), 400, /Strips must be at most 200 strips/],
+    ['500 strips', 'POST', '/boards', plainBoard({}, Array<number>(500).fill(5)), 400, /Recipe must be at most 200 strips and their glue-up/],
     ['no body', 'POST', '/boards', undefined, 400, /must|valid/],
     ['half a character', 'POST', '/boards', `{"name":"\\ud800"}`, 400, /The text in name holds half of a character/],
     ['bytes that are no text', 'POST', '/boards', '{"name":"\\udfff"', 400, /not complete JSON/],

@@ -5,6 +5,7 @@ import { randomFrom } from '#core/propose/random.ts';
 import { apiForTests, serveApi, type TestApi } from './apiForTests.ts';
 import { problemOf } from './problem.ts';
 import { inTransaction } from './stores/transaction.ts';
+import { stripsOf } from '#core/board/recipe.ts';
 
 let api: TestApi;
 let db: Knex;
@@ -66,7 +67,7 @@ describe('transactions that get in each other\'s way', () => {
         const id = pick(ids);
         const { body: now } = await api.call('GET', `/boards/${id}`);
         const p = pick(rack);
-        const strips = (now.board?.strips ?? []) as { id: string }[];
+        const strips = now.board ? stripsOf(now.board) : [];
         const cut = { bound: null, proofs: [], blanks: [{ pieceId: p.piece.id, unit: 0, from: 10, length: 429, strips: strips.map((s, n) => ({ board: id, stripId: s.id, copy: 1, spare: 0, way: { shows: 'edge', rip: 32, thickness: 46 }, from: 2 + n * 35, layer: 1, layers: 1 })) }] };
         const book = (await api.call('GET', `/saw?boards=${id}`)).body;
         const plan = book.plans[0];

@@ -7,6 +7,7 @@ import { randomFrom } from '#core/propose/random.ts';
 import { apiForTests, type Answer, type TestApi } from './apiForTests.ts';
 import { nameOf } from './operation.ts';
 import { operations } from './operations/index.ts';
+import { BOARD_FILE_VERSION } from '#core/format/boardFile.ts';
 
 /** More rounds by hand: FUZZ_REQUESTS=100000 FUZZ_SEED=7 npx vitest run server/src/fuzz.test.ts */
 const REQUESTS = Number(process.env.FUZZ_REQUESTS ?? 3000);
@@ -39,7 +40,7 @@ const samples = (): Record<string, unknown> => ({
   'post /saw/keep': { boards: [{ id: 'x', revision: 1 }], cut }, 'post /saw/release': { boards: ['x'] }, 'post /saw/cut': { planId: 'x', pieceId: 'p1', unit: 0 },
   'post /saw/cuttings/{id}/undo': {}, 'post /saw/cuttings/{id}/fail': { version: 1, failed: [{ board: 'x', stripId: 's1', copy: 1, spare: 0 }] },
   'post /boards/{id}/runs': { glueUp: 'G1.1', copy: 1, title: 'Strips', due }, 'put /runs/{id}': { version: 1, mark: 'firstClamp', note: 'x' },
-  'post /boards': board, 'post /boards/import': { file: { format: 'cadenza-board', version: 7, board, rack: [plainPiece()], species: HANDBOOK_SPECIES.slice(0, 3), shop: DEFAULT_SHOP }, addPieces: true },
+  'post /boards': board, 'post /boards/import': { file: { format: 'cadenza-board', version: BOARD_FILE_VERSION, board, rack: [plainPiece()], species: HANDBOOK_SPECIES.slice(0, 3), shop: DEFAULT_SHOP }, addPieces: true },
   'put /boards/{id}': { basedOn: 1, steps: [{ board, undo: 1, redo: null }] }, 'put /boards/{id}/revisions/{number}/name': { name: 'A' }, 'post /boards/{id}/remove': { basedOn: 1 }, 'post /boards/{id}/restore': {},
 });
 const ODD: readonly unknown[] = ['\ud800', 'a\udfff', 1e308, -1e308, '', 'x'.repeat(10_000), null, true, [], {}, -1, 0.5, 2 ** 53, '\u0000', '木ä\u202e', Array(300).fill(1)];

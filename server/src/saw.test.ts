@@ -13,6 +13,7 @@ import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';
 import { newDatabase } from '../../bin/mariadb/testDatabase.ts';
 import { apiForTests, type TestApi } from './apiForTests.ts';
 import { openDatabase } from './stores/database.ts';
+import { stripsOf } from '#core/board/recipe.ts';
 
 let api: TestApi;
 let db: Knex;
@@ -209,8 +210,8 @@ it('a database of version 1 is brought up with all it holds', async () => {
   const old = openDatabase(await newDatabase(process.env.TEST_DATABASE_URL!, 'old'));
   const { migrations } = await import('./migrations/index.ts');
   await migrations['001-first-tables']!.up(old);
-  const { cutting: _cutting, seasons: _s, versions: _v, differs: _d, gluing: _g, perPanel: _p, accepted: _ac, ...plain } = plainBoard();
-  const board = { ...plain, strips: plain.strips.map(({ turned: _t, rolled: _r, locked: _l, ...strip }) => strip) };
+  const { cutting: _cutting, seasons: _s, versions: _v, differs: _d, gluing: _g, perPanel: _p, accepted: _ac, recipe: _r8, ...plain } = plainBoard();
+  const board = { ...plain, strips: stripsOf(plainBoard()).map(({ kind: _k, turned: _t, rolled: _r, locked: _l, sideKept: _sk, ...strip }) => strip) };
   const { name, currency, planer, habits, pace } = DEFAULT_SHOP;
   const { head: _h, leastWidth: _lw, leastThickness: _lt, ...oldPlaner } = planer!;
   const { ripFat: _rf, edgeTreatment: _et, ...oldHabits } = habits;
@@ -229,7 +230,7 @@ it('a database of version 1 is brought up with all it holds', async () => {
   expect((await readShop(old)).shop).toMatchObject({ saw: { kerf: 2.4 }, crosscutSaw: { kerf: 2.4 }, planer: { leastWidth: 20, width: 310, head: 'straight' }, jointer: { width: 310 }, glue: 'own', pace: { work: 1 } });
   // The one glue of before goes on being the shop's, with its own times.
   expect((await readShop(old)).shop.glues[0]).toMatchObject({ id: 'own', name: 'Bone glue', openMinutes: 4, closedMinutes: 8, clampMinutes: 240 });
-  expect(await readBoard(old, 'b1')).toMatchObject({ undo: null, redo: null, board: { cutting: { pins: [] }, seasons: null, versions: [], perPanel: 1, accepted: [], strips: plainBoard().strips } });
+  expect(await readBoard(old, 'b1')).toMatchObject({ undo: null, redo: null, board: { cutting: { pins: [] }, seasons: null, versions: [], perPanel: 1, accepted: [], recipe: plainBoard().recipe } });
   const { allSpecies } = await import('./stores/speciesStore.ts');
   const species = await allSpecies(old);
   expect(species.find((s) => s.code === 'maple-hard')).toEqual(HANDBOOK_SPECIES.find((s) => s.code === 'maple-hard'));

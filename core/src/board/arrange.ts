@@ -1,4 +1,5 @@
-import { panelWidth, type Strip } from './board.ts';
+import { panelWidth } from './board.ts';
+import { flatRecipe, type Strip } from './recipe.ts';
 
 /**
  * What hands do with strips on the bench. Every function returns a new list and leaves the old one alone; an index outside the
@@ -65,7 +66,7 @@ export function repeatUntil(strips: readonly Strip[], indices: readonly number[]
   const motif = inOrder(strips, indices).map((i) => strips[i]!);
   let filled = [...strips];
   let at = Math.max(...inOrder(strips, indices)) + 1;
-  for (let n = 0; motif.length > 0 && panelWidth({ strips: filled }) < wanted - FULL_MM && filled.length < most; n += 1) {
+  for (let n = 0; motif.length > 0 && panelWidth({ recipe: flatRecipe(filled) }) < wanted - FULL_MM && filled.length < most; n += 1) {
     filled = insertStrip(filled, at, { ...motif[n % motif.length]!, id: newId(), locked: false });
     at += 1;
   }
@@ -185,7 +186,7 @@ function shareOut(from: readonly Strip[], strips: readonly Strip[], wanted: numb
     for (const i of tooWide.length > 0 ? tooWide : stuck) free.delete(i);
   }
   const evened = strips.map((s, i) => (widths[i] === s.width ? s : { ...s, width: widths[i]! }));
-  return { strips: evened, missing: wanted - panelWidth({ strips: evened }) };
+  return { strips: evened, missing: wanted - panelWidth({ recipe: flatRecipe(evened) }) };
 }
 
 /** Thinnest strip a joint can be dragged to, mm. */

@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import { NOTHING_WORKED, workedSchema } from '../features/feature.ts';
 import { lengthBetween } from '../units/lengthSchema.ts';
-import { idSchema, lineOfText, speciesCodeSchema } from '../units/textSchema.ts';
+import { idSchema, lineOfText } from '../units/textSchema.ts';
 import { seasonsSchema } from '../wood/moisture.ts';
 import { boardHabitsSchema, NO_DIFFERENCES } from './differences.ts';
+import { GREATEST_STRIP_COUNT, recipeSchema, stripsOf, type Strip } from './recipe.ts';
 
 export const constructions = ['edge', 'face'] as const;
 
@@ -13,33 +14,7 @@ export const constructions = ['edge', 'face'] as const;
  */
 export type Construction = (typeof constructions)[number];
 
-/** More strips than any hand-made board holds; a longer list is a mistake. */
-export const GREATEST_STRIP_COUNT = 200;
-
 const yesOrNo = z.boolean({ error: 'must be true or false' });
-
-export const stripSchema = z.strictObject({
-  id: idSchema,
-  species: speciesCodeSchema,
-  /** Width in the glued panel, mm: what lies between its two glue lines. */
-  width: lengthBetween(1, 1000),
-  /** True when the strip was turned end for end, so its grain arrow points the other way. */
-  endForEnd: yesOrNo,
-  /** True when it was turned over: the other face shows. */
-  turned: yesOrNo,
-  /** True when the maker said which side shows; else a strip whose clean side is down is turned over by the plan. */
-  sideKept: yesOrNo,
-  /** True when it lies the other way than the construction says: face up in an edge-grain board, edge up in a face-grain one. */
-  rolled: yesOrNo,
-  /** True when it keeps its place and width while others are shuffled, evened out or proposed anew. */
-  locked: yesOrNo,
-});
-
-/** One strip of a board as laid out. */
-export type Strip = z.infer<typeof stripSchema>;
-
-/** How a strip lies that nobody has turned. */
-export const AS_IT_LIES = { endForEnd: false, turned: false, sideKept: false, rolled: false, locked: false } as const satisfies Partial<Strip>;
 
 /** What the maker has decided about where strips come from. Ids of strips or pieces that are gone decide nothing. */
 const cuttingWishesSchema = z.strictObject({
@@ -79,9 +54,8 @@ const layoutShape = {
   length: lengthBetween(50, 3000),
   width: lengthBetween(30, 1500),
   thickness: lengthBetween(5, 150),
-  /** In order across the board, first to last. */
-  strips: z.array(stripSchema).max(GREATEST_STRIP_COUNT, { error: `must be at most ${GREATEST_STRIP_COUNT} strips` })
-    .refine((strips) => new Set(strips.map((s) => s.id)).size === strips.length, { error: 'must each have an id of their own' }),
+  /** Strips, and how they become the panel. */
+  recipe: recipeSchema,
 };
 
 /** Another layout for the same board, set aside to be compared. */
@@ -123,7 +97,7 @@ export const UNDECIDED = {
 
 /** A new board: a common size (250 x 400 x 30 mm, common practice), nothing laid out yet. */
 export const NEW_BOARD: Board = {
-  name: 'New board', use: '', construction: 'edge', length: 400, width: 250, thickness: 30, count: 1, strips: [], ...UNDECIDED,
+  name: 'New board', use: '', construction: 'edge', length: 400, width: 250, thickness: 30, count: 1, recipe: [], ...UNDECIDED,
 };
 
 /** Which side of the stock a strip shows. */
@@ -132,8 +106,8 @@ export function showsOf(construction: Construction, strip: Pick<Strip, 'rolled'>
 }
 
 /** Width of the glued panel: the sum of its strips, mm. */
-export function panelWidth(board: Pick<Board, 'strips'>): number {
-  return board.strips.reduce((sum, strip) => sum + strip.width, 0);
+export function panelWidth(board: Pick<Board, 'recipe'>): number {
+  return stripsOf(board).reduce((sum, strip) => sum + strip.width, 0);
 }
 
 /** Where each strip begins across the panel, mm from the first edge. */

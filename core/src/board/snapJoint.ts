@@ -1,6 +1,6 @@
 import { MM_PER_INCH } from '../units/length.ts';
 import { LEAST_STRIP_WIDTH } from './arrange.ts';
-import type { Strip } from './board.ts';
+import type { Strip } from './recipe.ts';
 
 /** A width that the rack gives, and whether it is a piece resawn in two. */
 export interface OfferedWidth {

@@ -3,6 +3,7 @@ import type { Feature } from '../features/feature.ts';
 import type { Shop } from '../shop/shop.ts';
 import { widthReached } from './allowances.ts';
 import { stripTops, type Board } from './board.ts';
+import { stripsOf } from './recipe.ts';
 
 /** A few strokes of a block plane take this much at most, mm (common practice). */
 const STROKES = 1;
@@ -31,14 +32,15 @@ const USUAL_FEET = { kind: 'feet', id: 'habit-feet', count: 4, bore: 20, boreDep
 const USUAL_INSET = { wanted: 30, least: 14, greatest: 60 } as const;
 
 /** What is worked into a board: what it says itself, and feet where the shop puts them on and the board has none of its own. @param shop as the board is made in it */
-export function featuresFor(board: Pick<Board, 'worked' | 'thickness' | 'width' | 'strips'>, shop: Pick<Shop, 'schools' | 'habits'>): Feature[] {
+export function featuresFor(board: Pick<Board, 'worked' | 'thickness' | 'width' | 'recipe'>, shop: Pick<Shop, 'schools' | 'habits'>): Feature[] {
   const { features } = board.worked;
   if (shop.schools.feet === 'none' || features.some((f) => f.kind === 'feet')) return features;
   return [...features, { ...USUAL_FEET, inset: insetOffJoints(board, shop), screwDepth: Math.max(1, Math.min(15, board.thickness / 2 - USUAL_FEET.boreDepth)) }];
 }
 
 /** How far in feet stand so that no screw comes into a glue line, mm: as near to the usual as can be; the usual where every place is a joint. */
-function insetOffJoints({ strips, width }: Pick<Board, 'width' | 'strips'>, shop: Pick<Shop, 'schools' | 'habits'>): number {
+function insetOffJoints({ recipe, width }: Pick<Board, 'width' | 'recipe'>, shop: Pick<Shop, 'schools' | 'habits'>): number {
+  const strips = stripsOf({ recipe });
   const panel = strips.reduce((sum, s) => sum + s.width, 0);
   const reached = widthReached({ width }, panel, shop);
   const joints = stripTops(strips).slice(1).map((top) => top - (panel - reached) / 2);

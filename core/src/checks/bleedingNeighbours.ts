@@ -1,6 +1,7 @@
 import { lightness } from '../wood/colour.ts';
 import { say } from '../units/phrase.ts';
 import type { Rule } from './finding.ts';
+import { stripsOf } from '../board/recipe.ts';
 
 /** CIELAB lightness from which wood shows another's dust, and how much darker the bleeding one must be (common practice: maple beside padauk, walnut). */
 const PALE = 70;
@@ -9,10 +10,10 @@ const DARKER_BY = 20;
 /** Pale strips beside a species whose dust or extractives stain. */
 export const bleedingNeighbours: Rule = (_plan, { board, species }) => {
   const bySpecies = new Map(species.map((s) => [s.code, s]));
-  const stained = board.strips.flatMap((strip, i) => {
+  const stained = stripsOf(board).flatMap((strip, i) => {
     const wood = bySpecies.get(strip.species);
     if (!wood || wood.bleeds || lightness(wood.colour) < PALE) return [];
-    const from = [board.strips[i - 1], board.strips[i + 1]].map((s) => s && bySpecies.get(s.species))
+    const from = [stripsOf(board)[i - 1], stripsOf(board)[i + 1]].map((s) => s && bySpecies.get(s.species))
       .find((s) => s?.bleeds && lightness(wood.colour) - lightness(s.colour) > DARKER_BY);
     return from ? [{ number: i + 1, wood, from }] : [];
   });

@@ -8,6 +8,7 @@ import type { Piece } from '../stock/piece.ts';
 import { DEFAULT_DISPLAY } from '../units/formatLength.ts';
 import { phraseText } from '../units/phrase.ts';
 import { checkPlan, openStops } from './checkPlan.ts';
+import { flatRecipe, stripsOf, type Strip, withStrips } from '../board/recipe.ts';
 
 function found(board: Board, rack: Piece[] = [plainPiece({ length: 4000 })], shop: Shop = DEFAULT_SHOP) {
   const input = planInput(board, rack, shop);
@@ -21,10 +22,10 @@ describe('checkPlan', () => {
     expect(found(plainBoard({ width: 270 }), undefined, wide)).toEqual([]);
   });
 
-  const strips = (widths: number[], change: (s: Board['strips'][number], i: number) => object = () => ({})) =>
-    plainBoard({}, widths).strips.map((s, i) => ({ ...s, ...change(s, i) }));
+  const strips = (widths: number[], change: (s: Strip, i: number) => object = () => ({})) =>
+    stripsOf(plainBoard({}, widths)).map((s, i) => ({ ...s, ...change(s, i) }));
   const flat = plainBoard({ construction: 'face', width: 90, thickness: 20 }, [96]);
-  const oneFlat = { ...flat, strips: flat.strips.map((s) => ({ ...s, sideKept: true })) };
+  const oneFlat = withStrips(flat, stripsOf(flat).map((s) => ({ ...s, sideKept: true })));
   const stained = (face: 'up' | 'down') => [plainPiece({ length: 500, width: 100, thickness: 30, defects: [{ id: 'd1', kind: 'stain', face, from: 100, across: 20, length: 100, width: 40, treatment: 'under' }] })];
   const six = [46, 46, 46, 46, 46, 46];
 
@@ -34,11 +35,11 @@ describe('checkPlan', () => {
     ['panel-width', '24 mm wider', plainBoard({ width: 246 }), undefined, wide, []],
     ['board-thickness', 'comes out 44.8 mm thick, 5.2 mm short of 50 mm', plainBoard({ construction: 'face', thickness: 50 }), undefined, wide, []],
     ['thin-board', '12 mm', plainBoard({ thickness: 12 }), undefined, wide, []],
-    ['strip-wider-than-board', '300 mm', plainBoard({ width: 260, strips: strips([300]) }), undefined, wide, [1]],
-    ['width-not-in-rack', 'widest the rack gives in this species is 46.8 mm', plainBoard({ strips: strips([46, 60, 46, 46, 46]) }), undefined, wide, [2]],
+    ['strip-wider-than-board', '300 mm', plainBoard({ width: 260, recipe: flatRecipe(strips([300])) }), undefined, wide, [1]],
+    ['width-not-in-rack', 'widest the rack gives in this species is 46.8 mm', plainBoard({ recipe: flatRecipe(strips([46, 60, 46, 46, 46])) }), undefined, wide, [2]],
     ['stock-shortage', 'Hard maple: 5 strips missing (number 2–6)', plainBoard(), [plainPiece({ length: 450, width: 40 })], wide, [2, 3, 4, 5, 6]],
-    ['planed-away', 'Strip 6 comes from P1 and is planed 16.8 mm further', plainBoard({ strips: strips([46, 46, 46, 46, 46, 30]) }), undefined, wide, [6]],
-    ['narrow-strip', 'only 8 mm wide', plainBoard({ strips: strips([46, 46, 46, 46, 46, 46, 8]) }), undefined, wide, [7]],
+    ['planed-away', 'Strip 6 comes from P1 and is planed 16.8 mm further', plainBoard({ recipe: flatRecipe(strips([46, 46, 46, 46, 46, 30])) }), undefined, wide, [6]],
+    ['narrow-strip', 'only 8 mm wide', plainBoard({ recipe: flatRecipe(strips([46, 46, 46, 46, 46, 46, 8])) }), undefined, wide, [7]],
     ['blank-wider-than-planer', 'P1 is 150 mm wide; the planer takes 120 mm', plainBoard(), undefined, planerAt({ width: 120 }), [1, 2, 3, 4, 5, 6]],
     ['panel-wider-than-planer', 'The panel is 276 mm wide; the planer takes 260 mm', plainBoard(), undefined, DEFAULT_SHOP, []],
     ['thin-for-planer', 'planed to 4 mm; the planer goes down to 6 mm', plainBoard({}, [46, 4, 46]), undefined, DEFAULT_SHOP, [2]],
@@ -67,18 +68,18 @@ describe('checkPlan', () => {
     ['rocking-stock', 'twisted by 3.4 mm', plainBoard(), [plainPiece({ length: 1000, form: { bow: 0, cup: 0, crook: 0, twist: 8 } })], wide, six.map((_, i) => i + 1)],
     ['reclaimed-wood', 'P1 was something else before', plainBoard(), [plainPiece({ origin: { kind: 'salvage', of: 'A bench' } })], wide, six.map((_, i) => i + 1)],
     ['rags-ignite', 'ignite by themselves', plainBoard(), undefined, { ...wide, schools: { ...wide.schools, topCoat: 'hardWax' } }, []],
-    ['grain-direction', 'Strips 3, 4 run against', plainBoard({ strips: strips(six, (_, i) => ({ endForEnd: i === 2 })) }), undefined, wide, [3, 4]],
+    ['grain-direction', 'Strips 3, 4 run against', plainBoard({ recipe: flatRecipe(strips(six, (_, i) => ({ endForEnd: i === 2 }))) }), undefined, wide, [3, 4]],
     ['clean-side-down', 'Strip 1 from P1 shows its stain; its clean side is down', oneFlat, stained('up'), wide, [1]],
-    ['grain-direction', 'Strip 2 runs against', plainBoard({ construction: 'face', width: 130, thickness: 20, strips: strips([70, 70], (_, i) => ({ turned: i === 1 })) }), [plainPiece({ grain: 'toFar' })], wide, [2]],
+    ['grain-direction', 'Strip 2 runs against', plainBoard({ construction: 'face', width: 130, thickness: 20, recipe: flatRecipe(strips([70, 70], (_, i) => ({ turned: i === 1 }))) }), [plainPiece({ grain: 'toFar' })], wide, [2]],
     ['wide-strip', 'lies flat and is 130 mm wide', plainBoard({ construction: 'face', width: 124, thickness: 20 }, [130]), undefined, wide, [1]],
-    ['outer-strip-edge', 'Strip 1 keeps 1 mm after the edge is trimmed', plainBoard({ width: 95, strips: strips([4, 46, 46, 5]) }), undefined, wide, [1]],
+    ['outer-strip-edge', 'Strip 1 keeps 1 mm after the edge is trimmed', plainBoard({ width: 95, recipe: flatRecipe(strips([4, 46, 46, 5])) }), undefined, wide, [1]],
     // Quartered maple on edge is radial in thickness, flat-sawn beech tangential: 30 x (0.0041 - 0.00165) x 4.77 % = 0.35 mm.
-    ['seasonal-ridge', 'The joint before strip 2 opens a ridge of 0.4 mm', plainBoard({ width: 90, strips: strips([46, 46], (_, i) => ({ species: i === 0 ? 'maple-hard' : 'beech-european' })) }), [plainPiece({ rings: 'quarter' }), plainPiece({ id: 'p2', mark: 'P2', species: 'beech-european' })], wide, [2]],
-    ['bleeding-neighbour', 'African padauk lies beside Hard maple', plainBoard({ strips: strips(six, (_, i) => ({ species: i === 2 ? 'padauk' : 'maple-hard' })) }), undefined, wide, [2, 4]],
-    ['oily-wood', 'Teak is oily', plainBoard({ strips: strips(six, (_, i) => ({ species: i === 0 ? 'teak' : 'maple-hard' })) }), undefined, wide, [1]],
-    ['dust', 'Dust of Wenge can make people allergic', plainBoard({ strips: strips(six, (_, i) => ({ species: i === 0 ? 'wenge' : 'maple-hard' })) }), undefined, wide, [1]],
-    ['open-pores', 'White oak has open pores', plainBoard({ strips: strips(six, (_, i) => ({ species: i === 0 ? 'oak-white' : 'maple-hard' })) }), undefined, wide, [1]],
-    ['soft-wood', 'Yellow-poplar is soft: 2400 N', plainBoard({ strips: strips(six, (_, i) => ({ species: i === 5 ? 'poplar-yellow' : 'maple-hard' })) }), undefined, wide, [6]],
+    ['seasonal-ridge', 'The joint before strip 2 opens a ridge of 0.4 mm', plainBoard({ width: 90, recipe: flatRecipe(strips([46, 46], (_, i) => ({ species: i === 0 ? 'maple-hard' : 'beech-european' }))) }), [plainPiece({ rings: 'quarter' }), plainPiece({ id: 'p2', mark: 'P2', species: 'beech-european' })], wide, [2]],
+    ['bleeding-neighbour', 'African padauk lies beside Hard maple', plainBoard({ recipe: flatRecipe(strips(six, (_, i) => ({ species: i === 2 ? 'padauk' : 'maple-hard' }))) }), undefined, wide, [2, 4]],
+    ['oily-wood', 'Teak is oily', plainBoard({ recipe: flatRecipe(strips(six, (_, i) => ({ species: i === 0 ? 'teak' : 'maple-hard' }))) }), undefined, wide, [1]],
+    ['dust', 'Dust of Wenge can make people allergic', plainBoard({ recipe: flatRecipe(strips(six, (_, i) => ({ species: i === 0 ? 'wenge' : 'maple-hard' }))) }), undefined, wide, [1]],
+    ['open-pores', 'White oak has open pores', plainBoard({ recipe: flatRecipe(strips(six, (_, i) => ({ species: i === 0 ? 'oak-white' : 'maple-hard' }))) }), undefined, wide, [1]],
+    ['soft-wood', 'Yellow-poplar is soft: 2400 N', plainBoard({ recipe: flatRecipe(strips(six, (_, i) => ({ species: i === 5 ? 'poplar-yellow' : 'maple-hard' }))) }), undefined, wide, [6]],
   ])('%s: %s', (rule, words, board, rack, shop, where) => {
     const hit = found(board, rack, shop).find((f) => f.rule === rule);
     expect(hit?.what).toContain(words);
@@ -104,7 +105,7 @@ describe('checkPlan', () => {
 
   it('puts stops before cautions before notes', () => {
     const order = ['stop', 'caution', 'note'];
-    const severities = found(plainBoard({ width: 290, thickness: 12, strips: strips([46, 46, 46, 46, 46, 40, 8]) })).map((f) => order.indexOf(f.severity));
+    const severities = found(plainBoard({ width: 290, thickness: 12, recipe: flatRecipe(strips([46, 46, 46, 46, 46, 40, 8])) })).map((f) => order.indexOf(f.severity));
     expect(new Set(severities).size).toBe(3);
     expect(severities).toEqual([...severities].sort());
   });
@@ -128,6 +129,6 @@ it('a stop that is gone on with for one strip stays open for another, and follow
   };
   expect(open({})).toEqual([1, 2]);
   expect(open({ accepted: [{ rule: 'metal-stays', strips: ['s1'], note: 'Brass' }] })).toEqual([2]);
-  expect(open({ accepted: [{ rule: 'metal-stays', strips: ['s1'], note: 'Brass' }], strips: [...plain.strips].reverse() })).toEqual([1]);
+  expect(open({ accepted: [{ rule: 'metal-stays', strips: ['s1'], note: 'Brass' }], recipe: flatRecipe([...stripsOf(plain)].reverse()) })).toEqual([1]);
   expect(open({ accepted: [{ rule: 'metal-stays', strips: null, note: 'Brass' }] })).toEqual([]);
 });

@@ -36,6 +36,7 @@ import { speciesCautions } from './speciesCautions.ts';
 import { stockSettled } from './stockSettled.ts';
 import { toolMissing } from './toolMissing.ts';
 import { stripWidth } from './stripWidth.ts';
+import { stripsOf } from '../board/recipe.ts';
 
 const RULES: readonly Rule[] = [
   emptyBoard, panelWidthRule, boardThickness, stripWidth, stockShortage, sparesShort, machineLimits, toolMissing, mixedOrders, metalStays, stockSafety, ripSafety, stockSettled, glueTime, glueClimate, glueClass, clamping, grainDirection, showSide, outerStrips,
@@ -48,7 +49,7 @@ const ORDER: Record<Severity, number> = { stop: 0, caution: 1, note: 2 };
 export function checkPlan(plan: Plan, given: PlanInput): Finding[] {
   const input = { ...given, shop: plan.shop };
   // Before there are strips there is nothing to say but what to do first.
-  if (given.board.strips.length === 0) return emptyBoard(plan, input);
+  if (stripsOf(given.board).length === 0) return emptyBoard(plan, input);
   const found = RULES.flatMap((rule) => rule(plan, input));
   return [...found, ...notFollowed(plan, input, found)].sort((a, b) => ORDER[a.severity] - ORDER[b.severity])
     .map((f) => {
@@ -58,12 +59,13 @@ export function checkPlan(plan: Plan, given: PlanInput): Finding[] {
 }
 
 /** Ids of the strips that a finding is about: they stay the same when strips change places. */
-export function stripIds({ strips }: Pick<Finding, 'strips'>, board: Pick<Board, 'strips'>): string[] {
-  return strips.flatMap((n) => (board.strips[n - 1] ? [board.strips[n - 1]!.id] : []));
+export function stripIds({ strips }: Pick<Finding, 'strips'>, board: Pick<Board, 'recipe'>): string[] {
+  const all = stripsOf(board);
+  return strips.flatMap((n) => all[n - 1]?.id ?? []);
 }
 
 /** The acceptance that covers a stop: the same rule, and every strip that it is about now. */
-export function acceptanceOf(finding: Pick<Finding, 'rule' | 'strips'>, board: Pick<Board, 'strips' | 'accepted'>): AcceptedStop | undefined {
+export function acceptanceOf(finding: Pick<Finding, 'rule' | 'strips'>, board: Pick<Board, 'recipe' | 'accepted'>): AcceptedStop | undefined {
   const ids = stripIds(finding, board);
   return board.accepted.find((a) => a.rule === finding.rule && (a.strips === null || (ids.length === 0 ? a.strips.length === 0 : ids.every((id) => a.strips!.includes(id)))));
 }

@@ -4,11 +4,12 @@ import { FEATURE_NAMES } from '../features/feature.ts';
 import { length, say } from '../units/phrase.ts';
 import { STEP_OF } from './featureRoom.ts';
 import type { Finding, Rule } from './finding.ts';
+import { stripsOf } from '../board/recipe.ts';
 
 /** A screw or bolt holds badly in a glue line, and opens it: nearer than its own diameter is in it (common practice). */
 export const featureJoints: Rule = (plan, { board }) => {
   const { worked } = plan;
-  const joints = stripTops(board.strips).slice(1).map((top) => top - worked.shift);
+  const joints = stripTops(stripsOf(board)).slice(1).map((top) => top - worked.shift);
   const found = new Map<string, Finding>();
   for (const solid of worked.solids) {
     if (solid.part !== 'screw' && !(solid.kind === 'handle' && solid.part === 'bore')) continue;

@@ -9,6 +9,7 @@ import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { say } from '../units/phrase.ts';
 import { STEP_OF } from './featureRoom.ts';
 import type { Finding, Rule } from './finding.ts';
+import { stripsOf } from '../board/recipe.ts';
 
 /** What a bit meets badly; sapwood, stain and paint only look different. */
 const HARD: readonly Defect['kind'][] = ['knot', 'check', 'bark', 'screw', 'nail', 'worm'];
@@ -17,7 +18,7 @@ const HARD: readonly Defect['kind'][] = ['knot', 'check', 'bark', 'screw', 'nail
 export const featureKnots: Rule = (plan, { board, shop }) => {
   const { worked, bodies } = plan;
   if (worked.solids.length === 0) return [];
-  const tops = stripTops(board.strips);
+  const tops = stripTops(stripsOf(board));
   const found = new Map<string, Finding>();
   const [first = 0, ...others] = boardPlaces(board, plan.allowances, shop);
   const places = [0, ...others.map((x) => x - first)];

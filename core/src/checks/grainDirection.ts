@@ -1,10 +1,11 @@
 import { grainArrow } from '../plan/stripBody.ts';
 import { say } from '../units/phrase.ts';
 import type { Rule } from './finding.ts';
+import { stripsOf } from '../board/recipe.ts';
 
 /** Strips whose grain runs against the strip before them tear out when the panel is planed. */
 export const grainDirection: Rule = (plan, { board, shop }) => {
-  const arrows = board.strips.map((strip, i) => grainArrow(strip, plan.bodies[i]));
+  const arrows = stripsOf(board).map((strip, i) => grainArrow(strip, plan.bodies[i]));
   const against = arrows.flatMap((arrow, i) => (i > 0 && arrow.forward !== arrows[i - 1]!.forward ? [i + 1] : []));
   if (against.length === 0) return [];
   const known = against.some((n) => arrows[n - 1]!.known || arrows[n - 2]!.known);

@@ -3,6 +3,7 @@ import { ofKind } from '../steps/instruction.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say } from '../units/phrase.ts';
 import type { Finding, Rule } from './finding.ts';
+import { stripsOf } from '../board/recipe.ts';
 
 /** Longer than this somebody should know before he begins, minutes. */
 const LONG_MINUTES = 120;
@@ -11,7 +12,7 @@ const LONG_MINUTES = 120;
 export const machineLimits: Rule = (plan, { board, rack, shop }) => {
   const { saw } = shop;
   const planer = flattenerLimits(shop);
-  if (board.strips.length === 0) return [];
+  if (stripsOf(board).length === 0) return [];
   const findings: Finding[] = [];
   const used = new Set(plan.cutting.blanks.map((b) => b.pieceId));
   for (const piece of rack) {

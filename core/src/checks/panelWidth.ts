@@ -1,13 +1,14 @@
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say } from '../units/phrase.ts';
 import type { Rule } from './finding.ts';
+import { stripsOf } from '../board/recipe.ts';
 
 /** More than this beyond the trims is wood thrown away on purpose (common practice: up to a saw kerf or two a side). */
 const GENEROUS_TRIM = 10;
 
 /** The strips together against the width that is wanted, trims included. */
 export const panelWidthRule: Rule = (plan, { board, shop }) => {
-  if (board.strips.length === 0) return [];
+  if (stripsOf(board).length === 0) return [];
   const difference = plan.panelWidth - plan.allowances.wantedPanelWidth;
   if (difference < -LENGTH_TOLERANCE_MM) {
     const reached = plan.ladders.width.reached;

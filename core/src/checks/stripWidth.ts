@@ -7,6 +7,7 @@ import { SAFE_WIDTH_MM } from '../shop/tools.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { capitalised, length, say, type Phrase } from '../units/phrase.ts';
 import type { Finding, Rule } from './finding.ts';
+import { stripsOf } from '../board/recipe.ts';
 
 /** Planing away less than this is ordinary milling. */
 const ORDINARY_PLANING = 1.5;
@@ -23,7 +24,7 @@ export const stripWidth: Rule = (plan, { board, shop }) => {
     findings.set(key, { ...finding, strips, what: what(capitalised(stripList(strips)), strips.length > 1) });
   };
   const spent = planedAway(plan, shop);
-  board.strips.forEach((strip, i) => {
+  stripsOf(board).forEach((strip, i) => {
     const number = i + 1;
     const planned = plan.strips[i]!;
     const given = planned.sources.length >= plan.allowances.panels.length;

@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import loadHighs, { type Highs } from 'highs';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { makePlan } from '../plan/plan.ts';
-import { AS_IT_LIES } from '../board/board.ts';
 import { NOTHING_WORKED } from '../features/feature.ts';
 import { plainBoard, plainPiece, planInput, planInputArbitrary } from '../plan/planArbitrary.ts';
 import { cutProblemFor } from '../plan/cutForBoard.ts';
@@ -12,6 +11,7 @@ import { phraseText } from '../units/phrase.ts';
 import { highsSolver } from './highsSolver.ts';
 import { improveCut } from './improveCut.ts';
 import { sectionsFor, widestStrip } from './sections.ts';
+import { AS_IT_LIES, flatRecipe } from '../board/recipe.ts';
 
 const sectionsOf = (board: Parameters<typeof planInput>[0], rack: Parameters<typeof planInput>[1]) => makePlan(planInput(board, rack)).sections;
 
@@ -28,7 +28,7 @@ describe('sectionsFor', () => {
       if (!section || section.count > 60) return;
       const strips = Array.from({ length: section.count }, (_, i) => ({ id: `s${i}`, species: section.species, width: section.width, ...AS_IT_LIES }));
       // Offers are counted in lengths of one board.
-      const board = { ...input.board, count: 1, strips, worked: NOTHING_WORKED };
+      const board = { ...input.board, count: 1, recipe: flatRecipe(strips), worked: NOTHING_WORKED };
       const shop = { ...input.shop, cutting: { ...input.shop.cutting, spares: 0 } };
       const alone = makePlan({ ...input, shop, board, rack: input.rack.filter((p) => p.id === section.pieceId) });
       // First fit may waste a place beside a defect; then the search shows that the count is right.

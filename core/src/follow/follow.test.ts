@@ -14,6 +14,7 @@ import { failureCodes, type FailureCode } from './bench.ts';
 import { followPlan } from './followPlan.ts';
 import { WARNED_BY } from './warnedBy.ts';
 import { busyWorkshopArbitrary, workshopArbitrary } from './workshopArbitrary.ts';
+import { flatRecipe, stripsOf } from '../board/recipe.ts';
 
 const MILLING: ReadonlySet<string> = new Set<Instruction['do']>(['crosscut', 'split', 'flatten', 'straighten', 'rip', 'remill', 'resaw', 'thickness', 'joint']);
 
@@ -90,7 +91,7 @@ describe('he finds what is wrong', () => {
   const rack = [plainPiece({ defects: [{ id: 'n', kind: 'nail', face: 'through', from: 600, across: 60, length: 20, width: 10, treatment: 'cut' }] }), plainPiece({ id: 'p2', mark: 'P2', species: 'padauk', width: 90 })];
   const species = ['maple-hard', 'padauk', 'maple-hard', 'maple-hard', 'padauk', 'maple-hard'];
   const plain = plainBoard({ width: 270 });
-  const board = plainBoard({ width: 270, strips: plain.strips.map((s, i) => ({ ...s, species: species[i]! })), worked: { ...plain.worked, features: [{ ...UNDRAWN, kind: 'mark', id: 'm', face: 'top', name: 'Name', method: 'laser', x: 200, y: 135, length: 40, width: 12, depth: 0.5 }] } });
+  const board = plainBoard({ width: 270, recipe: flatRecipe(stripsOf(plain).map((s, i) => ({ ...s, species: species[i]! }))), worked: { ...plain.worked, features: [{ ...UNDRAWN, kind: 'mark', id: 'm', face: 'top', name: 'Name', method: 'laser', x: 200, y: 135, length: 40, width: 12, depth: 0.5 }] } });
   const shop = { ...DEFAULT_SHOP, planer: { ...DEFAULT_SHOP.planer!, width: 400 }, schools: { ...DEFAULT_SHOP.schools, topCoat: 'none' as const } };
   const input = planInput(board, rack, shop);
 

@@ -4,6 +4,7 @@ import { millingOf } from '../steps/millingPlan.ts';
 import type { Failure, Made, Wood } from './bench.ts';
 import { follow } from './follow.ts';
 import { FINE, TOLERANCE, type Followed } from './makersBench.ts';
+import { stripsOf, type Strip } from '../board/recipe.ts';
 
 /** What he made is compared with the board to his own tolerance; a difference of just that much is none. */
 const EXACT_MM = TOLERANCE + FINE;
@@ -36,11 +37,11 @@ function compare({ boards, left, steps }: Followed, plan: Plan, { board }: PlanI
     if (!found.some((f) => f.code === code && f.thing === thing)) found.push({ code, step: steps, instruction: 'done', thing, strips, mm });
   };
   const own = boards.filter((b) => b.thing.id.startsWith('board '));
-  if (board.strips.length > 0 && own.length < board.count) fail('missingPart', `board ${own.length + 1}`);
+  if (stripsOf(board).length > 0 && own.length < board.count) fail('missingPart', `board ${own.length + 1}`);
   const { size, features } = plan.worked;
   for (const made of own) {
     for (const side of ['length', 'width', 'thickness'] as const) if (Math.abs(made[side] - size[side]) > EXACT_MM) fail('sizes', `${side} of ${made.thing.label}`, [], { is: made[side], limit: size[side] });
-    compareStrips(made, board.strips, fail);
+    compareStrips(made, stripsOf(board), fail);
     for (const f of features) {
       const done = f.kind === 'feet' ? made.feet >= f.count : made.features.includes(f.id);
       // A feature for which the board has no room is told by a check of its own.
@@ -54,7 +55,7 @@ function compare({ boards, left, steps }: Followed, plan: Plan, { board }: PlanI
   return found;
 }
 
-function compareStrips(made: Made, strips: PlanInput['board']['strips'], fail: (code: Failure['code'], thing: string, strips?: number[], mm?: Failure['mm']) => void): void {
+function compareStrips(made: Made, strips: readonly Strip[], fail: (code: Failure['code'], thing: string, strips?: number[], mm?: Failure['mm']) => void): void {
   if (made.panel.strips.length !== strips.length) return fail('missingPart', `strips of ${made.thing.label}`);
   made.panel.strips.forEach(({ wood, width, turned, endForEnd }, i) => {
     const strip = strips[i]!;

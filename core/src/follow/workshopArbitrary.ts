@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { AS_IT_LIES, NO_CUTTING_WISHES, type Board } from '../board/board.ts';
+import { NO_CUTTING_WISHES, type Board } from '../board/board.ts';
 import type { EdgeCut } from '../features/edge.ts';
 import type { Feature } from '../features/feature.ts';
 import { NOTHING_WORKED } from '../features/feature.ts';
@@ -11,6 +11,7 @@ import { BARE_SHOP, DEFAULT_SHOP, type Shop } from '../shop/shop.ts';
 import { defectKinds, USUAL_TREATMENT } from '../stock/defect.ts';
 import type { Piece } from '../stock/piece.ts';
 import { HANDBOOK_SPECIES } from '../wood/handbookSpecies.ts';
+import { AS_IT_LIES, flatRecipe } from '../board/recipe.ts';
 
 const tenths = (least: number, greatest: number) => fc.integer({ min: Math.round(least * 10), max: Math.round(greatest * 10) }).map((n) => n / 10);
 /** Inch shops: whole thirty-seconds. */
@@ -69,7 +70,7 @@ export const workshopArbitrary: fc.Arbitrary<PlanInput> = fc.record({
   const strips = b.strips.map((s, i) => ({ ...AS_IT_LIES, ...s, id: `s${i}`, species: species(s.species) }));
   const panel = strips.reduce((sum, s) => sum + s.width, 0);
   const board = plainBoard({
-    construction: b.construction, length: b.length, width: Math.max(30, panel - b.edgeTrim), thickness: b.thickness, count: b.count, perPanel: b.perPanel, strips, cutting: { ...NO_CUTTING_WISHES, spares: b.spares, eitherWay: b.eitherWay },
+    construction: b.construction, length: b.length, width: Math.max(30, panel - b.edgeTrim), thickness: b.thickness, count: b.count, perPanel: b.perPanel, recipe: flatRecipe(strips), cutting: { ...NO_CUTTING_WISHES, spares: b.spares, eitherWay: b.eitherWay },
     gluing: { helper: b.helper, groups: b.groups === 'all' ? [strips.length] : null },
     worked: { ...NOTHING_WORKED, features: b.features.slice(0, 1), others: b.others > 0 ? [{ id: 'o1', name: 'Small one', length: 120, width: 60 }] : [] },
   });

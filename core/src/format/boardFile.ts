@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { boardSchema } from '../board/board.ts';
+import type { Recipe } from '../board/recipe.ts';
 import { shopSchema } from '../shop/shop.ts';
 import { pieceSchema } from '../stock/piece.ts';
 import { speciesSchema } from '../wood/species.ts';
@@ -10,7 +11,7 @@ import { type FieldProblem, fieldProblems } from './fieldProblems.ts';
 /** Name that opens every board file. */
 export const BOARD_FILE_FORMAT = 'cadenza-board';
 /** Newest version of the board file this Cadenza reads and the one it writes. */
-export const BOARD_FILE_VERSION = 7;
+export const BOARD_FILE_VERSION = 8;
 /** Largest file that is read, bytes: a board of 200 strips with a rack of thousands is far below. */
 export const GREATEST_FILE_BYTES = 10_000_000;
 
@@ -29,12 +30,11 @@ export const boardFileSchema = z.strictObject({
   shop: shopSchema,
 }).superRefine((file, context) => {
   const known = new Set(file.species.map((s) => s.code));
-  file.board.strips.forEach((strip, i) => {
-    if (!known.has(strip.species)) context.addIssue({ code: 'custom', path: ['board', 'strips', i, 'species'], message: 'must be one of the file\'s species' });
+  const checkSpecies = (recipe: Recipe, path: (string | number)[]) => recipe.forEach((operation, i) => {
+    if (operation.kind === 'strip' && !known.has(operation.species)) context.addIssue({ code: 'custom', path: [...path, 'recipe', i, 'species'], message: 'must be one of the file\'s species' });
   });
-  file.board.versions.forEach((version, v) => version.strips.forEach((strip, i) => {
-    if (!known.has(strip.species)) context.addIssue({ code: 'custom', path: ['board', 'versions', v, 'strips', i, 'species'], message: 'must be one of the file\'s species' });
-  }));
+  checkSpecies(file.board.recipe, ['board']);
+  file.board.versions.forEach((version, v) => checkSpecies(version.recipe, ['board', 'versions', v]));
   file.rack.forEach((piece, i) => {
     if (!known.has(piece.species)) context.addIssue({ code: 'custom', path: ['rack', i, 'species'], message: 'must be one of the file\'s species' });
   });

@@ -16,7 +16,7 @@ it.each<[string, z.ZodType, unknown, string[]]>([
   ['several bad fields', boardSchema, plainBoard({ length: 0, width: -5 }), [
     'length: Length must be at least 50 mm (1.97 in).', 'width: Width must be at least 30 mm (1.18 in).',
   ]],
-  ['a bad strip', boardSchema, plainBoard({}, [10, 0.2]), ['strips[1].width: Strip 2, width must be at least 1 mm (0.0394 in).']],
+  ['a bad strip', boardSchema, plainBoard({}, [10, 0.2]), ['recipe[1].width: Strip 2, width must be at least 1 mm (0.0394 in).']],
   ['a missing field', pieceSchema, { ...plainPiece(), species: undefined }, ['species: Species must be chosen.']],
   ['a price below zero', pieceSchema, plainPiece({ price: { amount: -1, per: 'piece' } }), ['price.amount: Price, amount must not be negative.']],
   ['not a number', pieceSchema, { ...plainPiece(), length: Number.NaN }, ['length: Length must be a length in millimetres.']],

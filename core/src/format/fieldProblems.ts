@@ -2,7 +2,7 @@ import type { z } from 'zod';
 
 /** One bad field: where it is and what is wrong, as a sentence that names it. */
 export interface FieldProblem {
-  /** Path with indices, e.g. `board.strips[3].width`; empty for the whole. */
+  /** Path with indices, e.g. `board.recipe[3].width`; empty for the whole. */
   path: string;
   message: string;
 }
@@ -39,12 +39,17 @@ function pathText(path: readonly PropertyKey[]): string {
   return path.reduce<string>((text, key) => (typeof key === 'number' ? `${text}[${key}]` : `${text}${text ? '.' : ''}${String(key)}`), '');
 }
 
+/** An operation of a recipe, by what it is: strips come first in every recipe, and only a glue-up takes things. */
+function operationWords(index: number, field: PropertyKey | undefined): string {
+  return field === 'takes' ? 'glue-up' : `strip ${index + 1}`;
+}
+
 function fieldWords(path: readonly PropertyKey[]): string {
   const words: string[] = [];
-  for (const key of path) {
+  for (const [i, key] of path.entries()) {
     if (typeof key === 'number') {
       const list = words.pop() ?? 'entry';
-      words.push(`${list.replace(/s$/, '')} ${key + 1}`);
+      words.push(list === 'recipe' ? operationWords(key, path[i + 1]) : `${list.replace(/s$/, '')} ${key + 1}`);
     } else {
       words.push(FIELD_WORDS[String(key)] ?? String(key).replace(/([A-Z])/g, (c) => ` ${c.toLowerCase()}`));
     }

@@ -5,9 +5,10 @@ import { TO_4 } from './upgrades/to4.ts';
 import { TO_5 } from './upgrades/to5.ts';
 import { TO_6 } from './upgrades/to6.ts';
 import { TO_7 } from './upgrades/to7.ts';
+import { TO_8 } from './upgrades/to8.ts';
 
 /** Every version after the first, in order: what it changed. A new version is one more file beside these, and one more entry. */
-export const VERSION_STEPS: readonly VersionStep[] = [TO_2, TO_3, TO_4, TO_5, TO_6, TO_7];
+export const VERSION_STEPS: readonly VersionStep[] = [TO_2, TO_3, TO_4, TO_5, TO_6, TO_7, TO_8];
 
 /** A board file of a version that was written, step by step up to the newest. */
 export function upgradeToNewest(file: Json, version: number): Json {
@@ -28,3 +29,4 @@ export const upgradeBoardTo6 = TO_6.board;
 export const upgradeShopTo6 = TO_6.shop;
 export const upgradeBoardTo7 = TO_7.board;
 export const upgradeShopTo7 = TO_7.shop;
+export const upgradeBoardTo8 = TO_8.board;

@@ -1,6 +1,7 @@
 import { panelsOf } from '../board/allowances.ts';
 import type { PlanInput } from './context.ts';
 import { makePlan } from './plan.ts';
+import { stripsOf } from '../board/recipe.ts';
 
 /** A batch made with so many boards to a panel. */
 export interface BatchOption {
@@ -49,6 +50,6 @@ export function batchOptions(input: PlanInput): BatchOption[] {
 
 /** How many boards to a panel are chosen where nobody chose: the recommended way, or one each while there are no strips. */
 export function bestPerPanel(input: PlanInput): number {
-  if (input.board.strips.length === 0 || input.board.count === 1) return 1;
+  if (stripsOf(input.board).length === 0 || input.board.count === 1) return 1;
   return batchOptions(input).find((o) => o.recommended)?.perPanel ?? 1;
 }

@@ -1,8 +1,9 @@
 import { showsOf } from '../board/board.ts';
 import { edgeRip, faceRip, type Allowances } from '../board/allowances.ts';
-import type { Board, Strip } from '../board/board.ts';
+import type { Board } from '../board/board.ts';
 import type { StripDemand, Way } from '../cutting/cutPlan.ts';
 import type { Shop } from '../shop/shop.ts';
+import { type Strip, stripsOf } from '../board/recipe.ts';
 
 /**
  * What the board asks of the rack: one demand for each strip of each panel, and the spares. Edge grain takes the visible width from the stock's
@@ -17,7 +18,7 @@ export function demandsFor(board: Board, allowances: Allowances, shop: Shop, key
   const demands: StripDemand[] = [];
   allowances.panels.forEach(({ length }, panel) => {
     const copy = panel + 1;
-    board.strips.forEach((strip, i) => {
+    stripsOf(board).forEach((strip, i) => {
       const demand: StripDemand = {
         board: key, strip: i + 1, stripId: strip.id, copy, spare: 0, species: strip.species, length,
         ways: waysOf(board, strip, allowances), from: pins.get(strip.id) ?? null, together: groups.get(strip.id) ?? null,
@@ -28,7 +29,7 @@ export function demandsFor(board: Board, allowances: Allowances, shop: Shop, key
     });
   });
   for (const first of kinds.values()) {
-    const thin = board.strips[first.strip - 1]!.width <= shop.cutting.spareBelow;
+    const thin = stripsOf(board)[first.strip - 1]!.width <= shop.cutting.spareBelow;
     const spares = board.cutting.spares + (thin ? shop.cutting.spares : 0);
     for (let spare = 1; spare <= spares; spare += 1) demands.push({ ...first, copy: 1, spare, from: null, together: null });
   }

@@ -2,6 +2,7 @@ import { planGlueUps, type GluePlan } from '../gluing/glueUps.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
 import type { Shop } from '../shop/shop.ts';
 import type { PlanContext } from './context.ts';
+import { stripsOf } from '../board/recipe.ts';
 
 /** The widest panel that something in the shop makes flat in one piece, mm; infinite where hands can. */
 export function widestFlattened(shop: Shop): number {
@@ -14,7 +15,7 @@ export function widestFlattened(shop: Shop): number {
 
 /** The glue-ups of a board's panel, longest panel first in a batch. */
 export function gluingOf({ allowances, board, shop, species }: PlanContext): GluePlan {
-  const { strips } = board;
+  const strips = stripsOf(board);
   const hardness = strips.map((strip) => species.find((s) => s.code === strip.species)?.hardness ?? null);
   const known = hardness.filter((h) => h !== null);
   const like = (i: number) => `${strips[i]!.species}/${strips[i]!.width}`;

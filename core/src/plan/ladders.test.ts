@@ -5,6 +5,7 @@ import { phraseText } from '../units/phrase.ts';
 import type { Ladder } from './ladder.ts';
 import { makePlan } from './plan.ts';
 import { plainBoard, plainPiece, planInput } from './planArbitrary.ts';
+import { stripsOf, withStrips } from '../board/recipe.ts';
 
 /** A ladder as a maker would write it on the wall: rung, what it takes, what is left. */
 const written = (ladder: Ladder) => ladder.rungs.map((r) => [r.id, Number(r.taken.toFixed(6)), Number(r.after.toFixed(6))]);
@@ -61,6 +62,6 @@ it('a tapering piece counts as wide as it is where the strips are cut, and strip
   // Cut from the wider far end inward: 10 mm trimmed, 429 long, so the narrow end of the blank lies 11 mm from the mark.
   expect(standing.rungs[0]!.before).toBeCloseTo(40 + (4 * 11) / 450, 9);
   const rolled = plainBoard({ thickness: 20 }, [30]);
-  const lying = makePlan(planInput({ ...rolled, strips: rolled.strips.map((s) => ({ ...s, rolled: true })) }, [taper])).ladders.thickness;
+  const lying = makePlan(planInput(withStrips(rolled, stripsOf(rolled).map((s) => ({ ...s, rolled: true }))), [taper])).ladders.thickness;
   expect(lying.rungs.map((r) => r.id)).toEqual(['flatten-stock', 'skim', 'thickness', 'flatten-panel', 'sand']);
 });

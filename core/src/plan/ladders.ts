@@ -11,6 +11,7 @@ import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
 import { buildLadder, type Ladder } from './ladder.ts';
 import type { PlanContext } from './context.ts';
+import { stripsOf } from '../board/recipe.ts';
 
 /** The stock piece behind each strip of the first copy, by strip number; strips that the rack cannot give are absent. */
 export function firstCopySources(context: PlanContext): Map<number, { piece: Piece; blank: Blank }> {
@@ -115,14 +116,14 @@ export function widthLadder(context: PlanContext): Ladder {
     id: 'trim-edges', label: say`Trim both long edges`, taken: panelWidth - reached, habit: 'panelEdgeTrim' as const,
     why: say`The outer strips carry the extra: at least ${length(habits.panelEdgeTrim)} a side makes the edges straight, parallel and free of glue.`,
   };
-  const limiting = board.strips.length > 0 ? say`the sum of the strips, ${length(panelWidth)}` : null;
+  const limiting = stripsOf(board).length > 0 ? say`the sum of the strips, ${length(panelWidth)}` : null;
 
   const sources = firstCopySources(context);
   const roughLoss = habits.flattenRough + 2 * habits.skimRough;
-  const onEdge = board.strips.flatMap((strip, i) => (showsOf(board.construction, strip) === 'edge' ? [{ strip, // A tapering piece may be thinner at its marked end than where the strip comes from.
+  const onEdge = stripsOf(board).flatMap((strip, i) => (showsOf(board.construction, strip) === 'edge' ? [{ strip, // A tapering piece may be thinner at its marked end than where the strip comes from.
     stock: Math.max(strip.width, sources.get(i + 1)?.piece.thickness ?? strip.width + roughLoss) }] : []));
   const planed = onEdge.reduce((sum, { strip, stock }) => sum + stock - strip.width, 0);
-  const flat = board.strips.length - onEdge.length;
+  const flat = stripsOf(board).length - onEdge.length;
   const joints = flat * 2 * habits.glueEdgeJoint;
   const fat = flat * ripFatOf(context.shop);
   const kerfs = flat * saw.kerf;

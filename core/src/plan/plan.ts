@@ -23,6 +23,7 @@ import { seasonMovement, type SeasonMovement } from './seasonMovement.ts';
 import { dirtySideUp, stripBodies, turnedOver, type StripBody } from './stripBody.ts';
 import { plannedStrips, type PlannedStrip } from './strips.ts';
 import { workedBoardOf, type WorkedBoard } from './workedBoard.ts';
+import { stripsOf, withStrips } from '../board/recipe.ts';
 
 /** Everything a screen or a sheet shows of a board; computed, never stored. Lengths in mm. */
 export interface Plan {
@@ -67,14 +68,14 @@ export function makePlan(given: PlanInput): Plan {
   const { cutting, outdated } = cutForBoard(input, allowances);
   const pieces = piecesOf(input);
   const bodySize = { length: allowances.roughLength, thickness: allowances.glueThickness, start: shareStart(board, allowances, shop) };
-  const over = allowances.panels.map((_, k) => dirtySideUp(board.strips, stripBodies(board, cutting, pieces, bodySize, k + 1)));
+  const over = allowances.panels.map((_, k) => dirtySideUp(stripsOf(board), stripBodies(board, cutting, pieces, bodySize, k + 1)));
   const context: PlanContext = {
     ...input, allowances, cutting, pieces, turnedOver: over,
     panelWidth: panelWidth(board),
   };
   const ladders = { thickness: thicknessLadder(context), width: widthLadder(context), length: lengthLadder(context) };
   const strips = plannedStrips(context, ladders);
-  const bodies = stripBodies({ ...board, strips: turnedOver(board.strips, over[0]) }, cutting, pieces, bodySize);
+  const bodies = stripBodies(withStrips(board, turnedOver(stripsOf(board), over[0])), cutting, pieces, bodySize);
   const gluing = gluingOf(context);
   const worked = workedBoardOf(context, ladders);
   const operations = operationsFor(context, ladders, gluing, worked);

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { AS_IT_LIES, UNDECIDED, type Board } from '../board/board.ts';
+import { UNDECIDED, type Board } from '../board/board.ts';
 import { NOTHING_WORKED } from '../features/feature.ts';
 import type { Schools } from '../shop/schools.ts';
 import { DEFAULT_SHOP, type Shop } from '../shop/shop.ts';
@@ -7,6 +7,7 @@ import { defectKinds, treatments } from '../stock/defect.ts';
 import { PLAIN_CONDITION, type Piece } from '../stock/piece.ts';
 import { HANDBOOK_SPECIES } from '../wood/handbookSpecies.ts';
 import type { PlanInput } from './context.ts';
+import { AS_IT_LIES, flatRecipe } from '../board/recipe.ts';
 
 const CODES = ['maple-hard', 'beech-european', 'walnut-black'];
 
@@ -21,7 +22,7 @@ export function plainPiece(change: Partial<Piece> = {}): Piece {
 export function plainBoard(change: Partial<Board> = {}, widths: readonly number[] = [46, 46, 46, 46, 46, 46]): Board {
   return {
     name: 'Test board', use: '', construction: 'edge', length: 400, width: 260, thickness: 30, count: 1,
-    strips: widths.map((width, i) => ({ id: `s${i + 1}`, species: 'maple-hard', width, ...AS_IT_LIES })), ...UNDECIDED, ...change,
+    recipe: flatRecipe(widths.map((width, i) => ({ id: `s${i + 1}`, species: 'maple-hard', width, ...AS_IT_LIES }))), ...UNDECIDED, ...change,
   };
 }
 
@@ -61,7 +62,7 @@ export const planInputArbitrary: fc.Arbitrary<PlanInput> = fc.record({
   kerf: tenths(1, 4), perPanel: fc.constantFrom(1, 1, 2, 3), rip: fc.constantFrom<Schools['rip']>('once', 'once', 'fat'), snipe: fc.constantFrom<Schools['snipe']>('trim', 'tuned'), thin: fc.constantFrom<Schools['thin']>('bandSaw', 'thinRip', 'fat'), panelFlatten: fc.constantFrom(undefined, 3),
   others: fc.array(fc.record({ length: tenths(30, 300), width: tenths(20, 200) }), { maxLength: 2 }),
 }).map(({ strips, rack, kerf, rip, snipe, thin, panelFlatten, others, ...size }) => planInput(
-  plainBoard({ ...size, differs: { habits: panelFlatten === undefined ? {} : { panelFlatten }, schools: { rip, snipe, thin }, glue: null }, worked: { ...NOTHING_WORKED, others: others.map((o, i) => ({ id: `o${i}`, name: `Other ${i}`, ...o })) }, strips: strips.map((s, i) => ({ id: `s${i}`, ...s })) }),
+  plainBoard({ ...size, differs: { habits: panelFlatten === undefined ? {} : { panelFlatten }, schools: { rip, snipe, thin }, glue: null }, worked: { ...NOTHING_WORKED, others: others.map((o, i) => ({ id: `o${i}`, name: `Other ${i}`, ...o })) }, recipe: flatRecipe(strips.map((s, i) => ({ id: `s${i}`, ...s }))) }),
   rack.map(({ condition: { defects, taper, ...condition }, ...piece }, i) => plainPiece({
     ...piece, ...condition, id: `p${i}`, mark: `P${i}`, farEnd: taper && { width: (piece.width * taper[0]) / 100, thickness: (piece.thickness * taper[1]) / 100 },
     defects: defects.map((d, k) => ({ ...d, id: `d${k}`, from: (d.from * piece.length) / 100, length: Math.max(1, (d.length * piece.length) / 100), across: (d.across * piece.width) / 100, width: Math.max(1, (d.width * piece.width) / 100) })),

@@ -8,6 +8,7 @@ import { plainBoard, plainPiece, planInput, planInputArbitrary } from './planArb
 import { sectionKey, sectionsLeft } from './sectionsLeft.ts';
 import { defectsOn, grainArrow, inPiece } from './stripBody.ts';
 import { switchConstruction } from './switchConstruction.ts';
+import { flatRecipe, stripsOf, withStrips } from '../board/recipe.ts';
 
 const counter = () => {
   let n = 0;
@@ -60,8 +61,8 @@ describe('strips in their pieces', () => {
   it('turned over, the other face shows and its fibres rise the other way; end for end only the arrow turns', () => {
     const stain = { id: 'd', kind: 'stain', face: 'up', from: 50, across: 20, length: 200, width: 50, treatment: 'under' } as const;
     const bodyOf = (change: object) => {
-      const board = plainBoard({ construction: 'face', width: 100, thickness: 20, strips: plainBoard({}, [110]).strips.map((s) => ({ ...s, sideKept: true, ...change })) });
-      return { strip: board.strips[0]!, body: makePlan(planInput(board, [plainPiece({ length: 500, grain: 'toFar', defects: [stain] })])).bodies[0]! };
+      const board = plainBoard({ construction: 'face', width: 100, thickness: 20, recipe: flatRecipe(stripsOf(plainBoard({}, [110])).map((s) => ({ ...s, sideKept: true, ...change }))) });
+      return { strip: stripsOf(board)[0]!, body: makePlan(planInput(board, [plainPiece({ length: 500, grain: 'toFar', defects: [stain] })])).bodies[0]! };
     };
     const seen = ({ body }: ReturnType<typeof bodyOf>) => [defectsOn(body, 'top').length, defectsOn(body, 'under').length];
     expect([seen(bodyOf({})), seen(bodyOf({ turned: true })), seen(bodyOf({ endForEnd: true }))]).toEqual([[1, 0], [0, 1], [1, 0]]);
@@ -90,8 +91,8 @@ describe('switching the construction', () => {
 
   it('to face grain keeps widths that rip from the same stock, and says what thickness is left', () => {
     const input = planInput(plainBoard({ width: 270 }), [plainPiece({ length: 4000, thickness: 30 })]);
-    const { board, changes } = switchConstruction({ ...input, board: { ...input.board, strips: input.board.strips.map((s) => ({ ...s, width: 26 })) } }, 'face', counter());
-    expect(board.strips.map((s) => s.width)).toEqual([26, 26, 26, 26, 26, 26]);
+    const { board, changes } = switchConstruction({ ...input, board: withStrips(input.board, stripsOf(input.board).map((s) => ({ ...s, width: 26 }))) }, 'face', counter());
+    expect(stripsOf(board).map((s) => s.width)).toEqual([26, 26, 26, 26, 26, 26]);
     expect(words(changes)).toMatch(/Face grain: .* Thickness that can be reached: 30 mm before, 24\.8 mm now\./);
   });
 
@@ -99,7 +100,7 @@ describe('switching the construction', () => {
     const input = planInput(plainBoard({ construction: 'face', width: 180, thickness: 20 }, [95, 95]), [plainPiece({ length: 3000, thickness: 35 })]);
     const { board, changes } = switchConstruction(input, 'edge', counter());
     // 35 rough planes to 31.8: three of them come nearest to 95.
-    expect(board.strips.map((s) => s.width)).toEqual([31.8, 31.8, 31.8, 31.8, 31.8, 31.8]);
+    expect(stripsOf(board).map((s) => s.width)).toEqual([31.8, 31.8, 31.8, 31.8, 31.8, 31.8]);
     expect(words(changes)).toContain('Strip 1 of 95 mm becomes 3 strips of 31.8 mm from P1.');
     expect(words(changes)).toContain('2 strips before, 6 now.');
   });
@@ -109,8 +110,8 @@ describe('switching the construction', () => {
       const other = input.board.construction === 'edge' ? 'face' : 'edge';
       const { board } = switchConstruction(input, other, counter());
       expect(board.construction).toBe(other);
-      expect(new Set(board.strips.map((s) => s.id)).size).toBe(board.strips.length);
-      expect(board.strips.every((s) => s.width >= 1 && !s.rolled)).toBe(true);
+      expect(new Set(stripsOf(board).map((s) => s.id)).size).toBe(stripsOf(board).length);
+      expect(stripsOf(board).every((s) => s.width >= 1 && !s.rolled)).toBe(true);
       expect(switchConstruction(input, input.board.construction, counter()).board).toBe(input.board);
     }), { numRuns: 60 });
   });

@@ -3,7 +3,8 @@ import type { Defect, DefectFace } from '../stock/defect.ts';
 import type { Piece } from '../stock/piece.ts';
 import { thicknessAt } from '../stock/shape.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
-import { showsOf, type Board, type Strip } from '../board/board.ts';
+import { showsOf, type Board } from '../board/board.ts';
+import { type Strip, stripsOf } from '../board/recipe.ts';
 
 /** Along, across and up, mm or a direction. In a piece: from its marked end, from its near edge, from its lower face. */
 export type Triple = readonly [number, number, number];
@@ -42,9 +43,9 @@ export function inPiece(body: StripBody, [along, across, up]: Triple): Triple {
  * @param copy which panel of a batch
  * @param size of each strip for one board; `start` is where that board's share begins along a blank that holds several, mm
  */
-export function stripBodies(board: Pick<Board, 'construction' | 'strips'>, cutting: CutPlan, pieces: ReadonlyMap<string, Piece>, size: { length: number; thickness: number; start: number }, copy = 1): StripBody[] {
+export function stripBodies(board: Pick<Board, 'construction' | 'recipe'>, cutting: CutPlan, pieces: ReadonlyMap<string, Piece>, size: { length: number; thickness: number; start: number }, copy = 1): StripBody[] {
   const sources = new Map(cutting.blanks.flatMap((blank) => blank.strips.filter((s) => s.demand.copy === copy && s.demand.spare === 0).map((strip) => [strip.demand.stripId, { blank, strip }])));
-  return board.strips.map((strip) => {
+  return stripsOf(board).map((strip) => {
     const source = sources.get(strip.id);
     const piece = source && pieces.get(source.blank.pieceId);
     if (!source || !piece) return turned(strip, { piece: null, unit: 0, ...flatOrOnEdge(showsOf(board.construction, strip)), size: [size.length, strip.width, size.thickness] }, [0, 0, 0]);

@@ -7,6 +7,7 @@ import { cubicMetres } from '../units/volume.ts';
 import type { Ladder } from './ladder.ts';
 import { glueThicknessReached } from './ladders.ts';
 import type { PlanContext } from './context.ts';
+import { stripsOf } from '../board/recipe.ts';
 
 export interface Size {
   length: number;
@@ -69,7 +70,7 @@ export function plannedStrips(context: PlanContext, ladders: { thickness: Ladder
   const trimmedFar = farTrim(board, context.allowances, context.shop);
   const rightEdge = trimmedFar + ladders.width.reached;
   let left = 0;
-  return board.strips.map((strip, i) => {
+  return stripsOf(board).map((strip, i) => {
     const right = left + strip.width;
     const shown = Math.max(0, Math.min(right, rightEdge) - Math.max(left, trimmedFar));
     left = right;

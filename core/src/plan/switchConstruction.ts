@@ -1,10 +1,11 @@
 import { allowancesFor } from '../board/allowances.ts';
-import { GREATEST_STRIP_COUNT, type Board, type Construction, type Strip } from '../board/board.ts';
+import { type Board, type Construction } from '../board/board.ts';
 import { sectionsFor, type Section } from '../cutting/sections.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
 import { NOTHING_SAWN, type PlanInput } from './context.ts';
 import { makePlan } from './plan.ts';
+import { flatRecipe, GREATEST_STRIP_COUNT, type Strip, stripsOf } from '../board/recipe.ts';
 
 export interface SwitchedBoard {
   board: Board;
@@ -26,7 +27,7 @@ export function switchConstruction(input: PlanInput, construction: Construction,
   const bare: Board = { ...board, construction };
   const sections = sectionsFor(bare, allowancesFor(bare, shop), rack, shop, (input.saw ?? NOTHING_SAWN).promised).filter((s) => !s.resawn);
   const changes: Phrase[] = [];
-  const strips = board.strips.flatMap((strip, i): Strip[] => {
+  const strips = stripsOf(board).flatMap((strip, i): Strip[] => {
     // One that was rolled lies the new way already.
     if (strip.rolled) return [{ ...strip, rolled: false }];
     const section = nearest(sections, strip, before.strips[i]?.sources[0]?.pieceId, construction);
@@ -45,7 +46,7 @@ export function switchConstruction(input: PlanInput, construction: Construction,
     }
     return Array.from({ length: count }, (_, n) => ({ ...strip, id: n === 0 ? strip.id : newId(), width: section.width }));
   }).slice(0, GREATEST_STRIP_COUNT);
-  const after: Board = { ...bare, strips };
+  const after: Board = { ...bare, recipe: flatRecipe(strips) };
   if (strips.length === 0) return { board: after, changes };
   const plan = makePlan({ ...input, board: after });
   const told = (name: string, one: number, two: number) => (Math.abs(one - two) > 0.05 ? [say`${name}: ${length(one)} before, ${length(two)} now.`] : []);
@@ -54,7 +55,7 @@ export function switchConstruction(input: PlanInput, construction: Construction,
     changes: [
       say`${NAMES[construction]}: ${construction === 'edge' ? 'stock thickness shows as width; the rip decides the board\'s thickness' : 'the rip shows as width; the stock decides the board\'s thickness'}.`,
       ...changes,
-      ...(strips.length === board.strips.length ? [] : [say`${board.strips.length} strips before, ${strips.length} now.`]),
+      ...(strips.length === stripsOf(board).length ? [] : [say`${stripsOf(board).length} strips before, ${strips.length} now.`]),
       ...told('Panel width', before.panelWidth, plan.panelWidth),
       ...told('Thickness that can be reached', before.ladders.thickness.reached, plan.ladders.thickness.reached),
       ...told('Movement through the year', before.movement.across, plan.movement.across),

@@ -63,6 +63,9 @@ function openStretch(hours: readonly OpenDay[], at: number): { from: number; to:
   }
 }
 
+/** What is left of a sum that came to nothing, minutes. */
+const NO_MINUTES = 1e-9;
+
 /** Hands-on work from a moment on, in the shop's hours. What may not be broken off begins where it fits in one stretch, with the time somebody must stay by it, if any day is long enough. */
 function work(hours: readonly OpenDay[], at: number, { minutes, stayMinutes, kind }: Operation): { from: number; to: number }[] {
   const unbroken = UNBROKEN.includes(kind);
@@ -70,11 +73,11 @@ function work(hours: readonly OpenDay[], at: number, { minutes, stayMinutes, kin
   const stretches: { from: number; to: number }[] = [];
   let left = minutes;
   let from = at;
-  if (left <= 0) {
+  if (left <= NO_MINUTES) {
     const open = openStretch(hours, at);
     return [{ from: open.from, to: open.from }];
   }
-  while (left > 1e-9) {
+  while (left > NO_MINUTES) {
     const open = openStretch(hours, from);
     const room = open.to - open.from;
     if (unbroken && room < left + stayMinutes && longest >= left + stayMinutes) {

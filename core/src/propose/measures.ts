@@ -1,10 +1,11 @@
-import { panelWidth, type Board, type Strip } from '../board/board.ts';
+import { panelWidth, type Board } from '../board/board.ts';
 import type { CutPlan } from '../cutting/cutPlan.ts';
 import type { Piece } from '../stock/piece.ts';
 import { volumeBetween } from '../stock/shape.ts';
 import { cubicMetres } from '../units/volume.ts';
 import { colourDifference } from '../wood/colour.ts';
 import type { Species } from '../wood/species.ts';
+import { flatRecipe, type Strip, stripsOf } from '../board/recipe.ts';
 
 /** What a proposal is judged by. */
 export interface Measures {
@@ -61,22 +62,23 @@ export function coloursOf(species: readonly Species[]): Map<string, string> {
   return new Map(species.map((s) => [s.code, s.colour]));
 }
 
-export function measuresOf(board: Pick<Board, 'strips' | 'count'>, cutting: CutPlan, rack: ReadonlyMap<string, Piece>, kerf: number, colours: ReadonlyMap<string, string>): Measures {
+export function measuresOf(board: Pick<Board, 'recipe' | 'count'>, cutting: CutPlan, rack: ReadonlyMap<string, Piece>, kerf: number, colours: ReadonlyMap<string, string>): Measures {
   let used = 0;
   for (const blank of cutting.blanks) {
     const piece = rack.get(blank.pieceId);
     if (piece) used += volumeBetween(piece, blank.from, Math.min(piece.length, blank.from + blank.length + kerf));
   }
   const left = cutting.leftovers.filter((l) => l.kept && l.side).reduce((sum, l) => sum + l.length * l.width * (rack.get(l.pieceId)?.thickness ?? 0), 0);
+  const strips = stripsOf(board);
   return {
-    woodUsed: cubicMetres(used), woodLeft: cubicMetres(left), contrast: contrastOf(board.strips, colours), rhythm: rhythmOf(board.strips),
-    glueLines: Math.max(0, board.strips.length - 1), cost: cutting.score.wood / board.count,
+    woodUsed: cubicMetres(used), woodLeft: cubicMetres(left), contrast: contrastOf(strips, colours), rhythm: rhythmOf(strips),
+    glueLines: Math.max(0, strips.length - 1), cost: cutting.score.wood / board.count,
   };
 }
 
 /** Share of the panel's width that each species takes, 0 to 1. */
 export function sharesOf(strips: readonly Bare[]): Map<string, number> {
-  const whole = panelWidth({ strips: strips as Strip[] });
+  const whole = panelWidth({ recipe: flatRecipe(strips as Strip[]) });
   const shares = new Map<string, number>();
   for (const s of strips) shares.set(s.species, (shares.get(s.species) ?? 0) + s.width / whole);
   return shares;

@@ -1,5 +1,5 @@
 import { allowancesFor } from '../board/allowances.ts';
-import { AS_IT_LIES, NEW_BOARD, type Board, type Construction } from '../board/board.ts';
+import { NEW_BOARD, type Board, type Construction } from '../board/board.ts';
 import { auditCut } from '../cutting/auditCut.ts';
 import type { CutPlan, PromisedRange } from '../cutting/cutPlan.ts';
 import { firstFit } from '../cutting/firstFit.ts';
@@ -13,6 +13,7 @@ import { layPattern, PATTERNS, type Lath, type Palette, type Pattern } from './p
 import { randomFrom, type Random } from './random.ts';
 import { keepVaried, lightnessProfile, type Varied } from './variety.ts';
 import { contradictions, piecesFor, type Wishes } from './wishes.ts';
+import { AS_IT_LIES, flatRecipe, stripsOf, withStrips, type Strip } from '../board/recipe.ts';
 
 /** A board that can be cut, with what it is judged by and a sentence about it. */
 export interface Proposal {
@@ -128,7 +129,7 @@ class Search {
     const laths = layPattern(pattern, palette, setting.wanted, mirrored, MOST_STRIPS, this.colours, this.random);
     if (!laths || !this.countsSuffice(laths, setting.sections) || (wishes.accents === 'yes' && !laths.some((l) => l.accent))) return null;
     const board = this.fit(laths, setting);
-    if (!board || !this.meetsWishes(board.strips)) return null;
+    if (!board || !this.meetsWishes(stripsOf(board))) return null;
     const { shop, species, rack, promised } = this.input;
     const problem = cutProblemFor([{ key: 'proposal', board, done: [] }], { rack, shop, species, promised });
     const cutting = firstFit(problem);
@@ -136,11 +137,11 @@ class Search {
     const measures = measuresOf(board, cutting, this.pieces, shop.crosscutSaw.kerf, this.colours);
     const used = wishes.useUp === null ? 0 : this.shareUsed(cutting, wishes.useUp);
     if (wishes.useUp !== null && used === 0) return null;
-    const named = this.named(board, symmetryOf(board.strips) === 1 && pattern === 'scattered' ? 'centre' : pattern);
+    const named = this.named(board, symmetryOf(stripsOf(board)) === 1 && pattern === 'scattered' ? 'centre' : pattern);
     const score = this.score(board, cutting, measures, used);
     return {
       item: { board: named, cutting, measures, says: this.says(named, cutting, used), score },
-      look: this.look(board, pattern), kind: [pattern, board.construction, ...new Set(board.strips.map((s) => s.species))].sort().join(), score,
+      look: this.look(board, pattern), kind: [pattern, board.construction, ...new Set(stripsOf(board).map((s) => s.species))].sort().join(), score,
     };
   }
 
@@ -179,17 +180,17 @@ class Search {
     const sum = laths.reduce((total, l) => total + l.width, 0);
     const strips = (list: readonly Lath[]) => list.map((l, i) => ({ id: `p${i + 1}`, species: l.species, width: l.width, ...AS_IT_LIES }));
     const natural = Math.floor(sum - 2 * shop.habits.panelEdgeTrim);
-    if (natural >= wishes.width.least && natural <= wishes.width.greatest) return { ...board, width: natural, strips: strips(laths) };
+    if (natural >= wishes.width.least && natural <= wishes.width.greatest) return { ...board, width: natural, recipe: flatRecipe(strips(laths)) };
     const over = sum - wanted;
-    if (over <= TRIM_TOLERANCE) return { ...board, strips: strips(laths) };
+    if (over <= TRIM_TOLERANCE) return withStrips(board, strips(laths));
     const fields = laths.filter((l) => !l.accent).reduce((total, l) => total + l.width, 0);
     const factor = (fields - over) / fields;
     // Planing much away is no use of wood.
     if (factor < 0.72) return null;
-    return { ...board, strips: strips(laths.map((l) => (l.accent ? l : { ...l, width: Math.ceil(l.width * factor * 10) / 10 }))) };
+    return withStrips(board, strips(laths.map((l) => (l.accent ? l : { ...l, width: Math.ceil(l.width * factor * 10) / 10 }))));
   }
 
-  private meetsWishes(strips: Board['strips']): boolean {
+  private meetsWishes(strips: readonly Strip[]): boolean {
     const { shares, symmetry } = this.input.wishes;
     if (symmetry === 'yes' && symmetryOf(strips) < 1) return false;
     if (symmetry === 'no' && symmetryOf(strips) === 1) return false;
@@ -211,13 +212,13 @@ class Search {
     const { wishes } = this.input;
     const volume = (board.length * board.width * board.thickness) / 1e9;
     const pieces = new Set(cutting.blanks.map((b) => `${b.pieceId}/${b.unit}`)).size;
-    const widest = Math.max(...board.strips.map((s) => s.width));
+    const widest = Math.max(...stripsOf(board).map((s) => s.width));
     return Math.min(1, measures.contrast / 35) + measures.rhythm - (board.construction === 'face' ? Math.max(0, widest - WIDE_FLAT) / 100 : 0) + 1.2 * Math.min(1, volume / Math.max(1e-9, measures.woodUsed - measures.woodLeft))
       - 0.006 * measures.glueLines * (wishes.fewestCuts ? 10 : 1) - 0.03 * pieces * (wishes.fewestCuts ? 3 : 1) - measures.cost / Math.max(1, volume * 5000) / 4 + 2 * used;
   }
 
   private named(board: Board, pattern: Pattern): Board {
-    const shares = [...sharesOf(board.strips)].sort((a, b) => b[1] - a[1]);
+    const shares = [...sharesOf(stripsOf(board))].sort((a, b) => b[1] - a[1]);
     const names = shares.slice(0, 2).map(([code]) => this.nameOf(code));
     return { ...board, name: `${names.join(' and ')}, ${PATTERN_NAMES[pattern]}`.slice(0, 120) };
   }
@@ -227,20 +228,20 @@ class Search {
   }
 
   private says(board: Board, cutting: CutPlan, used: number): Phrase {
-    const shares = [...sharesOf(board.strips)].sort((a, b) => b[1] - a[1]).map(([code, share]) => `${Math.round(100 * share)} % ${this.nameOf(code)}`);
+    const shares = [...sharesOf(stripsOf(board))].sort((a, b) => b[1] - a[1]).map(([code, share]) => `${Math.round(100 * share)} % ${this.nameOf(code)}`);
     const marks = [...new Set(cutting.blanks.map((b) => this.pieces.get(b.pieceId)?.mark ?? ''))].sort();
-    const order = symmetryOf(board.strips) === 1 && board.strips.length > 2 ? 'mirrored about the middle' : rhythmOf(board.strips) > 0.85 && board.strips.length > 3 ? 'in an even rhythm' : 'in free order';
-    const colour = contrastOf(board.strips, this.colours) > 25 ? 'strong contrast' : contrastOf(board.strips, this.colours) > 8 ? 'gentle contrast' : 'one tone';
-    return say`${board.strips.length} strips ${board.construction === 'edge' ? 'on edge' : 'lying flat'}, ${order}, ${colour}: ${shares.join(', ')}. Cut from ${marks.join(', ')}${
+    const order = symmetryOf(stripsOf(board)) === 1 && stripsOf(board).length > 2 ? 'mirrored about the middle' : rhythmOf(stripsOf(board)) > 0.85 && stripsOf(board).length > 3 ? 'in an even rhythm' : 'in free order';
+    const colour = contrastOf(stripsOf(board), this.colours) > 25 ? 'strong contrast' : contrastOf(stripsOf(board), this.colours) > 8 ? 'gentle contrast' : 'one tone';
+    return say`${stripsOf(board).length} strips ${board.construction === 'edge' ? 'on edge' : 'lying flat'}, ${order}, ${colour}: ${shares.join(', ')}. Cut from ${marks.join(', ')}${
       used > 0 ? say`, which uses ${Math.round(100 * used)} % of ${this.pieces.get(this.input.wishes.useUp!)!.mark}` : say``}.`;
   }
 
   /** What a proposal looks like, as numbers: two that look alike lie close together. */
   private look(board: Board, pattern: Pattern): Varied<Proposal>['look'] {
-    const shares = sharesOf(board.strips);
+    const shares = sharesOf(stripsOf(board));
     return [
-      ...lightnessProfile(board.strips, this.colours), ...[...this.colours.keys()].map((code) => (shares.get(code) ?? 0) * 0.7), ...PATTERNS.map((p) => (p === pattern ? 0.2 : 0)),
-      board.strips.length / 25, board.construction === 'edge' ? 0.25 : 0, symmetryOf(board.strips) * 0.2,
+      ...lightnessProfile(stripsOf(board), this.colours), ...[...this.colours.keys()].map((code) => (shares.get(code) ?? 0) * 0.7), ...PATTERNS.map((p) => (p === pattern ? 0.2 : 0)),
+      stripsOf(board).length / 25, board.construction === 'edge' ? 0.25 : 0, symmetryOf(stripsOf(board)) * 0.2,
     ];
   }
 }

@@ -1,10 +1,10 @@
-import type { Strip } from '../board/board.ts';
 import { say, type Phrase } from '../units/phrase.ts';
 import type { Species } from '../wood/species.ts';
 import { lightness } from '../wood/colour.ts';
 import { alike, coloursOf, contrastOf, differenceOf, rhythmOf, symmetryOf } from './measures.ts';
 import { randomFrom, type Random } from './random.ts';
 import { keepVaried, lightnessProfile, type Varied } from './variety.ts';
+import type { Strip } from '../board/recipe.ts';
 
 /** Another order of the same strips. */
 export interface ShuffledOrder {

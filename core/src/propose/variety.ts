@@ -1,5 +1,5 @@
-import type { Strip } from '../board/board.ts';
 import { lightness } from '../wood/colour.ts';
+import type { Strip } from '../board/recipe.ts';
 
 /** Something with a place among what it looks like. */
 export interface Varied<T> {

@@ -13,6 +13,7 @@ import type { StepDraft } from './operation.ts';
 import { groupThing, ofKind, panelThing, stripThing, type ClampUse, type Face, type Instruction, type InstructionOf, type Thing } from './instruction.ts';
 import { thicknessSettings } from './millingWords.ts';
 import { flatteningTool, flatteningWays, wayTaken } from './ways.ts';
+import { stripsOf } from '../board/recipe.ts';
 
 /** Acetone wiped on an oily face dries off so long before glue, minutes (common practice). */
 export const ACETONE_MINUTES = 5;
@@ -30,7 +31,7 @@ export function glueSteps(context: PlanContext, gluing: GluePlan): StepDraft[] {
   const steps: StepDraft[] = [{
     kind: 'layOut', title: say`Lay out and mark`, school: 'edgeMarks', instructions: laid,
     lines: [
-      say`Strips 1 to ${board.strips.length} in order, best side up, grain arrows as drawn${each}`,
+      say`Strips 1 to ${stripsOf(board).length} in order, best side up, grain arrows as drawn${each}`,
       ...howTheyLie(context), ...turnedLines(laid),
       say`Number the strips, draw a triangle across them, mark the edges: ${marks.name.toLowerCase()}`,
     ],
@@ -43,8 +44,8 @@ export function glueSteps(context: PlanContext, gluing: GluePlan): StepDraft[] {
   const first = gluing.glueUps.filter((g) => g.level === 1);
   const wiped = (g: GlueUp) => oily.filter((n) => n >= g.firstStrip && n <= g.lastStrip && meetsGlue(n, g, gluing));
   for (const glueUp of first) steps.push(glueStep(context, glueUp, gluing, wiped(glueUp)));
-  const sections = gluing.sectionWidth === null ? [] : first.filter((g) => g.parts < board.strips.length);
-  if (sections.length > 0) steps.push(flattenSections(context, sections, singlesOf(first, board.strips.length).filter((n) => board.strips[n - 1]!.width >= (shop.planer?.leastWidth ?? 0))));
+  const sections = gluing.sectionWidth === null ? [] : first.filter((g) => g.parts < stripsOf(board).length);
+  if (sections.length > 0) steps.push(flattenSections(context, sections, singlesOf(first, stripsOf(board).length).filter((n) => stripsOf(board)[n - 1]!.width >= (shop.planer?.leastWidth ?? 0))));
   for (const glueUp of gluing.glueUps.filter((g) => g.level > 1)) steps.push(glueStep(context, glueUp, gluing, wiped(glueUp)));
   return steps;
 }
@@ -62,7 +63,7 @@ function layOuts({ board, allowances, cutting, turnedOver: over }: PlanContext):
   const lies = new Map(cutting.blanks.flatMap((b) => b.strips.filter((s) => s.demand.spare === 0).map((s) => [`${s.demand.stripId}/${s.demand.copy}`, s.way.shows])));
   return allowances.panels.map((_, k) => ({
     do: 'layOut', panel: panelThing(k + 1),
-    strips: turnedOver(board.strips, over[k]).map((strip, i) => ({
+    strips: turnedOver(stripsOf(board), over[k]).map((strip, i) => ({
       part: stripThing({ strip: i + 1, copy: k + 1, spare: 0 }, panels), up: lies.get(`${strip.id}/${k + 1}`) ?? showsOf(board.construction, strip), turned: strip.turned, endForEnd: strip.endForEnd,
     })),
   }));
@@ -85,7 +86,7 @@ function keyStep({ allowances, shop, board }: PlanContext, gluing: GluePlan): St
   const copies = allowances.panels.length;
   return {
     kind: 'keys', title: say`Cut the joints for dowels, tenons or biscuits`, school: 'level', machine: 'Drill or slot cutter',
-    instructions: [{ do: 'keys', parts: allowances.panels.flatMap((_, k) => board.strips.map((_s, i) => stripThing({ strip: i + 1, copy: k + 1, spare: 0 }, copies))), joints, each, copies }],
+    instructions: [{ do: 'keys', parts: allowances.panels.flatMap((_, k) => stripsOf(board).map((_s, i) => stripThing({ strip: i + 1, copy: k + 1, spare: 0 }, copies))), joints, each, copies }],
     lines: [
       say`${each} in each of ${joints} ${joints === 1 ? 'joint' : 'joints'}${copies > 1 ? ` of each of ${copies} panels` : ''}, both strips marked together across the joint, all cut from the marked face`,
       say`Clear of the ends that are trimmed off, and in the middle of the thickness`,
@@ -108,7 +109,7 @@ function rehearsal({ board, shop }: PlanContext, gluing: GluePlan): StepDraft {
       placed > 0 ? say`${clampWords(clampUses(most))}, below and above in turn, pads under the jaws; ${levelWords(shop, cauls)} to keep strips level${placed < wanted ? ` (${wanted} were better: the shop has no more that fit)` : ''}`
         : say`Wedges against a stop, or clamps that are borrowed: ${wanted} are wanted; ${levelWords(shop, cauls)} to keep strips level`,
       say`Open joints, a caul in the way of a clamp, too few hands: found now, not with glue on`,
-      ...(board.strips.length > 12 ? [say`Ask somebody to help with so many strips`] : []),
+      ...(stripsOf(board).length > 12 ? [say`Ask somebody to help with so many strips`] : []),
     ],
     why: say`${glueOf(shop).name} leaves ${open!} to close a joint and ${closed!} until all is under pressure, a reserve taken off. ${level.why}`,
   };
@@ -139,7 +140,7 @@ function schoolPhrase(shop: PlanContext['shop'], q: 'level'): Phrase {
 
 function oilyStrips({ board, species }: PlanContext): number[] {
   const oily = new Set(species.filter((s) => s.oily).map((s) => s.code));
-  return board.strips.flatMap((s, i) => (oily.has(s.species) ? [i + 1] : []));
+  return stripsOf(board).flatMap((s, i) => (oily.has(s.species) ? [i + 1] : []));
 }
 
 /** How strips stand or lie in the panel, those apart that lie the other way. */
@@ -224,7 +225,7 @@ function flattenSections(context: PlanContext, sections: readonly GlueUp[], sing
   const { shop, allowances } = context;
   const glued = glueThicknessReached(context);
   const levelled = Math.max(0, glued - shop.habits.panelFlatten / 2);
-  const widths = [...sections.map((g) => g.width), ...singles.map((n) => context.board.strips[n - 1]!.width)];
+  const widths = [...sections.map((g) => g.width), ...singles.map((n) => stripsOf(context.board)[n - 1]!.width)];
   const faces = allowances.panels.flatMap((panel) => widths.map((width): Face => ({ length: panel.length, width, removal: shop.habits.panelFlatten / 2, hardness: null })));
   const ways = flatteningWays(faces, shop, 'panel');
   const taken = wayTaken(ways, shop.schools.flatten);

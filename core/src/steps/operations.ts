@@ -11,13 +11,14 @@ import { panelFlatteningWays, panelSteps } from './panelSteps.ts';
 import { wayTaken } from './ways.ts';
 import type { WorkedBoard } from '../plan/workedBoard.ts';
 import { engravingStep, footSteps, inlaySteps, workingSteps } from './workingSteps.ts';
+import { stripsOf } from '../board/recipe.ts';
 
 /**
  * The ordered steps from rough crosscut to the finished board, batched as a maker works: all pieces through one machine at one setting.
  * @returns an empty list while there are no strips
  */
 export function operationsFor(context: PlanContext, ladders: { thickness: Ladder; width: Ladder }, gluing: GluePlan, worked: WorkedBoard): Operation[] {
-  if (context.board.strips.length === 0) return [];
+  if (stripsOf(context.board).length === 0) return [];
   const glued = glueSteps(context, gluing);
   const sections = glued.some((s) => s.kind === 'flattenSections');
   const flattened = wayTaken(panelFlatteningWays(context, sections), context.shop.schools.flatten).id;

@@ -13,6 +13,7 @@ import { joined } from './millingWords.ts';
 import type { StepDraft } from './operation.ts';
 import { boardThing, panelThing, stripThing, type Face, type InstructionOf, type SawUse } from './instruction.ts';
 import { flatteningTool, flatteningWays, LANE_SHARE, wayTaken, type WayOfWork } from './ways.ts';
+import { stripsOf } from '../board/recipe.ts';
 
 /** Every way to flatten the glued panels of a board. */
 export function panelFlatteningWays(context: PlanContext, sections: boolean): WayOfWork[] {
@@ -20,7 +21,7 @@ export function panelFlatteningWays(context: PlanContext, sections: boolean): Wa
 }
 
 function panelFaces({ allowances, shop, panelWidth, board, species }: PlanContext, sections: boolean): Face[] {
-  const hardness = board.strips.reduce<number | null>((most, strip) => {
+  const hardness = stripsOf(board).reduce<number | null>((most, strip) => {
     const own = species.find((s) => s.code === strip.species)?.hardness ?? null;
     return own === null ? most : Math.max(most ?? 0, own);
   }, null);
@@ -56,7 +57,7 @@ function flattenStep(context: PlanContext, sections: boolean): StepDraft {
   const taken = wayTaken(ways, shop.schools.flatten);
   const tool = flatteningTool(taken.id);
   const many = allowances.panels.length;
-  const proud = board.strips.flatMap((s, i) => (showsOf(board.construction, s) === 'edge' && proudBy(allowances, s.width) > 0 ? [i + 1] : []));
+  const proud = stripsOf(board).flatMap((s, i) => (showsOf(board.construction, s) === 'edge' && proudBy(allowances, s.width) > 0 ? [i + 1] : []));
   const snipe = schoolOf(shop.schools, 'snipe');
   const parts = panelsOf(context);
   const flushTool = shop.handTools.planes ? 'handPlanes' : shop.handTools.beltSander ? 'beltSander' : 'sandingBlock';
@@ -76,7 +77,7 @@ function flattenStep(context: PlanContext, sections: boolean): StepDraft {
       ...(tool === 'planer' ? [] : [say`${taken.name}: ${Math.round(taken.minutes)} min, honestly`]),
       ...(lane ? [say`Bit of ${length(lane.bit)}: each lane ${length(lane.lane)} on, so that lanes overlap; ${length(lane.ridges)} of ridges are left to sand`] : []),
       ...(tool === 'planer' && shop.schools.snipe === 'runners' ? [say`Hot-glue two runners along the edges, longer than the panel: they take the snipe`] : []),
-      ...(board.strips.length > 0 && planer && panelWidth > planer.width ? [say`The panel is wider than the planer takes`] : []),
+      ...(stripsOf(board).length > 0 && planer && panelWidth > planer.width ? [say`The panel is wider than the planer takes`] : []),
     ],
     why: say`Strips never lie quite level; the thinnest place decides what is left. Snipe: ${snipe.name.toLowerCase()}.`,
   };

@@ -16,6 +16,7 @@ import { isNarrow, type Lane, type RoughPart } from './stockWork.ts';
 import { settingsOf } from './sawSettings.ts';
 import { layeringWays, ripWays, straightEdgeWays } from './toolWays.ts';
 import { flatteningTool, flatteningWays, passDepthFor, straightEdgeTool, wayTaken } from './ways.ts';
+import { stripsOf } from '../board/recipe.ts';
 
 
 /** With what a rip is made, and along what it is guided. */
@@ -109,7 +110,7 @@ function remillTool(shop: Shop, width: number): ToolId {
 
 function isThinLane(lane: Lane, { allowances, board }: PlanContext): boolean {
   const { demand, way } = lane.strips[0]!;
-  return way.shows === 'face' && isThinFace(allowances, board.strips[demand.strip - 1]!.width);
+  return way.shows === 'face' && isThinFace(allowances, stripsOf(board)[demand.strip - 1]!.width);
 }
 
 export function resawStep(mill: Milling): StepDraft[] {
@@ -189,7 +190,7 @@ export function jointStep({ context, strips }: Milling): StepDraft[] {
   const byWidth = (list: MilledStrip[], by: number, with_: ToolId) => {
     const groups = new Map<number, MilledStrip[]>();
     for (const s of list) groups.set(s.lane.rip, [...(groups.get(s.lane.rip) ?? []), s]);
-    return [...groups].sort(([a], [b]) => b - a).map(([, of]): InstructionOf<'joint'> => ({ do: 'joint', parts: of.map((s) => s.thing), by, width: board.strips[of[0]!.strip.demand.strip - 1]!.width, tool: with_, strips: of.map((s) => s.strip.demand.strip) }));
+    return [...groups].sort(([a], [b]) => b - a).map(([, of]): InstructionOf<'joint'> => ({ do: 'joint', parts: of.map((s) => s.thing), by, width: stripsOf(board)[of[0]!.strip.demand.strip - 1]!.width, tool: with_, strips: of.map((s) => s.strip.demand.strip) }));
   };
   const instructions: InstructionOf<'joint'>[] = [
     ...(asSawn || shop.habits.glueEdgeJoint <= 0 ? [] : byWidth(wide, shop.habits.glueEdgeJoint, tool.tool)),
@@ -199,7 +200,7 @@ export function jointStep({ context, strips }: Milling): StepDraft[] {
   const numbers = [...new Set(instructions.flatMap((i) => i.strips))];
   const { ways, taken } = straightEdgeWays(shop, instructions, tool.id);
   return [{
-    kind: 'jointStrips', title: numbers.length === board.strips.length ? say`Joint both edges of each strip` : say`Joint both edges of ${stripList(numbers)}`, habit: 'glueEdgeJoint', school: 'edgeMarks',
+    kind: 'jointStrips', title: numbers.length === stripsOf(board).length ? say`Joint both edges of each strip` : say`Joint both edges of ${stripList(numbers)}`, habit: 'glueEdgeJoint', school: 'edgeMarks',
     taken, ways, instructions, lines: jointLines(instructions, marks),
     why: say`A glue joint wants a fresh, straight, square edge. Narrow strips stay off every machine: they are cleaned by hand, or glued as the saw left them.`,
   }];

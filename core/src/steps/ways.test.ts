@@ -7,6 +7,7 @@ import { makePlan } from '../plan/plan.ts';
 import { plainBoard, plainPiece, planInput, planInputArbitrary } from '../plan/planArbitrary.ts';
 import { flatteningWays, LANE_SHARE, passDepthFor, straightEdgeOf, wayTaken } from './ways.ts';
 import type { Face } from './instruction.ts';
+import { stripsOf } from '../board/recipe.ts';
 
 const face = (change: Partial<Face> = {}): Face => ({ length: 430, width: 250, removal: 1.5, hardness: 5000, ...change });
 const all: Shop = { ...DEFAULT_SHOP, drumSander: { width: 400, passDepth: 0.3, leastLength: 60 }, routerSled: { width: 600, bit: 30, passDepth: 1 }, handTools: { planes: true, beltSander: true, orbitalSander: true } };
@@ -103,7 +104,7 @@ it('no wood is lost or made: strips add up to the panel, and each step from the 
     const steps = operations.filter((o) => ['flattenPanel', 'trimEdges', 'trimEnds', 'cutApart', 'sand'].includes(o.kind));
     if (strips.length === 0 || steps.length !== 4) return;
     const panel = allowances.panels[0]!;
-    const over = (i: number) => (showsOf(input.board.construction, input.board.strips[i]!) === 'edge' ? proudBy(allowances, input.board.strips[i]!.width) : 0);
+    const over = (i: number) => (showsOf(input.board.construction, stripsOf(input.board)[i]!) === 'edge' ? proudBy(allowances, stripsOf(input.board)[i]!.width) : 0);
     const glued = strips[0]!.milled.thickness - over(0);
     const size = { length: panel.length, width: panelWidth, thickness: operations.some((o) => o.kind === 'flattenSections') ? steps[0]!.parts[0]!.before : glued };
     const volume = () => size.length * size.width * size.thickness;

@@ -21,6 +21,7 @@ import { spareWood, type WantedWood } from '../cutting/spareWood.ts';
 import { boardThing, stockThing, stripThing, type PlugWood, type Instruction, type InstructionOf, type Thing, type WorkKind } from './instruction.ts';
 import { edgeWays, routedWays } from './toolWays.ts';
 import type { WorkedBoard } from '../plan/workedBoard.ts';
+import { stripsOf, type Strip } from '../board/recipe.ts';
 
 const routerPasses = (bit: number, depth: number): number => passDepths(depth, bit).length;
 /** Minutes (common practice): to make a template, and to set up a table for holds. */
@@ -263,7 +264,7 @@ export function engravingStep(context: PlanContext, worked: WorkedBoard, when: '
   const above = early ? (allowances.glueThickness - size.thickness) / 2 : 0;
   const starts = early ? layout.boards.map((b) => b.x) : [0];
   const instructions = marks.map((m): Instruction => {
-    const strip = m.face === 'far' ? 1 : board.strips.length;
+    const strip = m.face === 'far' ? 1 : stripsOf(board).length;
     const parts = early ? allowances.panels.map((_, k) => stripThing({ strip, copy: k + 1, spare: 0 }, panels)) : boardsOf(board.count);
     return { do: 'work', parts, cuts: cutsOf(worked, m.id), what: 'mark', feature: m.id, place: m.face, tool: MARK_TOOLS[m.method], passes: null, figures: { times: starts.length, length: m.length, width: m.width, depth: m.depth, ...markFigures(m, size, above), ...Object.fromEntries(starts.map((x, i) => [`x${i + 1}`, x + m.x])) } };
   });
@@ -271,7 +272,7 @@ export function engravingStep(context: PlanContext, worked: WorkedBoard, when: '
     kind: 'engrave', title: marks.length === 1 ? say`Mark: ${marks[0]!.name}` : say`${marks.length} marks`, school: 'engraving', machine: MARK_WORDS[marks[0]!.method], instructions,
     lines: [
       ...marks.map((m) => joined(
-        say`${m.name}, ${MARK_WORDS[m.method].toLowerCase()}, ${early ? say`on the outer face of strip ${m.face === 'far' ? 1 : board.strips.length}` : say`${MARK_PLACES[m.face]}`}: ${length(m.length)} by ${length(m.width)}, ${length(m.depth)} deep, its middle `,
+        say`${m.name}, ${MARK_WORDS[m.method].toLowerCase()}, ${early ? say`on the outer face of strip ${m.face === 'far' ? 1 : stripsOf(board).length}` : say`${MARK_PLACES[m.face]}`}: ${length(m.length)} by ${length(m.width)}, ${length(m.depth)} deep, its middle `,
         early ? joined(...starts.map((x, i) => joined(say`${i > 0 ? ' and ' : ''}`, say`${length(x + m.x)}`)), say` from the strip's left end and ${length(m.y + above)} below what will be the show side`) : markPlace(m, size),
       )),
       ...(shop.schools.engraving === 'outerStrip' && !early ? [say`The habit is an outer strip before the glue-up: there this mark would be planed or trimmed away`] : []),
@@ -314,7 +315,7 @@ export function inlaySteps(context: PlanContext, worked: WorkedBoard): StepDraft
 
 /** Another wood for the plug than the strips the mark lies on, out of what the plan leaves. */
 function plugWood(mark: FeatureOf<'mark'>, { board, rack, cutting, shop, species, saw }: PlanContext, { shift }: WorkedBoard, wanted: WantedWood): { told: PlugWood; species: string } | null {
-  const under = new Set(speciesUnder(mark, board.strips, shift));
+  const under = new Set(speciesUnder(mark, stripsOf(board), shift));
   const found = spareWood({ rack, cutting, promised: saw?.promised ?? [], shop }, wanted, (code) => !under.has(code));
   if (!found) return null;
   const { piece, unit, place } = found;
@@ -322,7 +323,7 @@ function plugWood(mark: FeatureOf<'mark'>, { board, rack, cutting, shop, species
 }
 
 /** Species of the strips that a mark lies on. @param shift of the board on its panel, mm */
-function speciesUnder(mark: FeatureOf<'mark'>, strips: PlanContext['board']['strips'], shift: number): string[] {
+function speciesUnder(mark: FeatureOf<'mark'>, strips: readonly Strip[], shift: number): string[] {
   if (mark.face === 'far') return [strips[0]!.species];
   if (mark.face === 'near') return [strips.at(-1)!.species];
   const [middle, half] = isSide(mark.face) ? [mark.x, mark.length / 2] : [mark.y, mark.width / 2];

@@ -10,6 +10,7 @@ import type { Shop } from '../shop/shop.ts';
 import { formatLength, type LengthDisplay } from '../units/formatLength.ts';
 import { numberTwins } from '../units/numberTwins.ts';
 import type { Drawing, Layer } from './drawing.ts';
+import { stripsOf } from '../board/recipe.ts';
 
 /** Something at full size that can be printed or cut, and laid on the wood. */
 export interface Template {
@@ -43,7 +44,7 @@ export function templatesOf(board: Board, worked: WorkedBoard, shop: Pick<Shop, 
 
 function boardTemplate(board: Board, worked: WorkedBoard, display: LengthDisplay): Template {
   const { size, outline, solids, shift, features } = worked;
-  const joints = stripTops(board.strips).slice(1).map((top) => top - shift).filter((y) => y > 0 && y < size.width);
+  const joints = stripTops(stripsOf(board)).slice(1).map((top) => top - shift).filter((y) => y > 0 && y < size.width);
   const flats = (['top', 'bottom'] as const).flatMap((face) => flatOf(worked, face, board.worked.corners) ?? []);
   return {
     id: 'board', name: 'The board', use: 'Full size, with its joints, the flats of both faces and everything that is cut into it.',

@@ -1,9 +1,10 @@
 import type { SideEdges } from '#core/features/edge.ts';
 import { NOTHING_WORKED, UNDRAWN } from '#core/features/feature.ts';
-import { AS_IT_LIES, UNDECIDED, type Board, type Construction } from '#core/board/board.ts';
+import { UNDECIDED, type Board, type Construction } from '#core/board/board.ts';
 import { DEFAULT_SHOP, type Shop } from '#core/shop/shop.ts';
 import { USUAL_TREATMENT, type Defect } from '#core/stock/defect.ts';
 import { PLAIN_CONDITION, type Piece } from '#core/stock/piece.ts';
+import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
 
 /**
  * The demo: the Tram Shed, a members' workshop in a disused tram depot, equips the kitchens of three mountain huts. All invented.
@@ -79,9 +80,9 @@ function board(name: string, use: string, construction: Construction, size: [num
   const [length, width, thickness] = size;
   return {
     name, use, construction, length, width, thickness, count, ...UNDECIDED, worked: { ...NOTHING_WORKED, ...worked },
-    strips: strips.split(' ').map((text, i) => ({
+    recipe: flatRecipe(strips.split(' ').map((text, i) => ({
       id: `s${i + 1}`, species: SPECIES[text[0]!]!, width: Number(text.slice(1).replace('!', '')), ...AS_IT_LIES, endForEnd: text.endsWith('!'),
-    })),
+    }))),
   };
 }
 

@@ -7,6 +7,7 @@ import * as router from './005-router.ts';
 import * as worked from './006-worked.ts';
 import * as exact from './007-exact.ts';
 import * as followed from './008-followed.ts';
+import * as recipe from './009-recipe.ts';
 
 /** Every migration by name, run in the order of the names, each once. One that has landed is never edited: `checksums.json` holds that. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -18,4 +19,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '006-worked': worked,
   '007-exact': exact,
   '008-followed': followed,
+  '009-recipe': recipe,
 };

@@ -131,12 +131,18 @@ it('the step to version 7 goes back whole and forward again: what an older Caden
   const document = (row: { document: unknown } | undefined) => JSON.parse(String(row!.document)) as { strips: object[]; accepted: object[] };
   const newest = async () => document(await db('revisions').where({ board_id: board!.id }).orderBy('number', 'desc').first<{ document: unknown }>());
   const hasGrits = async () => 'grits' in document(await db('shops').first<{ document: unknown }>());
+  await migrations['009-recipe']!.down!(db);
   await migrations['008-followed']!.down!(db);
   const before = await newest();
   expect([before.strips.some((s) => 'sideKept' in s), before.accepted, await hasGrits()]).toEqual([false, [{ rule: 'no-clamps', note: 'Wedges' }], false]);
   await migrations['008-followed']!.up(db);
   const after = await newest();
   expect([after.strips.every((s) => 'sideKept' in s), after.accepted, await hasGrits()]).toEqual([true, [{ rule: 'no-clamps', strips: null, note: 'Wedges' }], true]);
+  // The recipe of the step after it is made of the same strips again.
+  await migrations['009-recipe']!.up(db);
+  const { recipe } = await newest() as unknown as { recipe: { kind: string; id: string; takes: string[] }[] };
+  expect(recipe.at(-1)).toMatchObject({ kind: 'glue', takes: after.strips.map((s) => (s as { id: string }).id) });
+  expect(recipe.slice(0, -1)).toEqual(after.strips.map((s) => ({ kind: 'strip', ...s })));
   await db.destroy();
 }, 60_000);
 
@@ -154,7 +160,7 @@ it('ten thousand revisions come up some hundred at a time: no table is ever in m
   await openStore(db);
   expect(most.get('revisions')).toBeGreaterThan(100);
   for (const [table, rows] of most) expect([table, rows <= 200]).toEqual([table, true]);
-  const [{ n }] = await db('revisions').where({ format_version: 7 }).whereRaw("document like '%\"sideKept\":%' and document like '%\"worked\":%'").count<{ n: number }[]>({ n: '*' }) as [{ n: number }];
+  const [{ n }] = await db('revisions').where({ format_version: 8 }).whereRaw("document like '%\"takes\":%' and document like '%\"worked\":%'").count<{ n: number }[]>({ n: '*' }) as [{ n: number }];
   expect(n).toBeGreaterThanOrEqual(MANY);
   await db.destroy();
 }, 120_000);

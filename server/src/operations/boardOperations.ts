@@ -12,6 +12,7 @@ import { readShop } from '../stores/shopStore.ts';
 import { addMissingSpecies, allSpecies, speciesProblems } from '../stores/speciesStore.ts';
 import { pageQuerySchema, pageReply } from './listing.ts';
 import { versionSchema } from './version.ts';
+import { stripsOf } from '#core/board/recipe.ts';
 
 /** More steps than hands take between two saves; a longer list comes in parts. */
 const GREATEST_STEP_COUNT = 200;
@@ -100,7 +101,7 @@ export const boardOperations: readonly Operation[] = [
       if (unknown.length > 0) throw new Problem(409, 'unknown-species', `${unknown[0]!.message} Choose one that is, then save the file.`, unknown);
       const [rack, { shop }, species] = await Promise.all([piecesInRack(db), readShop(db), allSpecies(db)]);
       const pieces = rack.map((r) => r.piece);
-      const named = new Set([...board.strips, ...board.versions.flatMap((v) => v.strips), ...pieces].map((s) => s.species));
+      const named = new Set([...stripsOf(board), ...board.versions.flatMap((v) => stripsOf(v)), ...pieces].map((s) => s.species));
       const text = writeBoardFile({ board, rack: pieces, species: species.filter((s) => named.has(s.code)), shop });
       return { status: 200, json: text, headers: { 'Content-Disposition': attachment(`${fileName(board.name)}.cadenza.json`) } };
     },

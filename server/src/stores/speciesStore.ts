@@ -47,10 +47,10 @@ export async function unknownSpecies(db: Knex, codes: Iterable<string>): Promise
 
 /** Where a board names species that are not known, its versions included. */
 export async function speciesProblems(db: Knex, board: Board): Promise<FieldProblem[]> {
-  const layouts = [{ at: '', label: '', strips: board.strips }, ...board.versions.map((v, i) => ({ at: `versions[${i}].`, label: `Version ${i + 1}, `, strips: v.strips }))];
-  const unknown = await unknownSpecies(db, layouts.flatMap((l) => l.strips.map((s) => s.species)));
-  return unknown.size === 0 ? [] : layouts.flatMap(({ at, label, strips }) => strips.flatMap(({ species }, i) => (
-    unknown.has(species) ? [{ path: `${at}strips[${i}].species`, message: `${label}${label ? 's' : 'S'}trip ${i + 1}: species "${species}" is not known.` }] : [])));
+  const layouts = [{ at: '', label: '', recipe: board.recipe }, ...board.versions.map((v, i) => ({ at: `versions[${i}].`, label: `Version ${i + 1}, `, recipe: v.recipe }))];
+  const unknown = await unknownSpecies(db, layouts.flatMap((l) => l.recipe.flatMap((o) => (o.kind === 'strip' ? [o.species] : []))));
+  return unknown.size === 0 ? [] : layouts.flatMap(({ at, label, recipe }) => recipe.flatMap((o, i) => (
+    o.kind === 'strip' && unknown.has(o.species) ? [{ path: `${at}recipe[${i}].species`, message: `${label}${label ? 's' : 'S'}trip ${i + 1}: species "${o.species}" is not known.` }] : [])));
 }
 
 const MOST_NAMED = 20;

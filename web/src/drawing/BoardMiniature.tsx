@@ -4,6 +4,7 @@ import { bodiesOf } from '#core/plan/bodiesOf.ts';
 import type { PlanInput } from '#core/plan/context.ts';
 import classes from './drawing.module.css';
 import { Wood } from './Wood.tsx';
+import { stripsOf } from '#core/board/recipe.ts';
 
 interface BoardMiniatureProps {
   board: Board;
@@ -18,16 +19,16 @@ interface BoardMiniatureProps {
 export function BoardMiniature({ board, input, scale, oiled = false }: BoardMiniatureProps) {
   const trim = Math.max(0, (panelWidth(board) - board.width) / 2);
   const clip = useId();
-  const tops = stripTops(board.strips);
+  const tops = stripTops(stripsOf(board));
   const bodies = useMemo(() => bodiesOf({ ...input, board }), [board, input]);
   const endTrim = ((bodies[0]?.size[0] ?? board.length) - board.length) / 2;
   return (
     <svg className={classes.miniature} width={board.length * scale + 2} height={board.width * scale + 2} role="img"
-      aria-label={`Drawing of ${board.name}: ${board.strips.length} strips`}>
+      aria-label={`Drawing of ${board.name}: ${stripsOf(board).length} strips`}>
       <g transform="translate(1 1)">
         <clipPath id={clip}><rect width={board.length * scale} height={board.width * scale} /></clipPath>
         <g clipPath={`url(#${clip})`}>
-          {board.strips.map((strip, i) => (
+          {stripsOf(board).map((strip, i) => (
             <Wood key={strip.id} x={-endTrim * scale} y={(tops[i]! - trim) * scale} scale={scale} species={input.species.find((s) => s.code === strip.species)}
               body={bodies[i]!} stripId={strip.id} side="top" oiled={oiled} />
           ))}

@@ -5,6 +5,7 @@ import { formatLength, type LengthDisplay } from '#core/units/formatLength.ts';
 import type { Species } from '#core/wood/species.ts';
 import { woodPictures } from './wood/woodPictures.ts';
 import { cutOf, logSource, paintRequest } from './wood/woodSide.ts';
+import { stripsOf } from '#core/board/recipe.ts';
 
 export interface BoardSvgOptions {
   /** Paper millimetres for one of the board. */
@@ -44,15 +45,15 @@ export async function boardSvg(board: Board, plan: Plan, species: readonly Speci
   const pictures = await stripPictures(board, plan, species, options);
   const trim = plan.worked.shift;
   const endTrim = (plan.allowances.roughLength - board.length) / 2;
-  const tops = stripTops(board.strips);
+  const tops = stripTops(stripsOf(board));
   const n = (mm: number) => Number(mm.toFixed(3));
   const figure = (mm: number) => escapeXml(formatLength(mm, display));
   const text = (x: number, y: number, said: string, more = '') => `<text x="${n(x)}" y="${n(y)}" ${more}>${said}</text>`;
-  const strips = board.strips.map((strip, i) => {
+  const strips = stripsOf(board).map((strip, i) => {
     const y = top + (tops[i]! - trim) * scale;
     return `<image href="${pictures[i]!}" x="${n(left - endTrim * scale)}" y="${n(y)}" width="${n(plan.allowances.roughLength * scale)}" height="${n(strip.width * scale)}" preserveAspectRatio="none"/>`;
   });
-  const joints = board.strips.slice(1).map((_, i) => `<path d="M${n(left)} ${n(top + (tops[i + 1]! - trim) * scale)}h${n(w)}"/>`);
+  const joints = stripsOf(board).slice(1).map((_, i) => `<path d="M${n(left)} ${n(top + (tops[i + 1]! - trim) * scale)}h${n(w)}"/>`);
   const dimension = (d: string) => `<path d="${d}" fill="none" stroke="#333" stroke-width="0.2"/>`;
   const parts = [
     `<svg xmlns="http://www.w3.org/2000/svg" width="${n(width)}mm" height="${n(height)}mm" viewBox="0 0 ${n(width)} ${n(height)}" font-family="Fira Sans, Helvetica, Arial, sans-serif" font-size="${TEXT_MM}" fill="#222">`,
@@ -79,7 +80,7 @@ export async function boardSvg(board: Board, plan: Plan, species: readonly Speci
 /** The strips' faces as PNG data, fine enough for paper. */
 async function stripPictures(board: Board, plan: Plan, species: readonly Species[], { scale, oiled }: BoardSvgOptions): Promise<string[]> {
   const pixels = Math.min(MOST_PX_PER_BOARD_MM, PICTURE_PX_PER_MM * scale);
-  const requests = board.strips.map((strip, i) => paintRequest(logSource(plan.bodies[i]!, strip.id), species.find((s) => s.code === strip.species), cutOf(plan.bodies[i]!, 'top'), pixels, oiled));
+  const requests = stripsOf(board).map((strip, i) => paintRequest(logSource(plan.bodies[i]!, strip.id), species.find((s) => s.code === strip.species), cutOf(plan.bodies[i]!, 'top'), pixels, oiled));
   const release = requests.map((request) => woodPictures.use(request, () => {}));
   try {
     await woodPictures.allPainted();

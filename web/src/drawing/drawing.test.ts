@@ -1,6 +1,5 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { AS_IT_LIES, type Strip } from '#core/board/board.ts';
 import { bodiesOf } from '#core/plan/bodiesOf.ts';
 import { plainBoard, plainPiece } from '#core/plan/planArbitrary.ts';
 import { inPiece, stockBody, type StripBody } from '#core/plan/stripBody.ts';
@@ -12,6 +11,7 @@ import { bitmapFile } from './wood/bitmap.ts';
 import { logOf } from './wood/log.ts';
 import { paintWood } from './wood/paintWood.ts';
 import { cutOf, logSource, type Side } from './wood/woodSide.ts';
+import { AS_IT_LIES, flatRecipe, type Strip } from '#core/board/recipe.ts';
 
 const beech = HANDBOOK_SPECIES.find((s) => s.code === 'beech-european')!;
 const shapes = fc.record({ turned: fc.boolean(), endForEnd: fc.boolean(), rolled: fc.boolean() });
@@ -23,7 +23,7 @@ const mean = ({ rgb }: ReturnType<typeof paint>) => rgb.reduce((sum, v) => sum +
 describe('wood', () => {
   const piece = plainPiece({ species: 'beech-european', length: 600, width: 120, thickness: 30, defects: [{ id: 'k', kind: 'knot', face: 'through', from: 200, across: 40, length: 60, width: 40, treatment: 'harmless' }] });
   const bodyOf = (change: Partial<Strip>, construction: 'edge' | 'face' = 'face') => {
-    const board = plainBoard({ construction, length: 300, width: 60, strips: [{ id: 's1', species: 'beech-european', width: construction === 'face' ? 70 : 25, ...AS_IT_LIES, ...change }], thickness: 22 });
+    const board = plainBoard({ construction, length: 300, width: 60, recipe: flatRecipe([{ id: 's1', species: 'beech-european', width: construction === 'face' ? 70 : 25, ...AS_IT_LIES, ...change }]), thickness: 22 });
     return bodiesOf({ board, rack: [{ ...piece, defects: [] }], shop: DEFAULT_SHOP, species: HANDBOOK_SPECIES })[0]!;
   };
 

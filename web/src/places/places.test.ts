@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import type { Section } from '#core/cutting/sections.ts';
 import { heldIndices, inHandIndex, pickUp, type Hand } from './layout/hand.ts';
-import { AS_IT_LIES } from '#core/board/board.ts';
 import { offeredWidths, shelfSections } from './layout/offers.ts';
 import { marksOf, nextMark } from './rack/nextMark.ts';
+import { AS_IT_LIES } from '#core/board/recipe.ts';
 
 const section = (change: Partial<Section>): Section => ({ pieceId: 'p', mark: 'P', species: 'pear', rings: 'flat', width: 30, count: 2, resawn: false, tooThinBy: 0, ...change });
 

@@ -1,7 +1,7 @@
-import type { Strip } from '#core/board/board.ts';
 import { propose, type ProposeInput, type Proposed } from '#core/propose/propose.ts';
 import { shuffle, type ShuffledOrder } from '#core/propose/shuffle.ts';
 import type { Species } from '#core/wood/species.ts';
+import type { Strip } from '#core/board/recipe.ts';
 
 /** What a page asks of the worker. To stop it, the page ends the worker: what was told last is kept. */
 export type ProposeRequest = { kind: 'propose'; input: ProposeInput; seed: number; seconds: number } | { kind: 'shuffle'; strips: readonly Strip[]; species: readonly Species[]; seed: number; seconds: number };

@@ -7,6 +7,7 @@ import { isAt, type StepStation } from '#core/steps/operation.ts';
 import type { Plan } from '#core/plan/plan.ts';
 import { useSettledBoard } from '../data/openBoard.tsx';
 import classes from './StationRule.module.css';
+import { stripsOf } from '#core/board/recipe.ts';
 
 type StationState = 'untouched' | 'planned' | 'attention' | 'done';
 
@@ -27,7 +28,7 @@ function stationsOf(board: Board, findings: readonly Finding[], { cutting, outda
   const open = openStops(findings);
   const at = (station: StepStation) => open.some((f) => isAt(station, f.at));
   const layoutStops = open.filter((f) => ['panel-width', 'width-not-in-rack', 'strip-wider-than-board'].includes(f.rule)).length;
-  const empty = board.strips.length === 0;
+  const empty = stripsOf(board).length === 0;
   const cutStops = open.filter((f) => f.rule === 'stock-shortage').length;
   // Promised wood is not cut yet.
   const cut = cutting.blanks.length > 0 && cutting.blanks.every((b) => b.done) && cutting.shortages.length === 0;

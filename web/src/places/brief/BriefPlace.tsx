@@ -11,6 +11,7 @@ import { LengthInput } from '../../quantities/LengthInput.tsx';
 import { SwitchDialog } from '../layout/SwitchDialog.tsx';
 import classes from './BriefPlace.module.css';
 import { ConstructionChoice } from './ConstructionChoice.tsx';
+import { stripsOf } from '#core/board/recipe.ts';
 
 const USES = ['Bread', 'Carving', 'Dough', 'Cheese', 'Everyday'];
 
@@ -26,7 +27,7 @@ export function BriefPlace() {
   const scale = fitScale([board.length, board.width + board.thickness], [width - ROOM.left - 20, 330], 1.2);
   const [w, h, t] = [board.length * scale, board.width * scale, Math.max(3, board.thickness * scale)];
   const offset = Math.max(0, (panelWidth(board) - board.width) / 2);
-  const joints = stripTops(board.strips).map((top) => top - offset).filter((mm) => mm > 0 && mm < board.width);
+  const joints = stripTops(stripsOf(board)).map((top) => top - offset).filter((mm) => mm > 0 && mm < board.width);
   const sideY = ROOM.top + h + ROOM.gap;
 
   return (
@@ -49,7 +50,7 @@ export function BriefPlace() {
             </div>
           )}
         </CommitField>
-        <ConstructionChoice value={board.construction} onChange={(construction: Construction) => (board.strips.length === 0 ? set({ construction }) : setSwitching(construction))} />
+        <ConstructionChoice value={board.construction} onChange={(construction: Construction) => (stripsOf(board).length === 0 ? set({ construction }) : setSwitching(construction))} />
         {switching && <SwitchDialog to={switching} onClose={() => setSwitching(null)} />}
         <CommitField field="Number of boards" value={board.count} schema={boardSchema.shape.count} onCommit={(count) => set({ count, perPanel: bestPerPanel({ ...input, board: { ...board, count } }) })}>
           {(typed, change, problem, leave) => (

@@ -7,6 +7,7 @@ import { Length } from '../../quantities/Length.tsx';
 import classes from './cuts.module.css';
 import type { Cuts } from './useCuts.ts';
 import { money } from './words.ts';
+import { stripsOf } from '#core/board/recipe.ts';
 
 /** Beside the drawing: what the plan costs and why, saw settings, and the wishes that shape it. */
 export function CutRail({ cuts, sheets, together }: { cuts: Cuts; sheets: readonly CutSheet[]; together: ReactNode }) {
@@ -18,7 +19,7 @@ export function CutRail({ cuts, sheets, together }: { cuts: Cuts; sheets: readon
     cuts.announce(words);
     session.edit((b) => ({ ...b, cutting: change(b.cutting) }));
   };
-  const numberOf = (stripId: string) => board.strips.findIndex((s) => s.id === stripId) + 1;
+  const numberOf = (stripId: string) => stripsOf(board).findIndex((s) => s.id === stripId) + 1;
   const pins = wishes.pins.filter((p) => numberOf(p.strip) > 0);
   const bans = wishes.bans.flatMap((id) => rack.find((p) => p.id === id) ?? []);
   const groups = wishes.together.map((ids) => ids.map(numberOf).filter((n) => n > 0)).filter((g) => g.length > 1);
@@ -62,9 +63,9 @@ export function CutRail({ cuts, sheets, together }: { cuts: Cuts; sheets: readon
           </ul>
         )}
         <TogetherWish onWish={(from, to) => edit(`Strips ${from} to ${to} from one blank`, (c) => {
-          const ids = board.strips.slice(from - 1, to).map((s) => s.id);
+          const ids = stripsOf(board).slice(from - 1, to).map((s) => s.id);
           return { ...c, together: [...c.together.filter((g) => !g.some((id) => ids.includes(id))), ids] };
-        })} count={board.strips.length} sameSpecies={(from, to) => new Set(board.strips.slice(from - 1, to).map((s) => s.species)).size === 1} />
+        })} count={stripsOf(board).length} sameSpecies={(from, to) => new Set(stripsOf(board).slice(from - 1, to).map((s) => s.species)).size === 1} />
       </section>
     </aside>
   );

@@ -25,6 +25,7 @@ import { StripBar } from './StripBar.tsx';
 import classes from './cuts.module.css';
 import { gapWords, money } from './words.ts';
 import { useCuts } from './useCuts.ts';
+import { stripsOf } from '#core/board/recipe.ts';
 
 /** Which strip comes from which piece: drawn to scale in cutting order, searched while you watch, kept, and booked after the saw. */
 export function CutsPlace() {
@@ -49,7 +50,7 @@ export function CutsPlace() {
     { keys: 'i', does: 'Search for a better cut plan, or stop', run: () => (cuts.running ? cuts.stop() : cuts.improve()) },
     { keys: 't', does: 'Drawing or table', run: () => setView(view === 'drawing' ? 'table' : 'drawing') },
   ]);
-  if (board.strips.length === 0) {
+  if (stripsOf(board).length === 0) {
     return <div className={classes.page}><div><h2>Nothing to cut yet</h2><p>Lay out strips first; then the rack is searched for the best way to cut them.</p><Button component={Link} to="../layout" relative="path">Lay out strips</Button></div></div>;
   }
 
@@ -162,7 +163,7 @@ export function CutsPlace() {
       </div>
       <CutRail cuts={cuts} sheets={sheets} together={(
         <MultiSelect label="Cut together with" placeholder={cuts.together.length > 1 ? undefined : 'only this board'} value={cuts.together.slice(1)} onChange={cuts.setTogether}
-          data={(boards.data ?? []).filter((b) => b.id !== id && b.board.strips.length > 0).map((b) => ({ value: b.id, label: b.board.name }))} />
+          data={(boards.data ?? []).filter((b) => b.id !== id && stripsOf(b.board).length > 0).map((b) => ({ value: b.id, label: b.board.name }))} />
       )} />
       {moving && <MoveStripDialog strip={moving} onClose={() => setMoving(null)} onMove={(pieceId) => pin(moving, pieceId)} />}
     </div>

@@ -2,6 +2,7 @@ import { panelWidth, stripTops, type Board } from '#core/board/board.ts';
 import type { Blank, CutPlan } from '#core/cutting/cutPlan.ts';
 import type { Species } from '#core/wood/species.ts';
 import classes from './cuts.module.css';
+import { stripsOf } from '#core/board/recipe.ts';
 
 interface StripBarProps {
   plan: CutPlan;
@@ -25,10 +26,10 @@ export function StripBar({ plan, done, board, boardKey, species, width, lit, onL
   const onBench = new Set(done.flatMap((b) => b.strips.map((s) => s.demand.stripId)));
   const met = new Map([...plan.blanks, ...done].flatMap((b) => b.strips.filter((s) => s.demand.board === boardKey && s.demand.spare === 0).map((s) => [s.demand.stripId, b] as const)));
   const [, litStrip] = lit?.startsWith(`${boardKey}/`) ? lit.split('/') : [];
-  const tops = stripTops(board.strips);
+  const tops = stripTops(stripsOf(board));
   return (
     <svg width={total * scale + 2} height={HEIGHT + 2} role="group" aria-label="Strips of the board in order">
-      {board.strips.map((strip, i) => {
+      {stripsOf(board).map((strip, i) => {
         const x = 1 + tops[i]! * scale;
         const w = strip.width * scale;
         const found = met.has(strip.id);

@@ -7,6 +7,7 @@ import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import { Length } from '../../quantities/Length.tsx';
 import { Measured } from '../../quantities/QuantityField.tsx';
 import classes from './ClampDrawing.module.css';
+import { stripsOf } from '#core/board/recipe.ts';
 
 const WIDTH = 640;
 const ROOM = { left: 54, right: 14, top: 34, bottom: 34, height: 250 };
@@ -18,7 +19,7 @@ const PAD_MM = 13;
 export function ClampDrawing({ glueUp }: { glueUp: GlueUp }) {
   const { board, plan, input } = useSettledBoard();
   const { length } = plan.allowances.panels[0]!;
-  const strips = board.strips.slice(glueUp.firstStrip - 1, glueUp.lastStrip);
+  const strips = stripsOf(board).slice(glueUp.firstStrip - 1, glueUp.lastStrip);
   const out = PAD_MM + HEAD_MM;
   const scale = fitScale([length, glueUp.width + 2 * out], [WIDTH - ROOM.left - ROOM.right, ROOM.height], 1.6);
   const [x0, y0] = [ROOM.left, ROOM.top + out * scale];

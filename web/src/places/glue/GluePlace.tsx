@@ -15,6 +15,7 @@ import { GroupTree } from './GroupTree.tsx';
 import { Rehearsal } from './Rehearsal.tsx';
 import { RunPanel } from './RunPanel.tsx';
 import { TimelineDrawing } from './TimelineDrawing.tsx';
+import { stripsOf } from '#core/board/recipe.ts';
 
 const GLUING: readonly OperationKind[] = ['layOut', 'dryRun', 'glue', 'join', 'flattenSections'];
 
@@ -22,7 +23,7 @@ const GLUING: readonly OperationKind[] = ['layOut', 'dryRun', 'glue', 'join', 'f
 export function GluePlace() {
   const { board, plan, findings, session } = useSettledBoard();
   const [chosen, setChosen] = useState('');
-  if (board.strips.length === 0) return <NoStrips />;
+  if (stripsOf(board).length === 0) return <NoStrips />;
   const { glueUps } = plan.gluing;
   const glueUp = glueUps.find((g) => g.id === chosen) ?? glueUps[0];
   const steps = plan.operations.filter((o) => isAt('glue', o.kind));

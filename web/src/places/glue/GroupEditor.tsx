@@ -3,6 +3,7 @@ import { useSettledBoard } from '../../data/openBoard.tsx';
 import { useDisplay } from '../../quantities/display.tsx';
 import { formatLength } from '#core/units/formatLength.ts';
 import classes from './GroupEditor.module.css';
+import { stripsOf } from '#core/board/recipe.ts';
 
 /** The first groups as the strips lie: the joint between two strips is either glued in a first group or left for later. A press on a joint changes that. */
 export function GroupEditor() {
@@ -13,7 +14,7 @@ export function GroupEditor() {
   const groupOf = (n: number) => first.find((g) => n >= g.firstStrip && n <= g.lastStrip)?.id ?? `alone ${n}`;
   const sizes = () => {
     const list: number[] = [];
-    board.strips.forEach((_, i) => {
+    stripsOf(board).forEach((_, i) => {
       if (i > 0 && groupOf(i + 1) === groupOf(i)) list[list.length - 1]! += 1;
       else list.push(1);
     });
@@ -27,7 +28,7 @@ export function GroupEditor() {
     }, 0);
     if (bounds.has(joint)) bounds.delete(joint);
     else bounds.add(joint);
-    const ends = [...bounds].filter((b) => b < board.strips.length).sort((a, b) => a - b).concat(board.strips.length);
+    const ends = [...bounds].filter((b) => b < stripsOf(board).length).sort((a, b) => a - b).concat(stripsOf(board).length);
     const groups = ends.map((end, i) => end - (ends[i - 1] ?? 0));
     session.edit((b) => ({ ...b, gluing: { ...b.gluing, groups } }));
   };
@@ -35,7 +36,7 @@ export function GroupEditor() {
   return (
     <div>
       <div className={classes.row} role="group" aria-label="Strips and their joints: glued together first, or joined later">
-        {board.strips.map((strip, i) => {
+        {stripsOf(board).map((strip, i) => {
           const species = input.species.find((s) => s.code === strip.species);
           const together = i > 0 && groupOf(i + 1) === groupOf(i);
           return (
@@ -44,13 +45,13 @@ export function GroupEditor() {
                 <button type="button" className={classes.joint} aria-pressed={together} onClick={() => toggle(i)}
                   aria-label={`Joint between strips ${i} and ${i + 1}: ${together ? 'glued in a group' : 'joined later'}`} title={together ? 'Glued in a group; press to leave it for later' : 'Joined later; press to glue it in a group'} />
               )}
-              <span className={classes.strip} style={{ background: species?.colour ?? 'var(--line)' }} title={`Strip ${i + 1}, ${formatLength(strip.width, display)}`}>{board.strips.length <= 40 && <b>{i + 1}</b>}</span>
+              <span className={classes.strip} style={{ background: species?.colour ?? 'var(--line)' }} title={`Strip ${i + 1}, ${formatLength(strip.width, display)}`}>{stripsOf(board).length <= 40 && <b>{i + 1}</b>}</span>
             </span>
           );
         })}
       </div>
       <p className={classes.note}>
-        {plan.gluing.byHand ? <>{first.length === 1 && first[0]!.parts === board.strips.length ? 'Your own way: all strips in one glue-up.' : 'Your own groups.'} <Button size="compact-xs" variant="default" onClick={() => session.edit((b) => ({ ...b, gluing: { ...b.gluing, groups: null } }))}>Let Cadenza choose</Button></>
+        {plan.gluing.byHand ? <>{first.length === 1 && first[0]!.parts === stripsOf(board).length ? 'Your own way: all strips in one glue-up.' : 'Your own groups.'} <Button size="compact-xs" variant="default" onClick={() => session.edit((b) => ({ ...b, gluing: { ...b.gluing, groups: null } }))}>Let Cadenza choose</Button></>
           : 'Chosen for the fewest hours in clamps. Press a joint to group otherwise.'}
       </p>
     </div>

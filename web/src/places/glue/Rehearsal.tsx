@@ -6,6 +6,7 @@ import { amount, formatQuantity } from '#core/units/quantity.ts';
 import { useDisplay } from '../../quantities/display.tsx';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import classes from './GluePlace.module.css';
+import { stripsOf } from '#core/board/recipe.ts';
 
 /** What is ready before the first glue; ticks are for now only. */
 export function Rehearsal({ glueUp }: { glueUp: GlueUp }) {
@@ -13,7 +14,7 @@ export function Rehearsal({ glueUp }: { glueUp: GlueUp }) {
   const { display } = useDisplay();
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const { clamps } = glueUp;
-  const oily = board.strips.slice(glueUp.firstStrip - 1, glueUp.lastStrip).some((s) => input.species.find((w) => w.code === s.species)?.oily);
+  const oily = stripsOf(board).slice(glueUp.firstStrip - 1, glueUp.lastStrip).some((s) => input.species.find((w) => w.code === s.species)?.oily);
   const items = [
     `Strips ${glueUp.firstStrip} to ${glueUp.lastStrip} in order, triangle whole, best side up`, `${clamps.wanted} clamps opened to the width, ${Math.ceil(clamps.wanted / 2)} lying below, the others at hand`,
     `${2 * clamps.placed.length} pads`, ...(clamps.cauls.length > 0 ? [`${2 * clamps.cauls.length} cauls, taped where they cross a joint, none in the way of a clamp`] : []),

@@ -1,7 +1,7 @@
 import { memo, useMemo, useState, type ReactNode, type RefObject } from 'react';
 import { allowancesFor, widthReached } from '#core/board/allowances.ts';
 import { moveJoint } from '#core/board/arrange.ts';
-import { panelWidth as panelWidthOf, showsOf, stripTops, type Strip } from '#core/board/board.ts';
+import { panelWidth as panelWidthOf, showsOf, stripTops } from '#core/board/board.ts';
 import type { SnapReason } from '#core/board/snapJoint.ts';
 import type { Plan } from '#core/plan/plan.ts';
 import { sampleBody } from '#core/plan/stripBody.ts';
@@ -20,6 +20,7 @@ import { grip } from './moveRows.ts';
 import { overlayMarks, type Overlay } from './overlay.ts';
 import { StripRow } from './StripRow.tsx';
 import { useStripGesture } from './useStripGesture.ts';
+import { type Strip, stripsOf } from '#core/board/recipe.ts';
 
 interface BoardDrawingProps {
   svgRef: RefObject<SVGSVGElement | null>;
@@ -74,7 +75,7 @@ export function BoardDrawing(props: BoardDrawingProps) {
   const bodies = useMemo(() => new Map(plan.strips.map((s, i) => [s.id, steadyBody(plan.bodies[i]!, s.id)])), [plan]);
   const [scale0, setScale0] = useState(fitting);
   const { frozen, snap, swapWith, handlers } = useStripGesture({
-    svgRef, strips: board.strips, plan, bodies, display, scale: scale0, top: room.top, flipped, held, onPick, onStrips, onGestureEnd,
+    svgRef, strips: stripsOf(board), plan, bodies, display, scale: scale0, top: room.top, flipped, held, onPick, onStrips, onGestureEnd,
   });
   const scale = frozen?.scale ?? fitting;
   if (scale !== scale0) setScale0(scale);
@@ -91,12 +92,12 @@ export function BoardDrawing(props: BoardDrawingProps) {
   const drawn = frozen?.bodies ?? bodies;
   const bodyOf = (strip: Strip) => drawn.get(strip.id) ?? bodies.get(strip.id) ?? steadyBody(sampleBody(null, showsOf(board.construction, strip), [roughLength, strip.width, glueThickness]), strip.id);
   const widthByKey = (index: number, by: number) => {
-    const strip = board.strips[index];
+    const strip = stripsOf(board)[index];
     if (strip) onStrips((strips) => moveJoint(strips, index, strip.width + by, false), `joint-${strip.id}`);
   };
 
-  const tops = stripTops(board.strips);
-  const rows = board.strips.map((strip, i) => ({ strip, y: y0 + (flipped ? panelWidth - tops[i]! - strip.width : tops[i]!) * scale, number: i + 1 }));
+  const tops = stripTops(stripsOf(board));
+  const rows = stripsOf(board).map((strip, i) => ({ strip, y: y0 + (flipped ? panelWidth - tops[i]! - strip.width : tops[i]!) * scale, number: i + 1 }));
   const chainX = narrow ? x0 - 14 : x0 - 47;
   const captionX = narrow ? endX + glueThickness * scale : endX + (glueThickness * scale) / 2;
   const resting = snap && snap.reason.kind !== 'grid' ? rows[snap.index] : undefined;
@@ -125,7 +126,7 @@ export function BoardDrawing(props: BoardDrawingProps) {
           {missing > 16 && <text x={x0 + panel.w / 2} y={y0 + panel.h + missing / 2} dy="0.35em" textAnchor="middle"><LengthTspans mm={missing / scale} bare={false} /> still open</text>}
         </g>
       )}
-      {board.strips.length > 0 && (
+      {stripsOf(board).length > 0 && (
         <g className={classes.trim} pointerEvents="none">
           <path d={`M${x0} ${y0}h${panel.w}v${panel.h}h${-panel.w}zM${x0 + endTrim} ${y0 + trim}v${panel.h - 2 * trim}h${board.length * scale}v${-(panel.h - 2 * trim)}z`} fillRule="evenodd" />
           <rect x={x0 + endTrim} y={y0 + trim} width={board.length * scale} height={Math.max(0, panel.h - 2 * trim)} />

@@ -6,6 +6,7 @@ import { boardSvg, svgAsPng } from '../../drawing/boardSvg.ts';
 import { useDisplay } from '../../quantities/display.tsx';
 import { showProblem } from '../../shell/notices.tsx';
 import classes from './SwitchDialog.module.css';
+import { stripsOf } from '#core/board/recipe.ts';
 
 /** Scales to draw at: paper for one of the board. */
 const SCALES = [{ value: 1, label: '1:1, full size' }, { value: 0.5, label: '1:2' }, { value: 0.25, label: '1:4' }, { value: 0.2, label: '1:5' }, { value: 0.1, label: '1:10' }];
@@ -35,7 +36,7 @@ export function ExportDialog({ oiled, onClose }: { oiled: boolean; onClose(): vo
   };
   return (
     <Modal opened onClose={onClose} title="Export the drawing" closeButtonProps={{ 'aria-label': 'Close' }}>
-      {board.strips.length === 0 ? <p>There is nothing to draw yet: lay out some strips first.</p> : (
+      {stripsOf(board).length === 0 ? <p>There is nothing to draw yet: lay out some strips first.</p> : (
         <>
           <Radio.Group label="Scale on paper" value={String(scale)} onChange={(v) => setScale(Number(v))}>
             {SCALES.map((s) => <Radio key={s.value} value={String(s.value)} label={`${s.label}: ${Math.round(board.length * s.value)} × ${Math.round(board.width * s.value)} mm`} mt={6} />)}

@@ -18,6 +18,7 @@ import { useStripActions, type StripActions } from './useStripActions.ts';
 import { SwitchDialog } from './SwitchDialog.tsx';
 import { VersionsView } from './VersionsView.tsx';
 import { ViewBar, type View } from './ViewBar.tsx';
+import { stripsOf, withStrips } from '#core/board/recipe.ts';
 
 /** Loaded only when the board is turned in the round. */
 const Turntable = lazy(async () => ({ default: (await import('./Turntable.tsx')).Turntable }));
@@ -35,7 +36,7 @@ export function LayoutPlace() {
   const [overlay, setOverlay] = useState<Overlay>('none');
   const [opened, setOpened] = useState<Opened>(null);
   const { actions, selected, held, hold, hand, announcement } = useStripActions();
-  const { strips } = board;
+  const strips = stripsOf(board);
 
   // What stands beside the drawing is rendered only when its own data change; it reaches the newest actions through this.
   // Behind the strip in hand; at the end while nothing was picked up.
@@ -104,7 +105,7 @@ export function LayoutPlace() {
             {width > 0 && view === 'round' && <Suspense fallback={null}><Turntable width={width} height={height} oiled={oiled} /></Suspense>}
             {width > 0 && view !== 'round' && (
               <BoardDrawing svgRef={drawing} width={width} height={height} selected={selected} held={held} flipped={view === 'under'} oiled={oiled} overlay={overlay} onPick={pick}
-                onStrips={(edit, mergeKey) => session.edit((b) => ({ ...b, strips: edit(b.strips) }), mergeKey)} onGestureEnd={() => session.endMerge()} />
+                onStrips={(edit, mergeKey) => session.edit((b) => withStrips(b, edit(stripsOf(b))), mergeKey)} onGestureEnd={() => session.endMerge()} />
             )}
           </div>
         )}

@@ -5,6 +5,7 @@ import { MaterialFigures } from '../../planning/MaterialFigures.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import classes from './Outcome.module.css';
 import { SeasonPanel } from './SeasonPanel.tsx';
+import { stripsOf } from '#core/board/recipe.ts';
 
 /** What comes of the layout, always in sight: the sum against the wanted width, the other sizes, the wood, and what to mind. */
 export const Outcome = memo(function Outcome({ onSelect }: { onSelect(index: number): void }) {
@@ -26,16 +27,16 @@ export const Outcome = memo(function Outcome({ onSelect }: { onSelect(index: num
         </p>
       </section>
       <dl className={classes.sizes} aria-label="Finished sizes that come out">
-        {board.strips.length > 0 && <>
+        {stripsOf(board).length > 0 && <>
         <Size label="Length" mm={ladders.length.reached} wanted={board.length} />
         <Size label="Width" mm={ladders.width.reached} wanted={board.width} />
         <Size label="Thickness" mm={ladders.thickness.reached} wanted={board.thickness} /></>}
       </dl>
-      {board.strips.length > 0 && <MaterialFigures materials={materials} count={board.count} />}
-      {board.strips.length > 0 && <SeasonPanel />}
+      {stripsOf(board).length > 0 && <MaterialFigures materials={materials} count={board.count} />}
+      {stripsOf(board).length > 0 && <SeasonPanel />}
       <section className={classes.findings} aria-label="What to mind">
         <FindingCards findings={findings} onSelect={onSelect} />
-        {findings.length === 0 && board.strips.length > 0 && <p className={classes.fine}>Nothing to mind: this can be made from the rack.</p>}
+        {findings.length === 0 && stripsOf(board).length > 0 && <p className={classes.fine}>Nothing to mind: this can be made from the rack.</p>}
       </section>
     </aside>
   );

@@ -4,6 +4,7 @@ import { useSettledBoard } from '../../data/openBoard.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import { SeasonFields } from '../../quantities/SeasonFields.tsx';
 import classes from './SeasonPanel.module.css';
+import { stripsOf } from '#core/board/recipe.ts';
 
 /** How the board moves through the year, what it weighs, how hard it is; where it will live can be set here. */
 export const SeasonPanel = memo(function SeasonPanel() {
@@ -21,7 +22,7 @@ function SeasonDetails() {
   const { board, plan, input, session } = useSettledBoard();
   const { movement } = plan;
   const set = (seasons: Seasons | null) => session.edit((b) => ({ ...b, seasons }));
-  const hardness = board.strips.map((s) => input.species.find((w) => w.code === s.species)?.hardness ?? null).filter((h) => h !== null);
+  const hardness = stripsOf(board).map((s) => input.species.find((w) => w.code === s.species)?.hardness ?? null).filter((h) => h !== null);
   return (
     <>
       <p>In the damp month the board is <b><Length mm={movement.across} /></b> wider than in the dry one; with every strip lying the other way it would be <Length mm={movement.otherWay} />. Its wood goes between {movement.dryMoisture.toFixed(1)} and {movement.dampMoisture.toFixed(1)} % moisture.</p>
@@ -38,7 +39,7 @@ function SeasonDetails() {
           ))}
         </tbody>
       </table>
-      {hardness.length > 0 && <p>Side hardness {Math.min(...hardness)}{Math.max(...hardness) !== Math.min(...hardness) && ` to ${Math.max(...hardness)}`} N{hardness.length < board.strips.length && ', of the strips it is known for'}.</p>}
+      {hardness.length > 0 && <p>Side hardness {Math.min(...hardness)}{Math.max(...hardness) !== Math.min(...hardness) && ` to ${Math.max(...hardness)}`} N{hardness.length < stripsOf(board).length && ', of the strips it is known for'}.</p>}
       <small>Wood Handbook, chapters 4 and 13, from memory; coefficients with each species.</small>
     </>
   );

@@ -9,6 +9,7 @@ import { Say } from '../../quantities/Length.tsx';
 import { showProblem } from '../../shell/notices.tsx';
 import classes from './ShuffleDrawer.module.css';
 import { nextVersionName, setAside } from './versions.ts';
+import { stripsOf, withStrips, type Strip } from '#core/board/recipe.ts';
 
 /** Shuffling takes no longer than this, seconds. */
 const MOST_SECONDS = 10;
@@ -19,13 +20,13 @@ export function ShuffleDrawer({ onClose }: { onClose(): void }) {
   const { board, session, input } = useOpenBoard();
   const [seed, setSeed] = useState(1);
   const { answer, running, start, stop } = useProposing('shuffle');
-  const [began] = useState({ strips: board.strips, species: input.species });
+  const [began] = useState({ strips: stripsOf(board), species: input.species });
   useEffect(() => start({ kind: 'shuffle', ...began, seed, seconds: MOST_SECONDS }), [start, began, seed]);
   const orders = answer?.orders ?? [];
   const locked = began.strips.filter((s) => s.locked).length;
   const scale = fitScale([board.length, board.width], ROOM, 1);
-  const aside = (strips: typeof board.strips) => {
-    const added = setAside(board, nextVersionName(board.versions), nanoid(10), { ...board, strips });
+  const aside = (strips: readonly Strip[]) => {
+    const added = setAside(board, nextVersionName(board.versions), nanoid(10), withStrips(board, strips));
     if (added) session.edit(() => added);
     else showProblem(new Error('There are as many versions as can be; remove one first.'));
   };
@@ -34,16 +35,16 @@ export function ShuffleDrawer({ onClose }: { onClose(): void }) {
       <p className={classes.lead}>The same strips in other orders{locked > 0 ? `; ${locked} locked ${locked === 1 ? 'strip stays' : 'strips stay'} in place` : '. Lock strips to keep them in place'}.</p>
       <div className={classes.buttons}>
         {running ? <Button key="stop" size="xs" variant="default" onClick={stop}>Stop</Button> : <Button key="again" size="xs" onClick={() => setSeed(seed + 1)}>Shuffle again</Button>}
-        <Button size="xs" variant="default" onClick={() => session.edit((b) => ({ ...b, strips: began.strips }))}>As it was</Button>
+        <Button size="xs" variant="default" onClick={() => session.edit((b) => withStrips(b, began.strips))}>As it was</Button>
         <span role="status">{running ? 'Looking …' : orders.length > 0 ? `${orders.length} orders` : ''}</span>
       </div>
       {!running && orders.length === 0 && <p className={classes.none}>There is no other order: {locked >= began.strips.length - 1 ? 'at most one strip is not locked. Unlock some.' : 'the strips that may move are all alike.'}</p>}
       <ul className={classes.orders}>
         {orders.map((order, i) => (
           <li key={order.strips.map((s) => s.id).join()}>
-            <BoardMiniature board={{ ...board, strips: order.strips }} input={input} scale={scale} />
+            <BoardMiniature board={withStrips(board, order.strips)} input={input} scale={scale} />
             <p><Say phrase={order.says} /> <small>Contrast {order.contrast.toFixed(0)}, rhythm {Math.round(100 * order.rhythm)} %</small></p>
-            <Button size="compact-xs" aria-label={`Lay out order ${i + 1}`} onClick={() => session.edit((b) => ({ ...b, strips: order.strips }))}>Lay it out</Button>{' '}
+            <Button size="compact-xs" aria-label={`Lay out order ${i + 1}`} onClick={() => session.edit((b) => withStrips(b, order.strips))}>Lay it out</Button>{' '}
             <Button size="compact-xs" variant="default" aria-label={`Set order ${i + 1} aside as a version`} onClick={() => aside(order.strips)}>Set aside</Button>
           </li>
         ))}

@@ -3,7 +3,6 @@ import {
   IconArrowDown, IconArrowUp, IconArrowsDoubleNeSw, IconArrowsLeftRight, IconCopy, IconDots, IconFlipHorizontal, IconLock, IconRotate, IconRotateClockwise2, IconSwitchVertical, IconTrash,
 } from '@tabler/icons-react';
 import { memo, type ReactNode } from 'react';
-import { stripSchema } from '#core/board/board.ts';
 import type { PlanInput } from '#core/plan/context.ts';
 import { useOpenBoard, useSettledBoard } from '../../data/openBoard.tsx';
 import { useDisplay } from '../../quantities/display.tsx';
@@ -12,6 +11,7 @@ import { Say } from '../../quantities/Length.tsx';
 import { heldIndices, inHandIndex, type Hand } from './hand.ts';
 import classes from './StripRail.module.css';
 import type { StripActions } from './useStripActions.ts';
+import { stripSchema, stripsOf } from '#core/board/recipe.ts';
 
 interface StripRailProps {
   hand: Hand;
@@ -24,9 +24,9 @@ export const StripRail = memo(function StripRail({ hand, actions, onShuffle }: S
   const { board } = useOpenBoard();
   const { plan, findings, input } = useSettledBoard();
   const { display } = useDisplay();
-  const selected = inHandIndex(board.strips, hand.strip);
-  const strip = board.strips[selected];
-  const held = heldIndices(board.strips, hand);
+  const selected = inHandIndex(stripsOf(board), hand.strip);
+  const strip = stripsOf(board)[selected];
+  const held = heldIndices(stripsOf(board), hand);
   if (!strip) {
     return (
       <div className={classes.rail}>
@@ -40,7 +40,7 @@ export const StripRail = memo(function StripRail({ hand, actions, onShuffle }: S
 
   return (
     <div className={classes.rail} role="toolbar" aria-label={held.length > 1 ? `${held.length} strips` : `Strip ${selected + 1}`}>
-      <span className={classes.which}>{held.length > 1 ? <><b>{held.length}</b> held</> : <><b>{selected + 1}</b> of {board.strips.length}</>}</span>
+      <span className={classes.which}>{held.length > 1 ? <><b>{held.length}</b> held</> : <><b>{selected + 1}</b> of {stripsOf(board).length}</>}</span>
       <SpeciesChoice value={strip.species} species={input.species} rack={input.rack} onChange={actions.setSpecies} />
       <LengthInput id="strip-width" key={strip.id} field="Strip width" label={null} size="xs" w={100} mm={strip.width} schema={stripSchema.shape.width}
         onCommit={actions.setWidth} onKeyDown={(event) => event.key === 'Enter' && isLength(event.currentTarget.value) && backToStrip()} />

@@ -1,5 +1,4 @@
 import { memo, useEffect, useRef } from 'react';
-import type { Strip } from '#core/board/board.ts';
 import { grainArrow, isTurnedOver, type StripBody } from '#core/plan/stripBody.ts';
 import { formatLength } from '#core/units/formatLength.ts';
 import type { Species } from '#core/wood/species.ts';
@@ -12,6 +11,7 @@ import { hatchFill } from './Hatches.tsx';
 import { chainOf } from './moveRows.ts';
 import type { OverlayMark } from './overlay.ts';
 import classes from './StripRow.module.css';
+import type { Strip } from '#core/board/recipe.ts';
 
 interface StripRowProps {
   strip: Strip;

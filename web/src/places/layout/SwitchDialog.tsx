@@ -23,7 +23,7 @@ export function SwitchDialog({ to, onClose }: SwitchDialogProps) {
   const { board: switched, changes } = useMemo(() => switchConstruction({ ...input, board }, to, () => nanoid(10)), [input, board, to]);
   const scale = fitScale([Math.max(board.length, switched.length), Math.max(board.width, switched.width)], [260, 200], 1);
   const take = (keepOld: boolean) => {
-    session.edit((b) => ({ ...(keepOld ? setAside(b, `As ${NAMES[board.construction]}`, nanoid(10)) ?? b : b), construction: switched.construction, strips: switched.strips }));
+    session.edit((b) => ({ ...(keepOld ? setAside(b, `As ${NAMES[board.construction]}`, nanoid(10)) ?? b : b), construction: switched.construction, recipe: switched.recipe }));
     onClose();
   };
   return (

@@ -11,6 +11,7 @@ import { Wood } from '../../drawing/Wood.tsx';
 import { WorkedFace } from '../../drawing/WorkedFace.tsx';
 import { WorkedSide } from '../../drawing/WorkedSide.tsx';
 import classes from './Turntable.module.css';
+import { stripsOf } from '#core/board/recipe.ts';
 
 interface TurntableProps {
   width: number;
@@ -42,19 +43,19 @@ export function Turntable({ width, height, oiled }: TurntableProps) {
   const [l, w, t] = [size.l * scale, size.w * scale, size.t * scale];
   const trims = { end: ((roughLength - size.l) / 2) * scale, far: plan.worked.shift * scale, near: (plan.panelWidth - size.w - plan.worked.shift) * scale, face: ((glueThickness - size.t) / 2) * scale };
   const bodies = useMemo(() => plan.strips.map((s, i) => steadyBody(plan.bodies[i]!, s.id)), [plan]);
-  const tops = stripTops(board.strips);
+  const tops = stripTops(stripsOf(board));
 
   const wood = (i: number, side: WoodSide, x: number, y: number) => {
-    const strip = board.strips[i]!;
+    const strip = stripsOf(board)[i]!;
     return <Wood key={strip.id} x={x} y={y} scale={scale} body={bodies[i]!} stripId={strip.id} species={input.species.find((s) => s.code === strip.species)} side={side} oiled={oiled} />;
   };
-  const across = (side: WoodSide, x: number, reversed: boolean) => board.strips.map((strip, i) => {
+  const across = (side: WoodSide, x: number, reversed: boolean) => stripsOf(board).map((strip, i) => {
     const top = reversed ? plan.panelWidth - tops[i]! - strip.width : tops[i]!;
     return wood(i, side, x, top * scale - (reversed ? trims.near : trims.far));
   });
-  const last = board.strips.length - 1;
+  const last = stripsOf(board).length - 1;
   const side = (of: Side, run: number) => <WorkedSide worked={plan.worked} side={of} run={run} scale={scale} />;
-  const faces: { name: string; size: [number, number]; turn: string; normal: number[]; wood: ReactNode }[] = board.strips.length === 0 ? [] : [
+  const faces: { name: string; size: [number, number]; turn: string; normal: number[]; wood: ReactNode }[] = stripsOf(board).length === 0 ? [] : [
     { name: 'top', size: [l, w], turn: `translateZ(${t / 2}px)`, normal: [0, 0, 1], wood: <>{across('top', -trims.end, false)}<WorkedFace worked={plan.worked} corners={board.worked.corners} face="top" scale={scale} through={false} /></> },
     { name: 'under', size: [l, w], turn: `rotateX(180deg) translateZ(${t / 2}px)`, normal: [0, 0, -1], wood: <>{across('under', -trims.end, true)}<WorkedFace worked={plan.worked} corners={board.worked.corners} face="bottom" scale={scale} through={false} /></> },
     { name: 'firstEdge', size: [l, t], turn: `rotateX(90deg) translateZ(${w / 2}px)`, normal: [0, -1, 0], wood: <>{wood(0, 'firstEdge', -trims.end, -trims.face)}{side('far', l)}</> },

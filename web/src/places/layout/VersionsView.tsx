@@ -14,6 +14,7 @@ import { showProblem } from '../../shell/notices.tsx';
 import { asBoard, nextVersionName, setAside, workOn } from './versions.ts';
 import { Measured } from '../../quantities/QuantityField.tsx';
 import classes from './VersionsView.module.css';
+import { stripsOf } from '#core/board/recipe.ts';
 
 /** Room for one drawing, pixels. */
 const ROOM: [number, number] = [264, 190];
@@ -32,7 +33,7 @@ export function VersionsView({ oiled }: { oiled: boolean }) {
     <section className={classes.versions} aria-label="Versions of this board">
       <header>
         <p>{all.length === 1 ? 'Set the layout aside as it is, then change it freely: both stay here to be compared.' : `${all.length} versions, all drawn at ${scaleWords(scale)}. One is worked on; the plan and the other places follow it.`}</p>
-        <Button size="xs" onClick={add} disabled={board.strips.length === 0}>Set this one aside too</Button>
+        <Button size="xs" onClick={add} disabled={stripsOf(board).length === 0}>Set this one aside too</Button>
       </header>
       <ul>
         <VersionCard title="Worked on now" board={board} input={input} scale={scale} oiled={oiled} />
@@ -85,7 +86,7 @@ function VersionCard({ title, version, board, input, scale, oiled, onRename, onW
         <dt>Offcuts kept</dt><dd>{kept}</dd>
         <dt>Cost each</dt><dd>{materials.costEach.toFixed(2)} {materials.currency}{materials.unpriced.length > 0 && ' +'}</dd>
         <dt>Weight</dt><dd>{materials.gramsEach === null ? 'not known' : <Measured quantity="weight" value={materials.gramsEach / 1000} />}</dd>
-        <dt>Glue lines</dt><dd>{Math.max(0, board.strips.length - 1)}</dd>
+        <dt>Glue lines</dt><dd>{Math.max(0, stripsOf(board).length - 1)}</dd>
         <dt>Moves by</dt><dd><Length mm={movement.across} /></dd>
         <dt>To mind</dt><dd data-stop={stops > 0 || undefined}>{stops > 0 ? `${stops} stop${stops > 1 ? 's' : ''}, ` : ''}{cautions} {cautions === 1 ? 'caution' : 'cautions'}</dd>
       </dl>

@@ -1,4 +1,5 @@
-import type { Strip } from '#core/board/board.ts';
+import type { Strip } from '#core/board/recipe.ts';
+
 
 /** What the hands hold: one strip, and others picked up with it. */
 export interface Hand {

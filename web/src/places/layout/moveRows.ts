@@ -1,5 +1,5 @@
 import { moveJoint } from '#core/board/arrange.ts';
-import type { Strip } from '#core/board/board.ts';
+import type { Strip } from '#core/board/recipe.ts';
 
 /** Height of the handle on a joint, pixels: narrow strips must still leave room to be taken up themselves. */
 export function grip(stripHeight: number): number {

@@ -1,6 +1,6 @@
-import type { Strip } from '#core/board/board.ts';
 import type { OfferedWidth } from '#core/board/snapJoint.ts';
 import type { Section } from '#core/cutting/sections.ts';
+import type { Strip } from '#core/board/recipe.ts';
 
 /** Equal sections of several pieces as one thing on the shelf. */
 export interface ShelfSection {

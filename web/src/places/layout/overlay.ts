@@ -1,6 +1,6 @@
-import type { Strip } from '#core/board/board.ts';
 import { grainArrow, type StripBody } from '#core/plan/stripBody.ts';
 import type { OpenBoard } from '../../data/openBoard.tsx';
+import { type Strip, stripsOf } from '#core/board/recipe.ts';
 
 /** What a drawing can show over the wood instead of leaving it bare. */
 export const OVERLAYS = ['none', 'grain', 'rings', 'movement', 'pieces', 'reserved'] as const;
@@ -24,7 +24,7 @@ const RING_WORDS = { flat: 'flat-sawn', rift: 'rift', quarter: 'quartered' } as 
 /** Marks by strip id. */
 export function overlayMarks(overlay: Overlay, { plan, board }: Pick<OpenBoard, 'plan' | 'board'>, length: (mm: number) => string): Map<string, OverlayMark> {
   if (overlay === 'none') return new Map();
-  const strips = new Map(board.strips.map((s) => [s.id, s]));
+  const strips = new Map(stripsOf(board).map((s) => [s.id, s]));
   const marks = plan.strips.map((planned, i) => [planned.id, markOf(overlay, strips.get(planned.id), plan.bodies[i]!, i)] as const);
   return new Map(marks);
 

@@ -1,13 +1,14 @@
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import * as arrange from '#core/board/arrange.ts';
-import { GREATEST_STRIP_COUNT, type Board, type Strip } from '#core/board/board.ts';
+import { type Board } from '#core/board/board.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
 import { useDisplay } from '../../quantities/display.tsx';
 import { showProblem } from '../../shell/notices.tsx';
 import { formatLength } from '#core/units/formatLength.ts';
 import { EMPTY_HAND, heldIndices, inHandIndex, pickUp, type Hand, type PickUp } from './hand.ts';
 import { offeredWidths, widestOffered, type ShelfSection } from './offers.ts';
+import { GREATEST_STRIP_COUNT, type Strip, stripsOf, withStrips } from '#core/board/recipe.ts';
 
 /** A step of the width keys: half a millimetre or 1/32 in, ten times as much with Shift. */
 const WIDTH_STEP = { metric: 0.5, inch: 25.4 / 32 };
@@ -18,22 +19,22 @@ export function useStripActions() {
   const { display } = useDisplay();
   const [hand, setHand] = useState<Hand>(EMPTY_HAND);
   const [announcement, setAnnouncement] = useState('');
-  const { strips } = board;
+  const strips = stripsOf(board);
   const selected = inHandIndex(strips, hand.strip);
   const held = heldIndices(strips, hand);
   const newId = () => nanoid(10);
 
   const change = (edit: (strips: readonly Strip[]) => Strip[], say: string, mergeKey?: string): boolean => {
-    const next = edit(session.snapshot().board.strips);
+    const next = edit(stripsOf(session.snapshot().board));
     if (next.length > GREATEST_STRIP_COUNT) {
       showProblem(new Error(`A board holds at most ${GREATEST_STRIP_COUNT} strips; nothing was changed.`));
       return false;
     }
-    session.edit((b: Board) => ({ ...b, strips: next }), mergeKey);
+    session.edit((b: Board) => withStrips(b, next), mergeKey);
     setAnnouncement(say);
     return true;
   };
-  const hold = (index: number, how: PickUp = 'only') => setHand(pickUp(session.snapshot().board.strips, hand, index, how));
+  const hold = (index: number, how: PickUp = 'only') => setHand(pickUp(stripsOf(session.snapshot().board), hand, index, how));
   const named = held.length > 1 ? `${held.length} strips` : `Strip ${selected + 1}`;
   const all = (flag: 'turned' | 'endForEnd' | 'rolled' | 'locked') => held.every((i) => strips[i]![flag]);
   const flip = (flag: 'endForEnd' | 'rolled', say: string) => () => {
@@ -79,7 +80,7 @@ export function useStripActions() {
     reverse: () => change((s) => arrange.reverseStrips(s, held), held.length > 1 ? `Order of ${held.length} strips reversed` : 'Order reversed'),
     evenOut: () => {
       const wanted = plan.allowances.wantedPanelWidth;
-      const { strips: evened, missing } = arrange.evenOut(session.snapshot().board.strips, wanted, (strip) => (strip.locked ? strip.width : Math.max(strip.width, widestOffered(plan.sections, strip))));
+      const { strips: evened, missing } = arrange.evenOut(stripsOf(session.snapshot().board), wanted, (strip) => (strip.locked ? strip.width : Math.max(strip.width, widestOffered(plan.sections, strip))));
       const size = formatLength(Math.abs(missing), display);
       const locked = evened.filter((s) => s.locked).length;
       const why = locked > 0 ? ` ${locked} ${locked === 1 ? 'strip is' : 'strips are'} locked${missing > 0 ? ', and the rack gives the others no wider' : ''}.` : missing > 0 ? ' The rack gives no wider strips in these species.' : '';

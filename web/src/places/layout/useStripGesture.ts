@@ -1,7 +1,6 @@
 import { startTransition, useEffect, useRef, useState, type PointerEvent, type RefObject } from 'react';
 import { LEAST_STRIP_WIDTH, moveJoint, moveStrips, swapPlaces } from '#core/board/arrange.ts';
 import { snapJoint, type Snap } from '#core/board/snapJoint.ts';
-import type { Strip } from '#core/board/board.ts';
 import type { Plan } from '#core/plan/plan.ts';
 import type { StripBody } from '#core/plan/stripBody.ts';
 import type { LengthDisplay } from '#core/units/formatLength.ts';
@@ -9,6 +8,7 @@ import { drawnLength } from '../../quantities/Length.tsx';
 import type { PickUp } from './hand.ts';
 import { RowMover } from './moveRows.ts';
 import { offeredWidths } from './offers.ts';
+import type { Strip } from '#core/board/recipe.ts';
 
 /** How near a width must be for a joint to rest on it, pixels. */
 const SNAP_PX = 7;

@@ -1,8 +1,8 @@
 import { GREATEST_VERSION_COUNT, type Board, type BoardVersion } from '#core/board/board.ts';
 
 /** What a version takes over from a board. */
-function layoutOf({ construction, length, width, thickness, strips }: Board | BoardVersion) {
-  return { construction, length, width, thickness, strips };
+function layoutOf({ construction, length, width, thickness, recipe }: Board | BoardVersion) {
+  return { construction, length, width, thickness, recipe };
 }
 
 /** A name that no version has: "Version B", "Version C" ...; the one that is worked on is A until it has been swapped. */
@@ -16,7 +16,7 @@ export function nextVersionName(versions: readonly BoardVersion[]): string {
 }
 
 /** The board with its layout as it is now set aside too. Null when there are as many versions as can be. */
-export function setAside(board: Board, name: string, id: string, layout: Pick<Board, 'construction' | 'length' | 'width' | 'thickness' | 'strips'> = board): Board | null {
+export function setAside(board: Board, name: string, id: string, layout: Pick<Board, 'construction' | 'length' | 'width' | 'thickness' | 'recipe'> = board): Board | null {
   if (board.versions.length >= GREATEST_VERSION_COUNT) return null;
   return { ...board, versions: [...board.versions, { id, name: name.slice(0, 60), ...layoutOf(layout as Board) }] };
 }

@@ -15,6 +15,7 @@ import { LadderView } from './LadderView.tsx';
 import classes from './MillPlace.module.css';
 import { MoistureLines } from './MoistureLines.tsx';
 import { OrderTable } from './OrderTable.tsx';
+import { stripsOf } from '#core/board/recipe.ts';
 
 const LADDERS = ['thickness', 'width', 'length'] as const;
 
@@ -22,7 +23,7 @@ const LADDERS = ['thickness', 'width', 'length'] as const;
 export function MillPlace() {
   const { board, plan, findings } = useSettledBoard();
   const [shown, setShown] = useState<(typeof LADDERS)[number]>('thickness');
-  if (board.strips.length === 0) return <NoStrips />;
+  if (stripsOf(board).length === 0) return <NoStrips />;
   const steps = plan.operations.filter((o) => isAt('mill', o.kind));
   const here = findings.filter((f) => f.at === undefined || isAt('mill', f.at));
   return (

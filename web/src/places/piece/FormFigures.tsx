@@ -7,6 +7,7 @@ import type { StoredBoard } from '../../data/api.ts';
 import { Length } from '../../quantities/Length.tsx';
 import classes from './PiecePlace.module.css';
 import { FORBIDDEN_WORDS, ORDER_WORDS } from './words.ts';
+import { stripsOf } from '#core/board/recipe.ts';
 
 /** Drawings of form are this much exaggerated. */
 const EXAGGERATION = 8;
@@ -47,9 +48,9 @@ export function FormFigures({ piece, form }: { piece: Piece; form: Form }) {
 
 /** What flattening leaves of the piece for the parts that boards ask for, by order of milling. */
 export function OrderCosts({ piece, shop, boards }: { piece: Piece; shop: Shop; boards: readonly StoredBoard[] }) {
-  const wanted = boards.filter((b) => b.board.strips.some((s) => s.species === piece.species)).map((b) => {
+  const wanted = boards.filter((b) => stripsOf(b.board).some((s) => s.species === piece.species)).map((b) => {
     const { roughLength, glueThickness, ripExtra } = allowancesFor(b.board, shop);
-    const widest = Math.max(...b.board.strips.filter((s) => s.species === piece.species).map((s) => s.width));
+    const widest = Math.max(...stripsOf(b.board).filter((s) => s.species === piece.species).map((s) => s.width));
     return { name: b.board.name, length: roughLength, width: b.board.construction === 'edge' ? glueThickness + ripExtra.edge : widest + ripExtra.face };
   });
   const parts = [...wanted, ...(wanted.length === 0 ? [{ name: 'A common part', length: 429, width: 40 }] : [])].slice(0, 4);

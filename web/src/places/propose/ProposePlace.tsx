@@ -15,6 +15,7 @@ import { Say } from '../../quantities/Length.tsx';
 import { showProblem } from '../../shell/notices.tsx';
 import classes from './ProposePlace.module.css';
 import { WishesLine } from './WishesLine.tsx';
+import { stripsOf } from '#core/board/recipe.ts';
 
 /** The search gives up after this long, seconds; it is done much sooner. */
 const MOST_SECONDS = 20;
@@ -89,7 +90,7 @@ export function ProposePlace() {
       {!running && why.map((p, i) => <p key={i} role="alert" className={classes.problem}><Say phrase={p} /></p>)}
       <ul className={classes.proposals}>
         {proposals.map((p) => (
-          <li key={`${p.board.name}/${p.board.strips.map((s) => s.species + s.width).join()}`}>
+          <li key={`${p.board.name}/${stripsOf(p.board).map((s) => s.species + s.width).join()}`}>
             <ProposalCard proposal={p} input={input} scale={scale} currency={input.shop.currency} onMake={() => void make(p)} />
           </li>
         ))}

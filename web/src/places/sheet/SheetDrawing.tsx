@@ -7,6 +7,7 @@ import { fitScale } from '../../drawing/scale.ts';
 import { Wood } from '../../drawing/Wood.tsx';
 import { LengthTspans } from '../../quantities/Length.tsx';
 import classes from './SheetDrawing.module.css';
+import { stripsOf } from '#core/board/recipe.ts';
 
 /** The drawing's own units; the page scales it to its width. */
 const WIDTH = 720;
@@ -32,7 +33,7 @@ export function SheetDrawing({ marks = false }: SheetDrawingProps) {
   const endX = x0 + w + ROOM.gap;
   const trim = plan.worked.shift * scale;
   const endTrim = ((roughLength - board.length) / 2) * scale;
-  const tops = stripTops(board.strips);
+  const tops = stripTops(stripsOf(board));
 
   const fold = plan.shop.schools.edgeMarks === 'fold';
   return (
@@ -40,7 +41,7 @@ export function SheetDrawing({ marks = false }: SheetDrawingProps) {
     <svg className={classes.drawing} viewBox={`0 0 ${WIDTH} ${y0 + h + ROOM.bottom}`} role="img" aria-label="The panel with numbered strips, to scale">
       <DimensionLine from={[x0 + endTrim, y0 - 8]} to={[x0 + w - endTrim, y0 - 8]} mm={board.length} />
       <DimensionLine from={[18, y0 + trim]} to={[18, y0 + h - trim]} mm={plan.ladders.width.reached} />
-      {board.strips.map((strip, i) => {
+      {stripsOf(board).map((strip, i) => {
         const y = y0 + tops[i]! * scale;
         const height = strip.width * scale;
         const shared = { scale, species: input.species.find((s) => s.code === strip.species), body: plan.bodies[i]!, stripId: strip.id, density: PRINT_DENSITY };
@@ -54,7 +55,7 @@ export function SheetDrawing({ marks = false }: SheetDrawingProps) {
             <rect className={classes.edge} x={endX} y={y} width={glueThickness * scale} height={height} />
             {height >= 8 && <GrainArrow x={x0 + w - Math.max(0, endTrim) - 26} y={y + height / 2} size={32} reversed={!grainArrow(strip, plan.bodies[i]).forward} />}
             <text className={classes.number} x={x0 + Math.max(0, endTrim) + 6} y={y + height / 2} dominantBaseline="central" fontSize={Math.min(13, Math.max(6, height - 1))}>{i + 1}</text>
-            {marks && height >= LEAST_ROW && <EdgeMarks index={i} last={board.strips.length - 1} x={x0 + w * 0.22} y={y} height={height} fold={plan.shop.schools.edgeMarks === 'fold'} />}
+            {marks && height >= LEAST_ROW && <EdgeMarks index={i} last={stripsOf(board).length - 1} x={x0 + w * 0.22} y={y} height={height} fold={plan.shop.schools.edgeMarks === 'fold'} />}
             {marks && (plan.bodies[i]?.piece?.form?.bow ?? 0) > 0 && height >= LEAST_ROW && <path className={classes.bow} d={`M${x0 + w * 0.74} ${y + height * 0.62}q${w * 0.05} ${-height * 0.4} ${w * 0.1} 0`} />}
             {height >= LEAST_ROW && <text className={classes.width} x={x0 - 8} y={y + height / 2} dominantBaseline="central" textAnchor="end"><LengthTspans mm={strip.width} /></text>}
           </g>

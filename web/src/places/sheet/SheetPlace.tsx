@@ -10,6 +10,7 @@ import { PartsTable } from '../../planning/PartsTable.tsx';
 import { StepList } from '../../planning/StepList.tsx';
 import { SheetDrawing } from './SheetDrawing.tsx';
 import classes from './SheetPlace.module.css';
+import { stripsOf } from '#core/board/recipe.ts';
 
 const TODAY = new Intl.DateTimeFormat(undefined, { dateStyle: 'long' });
 
@@ -24,7 +25,7 @@ export function SheetPlace() {
       <div className={classes.tools}>
         <Button leftSection={<IconPrinter size={17} />} onClick={() => window.print()}>Print</Button>
         <span>Fits A4 and Letter.</span>
-        {board.strips.length === 0 && <span>There is nothing on it yet: <Link to="../layout" relative="path">lay out strips</Link> first.</span>}
+        {stripsOf(board).length === 0 && <span>There is nothing on it yet: <Link to="../layout" relative="path">lay out strips</Link> first.</span>}
       </div>
       <article className={classes.sheet} aria-label="Bench sheet">
         <header>
@@ -32,7 +33,7 @@ export function SheetPlace() {
           <p>{input.shop.name}, {TODAY.format(new Date())}</p>
           <p className={classes.size}><BoardSizeLine board={board} />{board.use && `. ${board.use}.`}</p>
         </header>
-        {board.strips.length > 0 && (
+        {stripsOf(board).length > 0 && (
           <>
             <SheetDrawing marks />
             {minded.length > 0 && (

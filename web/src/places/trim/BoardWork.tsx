@@ -5,7 +5,7 @@ import { FEATURE_NAMES, GREATEST_FEATURE_COUNT, type FeatureKind } from '#core/f
 import { isSide, type Side } from '#core/features/edge.ts';
 import { boundsOf } from '#core/features/outline.ts';
 import type { Solid } from '#core/features/solids.ts';
-import { stripTops, type Strip } from '#core/board/board.ts';
+import { stripTops } from '#core/board/board.ts';
 import { listNumbers } from '#core/steps/numberList.ts';
 import { STEP_OF } from '#core/checks/featureRoom.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
@@ -17,6 +17,7 @@ import { SectionDrawing } from './SectionDrawing.tsx';
 import { freshId, useWorked } from './useWorked.ts';
 import { WorkedDrawing } from './WorkedDrawing.tsx';
 import classes from './WorkedEditor.module.css';
+import { type Strip, stripsOf } from '#core/board/recipe.ts';
 
 /** The finished board with its edges, corners and features: chosen by name or by hand on the drawing, and set beneath it. */
 export function BoardWork() {
@@ -65,7 +66,7 @@ export function BoardWork() {
       <div className={classes.below}>
         <div>
           {feature
-            ? <FeatureFields key={feature.id} feature={feature} size={now.size} base={plan.shop.router?.base ?? null} byHabit={!worked.features.includes(feature)} crossed={crossedBy(now.solids.filter((s) => s.feature === feature.id), board.strips, now.shift)} onChange={work.setFeature} onRemove={() => { work.removeFeature(feature.id); setChosen('edges'); }} />
+            ? <FeatureFields key={feature.id} feature={feature} size={now.size} base={plan.shop.router?.base ?? null} byHabit={!worked.features.includes(feature)} crossed={crossedBy(now.solids.filter((s) => s.feature === feature.id), stripsOf(board), now.shift)} onChange={work.setFeature} onRemove={() => { work.removeFeature(feature.id); setChosen('edges'); }} />
             : chosen === 'corners'
               ? <CornerFields corners={worked.corners} onChange={(corners) => change((w) => ({ ...w, corners }))} />
               : <EdgeFields key={place} edges={now.edges} thickness={now.size.thickness} place={place} byHabit={worked.edges === null} onPlace={setPlace} onChange={(edges) => change((w) => ({ ...w, edges }))} />}

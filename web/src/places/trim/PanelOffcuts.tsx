@@ -8,6 +8,7 @@ import { Length } from '../../quantities/Length.tsx';
 import { showProblem } from '../../shell/notices.tsx';
 import { nextMark } from '../rack/nextMark.ts';
 import classes from './SpotList.module.css';
+import { stripsOf } from '#core/board/recipe.ts';
 
 /** The note of such a piece: by it the rack is asked whether one is there already. */
 const NOTE = 'Glued panel';
@@ -17,11 +18,11 @@ export function PanelOffcuts({ lengths }: { lengths: readonly number[] }) {
   const { board, plan, input } = useSettledBoard();
   const [busy, setBusy] = useState(false);
   if (lengths.length === 0) return null;
-  const species = new Set(board.strips.map((s) => s.species));
+  const species = new Set(stripsOf(board).map((s) => s.species));
   const inRack = (length: number) => input.rack.find((p) => p.origin.of === board.name && p.note === NOTE && Math.abs(p.length - length) < 0.5);
   const keep = async (length: number) => {
     const piece: PieceFields = {
-      ...PLAIN_CONDITION, defects: [], mark: nextMark('G1', new Set(input.rack.map((p) => p.mark.toLowerCase()))), species: board.strips[0]!.species, length: Math.round(length * 10) / 10, width: Math.round(plan.panelWidth * 10) / 10,
+      ...PLAIN_CONDITION, defects: [], mark: nextMark('G1', new Set(input.rack.map((p) => p.mark.toLowerCase()))), species: stripsOf(board)[0]!.species, length: Math.round(length * 10) / 10, width: Math.round(plan.panelWidth * 10) / 10,
       thickness: Math.round((plan.worked.size.thickness + plan.shop.habits.sanding) * 10) / 10, surface: 'twoFaces', origin: { kind: 'offcut', of: board.name },
       note: NOTE,
     };

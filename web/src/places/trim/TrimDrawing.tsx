@@ -12,6 +12,7 @@ import { GripHandle, within } from './GripHandle.tsx';
 import classes from './TrimDrawing.module.css';
 import { SpotMarking } from './SpotMarking.tsx';
 import { useWorked } from './useWorked.ts';
+import { stripsOf } from '#core/board/recipe.ts';
 
 /** Drawn at the width there is, up to this, so that its figures stay readable on a phone. */
 const WIDEST = 660;
@@ -41,7 +42,7 @@ export function TrimDrawing({ chosen, onChoose, onMark }: TrimDrawingProps) {
   const scale = fitScale([layout.length, layout.width], [wide - ROOM.left - ROOM.right, ROOM.height], 1.6);
   const [x0, y0] = [ROOM.left, ROOM.top];
   const [w, h] = [layout.length * scale, layout.width * scale];
-  const tops = stripTops(board.strips);
+  const tops = stripTops(stripsOf(board));
   const spoiled = Math.max(layout.creep, layout.snipe) * scale;
   const edge = Math.min(plan.shop.habits.panelEdgeTrim, layout.width / 2) * scale;
   const all = [...layout.boards, ...layout.others].sort((a, b) => a.x - b.x);
@@ -56,7 +57,7 @@ export function TrimDrawing({ chosen, onChoose, onMark }: TrimDrawingProps) {
       <svg ref={svg} viewBox={`0 0 ${wide} ${y0 + h + ROOM.bottom}`} role="group" className={classes.drawing}
         aria-label={`Panel with ${layout.boards.length} ${layout.boards.length === 1 ? 'board' : 'boards'} on it and ${layout.cuts.length} cuts`}>
         <defs><pattern id="spoiled" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0V6" stroke="#1b2026" strokeWidth="1.2" /></pattern></defs>
-        {board.strips.map((strip, i) => (
+        {stripsOf(board).map((strip, i) => (
           <rect key={strip.id} x={x0} y={y0 + tops[i]! * scale} width={w} height={strip.width * scale} fill={input.species.find((s) => s.code === strip.species)?.colour ?? 'var(--line)'} className={classes.strip} />
         ))}
         <path className={classes.waste} fillRule="evenodd" d={`M${x0} ${y0}h${w}v${h}h${-w}z${all.map((b) => `M${x0 + b.x * scale} ${y0 + b.y * scale}v${b.width * scale}h${b.length * scale}v${-b.width * scale}z`).join('')}`} />

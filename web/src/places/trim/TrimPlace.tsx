@@ -9,6 +9,7 @@ import { BoardWork } from './BoardWork.tsx';
 import { PanelSize } from './PanelSize.tsx';
 import { TemplateView } from './TemplateView.tsx';
 import classes from './TrimPlace.module.css';
+import { stripsOf } from '#core/board/recipe.ts';
 
 const VIEWS = [{ value: 'panel', label: 'Size' }, { value: 'board', label: 'Edges and features' }, { value: 'files', label: 'Templates and jobs' }] as const;
 type View = (typeof VIEWS)[number]['value'];
@@ -22,7 +23,7 @@ export function TrimPlace() {
   useShortcuts('Trim', [
     { keys: 's', does: 'Show the panel and its sizes', run: () => show('panel') }, { keys: 'e', does: 'Shape edges and features', run: () => show('board') }, { keys: 't', does: 'Show templates and jobs', run: () => show('files') },
   ]);
-  if (board.strips.length === 0) return <NoStrips />;
+  if (stripsOf(board).length === 0) return <NoStrips />;
   const operations = plan.operations.filter((o) => isAt('trim', o.kind));
   return (
     <div className={classes.page}>

@@ -15,6 +15,7 @@ import { GripHandle } from './GripHandle.tsx';
 import { gripOf } from './grips.ts';
 import type { useWorked } from './useWorked.ts';
 import classes from './WorkedDrawing.module.css';
+import { stripsOf } from '#core/board/recipe.ts';
 
 interface WorkedDrawingProps {
   work: ReturnType<typeof useWorked>;
@@ -95,13 +96,14 @@ function BoardWood({ face, scale }: { face: 'top' | 'bottom'; scale: number }) {
   const { board, plan, input } = useSettledBoard();
   const clip = useId();
   const { size, shift, outline } = plan.worked;
-  const tops = useMemo(() => stripTops(board.strips), [board.strips]);
+  const strips = stripsOf(board);
+  const tops = useMemo(() => stripTops(strips), [strips]);
   const endTrim = (plan.allowances.roughLength - board.length) / 2;
   return (
     <>
       <clipPath id={clip}><path d={svgPath({ ...outline, vertices: outline.vertices.map((v) => ({ x: v.x * scale, y: v.y * scale, bulge: v.bulge })) })} /></clipPath>
       <g clipPath={`url(#${clip})`}>
-        {board.strips.map((strip, i) => {
+        {stripsOf(board).map((strip, i) => {
           const y = face === 'top' ? tops[i]! - shift : size.width - (tops[i]! - shift) - strip.width;
           return <Wood key={strip.id} x={-endTrim * scale} y={y * scale} scale={scale} body={plan.bodies[i]!} stripId={strip.id} species={input.species.find((s) => s.code === strip.species)} side={face === 'top' ? 'top' : 'under'} />;
         })}

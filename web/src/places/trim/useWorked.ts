@@ -8,15 +8,15 @@ import { useOpenBoard } from '../../data/openBoard.tsx';
 /** What is worked into the open board as it is this moment, and how it is changed. Sizes are those of the plan. */
 export function useWorked() {
   const { board, plan, session } = useOpenBoard();
-  const { worked, thickness, width, strips } = board;
+  const { worked, thickness, width, recipe } = board;
   const { size, shift } = plan.worked;
   const now = useMemo(() => {
-    const features = featuresFor({ worked, thickness, width, strips }, plan.shop);
+    const features = featuresFor({ worked, thickness, width, recipe }, plan.shop);
     return {
       size, shift, edges: edgesFor({ worked, thickness }, plan.shop), features, solids: solidsOf({ features }, size),
       outline: outlineOf(size, worked.corners),
     };
-  }, [worked, thickness, width, strips, plan.shop, size, shift]);
+  }, [worked, thickness, width, recipe, plan.shop, size, shift]);
   const change = (edit: (w: Worked) => Worked, mergeKey?: string) => session.edit((b) => ({ ...b, worked: edit(b.worked) }), mergeKey);
   return {
     worked, now, change, endMerge: () => session.endMerge(),
