@@ -1,8 +1,8 @@
 import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
-/** Imports that a room may not make: the direction is units <- wood <- stock, shop, features <- board <- cutting, gluing <- trim <- plan <- templates <- machining, checks, propose. */
-const ORDER = [['units'], ['wood'], ['stock', 'shop', 'features'], ['board'], ['cutting', 'gluing'], ['trim'], ['plan'], ['templates'], ['machining'], ['propose', 'checks'], ['format']];
+/** Imports that a room may not make: the direction is units <- wood <- stock, shop, features <- board <- recipe <- cutting, gluing <- trim <- plan <- templates <- machining, checks, propose. */
+const ORDER = [['units'], ['wood'], ['stock', 'shop', 'features'], ['board'], ['recipe'], ['cutting', 'gluing'], ['trim'], ['plan'], ['templates'], ['machining'], ['propose', 'checks'], ['format']];
 
 function room(files, patterns) {
   return { files, rules: { 'no-restricted-imports': ['error', { patterns }] } };

@@ -2,7 +2,8 @@ import { stripTops } from '../board/board.ts';
 import { apart } from '../features/apart.ts';
 import { FEATURE_NAMES } from '../features/feature.ts';
 import { rectangle, type Outline } from '../features/outline.ts';
-import { defectsOn, furtherAlong, type StripBody, type Triple } from '../plan/stripBody.ts';
+import { defectsOn, furtherAlong, type StripBody } from '../plan/stripBody.ts';
+import type { Triple } from '../recipe/motion.ts';
 import type { Defect } from '../stock/defect.ts';
 import { boardPlaces } from '../trim/trimLayout.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
@@ -15,12 +16,12 @@ import { stripsOf } from '../board/recipe.ts';
 const HARD: readonly Defect['kind'][] = ['knot', 'check', 'bark', 'screw', 'nail', 'worm'];
 
 /** A cut that runs into a knot, a check or metal of the piece its strip comes from. */
-export const featureKnots: Rule = (plan, { board, shop }) => {
+export const featureKnots: Rule = (plan, { board }) => {
   const { worked, bodies } = plan;
   if (worked.solids.length === 0) return [];
   const tops = stripTops(stripsOf(board));
   const found = new Map<string, Finding>();
-  const [first = 0, ...others] = boardPlaces(board, plan.allowances, shop);
+  const [first = 0, ...others] = boardPlaces(plan.trim);
   const places = [0, ...others.map((x) => x - first)];
   for (const face of ['top', 'under'] as const) {
     const opening = worked.solids.filter((s) => s.kind !== 'mark' && (face === 'top' ? s.from <= LENGTH_TOLERANCE_MM : s.to >= worked.size.thickness - LENGTH_TOLERANCE_MM));

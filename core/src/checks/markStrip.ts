@@ -1,4 +1,3 @@
-import { trimLayout } from '../trim/trimLayout.ts';
 import { markTime } from '../steps/workingSteps.ts';
 import { say } from '../units/phrase.ts';
 import type { Finding, Rule } from './finding.ts';
@@ -7,7 +6,7 @@ import { stripsOf } from '../board/recipe.ts';
 /** A mark made on a loose strip is gone again where the panel is planed, or its edge or end cut off. */
 export const markStrip: Rule = (plan, { board, shop }) => {
   if (shop.schools.engraving !== 'outerStrip' || stripsOf(board).length === 0) return [];
-  const layout = trimLayout(board, plan.allowances, shop);
+  const layout = plan.trim;
   const far = layout.boards[0]?.y ?? 0;
   const trim = { far, near: layout.width - far - plan.worked.size.width };
   return plan.worked.features.flatMap((f): Finding[] => {

@@ -132,6 +132,8 @@ describe('he finds what is wrong', () => {
     ['glue that skins', 'glueTime', () => slipped('glue', (i) => ({ ...i, assemblyMinutes: 60 }))],
     ['knives in the glue', 'stillWet', () => slipped('scrape', () => null)],
     ['a side trimmed too far', 'sizes', () => slipped('trimEdge', (i) => ({ ...i, off: i.off + 2 }))],
+    ['a board cut out 2 mm further along than it is drawn', 'wrongWood', () => slipped('crosscutPanel', (i) => ({ ...i, cuts: i.cuts.map((c) => ({ ...c, at: c.at - 2 })) }))],
+    ['a blank from another place of the piece', 'wrongWood', () => slipped('crosscut', (i) => ({ ...i, cuts: i.cuts.map((c, k) => (k === 0 ? { ...c, at: c.at + 1 } : c)) }))],
     ['ends cut 1 mm short', 'sizes', () => slipped('crosscutPanel', (i) => ({ ...i, cuts: i.cuts.map((c) => ({ ...c, length: c.length - 1 })) }))],
     ['hard-wax oil over mineral oil', 'finishOverFinish', () => slipped('coat', (i) => ({ ...i, finish: 'hardWaxOil', parts: [...i.parts, ...i.parts] }))],
     ['an edge that reaches the mark', 'markLost', () => slipped('work', (i) => (i.what === 'edge' ? { ...i, cuts: [{ outlines: [rectangle(0, 0, 400, 130)], from: 0, to: 3 }] } : i))],

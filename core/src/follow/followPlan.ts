@@ -1,6 +1,9 @@
 import type { PlanContext, PlanInput } from '../plan/context.ts';
 import type { Plan } from '../plan/plan.ts';
 import { millingOf } from '../steps/millingPlan.ts';
+import { bodiesOfPanel, boardInCells, panelInCells } from '../plan/cells.ts';
+import { bounds, moved } from '../recipe/solid.ts';
+import { boardThing } from '../steps/instruction.ts';
 import type { Failure, Made, Wood } from './bench.ts';
 import { follow } from './follow.ts';
 import { FINE, TOLERANCE, type Followed } from './makersBench.ts';
@@ -16,11 +19,11 @@ const EXACT_MM = TOLERANCE + FINE;
 export function followPlan(plan: Plan, given: PlanInput): Followed {
   const input = { ...given, shop: plan.shop };
   const context: PlanContext = {
-    ...input, allowances: plan.allowances, cutting: plan.cutting, panelWidth: plan.panelWidth, turnedOver: [],
+    ...input, allowances: plan.allowances, cutting: plan.cutting, trim: plan.trim, panelWidth: plan.panelWidth, turnedOver: [],
     pieces: new Map([...(input.saw?.done ?? []).map(({ piece }) => piece), ...input.rack].map((p) => [p.id, p])),
   };
   const followed = follow(plan.operations, { rack: input.rack, shop: plan.shop, species: input.species, bench: benchOf(context) });
-  return { ...followed, failures: [...followed.failures, ...compare(followed, plan, input)] };
+  return { ...followed, failures: [...followed.failures, ...compare(followed, plan, input), ...compareWood(followed, plan, context)] };
 }
 
 /** Strips that were cut already, as they came off the saw. */
@@ -61,5 +64,33 @@ function compareStrips(made: Made, strips: readonly Strip[], fail: (code: Failur
     const strip = strips[i]!;
     if (wood.piece.species !== strip.species || (strip.sideKept && turned !== strip.turned) || endForEnd !== strip.endForEnd) fail('wrongWood', `strip ${i + 1}`, [i + 1]);
     if (Math.abs(width - strip.width) > EXACT_MM) fail('sizes', `strip ${i + 1}`, [i + 1], { is: width, limit: strip.width });
+  });
+}
+
+/** The wood of every board is that of the plan's cells: cut from the same place of the same piece, so that drawings and checks show what is really there. */
+function compareWood({ boards, steps }: Followed, plan: Plan, context: PlanContext): Failure[] {
+  // What was glued longer or shorter than planned is told of by its own check.
+  if (context.board.worked.gluedLength !== null) return [];
+  const order = stripsOf(context.board).map((s) => s.id);
+  let number = 0;
+  return plan.trim.panels.flatMap((places, k) => {
+    const panel = panelInCells(context, bodiesOfPanel(context, k + 1), k + 1);
+    return places.flatMap((place) => {
+      number += 1;
+      const made = boards.find((b) => b.thing.id === boardThing(number).id);
+      if (!made || !panel) return [];
+      const { cells } = boardInCells(panel, place, plan.ladders.thickness.reached);
+      return cells.flatMap((cell): Failure[] => {
+        const at = order.indexOf(cell.strip);
+        const laid = made.panel.strips[at];
+        if (!laid || !cell.piece) return [];
+        const { wood, endForEnd } = laid;
+        const { least, greatest } = bounds(moved(cell.solid, cell.inPiece));
+        const from = endForEnd ? wood.x.to - made.x - made.length : wood.x.from + made.x;
+        const same = wood.piece.id === cell.piece.id && wood.unit === cell.unit && Math.abs(least[0] - from) <= EXACT_MM && Math.abs(greatest[0] - from - made.length) <= EXACT_MM
+          && least[1] >= wood.y.from - EXACT_MM && greatest[1] <= wood.y.to + EXACT_MM;
+        return same ? [] : [{ code: 'wrongWood', step: steps, instruction: 'done', thing: `strip ${at + 1} of ${made.thing.label}`, strips: [at + 1], mm: { is: least[0], limit: from } }];
+      });
+    });
   });
 }

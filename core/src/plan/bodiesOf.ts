@@ -1,6 +1,6 @@
 import { allowancesFor } from '../board/allowances.ts';
 import { shopFor } from '../board/differences.ts';
-import { shareStart } from '../trim/trimLayout.ts';
+import { shareStart, trimLayout } from '../trim/trimLayout.ts';
 import type { PlanInput } from './context.ts';
 import { cutForBoard } from './cutForBoard.ts';
 import { stripBodies, type StripBody } from './stripBody.ts';
@@ -10,5 +10,5 @@ export function bodiesOf(input: PlanInput): StripBody[] {
   const allowances = allowancesFor(input.board, input.shop);
   const { cutting } = cutForBoard(input, allowances);
   const pieces = new Map([...(input.saw?.done ?? []).map(({ piece }) => piece), ...input.rack].map((piece) => [piece.id, piece]));
-  return stripBodies(input.board, cutting, pieces, { length: allowances.roughLength, thickness: allowances.glueThickness, start: shareStart(input.board, allowances, shopFor(input.board, input.shop)) });
+  return stripBodies(input.board, cutting, pieces, { length: allowances.roughLength, thickness: allowances.glueThickness, start: shareStart(input.board, allowances, trimLayout(input.board, allowances, shopFor(input.board, input.shop))) });
 }

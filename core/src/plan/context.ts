@@ -3,6 +3,7 @@ import type { Board } from '../board/board.ts';
 import type { Blank, CutPlan, PromisedRange } from '../cutting/cutPlan.ts';
 import type { Shop } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
+import type { TrimLayout } from '../trim/trimLayout.ts';
 import type { Species } from '../wood/species.ts';
 
 /** A blank that is cut already, with the piece it came from as it was then. Strips that failed are not in it. */
@@ -39,6 +40,8 @@ export interface PlanContext extends PlanInput {
   allowances: Allowances;
   cutting: CutPlan;
   pieces: ReadonlyMap<string, Piece>;
+  /** Where the boards lie on their panels. */
+  trim: TrimLayout;
   panelWidth: number;
   /** Strips that are turned over so that their clean side shows, by id, panel by panel: their maker left that to the plan. */
   turnedOver: readonly ReadonlySet<string>[];

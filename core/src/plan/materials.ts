@@ -1,5 +1,4 @@
 import { pricePerMm3, volumeBetween } from '../stock/shape.ts';
-import { trimLayout } from '../trim/trimLayout.ts';
 import { boardFeet, cubicMetres, MM3_PER_M3 } from '../units/volume.ts';
 import type { PlanContext } from './context.ts';
 import type { PlannedStrip } from './strips.ts';
@@ -53,7 +52,7 @@ export function materialsOf(context: PlanContext, strips: readonly PlannedStrip[
   // Copies that the rack cannot give in full are not in the wood taken; the yield counts only strips that have a source.
   const cutVolume = strips.reduce((sum, { finished: f, sources }) => sum + sources.reduce((boards, source) => boards + (context.allowances.panels[source.copy - 1]?.boards ?? 0), 0) * f.length * f.width * f.thickness, 0);
   const whole = strips.every((s) => s.sources.some((source) => source.copy === 1));
-  const others = whole && board.worked.others.length > 0 && strips.length > 0 ? trimLayout(board, context.allowances, shop).others.reduce((sum, o) => sum + o.length * o.width, 0) * strips[0]!.finished.thickness : 0;
+  const others = whole && board.worked.others.length > 0 && strips.length > 0 ? context.trim.others.reduce((sum, o) => sum + o.length * o.width, 0) * strips[0]!.finished.thickness : 0;
   return {
     finished: volumeOf(each), taken: volumeOf(taken), yield: taken > 0 ? (cutVolume + others) / taken : null,
     gramsEach: grams.some((g) => g === null) ? null : grams.reduce<number>((sum, g) => sum + (g ?? 0), 0),

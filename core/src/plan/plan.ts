@@ -7,7 +7,7 @@ import { sectionsFor, type Section } from '../cutting/sections.ts';
 import type { GluePlan } from '../gluing/glueUps.ts';
 import type { Shop } from '../shop/shop.ts';
 import { NOTHING_SAWN, type PlanContext, type PlanInput } from './context.ts';
-import { shareStart } from '../trim/trimLayout.ts';
+import { shareStart, trimLayout, type TrimLayout } from '../trim/trimLayout.ts';
 import { cutForBoard } from './cutForBoard.ts';
 import { gluingOf } from './gluingOf.ts';
 import { lengthLadder, thicknessLadder, widthLadder } from './ladders.ts';
@@ -20,10 +20,11 @@ import { moistureOf, type StockMoisture } from './stockMoisture.ts';
 import { timelineOf, type Timeline } from './timeline.ts';
 import type { WayOfWork } from '../steps/ways.ts';
 import { seasonMovement, type SeasonMovement } from './seasonMovement.ts';
-import { dirtySideUp, stripBodies, turnedOver, type StripBody } from './stripBody.ts';
+import { dirtySideUp, stripBodies, type StripBody } from './stripBody.ts';
 import { plannedStrips, type PlannedStrip } from './strips.ts';
 import { workedBoardOf, type WorkedBoard } from './workedBoard.ts';
-import { stripsOf, withStrips } from '../board/recipe.ts';
+import { stripsOf } from '../board/recipe.ts';
+import { bodiesOfPanel, panelInCells } from './cells.ts';
 
 /** Everything a screen or a sheet shows of a board; computed, never stored. Lengths in mm. */
 export interface Plan {
@@ -39,6 +40,8 @@ export interface Plan {
   /** Whether a plan that was improved or kept before no longer fits the board or the rack. */
   outdated: boolean;
   gluing: GluePlan;
+  /** Where the boards lie on their panels: the one placement that every drawing, check, step and file reads. */
+  trim: TrimLayout;
   /** Where each strip lies in its piece, and so which faces and grain it shows. */
   bodies: StripBody[];
   /** The finished board with its edges and features. */
@@ -67,20 +70,21 @@ export function makePlan(given: PlanInput): Plan {
   const allowances = allowancesFor(board, shop);
   const { cutting, outdated } = cutForBoard(input, allowances);
   const pieces = piecesOf(input);
-  const bodySize = { length: allowances.roughLength, thickness: allowances.glueThickness, start: shareStart(board, allowances, shop) };
+  const trim = trimLayout(board, allowances, shop);
+  const bodySize = { length: allowances.roughLength, thickness: allowances.glueThickness, start: shareStart(board, allowances, trim) };
   const over = allowances.panels.map((_, k) => dirtySideUp(stripsOf(board), stripBodies(board, cutting, pieces, bodySize, k + 1)));
   const context: PlanContext = {
-    ...input, allowances, cutting, pieces, turnedOver: over,
+    ...input, allowances, cutting, pieces, trim, turnedOver: over,
     panelWidth: panelWidth(board),
   };
   const ladders = { thickness: thicknessLadder(context), width: widthLadder(context), length: lengthLadder(context) };
-  const strips = plannedStrips(context, ladders);
-  const bodies = stripBodies(withStrips(board, turnedOver(stripsOf(board), over[0])), cutting, pieces, bodySize);
+  const bodies = bodiesOfPanel(context, 1);
+  const strips = plannedStrips(context, ladders, panelInCells(context, bodies, 1));
   const gluing = gluingOf(context);
   const worked = workedBoardOf(context, ladders);
   const operations = operationsFor(context, ladders, gluing, worked);
   return {
-    shop, allowances, panelWidth: context.panelWidth, strips, ladders, cutting, outdated, gluing, bodies, worked,
+    shop, allowances, panelWidth: context.panelWidth, strips, ladders, cutting, outdated, gluing, trim, bodies, worked,
     movement: seasonMovement(input, strips, bodies, ladders.thickness.reached),
     sections: sectionsFor(board, allowances, rack, shop, saw.promised),
     operations, flattening: panelFlatteningWays(context, gluing.sectionWidth !== null), timeline: timelineOf(operations, shop), moisture: moistureOf(context),

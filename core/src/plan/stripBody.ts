@@ -5,36 +5,28 @@ import { thicknessAt } from '../stock/shape.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { showsOf, type Board } from '../board/board.ts';
 import { type Strip, stripsOf } from '../board/recipe.ts';
-
-/** Along, across and up, mm or a direction. In a piece: from its marked end, from its near edge, from its lower face. */
-export type Triple = readonly [number, number, number];
+import { movedBy, plus, type Motion, type Triple } from '../recipe/motion.ts';
 
 /**
  * A strip of the board as the box of wood that it is in its piece. The axes are those of the board (its length, its width in the order of the strips, and
  * up out of its show side) told as directions in the piece.
  */
-export interface StripBody {
+export interface StripBody extends Motion {
   /** Null when the rack gives no piece for it. */
   piece: Piece | null;
   /** Which of identical pieces, 0-based. */
   unit: number;
   shows: 'edge' | 'face';
-  /** The corner that lies first along, first across and lowest, mm in the piece. */
-  origin: Triple;
-  along: Triple;
-  across: Triple;
-  up: Triple;
   /** Length, width in the panel and thickness as glued, mm. */
   size: Triple;
 }
 
-const sum = (a: Triple, b: Triple, factor: number): Triple => [a[0] + b[0] * factor, a[1] + b[1] * factor, a[2] + b[2] * factor];
 const UNTURNED = { turned: false, endForEnd: false };
 const minus = (a: Triple): Triple => [-a[0], -a[1], -a[2]];
 
-/** A point of the body as a point in its piece. @param at mm along, across and up from the body's corner */
-export function inPiece(body: StripBody, [along, across, up]: Triple): Triple {
-  return sum(sum(sum(body.origin, body.along, along), body.across, across), body.up, up);
+/** A point of the body as a point in its piece: along from its marked end, across from its near edge, up from its lower face. @param at mm along, across and up from the body's corner */
+export function inPiece(body: StripBody, at: Triple): Triple {
+  return movedBy(body, at);
 }
 
 /**
@@ -79,13 +71,13 @@ function flatOrOnEdge(shows: 'edge' | 'face'): Pick<StripBody, 'shows' | 'along'
 function turned(strip: Pick<Strip, 'turned' | 'endForEnd'>, flat: Omit<StripBody, 'origin'>, middle: Triple): StripBody {
   const over = strip.turned ? { across: minus(flat.across), up: minus(flat.up) } : { across: flat.across, up: flat.up };
   const axes = strip.endForEnd ? { along: minus(flat.along), across: minus(over.across), up: over.up } : { along: flat.along, ...over };
-  const origin = sum(sum(sum(middle, axes.along, -flat.size[0] / 2), axes.across, -flat.size[1] / 2), axes.up, -flat.size[2] / 2);
+  const origin = plus(plus(plus(middle, axes.along, -flat.size[0] / 2), axes.across, -flat.size[1] / 2), axes.up, -flat.size[2] / 2);
   return { ...flat, ...axes, origin };
 }
 
 /** The same strip as it lies in another board of its panel, so much further along. */
 export function furtherAlong(body: StripBody, by: number): StripBody {
-  return { ...body, origin: sum(body.origin, body.along, by) };
+  return { ...body, origin: plus(body.origin, body.along, by) };
 }
 
 /** Whether a strip lies turned over: the side that shows is not the one it would show as it came from the saw. */

@@ -1,13 +1,15 @@
 import { edgeRip, faceRip, proudBy, type Allowances } from '../board/allowances.ts';
 import { showsOf } from '../board/board.ts';
 import type { CutPlan } from '../cutting/cutPlan.ts';
-import { farTrim } from '../trim/trimLayout.ts';
 import { thicknessAt } from '../stock/shape.ts';
 import { cubicMetres } from '../units/volume.ts';
 import type { Ladder } from './ladder.ts';
 import { glueThicknessReached } from './ladders.ts';
 import type { PlanContext } from './context.ts';
 import { stripsOf } from '../board/recipe.ts';
+import { bounds, volume, type Solid } from '../recipe/solid.ts';
+import type { Thing } from '../recipe/thing.ts';
+import { boardInCells } from './cells.ts';
 
 export interface Size {
   length: number;
@@ -48,7 +50,8 @@ export interface PlannedStrip {
   sources: StripSource[];
 }
 
-export function plannedStrips(context: PlanContext, ladders: { thickness: Ladder; width: Ladder }): PlannedStrip[] {
+/** @param panel the first one, in cells: what of each strip is in a board, and what it weighs, is read off those */
+export function plannedStrips(context: PlanContext, ladders: { thickness: Ladder; width: Ladder }, panel: Thing | null): PlannedStrip[] {
   const { allowances, board, cutting, pieces, species } = context;
   const densities = new Map(species.map((s) => [s.code, s.density]));
   const sourcesByStrip = new Map<number, StripSource[]>();
@@ -67,13 +70,12 @@ export function plannedStrips(context: PlanContext, ladders: { thickness: Ladder
   }
 
   const glued = glueThicknessReached(context);
-  const trimmedFar = farTrim(board, context.allowances, context.shop);
-  const rightEdge = trimmedFar + ladders.width.reached;
-  let left = 0;
+  const { far, boards } = context.trim;
+  const place = { x: boards[0]?.x ?? 0, y: far, length: board.length, width: ladders.width.reached };
+  // Across and along alone where nothing of the thickness is left.
+  const cells = (thickness: number) => new Map(panel ? boardInCells(panel, place, thickness).cells.map((cell) => [cell.strip, cell.solid]) : []);
+  const [trimmed, made] = [cells(glued), cells(ladders.thickness.reached)];
   return stripsOf(board).map((strip, i) => {
-    const right = left + strip.width;
-    const shown = Math.max(0, Math.min(right, rightEdge) - Math.max(left, trimmedFar));
-    left = right;
     const sources = (sourcesByStrip.get(i + 1) ?? []).sort((a, b) => a.copy - b.copy);
     // Either way round where the maker allows it: the stock's thickness or the rip gives the width.
     const stock = stockOf.get(strip.id);
@@ -82,19 +84,26 @@ export function plannedStrips(context: PlanContext, ladders: { thickness: Ladder
     const rough = shows === 'edge'
       ? { width: stockThickness, thickness: edgeRip(allowances, strip.width) }
       : { width: faceRip(allowances, strip.width), thickness: stockThickness };
-    const finished = { length: board.length, width: shown, thickness: ladders.thickness.reached };
+    const finished = { length: board.length, width: widthOf(trimmed.get(strip.id)), thickness: ladders.thickness.reached };
     const density = densities.get(strip.species);
-    const volume = finished.length * finished.width * finished.thickness;
+    const wood = made.get(strip.id);
     return {
       number: i + 1, id: strip.id, species: strip.species,
       // A strip is as long as its panel, which may hold several boards.
       rough: { length: allowances.panels[0]!.length, ...rough },
       milled: { length: allowances.panels[0]!.length, width: strip.width, thickness: glued + (shows === 'edge' ? proudBy(allowances, strip.width) : 0) },
       finished, turned: strip.turned !== (context.turnedOver[0]?.has(strip.id) ?? false),
-      grams: density === undefined ? null : cubicMetres(volume) * density * 1000,
+      grams: density === undefined ? null : cubicMetres(wood ? volume(wood) : 0) * density * 1000,
       sources,
     };
   });
+}
+
+/** How much of a strip shows across a board, mm. */
+function widthOf(solid: Solid | undefined): number {
+  if (!solid) return 0;
+  const { least, greatest } = bounds(solid);
+  return greatest[1] - least[1];
 }
 
 /** Strips that are cut for a board, alike in what they are cut to: one line of a cut list. */

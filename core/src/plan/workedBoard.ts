@@ -4,7 +4,6 @@ import type { Feature } from '../features/feature.ts';
 import type { BoardSize } from '../features/groove.ts';
 import { rectangle, type Outline } from '../features/outline.ts';
 import { solidsOf, type Solid } from '../features/solids.ts';
-import { farTrim } from '../trim/trimLayout.ts';
 import type { PlanContext } from './context.ts';
 import type { Ladder } from './ladder.ts';
 
@@ -23,11 +22,11 @@ export interface WorkedBoard {
 }
 
 /** @param ladders what the board comes out at */
-export function workedBoardOf({ board, shop, allowances }: PlanContext, ladders: { thickness: Ladder; width: Ladder }): WorkedBoard {
+export function workedBoardOf({ board, shop, trim }: PlanContext, ladders: { thickness: Ladder; width: Ladder }): WorkedBoard {
   const size = { length: board.length, width: ladders.width.reached, thickness: ladders.thickness.reached };
   const features = featuresFor(board, shop);
   return {
-    size, edges: edgesFor(board, shop), features, solids: solidsOf({ features }, size), shift: farTrim(board, allowances, shop), sanded: shop.habits.sanding / 2,
+    size, edges: edgesFor(board, shop), features, solids: solidsOf({ features }, size), shift: trim.far, sanded: shop.habits.sanding / 2,
     outline: outlineOf(size, board.worked.corners),
   };
 }

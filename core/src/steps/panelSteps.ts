@@ -2,7 +2,6 @@ import { proudBy } from '../board/allowances.ts';
 import { showsOf } from '../board/board.ts';
 import { schoolOf } from '../shop/schools.ts';
 import { panelSaw, ripTool, TOOL_NAMES } from '../shop/tools.ts';
-import { trimLayout } from '../trim/trimLayout.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { atLeast, length, say, type Phrase } from '../units/phrase.ts';
 import type { PlanContext } from '../plan/context.ts';
@@ -89,10 +88,9 @@ const panelWords = (many: number): string => (many > 1 ? `${many} panels` : 'the
 const GUIDE_WORDS: Readonly<Record<string, string>> = { tableSaw: 'Fence', circularSaw: 'Guide', handSaw: 'Line' };
 
 function trimStep(context: PlanContext, reached: number): StepDraft[] {
-  const { allowances, board, shop, panelWidth } = context;
+  const { board, shop, panelWidth } = context;
   // Round bad places boards lie where they can: what is cut off first is told from there.
-  const placed = trimLayout(board, allowances, shop).boards[0];
-  const far = placed?.y ?? (panelWidth - reached) / 2;
+  const { far } = context.trim;
   const near = Math.max(0, panelWidth - far - reached);
   const parts = panelsOf(context);
   const saw = { tool: ripTool(shop), kerf: shop.saw.kerf };
@@ -161,7 +159,7 @@ function endSteps(context: PlanContext, reached: number): StepDraft[] {
 /** Where the boards of each panel are cut from it. */
 function panelCuts(context: PlanContext, reached: number, saw: SawUse): InstructionOf<'crosscutPanel'>[] {
   const { allowances, board, shop, panelWidth } = context;
-  const layout = trimLayout(board, allowances, shop);
+  const layout = context.trim;
   let number = 0;
   return allowances.panels.map(({ boards, length: long }, k) => {
     const firstX = shop.habits.creep / 2 + allowances.endTrim + saw.kerf;

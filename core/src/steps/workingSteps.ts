@@ -11,7 +11,6 @@ import type { ToolId } from '../shop/tools.ts';
 import { slowness } from '../shop/gluing.ts';
 import { schoolOf } from '../shop/schools.ts';
 import { glueOf } from '../shop/shop.ts';
-import { trimLayout } from '../trim/trimLayout.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
 import type { PlanContext } from '../plan/context.ts';
@@ -253,7 +252,7 @@ export function markTime(mark: FeatureOf<'mark'>, shop: PlanContext['shop'], tri
 export function engravingStep(context: PlanContext, worked: WorkedBoard, when: 'outerStrip' | 'beforeGrain' | 'last'): StepDraft[] {
   const { board, shop, allowances } = context;
   const { size, features } = worked;
-  const layout = trimLayout(board, allowances, shop);
+  const layout = context.trim;
   const trim = { far: layout.boards[0]?.y ?? 0, near: layout.width - (layout.boards[0]?.y ?? 0) - size.width };
   const marks = features.filter((f) => f.kind === 'mark').filter((m) => m.method !== 'inlay' && markTime(m, shop, trim) === when);
   if (marks.length === 0) return [];

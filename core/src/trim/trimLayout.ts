@@ -27,7 +27,11 @@ export interface TrimCut {
 export interface TrimLayout {
   length: number;
   width: number;
+  /** Off the far side before the first long edge is trimmed. */
+  far: number;
   boards: PanelRect[];
+  /** Where the boards of each panel of the batch lie, the longest first; the others hold no bad places. */
+  panels: PanelRect[][];
   cuts: TrimCut[];
   /** At each end: where strips may not all lie, and how far the planer dug in; 0 where nothing did. */
   creep: number;
@@ -47,13 +51,6 @@ function farSide({ worked }: Pick<Board, 'worked'>, { schools }: Pick<Shop, 'sch
   if (schools.engraving !== 'outerStrip') return tooWide / 2;
   const marked = (side: 'far' | 'near') => worked.features.some((f) => f.kind === 'mark' && f.face === side && f.method !== 'inlay');
   return marked('far') ? 0 : marked('near') ? tooWide : tooWide / 2;
-}
-
-/** What is trimmed off the panel's far side, mm: half of what is too wide, or where bad places let the first board begin. */
-export function farTrim(board: Board, allowances: Pick<Allowances, 'panels' | 'endTrim'>, shop: Shop): number {
-  const width = panelWidth(board);
-  const placed = board.worked.spots.length > 0 ? trimLayout(board, allowances, shop).boards[0] : undefined;
-  return placed?.y ?? farSide(board, shop, width - widthReached(board, width, shop));
 }
 
 /**
@@ -77,6 +74,7 @@ export function trimLayout(board: Board, allowances: Pick<Allowances, 'panels' |
   const wanted = board.worked.others.filter((o) => o.width <= reached + 1e-6);
   const { y, xs, others } = placeMixed(clear, spots, { length: board.length, width: reached }, count, wanted, kerf, middle);
   const missing = count - xs.length;
+  const far = xs.length > 0 ? y : middle;
   const boards = xs.map((x) => ({ x, y, length: board.length, width: reached }));
   const placed = others.map(({ index, ...at }) => ({ ...at, length: wanted[index]!.length, width: wanted[index]!.width, name: wanted[index]!.name }));
   const all: PanelRect[] = [...boards, ...placed].sort((a, b) => a.x - b.x);
@@ -87,7 +85,7 @@ export function trimLayout(board: Board, allowances: Pick<Allowances, 'panels' |
   const longest = missing === 0 ? 0 : longestThatFits(clear, spots, reached, count, kerf, middle);
   const lain = longest > 0 ? placeBoards(clear, spots, { length: longest, width: reached }, count, kerf, middle) : { y: 0, xs: [] };
   return {
-    length, width, boards, creep: creep / 2, snipe: flattenerLimits(shop).snipe, missing,
+    length, width, boards, far, panels: allowances.panels.map((panel, k) => (k === 0 ? boards : Array.from({ length: panel.boards }, (_, i) => ({ x: first + i * (board.length + kerf), y: far, length: board.length, width: reached })))), creep: creep / 2, snipe: flattenerLimits(shop).snipe, missing,
     instead: missing === 0 ? null : {
       length: longest, width: widestThatFits(clear, spots, board.length, count, kerf, middle), at: lain.xs.map((x) => ({ x, y: lain.y, length: longest, width: reached })),
     },
@@ -100,13 +98,13 @@ export function trimLayout(board: Board, allowances: Pick<Allowances, 'panels' |
   };
 }
 
-/** Where each board of a panel lies along it, from the panel's left end to the board's, mm; a board that finds no room is left out. */
-export function boardPlaces(board: Board, allowances: Pick<Allowances, 'panels' | 'endTrim'>, shop: Shop): number[] {
-  return trimLayout(board, allowances, shop).boards.map((b) => b.x).sort((a, b) => a - b);
+/** Where each board of the longest panel lies along it, from the panel's left end to the board's, mm; a board that finds no room is left out. */
+export function boardPlaces({ boards }: Pick<TrimLayout, 'boards'>): number[] {
+  return boards.map((b) => b.x).sort((a, b) => a - b);
 }
 
 /** Where the first board's share of its strips begins along their blanks, mm: the board with what is trimmed off its ends. */
-export function shareStart(board: Board, allowances: Pick<Allowances, 'panels' | 'endTrim' | 'roughLength'>, shop: Shop): number {
-  const [first] = boardPlaces(board, allowances, shop);
-  return first === undefined ? 0 : first - (allowances.roughLength - board.length) / 2;
+export function shareStart({ length }: Pick<Board, 'length'>, { roughLength }: Pick<Allowances, 'roughLength'>, trim: Pick<TrimLayout, 'boards'>): number {
+  const [first] = boardPlaces(trim);
+  return first === undefined ? 0 : first - (roughLength - length) / 2;
 }

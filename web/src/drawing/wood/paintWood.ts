@@ -1,4 +1,4 @@
-import type { Triple } from '#core/plan/stripBody.ts';
+import type { Triple } from '#core/recipe/motion.ts';
 import type { Log, LogMark } from './log.ts';
 
 /** A plane cut through a log: its corner and the directions of its two sides, mm in the piece. */

@@ -1,5 +1,5 @@
 import { Button, Drawer, Switch, TextInput } from '@mantine/core';
-import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, type Revision } from '../../data/api.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
@@ -22,6 +22,8 @@ export function HistoryDrawer({ onClose }: { onClose(): void }) {
   const key = ['revisions', id, named, save.kind === 'saved' ? save.at : ''];
   const history = useInfiniteQuery({
     queryKey: key, initialPageParam: null as number | null, queryFn: ({ pageParam }) => api.revisions(id, pageParam, named),
+    // A save that lands meanwhile brings a new list; a name that is being typed must not go with the old one.
+    placeholderData: keepPreviousData,
     getNextPageParam: (page: Revision[]) => (page.length < PAGE ? undefined : page.at(-1)!.number),
   });
   const revisions = history.data?.pages.flat() ?? [];

@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import { MOST_SPOTS, type Spot } from '#core/features/feature.ts';
-import { trimLayout } from '#core/trim/trimLayout.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { OtherBoards } from './OtherBoards.tsx';
 import { SpotList } from './SpotList.tsx';
@@ -11,13 +10,13 @@ import { freshId, useWorked } from './useWorked.ts';
 /** The panel with what comes out of it, its bad places, and whether the boards came out square and flat. */
 export function PanelSize() {
   const [spot, setSpot] = useState<string | null>(null);
-  const { board, plan } = useSettledBoard();
+  const { plan } = useSettledBoard();
   const { worked, change } = useWorked();
   const mark = (place: Pick<Spot, 'x' | 'y' | 'length' | 'width'>) => {
     if (worked.spots.length >= MOST_SPOTS) return;
     const id = freshId(worked.spots, 'spot');
     // A place can be bad only on a panel that is there: from now on it is as long as it is.
-    change((w) => ({ ...w, gluedLength: w.gluedLength ?? Math.round(trimLayout(board, plan.allowances, plan.shop).length * 10) / 10, spots: [...w.spots, { id, ...place, what: 'Gap' }] }));
+    change((w) => ({ ...w, gluedLength: w.gluedLength ?? Math.round(plan.trim.length * 10) / 10, spots: [...w.spots, { id, ...place, what: 'Gap' }] }));
     setSpot(id);
   };
   return (

@@ -1,6 +1,5 @@
 import { ActionIcon, Button, TextInput } from '@mantine/core';
 import { IconPlus, IconTrash } from '@tabler/icons-react';
-import { trimLayout } from '#core/trim/trimLayout.ts';
 import { MOST_SPOTS, spotSchema, type Spot } from '#core/features/feature.ts';
 import { lengthBetween } from '#core/units/lengthSchema.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
@@ -23,7 +22,7 @@ interface SpotListProps {
 export function SpotList({ chosen, onChoose, onMark }: SpotListProps) {
   const { board, plan, session } = useOpenBoard();
   const { worked, change } = useWorked();
-  const layout = trimLayout(board, plan.allowances, plan.shop);
+  const layout = plan.trim;
   const add = () => onMark({ x: 0, y: Math.max(0, Math.round(layout.width / 2 - 10)), length: 15, width: Math.min(20, layout.width) });
   const set = (id: string, to: Partial<Spot>) => change((w) => ({ ...w, spots: w.spots.map((s) => (s.id === id ? { ...s, ...to } : s)) }));
   return (

@@ -1,0 +1,39 @@
+import type { Recipe, StripOperation } from '../board/recipe.ts';
+import { glueBackward, glueThing } from './glueOperation.ts';
+import type { Triple } from './motion.ts';
+import { stripBackward, stripThing, type StripWood } from './stripOperation.ts';
+import type { Thing } from './thing.ts';
+
+/**
+ * What each strip of a recipe must measure for the panel that is wanted, read backward from the last operation.
+ * @param panel how long and how high it is wanted, mm
+ * @returns sizes along, across and up by the strip's id, mm
+ */
+export function readBackward(recipe: Recipe, panel: { length: number; height: number }): Map<string, Triple> {
+  const wanted = new Map([[recipe.at(-1)?.id, panel]]);
+  const strips = new Map<string, Triple>();
+  for (const operation of [...recipe].reverse()) {
+    const own = wanted.get(operation.id);
+    if (!own) continue;
+    if (operation.kind === 'strip') strips.set(operation.id, stripBackward(operation, own));
+    else for (const id of operation.takes) wanted.set(id, glueBackward(own));
+  }
+  return strips;
+}
+
+/**
+ * The panel that a recipe gives, with all the wood in it: read forward, each operation from what it takes.
+ * @param leaf what each strip measures, and where it lies in the rack
+ * @returns null while there are no strips
+ */
+export function readForward(recipe: Recipe, leaf: (strip: StripOperation) => { size: Triple; wood: StripWood }): Thing | null {
+  const made = new Map<string, Thing>();
+  for (const operation of recipe) {
+    if (operation.kind === 'strip') {
+      const { size, wood } = leaf(operation);
+      made.set(operation.id, stripThing(operation, size, wood));
+    } else made.set(operation.id, glueThing(operation.takes.flatMap((id) => made.get(id) ?? [])));
+  }
+  const last = recipe.at(-1);
+  return (last && made.get(last.id)) ?? null;
+}
