@@ -54,19 +54,21 @@ export function clip(solid: Solid, { normal, offset }: HalfSpace): Solid | null 
   if (beyond.every((d) => d <= ON_PLANE)) return solid;
   if (beyond.every((d) => d >= -ON_PLANE)) return null;
   const corners: Triple[] = [];
+  /** Which corners lie in the plane: those it makes, and those it goes through. */
+  const inPlane: boolean[] = [];
   const kept = new Map<string, number>();
-  const keep = (key: string, make: () => Triple): number => {
+  const keep = (key: string, on: boolean, make: () => Triple): number => {
     const known = kept.get(key);
     if (known !== undefined) return known;
     kept.set(key, corners.length);
-    corners.push(make());
-    return corners.length - 1;
+    inPlane.push(on);
+    return corners.push(make()) - 1;
   };
-  const whole = (i: number) => keep(`${i}`, () => solid.corners[i]!);
+  const whole = (i: number) => keep(`${i}`, beyond[i]! >= -ON_PLANE, () => solid.corners[i]!);
   /** Where the edge between two corners meets the plane, the same whichever of its two faces asks. */
   const crossing = (i: number, k: number) => {
     const [a, b] = i < k ? [i, k] : [k, i];
-    return keep(`${a} ${b}`, () => plus(solid.corners[a]!, plus(solid.corners[b]!, solid.corners[a]!, -1), beyond[a]! / (beyond[a]! - beyond[b]!)));
+    return keep(`${a} ${b}`, true, () => plus(solid.corners[a]!, plus(solid.corners[b]!, solid.corners[a]!, -1), beyond[a]! / (beyond[a]! - beyond[b]!)));
   };
   const next = new Map<number, number>();
   const faces: number[][] = [];
@@ -77,19 +79,18 @@ export function clip(solid: Solid, { normal, offset }: HalfSpace): Solid | null 
       if (beyond[i]! <= ON_PLANE) cut.push(whole(i));
       if (Math.min(beyond[i]!, beyond[k]!) < -ON_PLANE && Math.max(beyond[i]!, beyond[k]!) > ON_PLANE) cut.push(crossing(i, k));
     });
-    if (cut.length < 3) continue;
+    // A face that lies in the plane is the new one.
+    if (cut.length < 3 || cut.every((i) => inPlane[i])) continue;
     faces.push(cut);
     // The new face runs along the cut edge of each old one, the other way.
     cut.forEach((from, n) => {
       const to = cut[(n + 1) % cut.length]!;
-      if (onPlane(corners[from]!, normal, offset) && onPlane(corners[to]!, normal, offset)) next.set(to, from);
+      if (inPlane[from] && inPlane[to]) next.set(to, from);
     });
   }
   const lid = ring(next);
   return { corners, faces: lid.length >= 3 ? [...faces, lid] : faces };
 }
-
-const onPlane = (point: Triple, normal: Triple, offset: number): boolean => Math.abs(dot(normal, point) - offset) <= 1e3 * ON_PLANE;
 
 /** Corners one behind the other, each once. */
 function ring(next: ReadonlyMap<number, number>): number[] {
