@@ -59,3 +59,13 @@ export function earlyBy(event: RunEvent, at: number, due: RunDue): number {
   const limit = { firstClamp: 0, lastClamp: 0, scraped: due.scrapeFrom, outOfClamps: due.outOfClamps }[event];
   return Math.max(0, limit - at);
 }
+
+/** What a clock calls the glue-up it is of. */
+export function runTitle({ firstStrip, lastStrip }: Pick<GlueUp, 'firstStrip' | 'lastStrip'>): string {
+  return `Strips ${firstStrip} to ${lastStrip}`;
+}
+
+/** Whether a clock is that of a glue-up: of the very strips it glues. Clocks from before glue-ups had lasting names know only a place and a title. */
+export function isRunOf({ glueUp, run }: { glueUp: string; run: Pick<RunDocument, 'title'> }, planned: Pick<GlueUp, 'id' | 'name' | 'firstStrip' | 'lastStrip'>): boolean {
+  return glueUp === planned.id || (glueUp === planned.name && run.title === runTitle(planned));
+}

@@ -5,9 +5,10 @@ import { USUAL_GLUES } from '../shop/gluing.ts';
 import { CAUL_MM, CLAMP_BAR_MM, clampsFor, type ClampSet } from './clamping.ts';
 import { clampCount, planGlueUps, type PanelToGlue } from './glueUps.ts';
 import { chooseGroups, levelMinutes, type GroupingTask } from './groups.ts';
+import { isRunOf } from './glueRun.ts';
 
 const panel = (strips: number, length: number, height: number, change: Partial<PanelToGlue> = {}): PanelToGlue => ({
-  widths: Array<number>(strips).fill(20), symmetrical: true, length, height, hardness: 6000, helper: false, groups: null, flattens: Infinity, ...change,
+  widths: Array<number>(strips).fill(20), ids: Array.from({ length: strips }, (_, i) => `s${i}`), symmetrical: true, length, height, hardness: 6000, helper: false, groups: null, flattens: Infinity, ...change,
 });
 
 describe('planGlueUps', () => {
@@ -16,11 +17,21 @@ describe('planGlueUps', () => {
     for (const inches of [17, 18]) {
       const { glueUps } = planGlueUps(panel(25, inches * 25.4, 40), DEFAULT_SHOP);
       expect(glueUps.map((g) => g.parts)).toEqual([5, 5, 5, 5, 5, 5]);
-      expect(glueUps.at(-1)).toMatchObject({ level: 2, joins: ['G1.1', 'G1.2', 'G1.3', 'G1.4', 'G1.5'], firstStrip: 1, lastStrip: 25 });
+      expect(glueUps.at(-1)).toMatchObject({ level: 2, joins: glueUps.slice(0, 5).map((g) => g.id), firstStrip: 1, lastStrip: 25 });
       expect(clampCount(inches * 25.4, DEFAULT_SHOP)).toBe(5);
       // Groups are handled after 20 to 30 min, the panel after 2 h at least (common practice).
       expect(glueUps.map((g) => g.waitMinutes)).toEqual([30, 30, 30, 30, 30, 120]);
     }
+  });
+
+  it('a glue-up is called by the strips it glues: others beside it change nothing, another strip or another grouping does', () => {
+    const named = (ids: string[], groups: number[]) => planGlueUps({ ...panel(ids.length, 400, 30), ids, groups }, DEFAULT_SHOP).glueUps;
+    const [ab, cd, all] = named(['a', 'b', 'c', 'd'], [2, 2]);
+    expect(named(['x', 'y', 'a', 'b'], [2, 2])[1]).toMatchObject({ id: ab!.id, name: 'G1.2' });
+    expect(named(['a', 'c', 'b', 'd'], [2, 2]).map((g) => g.id)).not.toContain(ab!.id);
+    const [whole] = named(['a', 'b', 'c', 'd'], [4]);
+    expect(new Set([ab!.id, cd!.id, all!.id, whole!.id]).size).toBe(4);
+    expect([isRunOf({ glueUp: ab!.id, run: { title: 'Strips 3 to 4' } }, ab!), isRunOf({ glueUp: 'G1.1', run: { title: 'Strips 1 to 2' } }, ab!), isRunOf({ glueUp: 'G1.1', run: { title: 'Strips 1 to 3' } }, ab!)]).toEqual([true, true, false]);
   });
 
   it('glues every joint once, in time, joins only what was glued before, and puts no joint outside', () => {

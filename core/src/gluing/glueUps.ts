@@ -1,11 +1,15 @@
 import { slowness } from '../shop/gluing.ts';
 import { glueOf, type Shop } from '../shop/shop.ts';
 import { clampsFor, type ClampSet } from './clamping.ts';
+import { glueUpId } from './glueUpId.ts';
 import { chooseGroups, type Grouping } from './groups.ts';
 
 /** One glue-up: what is put together at once. Strip numbers are 1-based and contiguous. */
 export interface GlueUp {
+  /** For good: it goes with the strips that are glued (`glueUpId`). */
   id: string;
+  /** What it is called on the bench, by level and place. */
+  name: string;
   /** 1 for groups of strips; higher levels join what lower levels made. */
   level: number;
   firstStrip: number;
@@ -51,8 +55,9 @@ export interface GluePlan {
 
 /** What a panel is glued from, as far as gluing needs to know. Lengths in mm. */
 export interface PanelToGlue {
-  /** Widths of the strips as glued. */
+  /** Widths of the strips as glued, and their ids. */
   widths: readonly number[];
+  ids: readonly string[];
   /** Whether the pattern is the same from both edges. */
   symmetrical: boolean;
   length: number;
@@ -144,6 +149,7 @@ export function planGlueUps(panel: PanelToGlue, shop: Shop): GluePlan {
   const sectionWidth = limit !== null && groupWidths(widths, grouping.levels[0] ?? []).every((w) => w <= limit + 1e-6) ? limit : null;
   const glueUps: GlueUp[] = [];
   let units = widths.map((width, i) => ({ first: i + 1, last: i + 1, id: '', width }));
+  const stripsIn = ({ first, last }: { first: number; last: number }) => panel.ids.slice(first - 1, last);
   grouping.levels.forEach((sizes, i) => {
     const level = i + 1;
     let start = 0;
@@ -155,7 +161,7 @@ export function planGlueUps(panel: PanelToGlue, shop: Shop): GluePlan {
       const last = members.at(-1)!;
       if (size === 1) return first;
       made += 1;
-      const id = `G${level}.${made}`;
+      const id = glueUpId(members.map(stripsIn));
       const width = members.reduce((sum, m) => sum + m.width, 0);
       const jointsAt: number[] = [];
       members.slice(0, -1).reduce((at, m) => {
@@ -164,7 +170,7 @@ export function planGlueUps(panel: PanelToGlue, shop: Shop): GluePlan {
       }, 0);
       const clamps = needed(width, size - 1);
       glueUps.push({
-        id, level, firstStrip: first.first, lastStrip: last.last, joins: members.map((m) => m.id).filter((m) => m !== ''), parts: size, joints: size - 1, jointsAt, width, clamps,
+        id, name: `G${level}.${made}`, level, firstStrip: first.first, lastStrip: last.last, joins: members.map((m) => m.id).filter((m) => m !== ''), parts: size, joints: size - 1, jointsAt, width, clamps,
         layingMinutes: layingMinutes(size, length, height, shop, helper), assemblyMinutes: assemblyMinutes(size, length, height, shop, helper, closed(clamps)),
         grams: ((size - 1) * length * height * glue.gramsPerM2) / 1e6,
         waitMinutes: level === grouping.levels.length || sectionWidth !== null ? whole : handle,

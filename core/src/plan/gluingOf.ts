@@ -20,7 +20,7 @@ export function gluingOf({ allowances, board, shop, species }: PlanContext): Glu
   const known = hardness.filter((h) => h !== null);
   const like = (i: number) => `${strips[i]!.species}/${strips[i]!.width}`;
   return planGlueUps({
-    widths: strips.map((s) => s.width), symmetrical: strips.every((_, i) => like(i) === like(strips.length - 1 - i)), length: allowances.panels[0]!.length, height: allowances.glueThickness,
+    widths: strips.map((s) => s.width), ids: strips.map((s) => s.id), symmetrical: strips.every((_, i) => like(i) === like(strips.length - 1 - i)), length: allowances.panels[0]!.length, height: allowances.glueThickness,
     hardness: known.length < hardness.length || known.length === 0 ? null : Math.max(...known), helper: board.gluing.helper, groups: board.gluing.groups, flattens: widestFlattened(shop),
   }, shop);
 }

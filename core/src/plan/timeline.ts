@@ -115,7 +115,7 @@ export function timelineOf(operations: readonly Operation[], shop: Pick<Shop, 'h
   const times = criticalPath(drafts.map((d) => ({ id: d.id, minutes: d.operation.minutes + (d.operation.waitMinutes ?? 0), after: d.after.filter((id) => left.has(id)) })));
   const done = new Map<string, TimelineTask>(begun.map(({ draft: { id, copy, operation }, run }) => [id, {
     id, step: operation.number, copy, kind: operation.kind, title: operation.title, machine: operation.machine, hands: [{ from: run.from, to: Math.min(start, run.from + operation.minutes) }],
-    until: run.until, waitFor: operation.waitFor, clamps: run.until > start ? Math.min(operation.clamps, clamps) : 0, slack: 0, critical: true,
+    until: run.until, waitFor: operation.waitFor, clamps: run.until > start ? Math.min(clampsOf(operation), clamps) : 0, slack: 0, critical: true,
   }]));
   const waiting = [...drafts];
   let hands = start;
@@ -126,7 +126,7 @@ export function timelineOf(operations: readonly Operation[], shop: Pick<Shop, 'h
       const { operation } = draft;
       let stretches = work(hours, from, operation);
       // Clamps come free when a wait is over; a glue-up that wants more than the shop has takes all of them.
-      const wanted = Math.min(operation.clamps, clamps);
+      const wanted = Math.min(clampsOf(operation), clamps);
       while (wanted > 0 && held(stretches[0]!.from) + wanted > clamps) {
         const at = stretches[0]!.from;
         from = Math.min(...[...done.values()].filter((t) => t.clamps > 0 && t.until > at).map((t) => t.until));
@@ -179,27 +179,24 @@ function stillToDo(all: readonly Draft[], glued: readonly Glued[]): { drafts: Dr
   return { drafts: all.filter((d) => !over.has(d.id)).map((d) => ({ ...d, after: d.after.filter((id) => !over.has(id) || begun.some((b) => b.draft.id === id)) })), begun };
 }
 
-/** A task for each step, for glue-ups one for each panel; groups need only the rehearsal, joins what they join, everything else all before it. */
+/** A task for each step, for glue-ups one for each panel: what is done panel by panel waits only for its own panel, everything else for all of them. */
 function tasksOf(operations: readonly Operation[]): Draft[] {
-  const drafts: Draft[] = [];
-  let barrier: string[] = [];
-  let open: string[] = [];
-  for (const operation of operations) {
-    if (operation.glueUp === null) {
-      const id = String(operation.number);
-      drafts.push({ id, operation, copy: 1, after: open.length > 0 ? open : barrier });
-      barrier = [id];
-      open = [];
-      continue;
-    }
-    for (let copy = 1; copy <= operation.repeats; copy += 1) {
-      const id = `${operation.number}/${copy}`;
-      const joined = operation.joins.flatMap((g) => drafts.filter((d) => d.operation.glueUp === g && d.copy === copy).map((d) => d.id));
-      drafts.push({ id, operation, copy, after: [...barrier, ...joined] });
-      open = [...open, id];
-    }
-  }
-  return drafts;
+  const byId = new Map(operations.map((o) => [o.id, o]));
+  const byPanel = ({ glueUp }: Operation) => glueUp !== null;
+  const taskId = ({ number }: Operation, copy: number | null) => (copy === null ? String(number) : `${number}/${copy}`);
+  const tasksFor = (operation: Operation, copy: number | null): string[] => {
+    if (!byPanel(operation)) return [taskId(operation, null)];
+    return copy === null ? Array.from({ length: operation.repeats }, (_, k) => taskId(operation, k + 1)) : [taskId(operation, copy)];
+  };
+  return operations.flatMap((operation) => {
+    const copies = byPanel(operation) ? Array.from({ length: operation.repeats }, (_, k) => k + 1) : [null];
+    return copies.map((copy): Draft => ({ id: taskId(operation, copy), operation, copy: copy ?? 1, after: operation.after.flatMap((id) => tasksFor(byId.get(id)!, copy)) }));
+  });
+}
+
+/** Clamps of all kinds that a step holds. */
+function clampsOf({ resources }: Operation): number {
+  return resources.clamps.reduce((sum, c) => sum + c.count, 0);
 }
 
 /** What there is to do while a task waits: other steps that hands are on then, and how long the shop is open with nothing of this board to do, minutes. */

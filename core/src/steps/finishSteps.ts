@@ -6,15 +6,17 @@ import { length, say, type Phrase } from '../units/phrase.ts';
 import { gritRun } from './grits.ts';
 import { boardThing, type Instruction, type SandedArea } from './instruction.ts';
 import type { StepDraft } from './operation.ts';
-import { sandingTool, sandingWays } from './toolWays.ts';
+import { sandingWays } from './toolWays.ts';
+import { toolOf } from './ways.ts';
+import type { ToolId } from '../shop/tools.ts';
 
 /** Off knives the first grits are spared; saw, sander and router marks want coarse paper first (common practice). */
 const FIRST_GRIT = { knives: 120, marks: 80 } as const;
 /** A wetted board is dry again after so long, minutes (common practice). */
 const DRYING_MINUTES = 60;
 
-/** Grits a panel is sanded with: the shop's own list, or from what its faces were made flat with to the last grit. @param flattened id of the way the panel was made flat */
-export function gritsFor({ grits, schools }: Pick<PlanContext['shop'], 'grits' | 'schools'>, flattened: string): number[] {
+/** Grits a panel is sanded with: the shop's own list, or from what its faces were made flat with to the last grit. @param flattened the tool the panel was made flat with */
+export function gritsFor({ grits, schools }: Pick<PlanContext['shop'], 'grits' | 'schools'>, flattened: ToolId): number[] {
   if (grits && grits.length > 0) return [...grits];
   return gritRun(flattened === 'planer' || flattened === 'handPlanes' ? FIRST_GRIT.knives : FIRST_GRIT.marks, Number(schools.lastGrit));
 }
@@ -27,8 +29,8 @@ interface Finishing {
   area: SandedArea;
 }
 
-/** Sanding and finish, as the shop's habits have them. @param beforeGrain steps that come before the grain is raised for the last time @param flattened id of the way the panel was made flat */
-export function finishSteps(context: PlanContext, { thickness, width }: { thickness: Ladder; width: Ladder }, beforeGrain: readonly StepDraft[], flattened: string): StepDraft[] {
+/** Sanding and finish, as the shop's habits have them. @param beforeGrain steps that come before the grain is raised for the last time @param flattened the tool the panel was made flat with */
+export function finishSteps(context: PlanContext, { thickness, width }: { thickness: Ladder; width: Ladder }, beforeGrain: readonly StepDraft[], flattened: ToolId): StepDraft[] {
   const { board, shop } = context;
   const squareMetres = board.count * (2 * board.length * width.reached + 2 * (board.length + width.reached) * thickness.reached) / 1e6;
   const finishing: Finishing = { context, thickness, width, grits: gritsFor(shop, flattened), area: { squareMetres, width: width.reached } };
@@ -40,7 +42,7 @@ const boardWords = (count: number): string => (count > 1 ? `${count} boards` : '
 
 /** All grits, then the grain raised once and cut off with the last. */
 function sandAndWetOnce(f: Finishing, beforeGrain: readonly StepDraft[]): StepDraft[] {
-  return [sandStep(f, f.grits), ...beforeGrain, wetStep(f, f.grits.at(-1)!, say`Wet all faces, let them dry, then ${f.grits.at(-1)!} once more, lightly`)];
+  return [sandStep(f, f.grits), ...beforeGrain, wetStep(f, `after ${f.grits.at(-1)!}`, f.grits.at(-1)!, say`Wet all faces, let them dry, then ${f.grits.at(-1)!} once more, lightly`)];
 }
 
 /** The grain raised after every grit: the next grit cuts it off, after the last the last once more. */
@@ -50,7 +52,7 @@ function sandAndWetEach(f: Finishing, beforeGrain: readonly StepDraft[]): StepDr
     const next = last ? grit : f.grits[i + 1]!;
     return [
       sandStep(f, [grit], i > 0), ...(last ? beforeGrain : []),
-      wetStep(f, last ? grit : null, last ? say`Wet all faces, let them dry, then ${grit} once more by hand` : say`Wet all faces and let them dry; ${next} takes off what stands up`),
+      wetStep(f, `after ${grit}`, last ? grit : null, last ? say`Wet all faces, let them dry, then ${grit} once more by hand` : say`Wet all faces and let them dry; ${next} takes off what stands up`),
     ];
   });
 }
@@ -62,9 +64,9 @@ function sandStep({ context, thickness, grits: all, area }: Finishing, grits: nu
   const parts = boardsOf(board.count);
   // The first grit takes what the ladder has for sanding; finer ones only its scratches.
   const take = after ? 0 : flat - thickness.reached;
-  const instructions: Instruction[] = [{ do: 'sand', parts, area, tool: sandingTool(taken.id), grits, from: after ? thickness.reached : flat, take, to: thickness.reached }];
+  const instructions: Instruction[] = [{ do: 'sand', parts, area, tool: toolOf(taken), grits, from: after ? thickness.reached : flat, take, to: thickness.reached }];
   return {
-    kind: 'sand', title: grits.length === all.length ? say`Sand to thickness` : say`Sand with ${grits.join(', ')}`, habit: 'sanding', school: context.shop.grits === null ? 'lastGrit' : null, taken, ways, instructions,
+    kind: 'sand', about: grits.join('+'), title: grits.length === all.length ? say`Sand to thickness` : say`Sand with ${grits.join(', ')}`, habit: 'sanding', school: context.shop.grits === null ? 'lastGrit' : null, taken, ways, instructions,
     parts: after ? [] : [{ part: boardWords(board.count), dimension: 'thickness', before: flat, after: thickness.reached, passes: null }],
     lines: [
       ...(after ? [] : [say`${length(flat)} to ${length(thickness.reached)}: ${length(take)} in all, half off each face`]),
@@ -75,13 +77,13 @@ function sandStep({ context, thickness, grits: all, area }: Finishing, grits: nu
 }
 
 /** @param again the grit that follows the drying, in this step */
-function wetStep({ context, area }: Finishing, again: number | null, line: Phrase): StepDraft {
+function wetStep({ context, area }: Finishing, about: string, again: number | null, line: Phrase): StepDraft {
   const { board, shop } = context;
   const raise = schoolOf(shop.schools, 'raiseGrain');
   const { taken } = sandingWays(shop, area, 0.5);
   const parts = boardsOf(board.count);
   return {
-    kind: 'raiseGrain', title: say`Raise the grain`, school: 'raiseGrain', taken: again === null ? null : taken,
+    kind: 'raiseGrain', about, title: say`Raise the grain`, school: 'raiseGrain', taken: again === null ? null : taken,
     // With the grit that follows in this step, hands are needed again when it is dry.
     waitMinutes: DRYING_MINUTES, waitFor: 'the wood to dry',
     instructions: [{ do: 'wet', parts, minutes: DRYING_MINUTES }, ...(again === null ? [] : [{ do: 'resand' as const, parts, area, grit: again }])],

@@ -12,7 +12,7 @@ import { stripList } from './numberList.ts';
 import type { StepDraft } from './operation.ts';
 import { groupThing, ofKind, panelThing, stripThing, type ClampUse, type Face, type Instruction, type InstructionOf, type Thing } from './instruction.ts';
 import { thicknessSettings } from './millingWords.ts';
-import { flatteningTool, flatteningWays, wayTaken } from './ways.ts';
+import { flatteningWays, toolOf, wayTaken } from './ways.ts';
 import { stripsOf } from '../board/recipe.ts';
 
 /** Acetone wiped on an oily face dries off so long before glue, minutes (common practice). */
@@ -166,7 +166,7 @@ function glueStep({ board, shop, allowances }: PlanContext, glueUp: GlueUp, glui
     const copy = k + 1;
     const parts = partsOf(glueUp, gluing, copy, copies);
     const last = gluing.glueUps.at(-1)!.id === glueUp.id;
-    const makes = last ? panelThing(copy) : groupThing(glueUp.id, copy);
+    const makes = last ? panelThing(copy) : groupThing(glueUp, copy);
     return [
       ...(oily.length > 0 ? [{ do: 'wipe' as const, parts: oily.map((n) => stripThing({ strip: n, copy, spare: 0 }, copies)), minutes: ACETONE_MINUTES }] : []),
       { do: 'glue', makes, parts, glue: glueOf(shop).id, grams, clamps: uses, wanted: clamps.wanted, layingMinutes: glueUp.layingMinutes, assemblyMinutes: glueUp.assemblyMinutes, usableMinutes: gluing.usableMinutes, waitMinutes: glueUp.waitMinutes },
@@ -174,8 +174,8 @@ function glueStep({ board, shop, allowances }: PlanContext, glueUp: GlueUp, glui
     ];
   });
   return {
-    kind, title: kind === 'glue' ? say`Glue ${range}` : say`Join ${glueUp.parts} pieces into ${range}`, glueUp: glueUp.id, joins: glueUp.joins, school: 'squeezeOut', instructions,
-    repeats: copies, clamps: clamps.placed.length,
+    kind, about: glueUp.id, title: kind === 'glue' ? say`Glue ${range}` : say`Join ${glueUp.parts} pieces into ${range}`, glueUp: glueUp.id, joins: glueUp.joins, school: 'squeezeOut', instructions,
+    repeats: copies,
     lines: [
       ...(oily.length > 0 ? [say`Wipe the glue faces of ${stripList(oily)} with acetone, gloves on and air moving; glue ${ACETONE_MINUTES} min later, before the oil comes back`] : []),
       say`${amount(grams)} of glue with a roller or card, every face to the edges: ${glueUp.parts} pieces, ${glueUp.joints} ${glueUp.joints === 1 ? 'joint' : 'joints'}`,
@@ -194,7 +194,7 @@ function partsOf(glueUp: GlueUp, { glueUps }: GluePlan, copy: number, panels: nu
   const parts: Thing[] = [];
   for (let n = glueUp.firstStrip; n <= glueUp.lastStrip; ) {
     const group = glueUps.find((g) => glueUp.joins.includes(g.id) && g.firstStrip === n);
-    parts.push(group ? groupThing(group.id, copy) : stripThing({ strip: n, copy, spare: 0 }, panels));
+    parts.push(group ? groupThing(group, copy) : stripThing({ strip: n, copy, spare: 0 }, panels));
     n = group ? group.lastStrip + 1 : n + 1;
   }
   return parts;
@@ -229,11 +229,11 @@ function flattenSections(context: PlanContext, sections: readonly GlueUp[], sing
   const faces = allowances.panels.flatMap((panel) => widths.map((width): Face => ({ length: panel.length, width, removal: shop.habits.panelFlatten / 2, hardness: null })));
   const ways = flatteningWays(faces, shop, 'panel');
   const taken = wayTaken(ways, shop.schools.flatten);
-  const tool = flatteningTool(taken.id);
+  const tool = toolOf(taken);
   const copies = allowances.panels.map((_, k) => k + 1);
   // Wiped wet, or scraped when it had skinned, it is gone by now.
   const hardGlue = shop.schools.squeezeOut === 'leave';
-  const things = copies.flatMap((copy) => [...sections.map((g) => groupThing(g.id, copy)), ...singles.map((n) => stripThing({ strip: n, copy, spare: 0 }, copies.length))]);
+  const things = copies.flatMap((copy) => [...sections.map((g) => groupThing(g, copy)), ...singles.map((n) => stripThing({ strip: n, copy, spare: 0 }, copies.length))]);
   const instructions: Instruction[] = [
     ...(hardGlue ? [{ do: 'scrape' as const, parts: things.filter((t) => !t.id.startsWith('strip ')), when: 'hard' as const, from: 0, to: 0 }] : []),
     { do: 'flatten', parts: things, faces, from: glued, to: levelled, passes: tool === 'planer' ? taken.passes : null, tool, first: 'asItIs' },

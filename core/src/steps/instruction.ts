@@ -142,6 +142,6 @@ export const stripThing = (demand: { strip: number; copy: number; spare: number 
   id: `strip ${demand.strip}/${demand.copy}${demand.spare > 0 ? `/spare ${demand.spare}` : ''}`,
   label: `${demand.strip}${panels > 1 ? ` of panel ${demand.copy}` : ''}${demand.spare > 0 ? ` (spare${demand.spare > 1 ? ` ${demand.spare}` : ''})` : ''}`,
 });
-export const groupThing = (glueUp: string, copy: number): Thing => ({ id: `${glueUp}/${copy}`, label: glueUp });
+export const groupThing = ({ id, name }: { id: string; name: string }, copy: number): Thing => ({ id: `${id}/${copy}`, label: name });
 export const panelThing = (copy: number): Thing => ({ id: `panel ${copy}`, label: `panel ${copy}` });
 export const boardThing = (number: number): Thing => ({ id: `board ${number}`, label: `board ${number}` });

@@ -1,7 +1,8 @@
 import type { Habits } from '../shop/shop.ts';
 import type { QuestionId } from '../shop/schools.ts';
 import type { Measure, Phrase } from '../units/phrase.ts';
-import type { Instruction } from './instruction.ts';
+import type { ToolId } from '../shop/tools.ts';
+import type { ClampUse, Instruction } from './instruction.ts';
 import type { WayOfWork } from './ways.ts';
 
 /** Every kind of step, by the station it belongs to. */
@@ -34,8 +35,21 @@ export interface PartChange {
   passes: number | null;
 }
 
+/** What a step holds while it goes on, beside the hands of whoever does it. */
+export interface Resources {
+  /** Machines and tools of the shop. */
+  tools: ToolId[];
+  /** Clamps by their kind, of which a shop has only so many: held until the wait is over. */
+  clamps: ClampUse[];
+}
+
 /** One step of the work, in order. */
 export interface Operation {
+  /** What it does to what, for good: the same step of another plan has the same id, wherever it stands. */
+  id: string;
+  /** Ids of the steps that must be done before it. */
+  after: string[];
+  resources: Resources;
   /** 1-based place in the order. */
   number: number;
   kind: OperationKind;
@@ -59,8 +73,6 @@ export interface Operation {
   /** Minutes before the next step, when there is a wait; and why. */
   waitMinutes: number | null;
   waitFor: string | null;
-  /** Clamps that are held meanwhile. */
-  clamps: number;
   /** Ids of glue-ups that must be out of their clamps; for all other steps the step before. */
   glueUp: string | null;
   joins: string[];
@@ -73,5 +85,5 @@ export interface Operation {
   cautions: Phrase[];
 }
 
-/** What the author of a step must say; everything else is as in most steps. Minutes are read off the instructions, and off the way that is taken where there are several. */
-export type StepDraft = Pick<Operation, 'kind' | 'title' | 'lines' | 'why' | 'instructions'> & Partial<Omit<Operation, 'minutes'>> & { taken?: WayOfWork | null };
+/** What the author of a step must say; everything else is as in most steps. `about` tells it from others of its kind: what of the board, which tool, which grit. Minutes and resources are read off the instructions, and off the way that is taken where there are several. */
+export type StepDraft = Pick<Operation, 'kind' | 'title' | 'lines' | 'why' | 'instructions'> & Partial<Omit<Operation, 'id' | 'after' | 'resources' | 'number' | 'minutes'>> & { about?: string; taken?: WayOfWork | null };

@@ -6,9 +6,10 @@ import { glueSteps } from './glueSteps.ts';
 import type { Ladder } from '../plan/ladder.ts';
 import { handMinutes } from './handMinutes.ts';
 import { millingSteps } from './milling.ts';
-import type { Operation } from './operation.ts';
+import type { Operation, StepDraft } from './operation.ts';
+import { resourcesOf } from './resources.ts';
 import { panelFlatteningWays, panelSteps } from './panelSteps.ts';
-import { wayTaken } from './ways.ts';
+import { toolOf, wayTaken } from './ways.ts';
 import type { WorkedBoard } from '../plan/workedBoard.ts';
 import { engravingStep, footSteps, inlaySteps, workingSteps } from './workingSteps.ts';
 import { stripsOf } from '../board/recipe.ts';
@@ -21,13 +22,31 @@ export function operationsFor(context: PlanContext, ladders: { thickness: Ladder
   if (stripsOf(context.board).length === 0) return [];
   const glued = glueSteps(context, gluing);
   const sections = glued.some((s) => s.kind === 'flattenSections');
-  const flattened = wayTaken(panelFlatteningWays(context, sections), context.shop.schools.flatten).id;
+  const flattened = toolOf(wayTaken(panelFlatteningWays(context, sections), context.shop.schools.flatten));
   const drafts = [
     ...millingSteps(context), ...engravingStep(context, worked, 'outerStrip'), ...glued, ...panelSteps(context, ladders, sections), ...inlaySteps(context, worked), ...workingSteps(context, worked),
     ...finishSteps(context, ladders, engravingStep(context, worked, 'beforeGrain'), flattened), ...engravingStep(context, worked, 'last'), ...footSteps(context, worked),
   ];
-  return drafts.map(({ taken = null, ...draft }, i) => ({
-    settings: [], parts: [], passes: null, machine: taken?.name ?? null, repeats: 1, minutes: ((taken?.minutes ?? 0) + handMinutes(draft.instructions, context.shop.pace.work)) / (draft.repeats ?? 1), stayMinutes: 0, waitMinutes: null, waitFor: null, clamps: 0, glueUp: null, joins: [], habit: null, school: null, ways: [],
+  const ids = drafts.map(({ kind, about }) => (about === undefined ? kind : `${kind}:${about}`));
+  const after = orderOf(drafts, ids);
+  return drafts.map(({ taken = null, about: _, ...draft }, i) => ({
+    id: ids[i]!, after: after[i]!, resources: resourcesOf(draft.instructions),
+    settings: [], parts: [], passes: null, machine: taken?.name ?? null, repeats: 1, minutes: ((taken?.minutes ?? 0) + handMinutes(draft.instructions, context.shop.pace.work)) / (draft.repeats ?? 1), stayMinutes: 0, waitMinutes: null, waitFor: null, glueUp: null, joins: [], habit: null, school: null, ways: [],
     cautions: cautionsFor(draft.kind, draft.instructions), ...draft, number: i + 1,
   }));
+}
+
+/** What each step comes after: a glue-up what was done before the first of them, and what it joins; everything else the step before it, or all glue-ups that are still open. */
+function orderOf(drafts: readonly StepDraft[], ids: readonly string[]): string[][] {
+  let barrier: string[] = [];
+  let open: string[] = [];
+  return drafts.map(({ glueUp = null, joins = [] }, i) => {
+    if (glueUp === null) {
+      const before = open.length > 0 ? open : barrier;
+      [barrier, open] = [[ids[i]!], []];
+      return before;
+    }
+    open = [...open, ids[i]!];
+    return [...barrier, ...drafts.flatMap((d, k) => (d.glueUp && joins.includes(d.glueUp) ? [ids[k]!] : []))];
+  });
 }

@@ -11,7 +11,7 @@ import { stripList } from './numberList.ts';
 import { joined } from './millingWords.ts';
 import type { StepDraft } from './operation.ts';
 import { boardThing, panelThing, stripThing, type Face, type InstructionOf, type SawUse } from './instruction.ts';
-import { flatteningTool, flatteningWays, LANE_SHARE, wayTaken, type WayOfWork } from './ways.ts';
+import { flatteningWays, toolOf, LANE_SHARE, wayTaken, type WayOfWork } from './ways.ts';
 import { stripsOf } from '../board/recipe.ts';
 
 /** Every way to flatten the glued panels of a board. */
@@ -54,7 +54,7 @@ function flattenStep(context: PlanContext, sections: boolean): StepDraft {
   const faces = panelFaces(context, sections);
   const ways = flatteningWays(faces, shop, 'panel');
   const taken = wayTaken(ways, shop.schools.flatten);
-  const tool = flatteningTool(taken.id);
+  const tool = toolOf(taken);
   const many = allowances.panels.length;
   const proud = stripsOf(board).flatMap((s, i) => (showsOf(board.construction, s) === 'edge' && proudBy(allowances, s.width) > 0 ? [i + 1] : []));
   const snipe = schoolOf(shop.schools, 'snipe');

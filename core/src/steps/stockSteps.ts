@@ -14,7 +14,7 @@ import type { StepDraft } from './operation.ts';
 import { settingsOf } from './sawSettings.ts';
 import { isNarrow, type BlankWork } from './stockWork.ts';
 import { crosscutWays, straightEdgeWays } from './toolWays.ts';
-import { flatteningTool, flatteningWays, passDepthFor, straightEdgeTool, wayTaken } from './ways.ts';
+import { flatteningWays, toolOf, passDepthFor, straightEdgeTool, wayTaken } from './ways.ts';
 
 
 /** Stock of which anything is flattened at full length is flattened whole. */
@@ -28,13 +28,13 @@ export function flattenSteps(mill: Milling, when: 'fullLength' | 'blanks'): Step
   if (jobs.length === 0) return [];
   const ways = flatteningWays(jobs.flatMap((j) => j.faces), shop, 'stock');
   const taken = wayTaken(ways, 'planer');
-  const tool = flatteningTool(taken.id);
+  const tool = toolOf(taken);
   const instructions = jobs.map(({ things, from, to, faces }): InstructionOf<'flatten'> => {
     const passes = tool === 'planer' && shop.planer ? Math.max(...faces.map((f) => passesOf(passDepthFor(shop.planer!, f), f.removal))) : null;
     return { do: 'flatten', parts: things, faces, from, to, passes, tool, first: tool !== 'planer' ? 'asItIs' : taken.name.startsWith('Jointer') ? 'jointer' : 'sled' };
   }).sort((a, b) => b.to - a.to);
   return [{
-    kind: 'flatten', title: when === 'fullLength' ? say`Flatten at full length` : say`Flatten one face, make the other parallel`, taken, ways, passes: taken.passes, instructions,
+    kind: 'flatten', about: when, title: when === 'fullLength' ? say`Flatten at full length` : say`Flatten one face, make the other parallel`, taken, ways, passes: taken.passes, instructions,
     settings: thicknessSettings(instructions), parts: partChanges(instructions), lines: flattenLines(instructions, taken.name),
     why: when === 'fullLength' ? say`Cut to length these parts would be too short for the machine, or lose more.`
       : board.construction === 'edge' ? say`Turned on edge, these faces are the glue joints, and their distance is the width that shows.` : say`All strips are planed to the one thickness the panel is glued at.`,

@@ -15,7 +15,7 @@ import type { StepDraft } from './operation.ts';
 import { isNarrow, type Lane, type RoughPart } from './stockWork.ts';
 import { settingsOf } from './sawSettings.ts';
 import { layeringWays, ripWays, straightEdgeWays } from './toolWays.ts';
-import { flatteningTool, flatteningWays, passDepthFor, straightEdgeTool, wayTaken } from './ways.ts';
+import { flatteningWays, toolOf, passDepthFor, straightEdgeTool, wayTaken } from './ways.ts';
 import { stripsOf } from '../board/recipe.ts';
 
 
@@ -128,7 +128,7 @@ export function resawStep(mill: Milling): StepDraft[] {
   });
   const chosen = layeringWays(shop, instructions)!;
   return [{
-    kind: 'resaw', title: layering.by === 'bandSaw' ? say`Resaw on the band saw` : say`Resaw on the table saw`, school: 'thin', ways: chosen.ways, taken: chosen.taken, instructions,
+    kind: 'resaw', title: instructions[0]!.saw.tool === 'bandSaw' ? say`Resaw on the band saw` : say`Resaw on the table saw`, school: 'thin', ways: chosen.ways, taken: chosen.taken, instructions,
     settings: settingsOf(instructions),
     lines: resawLines(instructions), why: say`One thick ripping gives several thin strips, their grain matches, and nothing is planed to shavings that a saw can take off whole.`,
   }];
@@ -150,7 +150,7 @@ export function thinnerStep(mill: Milling): StepDraft[] {
     const ways = flatteningWays([face(s)], shop, 'strip', s.wanted);
     const taken = wayTaken(ways, leftFat(s) ? 'handPlanes' : 'planer');
     const key = `${taken.id}/${s.wanted}/${s.sawn}`;
-    const job = jobs.get(key) ?? { of: [], tool: flatteningTool(taken.id) };
+    const job = jobs.get(key) ?? { of: [], tool: toolOf(taken) };
     job.of.push(s);
     jobs.set(key, job);
   }
@@ -169,9 +169,9 @@ export function thinnerStep(mill: Milling): StepDraft[] {
     const strips = jobsOf.flatMap((j) => j.of);
     const thin = strips.some((s) => s.wanted <= allowances.proud.below);
     const ways = flatteningWays(own.flatMap((i) => i.faces), shop, 'strip', Math.min(...strips.map((s) => s.wanted)));
-    const taken = ways.find((w) => flatteningTool(w.id) === tool)!;
+    const taken = ways.find((w) => toolOf(w) === tool)!;
     return {
-      kind: 'planeStrips', title: say`Bring the thinner strips to width`, taken, ways, ...(thin ? { school: 'thin' as const } : {}), instructions: own,
+      kind: 'planeStrips', about: tool, title: say`Bring the thinner strips to width`, taken, ways, ...(thin ? { school: 'thin' as const } : {}), instructions: own,
       settings: thicknessSettings(own), parts: partChanges(own), passes: Math.max(0, ...own.map((i) => i.passes ?? 0)) || null,
       lines: [say`Together at each setting, widest first`, ...(own.some((i) => i.carrier) ? [say`The thinnest lie on a flat carrier board through the planer: alone they shatter`] : []), ...(thin ? [say`Thin ones: ${school.name.toLowerCase()}. ${school.why}`] : [])],
       why: say`These strips share a blank with wider ones, or come off the saw with a little to clean.`,

@@ -2,10 +2,9 @@ import type { EdgeCut } from '../features/edge.ts';
 import { LAYERING_NAMES, layeringOf, type Layering } from '../shop/layering.ts';
 import { QUESTIONS, type Schools } from '../shop/schools.ts';
 import type { Shop } from '../shop/shop.ts';
-import type { ToolId } from '../shop/tools.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
 import type { InstructionOf, SandedArea } from './instruction.ts';
-import { wayTaken, type WayOfWork } from './ways.ts';
+import { wayTaken, type WayId, type WayOfWork } from './ways.ts';
 
 /** The ways of one step and the one that is taken. */
 export interface ChosenWay {
@@ -33,11 +32,11 @@ const CARVED_MINUTES_PER_M = 15;
 const SAND_MINUTES_PER_M2 = { drum: 8, orbital: 25, byHand: 120 } as const;
 
 /** @param id of the way @param owned whether the shop has it */
-function way(id: string, name: string, owned: boolean, minutes: number, cannot: Phrase | null = null, extra = 0): WayOfWork {
+function way(id: WayId, name: string, owned: boolean, minutes: number, cannot: Phrase | null = null, extra = 0): WayOfWork {
   return { id, name, owned, minutes, passes: null, extra, cannot };
 }
 
-function chosen(ways: WayOfWork[], id: string): ChosenWay {
+function chosen(ways: WayOfWork[], id: WayId): ChosenWay {
   return { ways, taken: wayTaken(ways, id) };
 }
 
@@ -97,12 +96,12 @@ export function edgeWays({ router, handTools, saw, pace }: Shop, kind: EdgeCut['
   return chosen(ways, under ? 'saw' : byHand ? 'blockPlane' : 'router');
 }
 
-/** A groove or a hollow that a router cuts: `travel` of the bit in each board, passes counted, mm. @param setUp minutes @param byHand what stands in for a router */
-export function routedWays({ router, pace }: Shop, { parts, figures: { travel } }: Pick<InstructionOf<'work'>, 'parts'> & { figures: { travel: number } }, setUp: number, byHand: string): ChosenWay {
+/** A groove or a hollow that a router cuts: `travel` of the bit in each board, passes counted, mm. @param setUp minutes @param byHand what stands in for a router, and what that is called */
+export function routedWays({ router, pace }: Shop, { parts, figures: { travel } }: Pick<InstructionOf<'work'>, 'parts'> & { figures: { travel: number } }, setUp: number, byHand: 'gouge' | 'jigsaw', byHandName: string): ChosenWay {
   const metres = (travel * parts.length) / 1000;
   return chosen([
     way('router', 'Router', router !== null, setUp + metres * ROUTED_MINUTES_PER_M * pace.work),
-    way('byHand', byHand, true, setUp / 2 + metres * CARVED_MINUTES_PER_M * pace.work),
+    way(byHand, byHandName, true, setUp / 2 + metres * CARVED_MINUTES_PER_M * pace.work),
   ], 'router');
 }
 
@@ -116,7 +115,3 @@ export function sandingWays({ drumSander, handTools, pace }: Shop, { squareMetre
   ], 'orbital');
 }
 
-/** The tool behind a way to sand. */
-export function sandingTool(id: string): ToolId {
-  return id === 'orbital' ? 'orbitalSander' : id === 'drum' ? 'drumSander' : 'sandingBlock';
-}

@@ -6,9 +6,23 @@ import type { Shop } from '../shop/shop.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
 import type { Face } from './instruction.ts';
 
+/** Every way to do some step, and the tool that it takes up: a new one is one more entry here, and one more in the list of its step. */
+const WAY_TOOLS = {
+  table: 'tableSaw', circular: 'circularSaw', hand: 'handSaw', mitre: 'mitreSaw', sled: 'sled', track: 'trackSaw', bandSaw: 'bandSaw', tableSaw: 'tableSaw',
+  jointer: 'jointer', carrier: 'carrierSled', stuck: 'batten', handPlane: 'handPlanes', offSaw: 'hands',
+  planer: 'planer', drum: 'drumSander', routerSled: 'routerSled', handPlanes: 'handPlanes', beltSander: 'beltSander', orbital: 'orbitalSander',
+  router: 'router', saw: 'tableSaw', blockPlane: 'handPlanes', gouge: 'gouge', jigsaw: 'jigsaw', byHand: 'sandingBlock',
+} as const satisfies Record<string, ToolId>;
+export type WayId = keyof typeof WAY_TOOLS;
+
+/** The tool that a way takes up. */
+export function toolOf({ id }: Pick<WayOfWork, 'id'>): ToolId {
+  return WAY_TOOLS[id];
+}
+
 /** One way of doing a step, with what it costs. */
 export interface WayOfWork {
-  id: string;
+  id: WayId;
   name: string;
   /** Whether the shop has what it takes. */
   owned: boolean;
@@ -96,15 +110,6 @@ export function straightEdgeOf({ schools, jointer, handTools }: Pick<Shop, 'scho
   return handTools.planes ? 'handPlane' : 'stuck';
 }
 
-const FLATTENING_TOOLS = { planer: 'planer', drum: 'drumSander', routerSled: 'routerSled', handPlanes: 'handPlanes', beltSander: 'beltSander', orbital: 'orbitalSander' } as const satisfies Record<FlatteningTool, ToolId>;
-
-/** The tool behind a way to flatten. */
-export function flatteningTool(id: string): ToolId {
-  return FLATTENING_TOOLS[id as FlatteningTool];
-}
-
-const EDGE_TOOLS = { jointer: 'jointer', carrier: 'carrierSled', stuck: 'batten', handPlane: 'handPlanes', offSaw: 'hands' } as const satisfies Record<Schools['straightEdge'], ToolId>;
-
 /** How edges of parts of a length are made straight here: as the shop does it, or where they are too short for its jointer, or a tool is not there, with what there is. @param shortest mm */
 export function straightEdgeTool(shop: Pick<Shop, 'schools' | 'jointer' | 'handTools' | 'saw'>, shortest: number, rough = false): { id: Schools['straightEdge']; tool: ToolId } {
   const { jointer, handTools, saw } = shop;
@@ -114,5 +119,5 @@ export function straightEdgeTool(shop: Pick<Shop, 'schools' | 'jointer' | 'handT
   // Straight off the saw is no answer where the edge comes off a rough cut.
   if (id === 'offSaw' && rough) id = otherwise;
   if ((id === 'handPlane' && !handTools.planes) || (id === 'carrier' && saw.kind !== 'table')) id = otherwise;
-  return { id, tool: EDGE_TOOLS[id] };
+  return { id, tool: toolOf({ id }) };
 }

@@ -19,6 +19,7 @@ import type { StepDraft } from './operation.ts';
 import { spareWood, type WantedWood } from '../cutting/spareWood.ts';
 import { boardThing, stockThing, stripThing, type PlugWood, type Instruction, type InstructionOf, type Thing, type WorkKind } from './instruction.ts';
 import { edgeWays, routedWays } from './toolWays.ts';
+import { toolOf } from './ways.ts';
 import type { WorkedBoard } from '../plan/workedBoard.ts';
 import { stripsOf, type Strip } from '../board/recipe.ts';
 
@@ -63,20 +64,20 @@ function grooveSteps({ board, shop }: PlanContext, worked: WorkedBoard): StepDra
     const deep = groove.depth + sanded;
     const passes = routerPasses(groove.bit, deep);
     const travel = lines.reduce((sum, l) => sum + outlineLength(l), 0) * passes;
-    const { ways, taken } = routedWays(shop, { parts: boardsOf(board.count), figures: { travel } }, TEMPLATE_MINUTES, 'Gouge and scraper');
+    const { ways, taken } = routedWays(shop, { parts: boardsOf(board.count), figures: { travel } }, TEMPLATE_MINUTES, 'gouge', 'Gouge and scraper');
     const jig = jigOpening(groove, size, shop.router?.base ?? 0);
     return [{
-      kind: 'groove', title: say`Juice groove, ${groove.face === 'top' ? 'show side' : 'underside'}`, school: 'grooveOrder', taken, ways, passes: taken.id === 'router' ? passes : null,
-      instructions: [work(board.count, 'groove', groove.id, cutsOf(worked, groove.id), taken.id === 'router' ? 'router' : 'gouge', taken.id === 'router' ? passes : null, {
+      kind: 'groove', about: groove.id, title: say`Juice groove, ${groove.face === 'top' ? 'show side' : 'underside'}`, school: 'grooveOrder', taken, ways, passes: toolOf(taken) === 'router' ? passes : null,
+      instructions: [work(board.count, 'groove', groove.id, cutsOf(worked, groove.id), toolOf(taken), toolOf(taken) === 'router' ? passes : null, {
         travel, offset: groove.offset, corner: groove.corner, bit: groove.bit, depth: deep, left: groove.depth, sanded, each: deep / passes, fall: groove.fall, beneath: size.thickness - groove.depth,
         ...(jig && shop.router ? { base: shop.router.base, jigLength: jig.length, jigWidth: jig.width, jigCorner: jig.corner, jigBeyond: Math.abs(jig.beyond) } : {}),
       })],
       settings: [{ label: 'Round-nose bit', value: length(groove.bit) }, { label: 'Depth', value: length(deep) }],
       lines: [
         ...(sanded > 0 ? [say`${length(deep)} deep: ${length(sanded)} goes with sanding and ${length(groove.depth)} is left`] : []),
-        ...(taken.id === 'router' ? [say`${passes} ${passes === 1 ? 'pass' : 'passes'} of at most ${length(deep / passes)}, clockwise inside the jig, against the turn of the bit; the last one light and without a stop`] : [say`Mark both lines, cut across the ends first, then along; scrape to a gauge of the groove`]),
-        ...(taken.id === 'router' && jig && shop.router ? [say`Jig for a base of ${length(shop.router.base)}: opening ${length(jig.length)} by ${length(jig.width)}, corners of ${length(jig.corner)}; it lies ${length(Math.abs(jig.beyond))} ${jig.beyond >= 0 ? 'beyond the board on every side' : 'inside the edge on every side'}`] : []),
-        ...(taken.id === 'router' && jig && shop.router ? [] : [say`The middle of the groove runs ${length(groove.offset)} from every edge, its corners ${length(groove.corner)} round${groove.wells === 2 ? say`; two wells, ${length(groove.offset)} between their middles` : say``}`]),
+        ...(toolOf(taken) === 'router' ? [say`${passes} ${passes === 1 ? 'pass' : 'passes'} of at most ${length(deep / passes)}, clockwise inside the jig, against the turn of the bit; the last one light and without a stop`] : [say`Mark both lines, cut across the ends first, then along; scrape to a gauge of the groove`]),
+        ...(toolOf(taken) === 'router' && jig && shop.router ? [say`Jig for a base of ${length(shop.router.base)}: opening ${length(jig.length)} by ${length(jig.width)}, corners of ${length(jig.corner)}; it lies ${length(Math.abs(jig.beyond))} ${jig.beyond >= 0 ? 'beyond the board on every side' : 'inside the edge on every side'}`] : []),
+        ...(toolOf(taken) === 'router' && jig && shop.router ? [] : [say`The middle of the groove runs ${length(groove.offset)} from every edge, its corners ${length(groove.corner)} round${groove.wells === 2 ? say`; two wells, ${length(groove.offset)} between their middles` : say``}`]),
         ...(groove.spout ? [say`It falls ${length(groove.fall)} to the ${groove.spout} end: shim the jig at the other end by as much; then the spout, straight out over the end`] : []),
         say`It holds ${Math.round(grooveVolume(groove, size) / 1000)} ml to the brim; ${length(size.thickness - groove.depth)} of wood is left beneath`,
       ],
@@ -117,19 +118,16 @@ function edgeSteps({ board, shop }: PlanContext, { size, edges }: WorkedBoard): 
     const { reach, drop } = edgeReach(cut, size.thickness);
     const where = placesOf(places);
     return {
-      kind: 'edges', title: say`Edges: ${edgeName(cut)} ${where}`, taken, ways,
-      passes: taken.id === 'router' ? Math.max(1, passesOf(ROUTER_PASS, Math.max(reach, drop))) : null,
+      kind: 'edges', about: places.map((p) => `${p.side}.${p.face}`).join('+'), title: say`Edges: ${edgeName(cut)} ${where}`, taken, ways,
+      passes: toolOf(taken) === 'router' ? Math.max(1, passesOf(ROUTER_PASS, Math.max(reach, drop))) : null,
       ...(byHabit ? { habit: 'edgeTreatment' as const, school: 'edge' as const } : {}),
-      instructions: [work(board.count, 'edge', JSON.stringify(cut), edgeCuts(cut, places, size), EDGE_TOOLS[taken.id]!, null, { ...edgeFigures(cut, size.thickness), ...runs })],
+      instructions: [work(board.count, 'edge', JSON.stringify(cut), edgeCuts(cut, places, size), toolOf(taken), null, { ...edgeFigures(cut, size.thickness), ...runs })],
       settings: edgeSettings(cut, size.thickness),
-      lines: [...edgeLines(cut, size.thickness, taken.id), say`End grain first, long grain after; keep moving`],
+      lines: [...edgeLines(cut, size.thickness, toolOf(taken)), say`End grain first, long grain after; keep moving`],
       why: say`${byHabit ? `${school.why} ` : ''}What the end grain tears at its corner, the long grain takes away.`,
     };
   });
 }
-
-/** The tool behind a way to shape an edge. */
-const EDGE_TOOLS: Readonly<Record<string, ToolId>> = { router: 'router', saw: 'tableSaw', blockPlane: 'handPlanes', byHand: 'sandingBlock' };
 
 function edgeFigures(cut: EdgeCut, thickness: number): Record<string, number> {
   if (cut.kind === 'underBevel') {
@@ -157,7 +155,7 @@ function edgeSettings(cut: EdgeCut, thickness: number): StepDraft['settings'] {
   return [{ label: 'In on the face', value: length(reach) }, { label: 'Down the side', value: length(drop) }];
 }
 
-function edgeLines(cut: EdgeCut, thickness: number, way: string): Phrase[] {
+function edgeLines(cut: EdgeCut, thickness: number, tool: ToolId): Phrase[] {
   if (cut.kind === 'underBevel') {
     const { tilt, reach, face } = bevelSetting(cut, thickness);
     return [
@@ -167,7 +165,7 @@ function edgeLines(cut: EdgeCut, thickness: number, way: string): Phrase[] {
     ];
   }
   const passes = Math.max(1, passesOf(ROUTER_PASS, Math.max(edgeReach(cut, thickness).reach, edgeReach(cut, thickness).drop)));
-  if (way === 'router') return [say`${passes} ${passes === 1 ? 'pass' : 'passes'}, left to right with the board before you, against the turn of the bit${passes > 1 ? ', the last one light' : ''}; a block plane does it without a bit to tear the corner out`];
+  if (tool === 'router') return [say`${passes} ${passes === 1 ? 'pass' : 'passes'}, left to right with the board before you, against the turn of the bit${passes > 1 ? ', the last one light' : ''}; a block plane does it without a bit to tear the corner out`];
   return [say`Strokes counted, the same on every edge; on end grain from both corners inward`];
 }
 
@@ -177,15 +175,15 @@ function holdSteps({ board, shop }: PlanContext, worked: WorkedBoard): StepDraft
     if (f.kind === 'finger') {
       const passes = routerPasses(f.bit, f.depth);
       const travel = 2 * f.length * passes;
-      const { ways, taken } = routedWays(shop, { parts: boardsOf(board.count), figures: { travel } }, TABLE_MINUTES, 'Gouge and rasp');
+      const { ways, taken } = routedWays(shop, { parts: boardsOf(board.count), figures: { travel } }, TABLE_MINUTES, 'gouge', 'Gouge and rasp');
       const mark = fenceMark(f, size);
       return [{
-        kind: 'holds', title: say`Finger holds in both ${f.on === 'ends' ? 'ends' : 'long edges'}`, taken, ways, passes: taken.id === 'router' ? passes : null,
-        instructions: [work(board.count, 'finger', f.id, cutsOf(worked, f.id), taken.id === 'router' ? 'router' : 'gouge', taken.id === 'router' ? passes : null, { travel, bit: f.bit, depth: f.depth, mark, length: f.length, up: f.up + sanded })],
+        kind: 'holds', about: f.id, title: say`Finger holds in both ${f.on === 'ends' ? 'ends' : 'long edges'}`, taken, ways, passes: toolOf(taken) === 'router' ? passes : null,
+        instructions: [work(board.count, 'finger', f.id, cutsOf(worked, f.id), toolOf(taken), toolOf(taken) === 'router' ? passes : null, { travel, bit: f.bit, depth: f.depth, mark, length: f.length, up: f.up + sanded })],
         settings: [{ label: f.shape === 'cove' ? 'Cove bit' : 'Chamfer bit', value: length(f.bit) }, { label: 'Into the edge', value: length(f.depth) }, { label: 'Marks from the middle of the bit', value: length(mark) }],
         lines: [
           say`${length(f.length)} long, in the middle; ${f.shape === 'cove' ? joined(say`middle ${length(f.up + sanded)} above the underside as it is before sanding`) : joined(say`up to ${length(f.up + sanded)} above the underside as it is before sanding`)}`,
-          ...(taken.id === 'router' ? [say`Router table: a mark on the fence ${length(mark)} from the middle of the bit on either side. Pivot in with the leading end at the far mark, stop when the trailing end is at the near one, pivot out`, say`${passes} ${passes === 1 ? 'pass' : 'passes'}, the fence moved back each time`] : []),
+          ...(toolOf(taken) === 'router' ? [say`Router table: a mark on the fence ${length(mark)} from the middle of the bit on either side. Pivot in with the leading end at the far mark, stop when the trailing end is at the near one, pivot out`, say`${passes} ${passes === 1 ? 'pass' : 'passes'}, the fence moved back each time`] : []),
         ],
         why: say`Both stops the same, and both holds come out in the middle.`,
       }];
@@ -193,12 +191,12 @@ function holdSteps({ board, shop }: PlanContext, worked: WorkedBoard): StepDraft
     if (f.kind === 'hole') {
       const passes = routerPasses(12, size.thickness + 2 * sanded);
       const travel = 2 * 2 * (f.length + f.width) * passes;
-      const { ways, taken } = routedWays(shop, { parts: boardsOf(board.count), figures: { travel } }, TEMPLATE_MINUTES, 'Jigsaw and rasp');
+      const { ways, taken } = routedWays(shop, { parts: boardsOf(board.count), figures: { travel } }, TEMPLATE_MINUTES, 'jigsaw', 'Jigsaw and rasp');
       return [{
-        kind: 'holds', title: say`Hand holes behind both ${f.on === 'ends' ? 'ends' : 'long edges'}`, taken, ways,
-        instructions: [work(board.count, 'hole', f.id, cutsOf(worked, f.id), taken.id === 'router' ? 'router' : 'jigsaw', null, { travel, bores: f.length > f.width ? 4 : 2, length: f.length, width: f.width, inset: f.inset })],
+        kind: 'holds', about: f.id, title: say`Hand holes behind both ${f.on === 'ends' ? 'ends' : 'long edges'}`, taken, ways,
+        instructions: [work(board.count, 'hole', f.id, cutsOf(worked, f.id), toolOf(taken), null, { travel, bores: f.length > f.width ? 4 : 2, length: f.length, width: f.width, inset: f.inset })],
         settings: [{ label: 'Long', value: length(f.length) }, { label: 'Wide', value: length(f.width) }, { label: 'Behind the edge', value: length(f.inset) }],
-        lines: [say`${length(f.length)} by ${length(f.width)}, in the middle, ${length(f.inset)} behind the edge`, joined(f.length > f.width ? say`Bore ${length(f.width)} at both ends of each slot, saw out between, ` : say`Bore ${length(f.width)}, `, say`${taken.id === 'router' ? 'flush to the template with a bearing bit from both faces' : 'rasp to the line'}`), say`Ease both rims by hand`],
+        lines: [say`${length(f.length)} by ${length(f.width)}, in the middle, ${length(f.inset)} behind the edge`, joined(f.length > f.width ? say`Bore ${length(f.width)} at both ends of each slot, saw out between, ` : say`Bore ${length(f.width)}, `, say`${toolOf(taken) === 'router' ? 'flush to the template with a bearing bit from both faces' : 'rasp to the line'}`), say`Ease both rims by hand`],
         why: say`From both faces the rims stay whole.`,
       }];
     }
@@ -211,7 +209,7 @@ function boreSteps({ board }: PlanContext, worked: WorkedBoard): StepDraft[] {
   return features.flatMap((f): StepDraft[] => {
     if (f.kind === 'handle') {
       return [{
-        kind: 'handles', title: f.bores === 1 ? say`Bores for loops` : say`Bores for handles`, machine: 'Drill',
+        kind: 'handles', about: f.id, title: f.bores === 1 ? say`Bores for loops` : say`Bores for handles`, machine: 'Drill',
         instructions: [work(board.count, 'handle', f.id, cutsOf(worked, f.id), 'drill', null, {
           bores: 2 * f.bores * 2, bore: f.bore, counterbore: f.counterbore, inset: f.inset, spacing: f.spacing, sinkTop: f.sinkTop > 0 ? f.sinkTop + sanded : 0, sinkBottom: f.sinkBottom > 0 ? f.sinkBottom + sanded : 0,
           between: size.thickness - f.sinkTop - f.sinkBottom,
@@ -227,7 +225,7 @@ function boreSteps({ board }: PlanContext, worked: WorkedBoard): StepDraft[] {
     }
     if (f.kind === 'feet' && f.boreDepth > 0) {
       return [{
-        kind: 'bores', title: say`Shallow bores for ${f.count} feet${board.count > 1 ? ` a board, ${f.count * board.count} in all` : ''}`, ...askedFeet(board, f), machine: 'Drill',
+        kind: 'bores', about: f.id, title: say`Shallow bores for ${f.count} feet${board.count > 1 ? ` a board, ${f.count * board.count} in all` : ''}`, ...askedFeet(board, f), machine: 'Drill',
         instructions: [work(board.count, 'footBores', f.id, cutsOf(worked, f.id), 'drill', null, { bores: f.count, bore: f.bore, depth: f.boreDepth + sanded, inset: f.inset, left: f.boreDepth })],
         settings: [{ label: 'Bore', value: length(f.bore) }, { label: 'Depth', value: length(f.boreDepth + sanded) }],
         lines: [say`${length(f.inset)} in from both edges, flat-bottomed; ${length(f.boreDepth)} is left once it is sanded; pilot holes for the screws, a stop on the bit`], why: say`Before oil, so that the bores drink too; the feet come last.`,
@@ -268,7 +266,7 @@ export function engravingStep(context: PlanContext, worked: WorkedBoard, when: '
     return { do: 'work', parts, cuts: cutsOf(worked, m.id), what: 'mark', feature: m.id, place: m.face, tool: MARK_TOOLS[m.method], passes: null, figures: { times: starts.length, length: m.length, width: m.width, depth: m.depth, ...markFigures(m, size, above), ...Object.fromEntries(starts.map((x, i) => [`x${i + 1}`, x + m.x])) } };
   });
   return [{
-    kind: 'engrave', title: marks.length === 1 ? say`Mark: ${marks[0]!.name}` : say`${marks.length} marks`, school: 'engraving', machine: MARK_WORDS[marks[0]!.method], instructions,
+    kind: 'engrave', about: when, title: marks.length === 1 ? say`Mark: ${marks[0]!.name}` : say`${marks.length} marks`, school: 'engraving', machine: MARK_WORDS[marks[0]!.method], instructions,
     lines: [
       ...marks.map((m) => joined(
         say`${m.name}, ${MARK_WORDS[m.method].toLowerCase()}, ${early ? say`on the outer face of strip ${m.face === 'far' ? 1 : stripsOf(board).length}` : say`${MARK_PLACES[m.face]}`}: ${length(m.length)} by ${length(m.width)}, ${length(m.depth)} deep, its middle `,
@@ -295,7 +293,7 @@ export function inlaySteps(context: PlanContext, worked: WorkedBoard): StepDraft
     const plug = { plugLength: m.length + 2 * PLUG_MARGIN_MM, plugWidth: m.width + 2 * PLUG_MARGIN_MM, plugThickness: m.plugStart + m.plugDepth + PLUG_MARGIN_MM };
     const wood = plugWood(m, context, worked, { length: board.count * (plug.plugLength + shop.crosscutSaw.kerf) - shop.crosscutSaw.kerf, width: plug.plugWidth, thickness: plug.plugThickness });
     return [{
-      kind: 'inlay', title: say`Inlay: ${m.name}`, machine: 'Router', waitMinutes: wait, waitFor: 'the glue of the inlay',
+      kind: 'inlay', about: m.id, title: say`Inlay: ${m.name}`, machine: 'Router', waitMinutes: wait, waitFor: 'the glue of the inlay',
       instructions: [{ do: 'inlay', parts: boardsOf(board.count), cuts: cutsOf(worked, m.id), plug: wood?.told ?? null, feature: m.id, glue: glue.id, waitMinutes: wait, figures: { length: m.length, width: m.width, depth: m.depth, plugStart: m.plugStart, plugDepth: m.plugDepth, glueGap, faceGap, ...plug, ...markFigures(m, { width: Infinity }, 0) } }],
       lines: [
         joined(say`${m.name}, ${MARK_PLACES[m.face]}: its middle `, say`${length(m.x)} from the left end and ${length(m.y)} from the far edge`),
@@ -337,7 +335,7 @@ function speciesUnder(mark: FeatureOf<'mark'>, strips: readonly Strip[], shift: 
 /** Feet come last of all: after oil and wax. */
 export function footSteps({ board, shop }: PlanContext, worked: WorkedBoard): StepDraft[] {
   return worked.features.filter((f) => f.kind === 'feet').map((f) => ({
-    kind: 'feet', title: say`Screw on the feet`, ...askedFeet(board, f),
+    kind: 'feet', about: f.id, title: say`Screw on the feet`, ...askedFeet(board, f),
     instructions: [{ do: 'feet', parts: boardsOf(board.count), cuts: cutsOf(worked, f.id), count: f.count, screw: f.screw, depth: f.screwDepth }],
     lines: [say`${f.count} feet${board.count > 1 ? ` a board, ${f.count * board.count} in all` : ''}, screws of ${length(f.screw)} that go ${length(f.screwDepth)} into the wood, none into a joint; by hand, until they just hold`], why: say`${schoolOf(shop.schools, 'feet').why} Oil creeps under feet that are on already.`,
   }));

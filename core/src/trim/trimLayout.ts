@@ -27,6 +27,8 @@ export interface TrimCut {
 export interface TrimLayout {
   length: number;
   width: number;
+  /** Of the saw that squares its ends and cuts boards apart. */
+  kerf: number;
   /** Off the far side before the first long edge is trimmed. */
   far: number;
   boards: PanelRect[];
@@ -85,7 +87,7 @@ export function trimLayout(board: Board, allowances: Pick<Allowances, 'panels' |
   const longest = missing === 0 ? 0 : longestThatFits(clear, spots, reached, count, kerf, middle);
   const lain = longest > 0 ? placeBoards(clear, spots, { length: longest, width: reached }, count, kerf, middle) : { y: 0, xs: [] };
   return {
-    length, width, boards, far, panels: allowances.panels.map((panel, k) => (k === 0 ? boards : Array.from({ length: panel.boards }, (_, i) => ({ x: first + i * (board.length + kerf), y: far, length: board.length, width: reached })))), creep: creep / 2, snipe: flattenerLimits(shop).snipe, missing,
+    length, width, kerf, boards, far, panels: allowances.panels.map((panel, k) => (k === 0 ? boards : Array.from({ length: panel.boards }, (_, i) => ({ x: first + i * (board.length + kerf), y: far, length: board.length, width: reached })))), creep: creep / 2, snipe: flattenerLimits(shop).snipe, missing,
     instead: missing === 0 ? null : {
       length: longest, width: widestThatFits(clear, spots, board.length, count, kerf, middle), at: lain.xs.map((x) => ({ x, y: lain.y, length: longest, width: reached })),
     },

@@ -1,6 +1,6 @@
 import { Button, Select, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { earlyBy, eventsOf, lateBy, runDue, type RunDue, type RunEvent } from '#core/gluing/glueRun.ts';
+import { earlyBy, eventsOf, isRunOf, lateBy, runDue, runTitle, type RunDue, type RunEvent } from '#core/gluing/glueRun.ts';
 import type { GlueUp } from '#core/gluing/glueUps.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import type { StoredRun } from '../../data/api.ts';
@@ -18,10 +18,13 @@ export function RunPanel({ glueUp }: { glueUp: GlueUp }) {
   const { query, start, change } = useRuns(id);
   const copies = plan.allowances.panels.length;
   const [copy, setCopy] = useState(1);
-  const runs = (query.data?.runs ?? []).filter((r) => r.glueUp === glueUp.id && r.copy === copy);
+  const all = query.data?.runs ?? [];
+  const runs = all.filter((r) => isRunOf(r, glueUp) && r.copy === copy);
+  // Of groups that are no longer planned: they are kept, and a clock that runs can be stopped.
+  const others = all.filter((r) => r.copy > copies || !plan.gluing.glueUps.some((g) => isRunOf(r, g)));
   const running = runs.find((r) => r.endedAt === null);
   const past = runs.filter((r) => r.endedAt !== null);
-  const now = useNow(running !== undefined, query.data?.ahead ?? 0);
+  const now = useNow(running !== undefined || others.some((r) => r.endedAt === null), query.data?.ahead ?? 0);
   useScreenOn(running !== undefined);
   const due = runDue(glueUp, { open: plan.gluing.openMinutes, closed: plan.gluing.usableMinutes, skins: plan.gluing.skinMinutes }, plan.shop);
   return (
@@ -30,7 +33,7 @@ export function RunPanel({ glueUp }: { glueUp: GlueUp }) {
       {running ? <Running run={running} now={now} events={eventsOf(plan.shop)} onChange={(what) => change.mutate({ run: running, change: what })} /> : (
         <>
           <DueList due={due} scrapes={eventsOf(plan.shop).includes('scraped')} />
-          <Button size="lg" loading={start.isPending} disabled={!query.data} onClick={() => start.mutate({ glueUp: glueUp.id, copy, due, title: `Strips ${glueUp.firstStrip} to ${glueUp.lastStrip}` })}>First glue is on: start the clock</Button>
+          <Button size="lg" loading={start.isPending} disabled={!query.data} onClick={() => start.mutate({ glueUp: glueUp.id, copy, due, title: runTitle(glueUp) })}>First glue is on: start the clock</Button>
           {query.isError && <p className={classes.note} role="alert">The clocks cannot be read: {query.error.message}</p>}
         </>
       )}
@@ -38,6 +41,12 @@ export function RunPanel({ glueUp }: { glueUp: GlueUp }) {
         <details className={classes.past}>
           <summary>Done before: {past.length}</summary>
           {past.map((r) => <PastRun key={r.id} run={r} />)}
+        </details>
+      )}
+      {others.length > 0 && (
+        <details className={classes.past} open={others.some((r) => r.endedAt === null)}>
+          <summary>Of groups no longer planned: {others.length}</summary>
+          {others.map((r) => (r.endedAt === null ? <Running key={r.id} run={r} now={now} events={eventsOf(plan.shop)} onChange={(what) => change.mutate({ run: r, change: what })} /> : <PastRun key={r.id} run={r} />))}
         </details>
       )}
     </div>

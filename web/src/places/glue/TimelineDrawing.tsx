@@ -6,6 +6,8 @@ import { durationWords } from '../../quantities/duration.ts';
 import { Say } from '../../quantities/Length.tsx';
 import { useRuns } from './useRuns.ts';
 import classes from './TimelineDrawing.module.css';
+import { isRunOf } from '#core/gluing/glueRun.ts';
+import type { GlueUp } from '#core/gluing/glueUps.ts';
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 const DAY = 1440;
@@ -29,20 +31,23 @@ function minuteOfWeek(now: Date): number {
 }
 
 /** Glue-ups that were begun, in minutes of this week; the newest run of a panel counts. */
-function gluedOf(runs: readonly StoredRun[]): Glued[] {
+function gluedOf(runs: readonly StoredRun[], glueUps: readonly GlueUp[]): Glued[] {
   const monday = Date.now() - minuteOfWeek(new Date()) * 60_000;
   const minute = (iso: string) => Math.floor((new Date(iso).getTime() - monday) / 60_000);
-  return runs.map(({ glueUp, copy, startedAt, endedAt, run }) => {
+  return runs.flatMap((stored) => {
+    const planned = glueUps.find((g) => isRunOf(stored, g));
+    if (!planned) return [];
+    const { copy, startedAt, endedAt, run } = stored;
     const from = minute(startedAt);
-    return { glueUp, copy, from, until: endedAt === null ? from + run.due.outOfClamps : Math.max(from, minute(endedAt)) };
+    return { glueUp: planned.id, copy, from, until: endedAt === null ? from + run.due.outOfClamps : Math.max(from, minute(endedAt)) };
   });
 }
 
 /** The board from the first cut to the last coat in the shop's hours: hands, machines and clamps as rows, waits in between. Begun on a Monday, or now. */
 export function TimelineDrawing() {
-  const { id, plan: { timeline: fromMonday, operations, shop } } = useSettledBoard();
+  const { id, plan: { timeline: fromMonday, operations, shop, gluing: { glueUps } } } = useSettledBoard();
   const { query: { data } } = useRuns(id);
-  const glued = useMemo(() => gluedOf(data?.runs ?? []), [data?.runs]);
+  const glued = useMemo(() => gluedOf(data?.runs ?? [], glueUps), [data?.runs, glueUps]);
   const [chosen, setBegin] = useState<number | null>(null);
   // What was begun at the bench goes on from now.
   const now = minuteOfWeek(new Date());

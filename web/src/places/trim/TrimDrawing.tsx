@@ -102,8 +102,8 @@ export function TrimDrawing({ chosen, onChoose, onMark }: TrimDrawingProps) {
         {first && <DimensionLine from={[38, y0 + first.y * scale]} to={[38, y0 + (first.y + first.width) * scale]} mm={first.width} />}
       </svg>
       <figcaption>
-        {scaleWords(scale)}.{first && last && <> Cuts in the order of their numbers, the blade on the waste side; edge {layout.cuts[0]!.number} is the reference for all that follow. Off the ends <Length mm={all[0]!.x - plan.shop.saw.kerf} /> and{' '}
-        <Length mm={layout.length - last.x - last.length - plan.shop.saw.kerf} />, off each edge <Length mm={first.y} /> and <Length mm={layout.width - first.y - first.width} />.</>}{(spoiled > 0 || edge > 0) && <> Hatched: {[...(spoiled > 0 ? [`where strips crept${layout.snipe > 0 ? ' or the planer sniped' : ''}`] : []), ...(edge > 0 ? ['edges with dried glue and clamp marks'] : [])].join('; ')}.</>}
+        {scaleWords(scale)}.{first && last && <> Cuts in the order of their numbers, the blade on the waste side; edge {layout.cuts[0]!.number} is the reference for all that follow. Off the ends <Length mm={all[0]!.x - layout.kerf} /> and{' '}
+        <Length mm={layout.length - last.x - last.length - layout.kerf} />, off each edge <Length mm={first.y} /> and <Length mm={layout.width - first.y - first.width} />.</>}{(spoiled > 0 || edge > 0) && <> Hatched: {[...(spoiled > 0 ? [`where strips crept${layout.snipe > 0 ? ' or the planer sniped' : ''}`] : []), ...(edge > 0 ? ['edges with dried glue and clamp marks'] : [])].join('; ')}.</>}
       </figcaption>
     </figure>
   );
