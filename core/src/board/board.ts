@@ -42,9 +42,10 @@ const gluingWishesSchema = z.strictObject({
   helper: yesOrNo,
 });
 
-/** A stop that the maker goes on with, knowing it; the note stays on the record. `strips` are those it was about, by id, none for the whole board; null is a stop that was gone on with wherever it stood. */
+/** A stop that the maker goes on with, knowing it; the note stays on the record. `strips` are those it was about, by id, none for the whole board; null is a stop that was gone on with wherever it stood. `part` is what else it was about, empty for nothing; null is whatever it was. */
 const acceptedSchema = z.strictObject({
-  rule: z.string({ error: 'must be text' }).regex(/^[a-z-]{1,60}$/, { error: 'must be the id of a rule' }), strips: z.array(idSchema).max(GREATEST_STRIP_COUNT, { error: 'must be fewer' }).nullable(), note: lineOfText(1, 300),
+  rule: z.string({ error: 'must be text' }).regex(/^[a-z-]{1,60}$/, { error: 'must be the id of a rule' }), strips: z.array(idSchema).max(GREATEST_STRIP_COUNT, { error: 'must be fewer' }).nullable(),
+  part: z.string({ error: 'must be text' }).max(200, { error: 'must be at most 200 characters' }).nullable(), note: lineOfText(1, 300),
 });
 export type AcceptedStop = z.infer<typeof acceptedSchema>;
 

@@ -1,12 +1,12 @@
 import { length, say } from '../units/phrase.ts';
-import type { Finding, Rule } from './finding.ts';
+import type { Found, Rule } from './finding.ts';
 
 /** Boards thinner than this are too thin (common practice). */
 export const LEAST_BOARD_THICKNESS = 15;
 
 /** The thickness that comes out against what is wanted, and against what makes a board at all. */
 export const boardThickness: Rule = (plan, { board }) => {
-  const findings: Finding[] = [];
+  const findings: Found[] = [];
   const { shortBy, reached, limiting } = plan.ladders.thickness;
   if (shortBy > 0) {
     findings.push({

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { NOTHING_WORKED, UNDRAWN } from '../features/feature.ts';
 import { makePlan } from '../plan/plan.ts';
 import { plainBoard, plainPiece, planInput } from '../plan/planArbitrary.ts';
 import type { Board } from '../board/board.ts';
@@ -112,7 +113,7 @@ describe('checkPlan', () => {
 });
 
 it('a stop that the maker goes on with keeps standing with his note, and is no longer open', () => {
-  const board = plainBoard({ accepted: [{ rule: 'no-clamps', strips: [], note: 'Wedges' }] });
+  const board = plainBoard({ accepted: [{ rule: 'no-clamps', strips: [], part: '', note: 'Wedges' }] });
   const input = planInput(board, [plainPiece({ length: 4000 })], { ...wide, clamps: [] });
   const findings = checkPlan(makePlan(input), input);
   expect(findings.find((f) => f.rule === 'no-clamps')!.accepted).toBe('Wedges');
@@ -128,7 +129,18 @@ it('a stop that is gone on with for one strip stays open for another, and follow
     return openStops(checkPlan(makePlan(input), input)).filter((f) => f.rule === 'metal-stays').flatMap((f) => f.strips);
   };
   expect(open({})).toEqual([1, 2]);
-  expect(open({ accepted: [{ rule: 'metal-stays', strips: ['s1'], note: 'Brass' }] })).toEqual([2]);
-  expect(open({ accepted: [{ rule: 'metal-stays', strips: ['s1'], note: 'Brass' }], recipe: flatRecipe([...stripsOf(plain)].reverse()) })).toEqual([1]);
-  expect(open({ accepted: [{ rule: 'metal-stays', strips: null, note: 'Brass' }] })).toEqual([]);
+  expect(open({ accepted: [{ rule: 'metal-stays', strips: ['s1'], part: '', note: 'Brass' }] })).toEqual([2]);
+  expect(open({ accepted: [{ rule: 'metal-stays', strips: ['s1'], part: '', note: 'Brass' }], recipe: flatRecipe([...stripsOf(plain)].reverse()) })).toEqual([1]);
+  expect(open({ accepted: [{ rule: 'metal-stays', strips: null, part: null, note: 'Brass' }] })).toEqual([]);
+});
+
+it('a stop that is gone on with for one feature stays open for another; every finding knows its station and its step', () => {
+  const mark = (id: string, x: number) => ({ ...UNDRAWN, kind: 'mark' as const, id, face: 'top' as const, name: id, method: 'inlay' as const, x, y: 130, length: 40, width: 12, depth: 2, plugStart: 0.2 });
+  const stops = (change: Partial<Board> = {}) => {
+    const input = planInput(plainBoard({ worked: { ...NOTHING_WORKED, features: [mark('a', 100), mark('b', 250)] }, ...change }), [plainPiece({ length: 4000 })], wide);
+    return openStops(checkPlan(makePlan(input), input)).filter((f) => f.rule === 'inlay-sanded').map((f) => [f.part, f.station, f.step]);
+  };
+  expect(stops()).toEqual([['a', 'trim', 'inlay:a'], ['b', 'trim', 'inlay:b']]);
+  expect(stops({ accepted: [{ rule: 'inlay-sanded', strips: [], part: 'a', note: 'A trial' }] })).toEqual([['b', 'trim', 'inlay:b']]);
+  expect(stops({ accepted: [{ rule: 'inlay-sanded', strips: null, part: null, note: 'Trials' }] })).toEqual([]);
 });

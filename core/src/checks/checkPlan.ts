@@ -16,7 +16,8 @@ import { metalStays } from './metalStays.ts';
 import { mixedOrders } from './mixedOrders.ts';
 import { panelSpots } from './panelSpots.ts';
 import { emptyBoard } from './emptyBoard.ts';
-import type { Finding, Rule, Severity } from './finding.ts';
+import { stationOf } from '../steps/operation.ts';
+import type { Finding, Found, Rule, Severity } from './finding.ts';
 import { finishSafety } from './finishSafety.ts';
 import { glueTime } from './glueTime.ts';
 import { glueClass } from './glueClass.ts';
@@ -49,25 +50,33 @@ const ORDER: Record<Severity, number> = { stop: 0, caution: 1, note: 2 };
 export function checkPlan(plan: Plan, given: PlanInput): Finding[] {
   const input = { ...given, shop: plan.shop };
   // Before there are strips there is nothing to say but what to do first.
-  if (stripsOf(given.board).length === 0) return emptyBoard(plan, input);
+  if (stripsOf(given.board).length === 0) return emptyBoard(plan, input).map((f) => placed(f, plan));
   const found = RULES.flatMap((rule) => rule(plan, input));
   return [...found, ...notFollowed(plan, input, found)].sort((a, b) => ORDER[a.severity] - ORDER[b.severity])
-    .map((f) => {
+    .map((found) => {
+      const f = placed(found, plan);
       const accepted = f.severity === 'stop' ? acceptanceOf(f, given.board) : undefined;
       return accepted ? { ...f, accepted: accepted.note } : f;
     });
 }
 
+/** The finding at its step and station. */
+function placed(found: Found, { operations }: Pick<Plan, 'operations'>): Finding {
+  const steps = operations.filter((o) => o.kind === found.at);
+  const step = steps.length === 1 ? steps[0] : steps.find((o) => o.id === found.part || o.id === `${o.kind}:${found.part}`);
+  return { ...found, station: found.at ? stationOf(found.at) : null, step: step?.id ?? null };
+}
+
 /** Ids of the strips that a finding is about: they stay the same when strips change places. */
-export function stripIds({ strips }: Pick<Finding, 'strips'>, board: Pick<Board, 'recipe'>): string[] {
+export function stripIds({ strips }: Pick<Found, 'strips'>, board: Pick<Board, 'recipe'>): string[] {
   const all = stripsOf(board);
   return strips.flatMap((n) => all[n - 1]?.id ?? []);
 }
 
-/** The acceptance that covers a stop: the same rule, and every strip that it is about now. */
-export function acceptanceOf(finding: Pick<Finding, 'rule' | 'strips'>, board: Pick<Board, 'recipe' | 'accepted'>): AcceptedStop | undefined {
+/** The acceptance that covers a stop: the same rule, the same part, and every strip that it is about now. */
+export function acceptanceOf(finding: Pick<Found, 'rule' | 'strips' | 'part'>, board: Pick<Board, 'recipe' | 'accepted'>): AcceptedStop | undefined {
   const ids = stripIds(finding, board);
-  return board.accepted.find((a) => a.rule === finding.rule && (a.strips === null || (ids.length === 0 ? a.strips.length === 0 : ids.every((id) => a.strips!.includes(id)))));
+  return board.accepted.find((a) => a.rule === finding.rule && (a.part === null || a.part === (finding.part ?? '')) && (a.strips === null || (ids.length === 0 ? a.strips.length === 0 : ids.every((id) => a.strips!.includes(id)))));
 }
 
 /** Stops that still stand in the way. */

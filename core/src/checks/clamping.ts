@@ -1,6 +1,6 @@
 import { length, say } from '../units/phrase.ts';
 import { pressure as pressureOf } from '../units/quantity.ts';
-import type { Finding, Rule } from './finding.ts';
+import type { Found, Rule } from './finding.ts';
 
 /** Enough clamps, long enough, deep enough, and hard enough. */
 export const clamping: Rule = ({ gluing, allowances }, { shop }) => {
@@ -18,7 +18,7 @@ export const clamping: Rule = ({ gluing, allowances }, { shop }) => {
       waysOut: [say`Enter the clamps in Shop, borrowed ones too.`, say`Wedges between two battens screwed to a bench press a small panel.`],
     }];
   }
-  const findings: Finding[] = [];
+  const findings: Found[] = [];
   const none = glueUps.find((g) => g.clamps.owned === 0);
   if (none) {
     const { tooShort, tooShallow } = none.clamps;

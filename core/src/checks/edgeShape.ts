@@ -1,12 +1,12 @@
 import { bevelMiss, edgeReach, isEnd, sideLeft, SIDE_NAMES, SIDES, type Side } from '../features/edge.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say } from '../units/phrase.ts';
-import type { Finding, Rule } from './finding.ts';
+import type { Found, Rule } from './finding.ts';
 
 /** Edges that eat up the side between them or meet on a face, corners that the board is too small for, and bevels that do not meet. */
 export const edgeShape: Rule = (plan, { board }) => {
   const { edges, size } = plan.worked;
-  const finding = (rule: string, severity: Finding['severity'], what: Finding['what'], why: Finding['why'], waysOut: Finding['waysOut']): Finding => ({ rule, severity, strips: [], at: 'edges', what, why, waysOut });
+  const finding = (rule: string, severity: Found['severity'], what: Found['what'], why: Found['why'], waysOut: Found['waysOut']): Found => ({ rule, severity, strips: [], at: 'edges', what, why, waysOut });
   const eaten = SIDES.filter((side) => sideLeft(edges[side], size.thickness) < -LENGTH_TOLERANCE_MM);
   const faces = (['top', 'bottom'] as const).flatMap((face) => {
     const reach = (side: Side) => edgeReach(edges[side][face], size.thickness).reach;

@@ -2,18 +2,18 @@ import { FEATURE_NAMES } from '../features/feature.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say } from '../units/phrase.ts';
 import { STEP_OF } from './featureRoom.ts';
-import type { Finding, Rule } from './finding.ts';
+import type { Found, Rule } from './finding.ts';
 
 /** What a feature leaves of the thickness; a groove that falls must still be a groove where it begins. */
 export const featureDepth: Rule = (plan, { shop }) => {
   const { size: { thickness }, features, solids } = plan.worked;
   const { leaveBeneath } = shop.habits;
-  return features.flatMap((feature): Finding[] => {
+  return features.flatMap((feature): Found[] => {
     const name = FEATURE_NAMES[feature.kind];
-    const finding = (severity: Finding['severity'], what: Finding['what'], waysOut: Finding['waysOut']): Finding => ({ rule: severity === 'stop' ? 'feature-through' : 'feature-beneath', severity, strips: [], at: STEP_OF[feature.kind], what, why: say`Thin wood over a hollow breaks, and moves on its own with the seasons.`, waysOut });
+    const finding = (severity: Found['severity'], what: Found['what'], waysOut: Found['waysOut']): Found => ({ rule: severity === 'stop' ? 'feature-through' : 'feature-beneath', severity, strips: [], part: feature.id, at: STEP_OF[feature.kind], what, why: say`Thin wood over a hollow breaks, and moves on its own with the seasons.`, waysOut });
     // Slots and through bores are meant to go through.
     const blind = solids.filter((s) => s.feature === feature.id && !(s.from <= 0 && s.to >= thickness && (s.part === 'slot' || s.part === 'bore')));
-    const out: Finding[] = [];
+    const out: Found[] = [];
     const left = Math.min(...blind.filter((s) => s.kind !== 'finger' && !(s.kind === 'mark' && s.open)).map((s) => (s.from <= LENGTH_TOLERANCE_MM ? thickness - s.to : s.from)), Infinity);
     const ways = [say`Make it shallower.`, say`Make the board thicker.`];
     if (left <= LENGTH_TOLERANCE_MM) out.push(finding('stop', say`${name}: right through, the board is ${length(thickness)} thick.`, ways));

@@ -9,7 +9,7 @@ import { boardPlaces } from '../trim/trimLayout.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { say } from '../units/phrase.ts';
 import { STEP_OF } from './featureRoom.ts';
-import type { Finding, Rule } from './finding.ts';
+import type { Found, Rule } from './finding.ts';
 import { stripsOf } from '../board/recipe.ts';
 
 /** What a bit meets badly; sapwood, stain and paint only look different. */
@@ -20,7 +20,7 @@ export const featureKnots: Rule = (plan, { board }) => {
   const { worked, bodies } = plan;
   if (worked.solids.length === 0) return [];
   const tops = stripTops(stripsOf(board));
-  const found = new Map<string, Finding>();
+  const found = new Map<string, Found>();
   const [first = 0, ...others] = boardPlaces(plan.trim);
   const places = [0, ...others.map((x) => x - first)];
   for (const face of ['top', 'under'] as const) {
@@ -34,7 +34,7 @@ export const featureKnots: Rule = (plan, { board }) => {
           const key = `${solid.feature} ${i} ${b}`;
           if (found.has(key) || apart(solid.outlines, [place], 1) > LENGTH_TOLERANCE_MM) continue;
           found.set(key, {
-            rule: 'feature-knot', severity: 'caution', strips: [i + 1], at: STEP_OF[solid.kind],
+            rule: 'feature-knot', severity: 'caution', strips: [i + 1], part: solid.feature, at: STEP_OF[solid.kind],
             what: say`${FEATURE_NAMES[solid.kind]}${places.length > 1 ? ` of board ${b + 1} of the panel` : ''}: into a ${defect.kind} of strip ${i + 1}, from ${body.piece!.mark}.`,
             why: defect.kind === 'screw' || defect.kind === 'nail' ? say`Metal breaks the bit and throws pieces of it.` : say`A bit tears loose wood out, and what is open holds juice.`,
             waysOut: [say`Turn the strip end for end or over, or swap it.`, say`Move the feature.`],

@@ -7,7 +7,7 @@ import type { OperationKind } from '../steps/operation.ts';
 import { flatOf, type WorkedBoard } from '../plan/workedBoard.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say } from '../units/phrase.ts';
-import type { Finding, Rule } from './finding.ts';
+import type { Found, Rule } from './finding.ts';
 
 /** Room between a mark on a side and what the edges above and below it, and the corners beside it, take, mm. */
 function roomOnSide({ x, y, length: long, width }: FeatureOf<'mark'>, side: Side, { edges, size }: WorkedBoard, corner: number): number {
@@ -23,10 +23,10 @@ export const STEP_OF = { groove: 'groove', finger: 'holds', hole: 'holds', handl
 export const featureRoom: Rule = (plan, { board, shop }) => {
   const { worked } = plan;
   const { leaveBeside } = shop.habits;
-  return worked.features.flatMap((feature): Finding[] => {
+  return worked.features.flatMap((feature): Found[] => {
     const name = FEATURE_NAMES[feature.kind];
     const at = STEP_OF[feature.kind];
-    const finding = (severity: Finding['severity'], rule: string, what: Finding['what'], waysOut: Finding['waysOut']): Finding => ({ rule, severity, strips: [], at, what, why: say`A bit that leaves the board tears its edge out; thin wood beside a cut breaks off.`, waysOut });
+    const finding = (severity: Found['severity'], rule: string, what: Found['what'], waysOut: Found['waysOut']): Found => ({ rule, severity, strips: [], part: feature.id, at, what, why: say`A bit that leaves the board tears its edge out; thin wood beside a cut breaks off.`, waysOut });
     const solids = solidsOfFeature(feature, worked.size);
     if (solids.length === 0) return [finding('stop', 'feature-outside', say`${name}: the board has no room for it.`, [say`Bring it nearer to the edge, or make it smaller.`])];
     const outside = solids.some((s) => (s.kind === 'mark' && (s.from < -LENGTH_TOLERANCE_MM || s.to > worked.size.thickness + LENGTH_TOLERANCE_MM)) || s.outlines.some((o) => outlinePoints(o).some((p) => p.x < -LENGTH_TOLERANCE_MM || p.y < -LENGTH_TOLERANCE_MM || p.x > worked.size.length + LENGTH_TOLERANCE_MM || p.y > worked.size.width + LENGTH_TOLERANCE_MM || (!s.open && !isInside(p, [worked.outline])))));

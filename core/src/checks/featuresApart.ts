@@ -4,13 +4,13 @@ import type { Solid } from '../features/solids.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say } from '../units/phrase.ts';
 import { STEP_OF } from './featureRoom.ts';
-import type { Finding, Rule } from './finding.ts';
+import type { Found, Rule } from './finding.ts';
 
 /** Features keep clear of each other: beside each other on one face, and above each other from both. */
 export const featuresApart: Rule = (plan, { shop }) => {
   const { solids } = plan.worked;
   const { leaveBeside, leaveBeneath } = shop.habits;
-  const worst = new Map<string, Finding>();
+  const worst = new Map<string, Found>();
   solids.forEach((a, i) => solids.slice(i + 1).forEach((b) => {
     if (a.feature === b.feature) return;
     const between = gap(a, b);
@@ -24,7 +24,7 @@ export const featuresApart: Rule = (plan, { shop }) => {
     if (worst.has(key) && (worst.get(key)!.severity === 'stop' || !meets)) return;
     const names = [FEATURE_NAMES[a.kind], FEATURE_NAMES[b.kind].toLowerCase()] as const;
     worst.set(key, {
-      rule: meets ? 'features-meet' : 'features-near', severity: meets ? 'stop' : 'caution', strips: [], at: STEP_OF[a.kind],
+      rule: meets ? 'features-meet' : 'features-near', severity: meets ? 'stop' : 'caution', strips: [], part: key, at: STEP_OF[a.kind],
       what: meets ? say`${names[0]} and ${names[1]} run into each other.` : between <= LENGTH_TOLERANCE_MM ? say`${names[0]} and ${names[1]} are ${length(beside)} apart; ${length(leaveBeside)} is to stay.` : say`Between ${names[0].toLowerCase()} and ${names[1]} only ${length(between)} of thickness is left; ${length(leaveBeneath)} is to stay.`,
       why: say`One cut would break into the other.`, waysOut: [say`Move one of them.`, say`Make one of them smaller or shallower.`],
     });

@@ -1,7 +1,7 @@
 import type { GluePlan } from '../gluing/glueUps.ts';
 import { glueOf, type Shop } from '../shop/shop.ts';
 import { say } from '../units/phrase.ts';
-import type { Finding, Rule } from './finding.ts';
+import type { Found, Rule } from './finding.ts';
 
 /** A glue so quick, or a panel so long, that not even two pieces close in time; or groups of the maker's own that do not. */
 export const glueTime: Rule = ({ gluing }, { shop }) => {
@@ -19,7 +19,7 @@ export const glueTime: Rule = ({ gluing }, { shop }) => {
 };
 
 /** Every joint closes before its glue skins: the open time is shorter than the time until all is under pressure. */
-function openTooLong(gluing: GluePlan, shop: Shop): Finding[] {
+function openTooLong(gluing: GluePlan, shop: Shop): Found[] {
   const open = gluing.glueUps.find((g) => g.layingMinutes > gluing.skinMinutes + 1e-9);
   if (!open) return [];
   return [{

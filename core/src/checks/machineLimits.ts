@@ -2,7 +2,7 @@ import { flattenerLimits } from '../shop/flattener.ts';
 import { ofKind } from '../steps/instruction.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say } from '../units/phrase.ts';
-import type { Finding, Rule } from './finding.ts';
+import type { Found, Rule } from './finding.ts';
 import { stripsOf } from '../board/recipe.ts';
 
 /** Longer than this somebody should know before he begins, minutes. */
@@ -13,7 +13,7 @@ export const machineLimits: Rule = (plan, { board, rack, shop }) => {
   const { saw } = shop;
   const planer = flattenerLimits(shop);
   if (stripsOf(board).length === 0) return [];
-  const findings: Finding[] = [];
+  const findings: Found[] = [];
   const used = new Set(plan.cutting.blanks.map((b) => b.pieceId));
   for (const piece of rack) {
     if (!used.has(piece.id) || piece.width <= planer.width) continue;

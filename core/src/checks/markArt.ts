@@ -5,7 +5,7 @@ import { tightPlaces } from '../features/lineSpacing.ts';
 import { ofKind } from '../steps/instruction.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say } from '../units/phrase.ts';
-import type { Finding, Rule } from './finding.ts';
+import type { Found, Rule } from './finding.ts';
 
 const TIGHT = new WeakMap<Art, Map<string, number>>();
 
@@ -19,9 +19,9 @@ function tightOf(mark: FeatureOf<'mark'>, art: Art): number {
 }
 
 /** Whether the bit can cut the drawing of a mark, and whether an inlay's plug goes into its pocket. */
-export const markArt: Rule = (plan) => plan.worked.features.flatMap((f): Finding[] => {
+export const markArt: Rule = (plan) => plan.worked.features.flatMap((f): Found[] => {
   if (f.kind !== 'mark') return [];
-  const finding = (rule: string, severity: Finding['severity'], what: Finding['what'], why: Finding['why'], waysOut: Finding['waysOut']): Finding => ({ rule, severity, strips: [], at: 'engrave', what, why, waysOut });
+  const finding = (rule: string, severity: Found['severity'], what: Found['what'], why: Found['why'], waysOut: Found['waysOut']): Found => ({ rule, severity, strips: [], part: f.id, at: f.method === 'inlay' ? 'inlay' : 'engrave', what, why, waysOut });
   const tight = f.art && !f.filled && (f.method === 'router' || f.method === 'laser') ? tightOf(f, f.art) : 0;
   const { glueGap } = inlayFit(f);
   // Half of what is sanded off comes off the face the plug sits in.

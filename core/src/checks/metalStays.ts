@@ -1,10 +1,10 @@
 import { isMetal } from '../stock/defect.ts';
 import { overlaps, placeOf } from '../follow/bench.ts';
 import { length, say } from '../units/phrase.ts';
-import type { Finding, Rule } from './finding.ts';
+import type { Found, Rule } from './finding.ts';
 
 /** Metal that nobody means to cut out: it meets every blade and knife between the rack and the panel, and then a kitchen knife. */
-export const metalStays: Rule = ({ cutting }, { rack }) => rack.flatMap((piece): Finding[] => {
+export const metalStays: Rule = ({ cutting }, { rack }) => rack.flatMap((piece): Found[] => {
   const blanks = cutting.blanks.filter((b) => !b.done && b.pieceId === piece.id);
   const whole = blanks.some((b) => b.strips.some((s) => s.order === 'fullLength'));
   const metal = piece.defects.filter(isMetal);

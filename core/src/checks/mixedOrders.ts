@@ -1,8 +1,8 @@
 import { say } from '../units/phrase.ts';
-import type { Finding, Rule } from './finding.ts';
+import type { Found, Rule } from './finding.ts';
 
 /** Short blanks that are flattened as part of their plank cost the long ones beside them what they were to gain by being cut first. */
-export const mixedOrders: Rule = ({ cutting }, { rack }) => rack.flatMap((piece): Finding[] => {
+export const mixedOrders: Rule = ({ cutting }, { rack }) => rack.flatMap((piece): Found[] => {
   const strips = cutting.blanks.filter((b) => !b.done && b.pieceId === piece.id).flatMap((b) => b.strips);
   const full = strips.filter((s) => s.order === 'fullLength');
   if (full.length === 0 || full.length === strips.length) return [];

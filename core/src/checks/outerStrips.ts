@@ -1,13 +1,13 @@
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { faceReach } from '../plan/workedBoard.ts';
 import { length, say } from '../units/phrase.ts';
-import type { Finding, Rule } from './finding.ts';
+import type { Found, Rule } from './finding.ts';
 import { stripsOf } from '../board/recipe.ts';
 
 /** The two outer strips must still be there once the long edges are trimmed and have their chamfer or round-over. */
 export const outerStrips: Rule = (plan, { board }) => {
   const outer = stripsOf(board).length > 1 ? [0, stripsOf(board).length - 1] : [];
-  return outer.flatMap((i): Finding[] => {
+  return outer.flatMap((i): Found[] => {
     const left = plan.strips[i]!.finished.width;
     const side = i === 0 ? 'far' : 'near';
     const reach = Math.max(faceReach(plan.worked, 'top')[side], faceReach(plan.worked, 'bottom')[side]);

@@ -1,12 +1,12 @@
 import { length, say } from '../units/phrase.ts';
-import type { Finding, Rule } from './finding.ts';
+import type { Found, Rule } from './finding.ts';
 
 /** Whether all boards come out of the panel, clear of its bad places, and the other ones too. */
 export const panelSpots: Rule = (plan, { board }) => {
   const { spots, others: wanted, gluedLength } = board.worked;
   if (spots.length + wanted.length === 0 && gluedLength === null) return [];
   const { length: panel, missing, instead, boards, missingOthers } = plan.trim;
-  const others: Finding[] = missingOthers === 0 ? [] : [{
+  const others: Found[] = missingOthers === 0 ? [] : [{
     rule: 'others-missing', severity: 'caution', strips: [], at: 'cutApart', what: say`${missingOthers} of ${wanted.length} other boards ${missingOthers === 1 ? 'has' : 'have'} no room on the panel.`,
     why: say`They lie behind the boards, clear of bad places and no wider than the panel.`, waysOut: [say`Make ${missingOthers === 1 ? 'it' : 'them'} smaller.`, say`Cut ${missingOthers === 1 ? 'it' : 'them'} from another panel.`],
   }];

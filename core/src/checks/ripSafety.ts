@@ -1,14 +1,14 @@
 import { atMost, length, say } from '../units/phrase.ts';
 import { SAFE_RIP_LENGTH_MM, SAFE_WIDTH_MM } from '../shop/tools.ts';
 import { ofKind } from '../steps/instruction.ts';
-import type { Finding, Rule } from './finding.ts';
+import type { Found, Rule } from './finding.ts';
 
 /** What must not go along a saw fence: short pieces, narrow rips, rough edges. */
 export const ripSafety: Rule = (plan, { board, rack, shop }) => {
   const blanks = plan.cutting.blanks.filter((b) => !b.done);
   const fenced = shop.saw.kind === 'table' || plan.operations.flatMap((o) => ofKind(o.instructions, 'rip')).some((i) => i.guide === 'fence' || i.guide === 'stop');
   if (blanks.length === 0 || !fenced) return [];
-  const findings: Finding[] = [];
+  const findings: Found[] = [];
   const strips = (of: typeof blanks) => [...new Set(of.flatMap((b) => b.strips.filter((s) => s.demand.spare === 0).map((s) => s.demand.strip)))].sort((a, b) => a - b);
   const short = shop.saw.kind === 'table' ? blanks.filter((b) => b.length < SAFE_RIP_LENGTH_MM) : [];
   if (short.length > 0) {

@@ -1,5 +1,5 @@
 import { length, say } from '../units/phrase.ts';
-import type { Finding, Rule } from './finding.ts';
+import type { Found, Rule } from './finding.ts';
 
 /** A fingertip feels a ridge of about this, mm (common practice). */
 const FELT_RIDGE = 0.1;
@@ -22,5 +22,5 @@ export const seasonalNeighbours: Rule = (plan) => {
     what: numbers.length === 1 ? say`The joint before strip ${numbers[0]!} opens a ridge of ${length(worst)} through the year.` : say`The joints before strips ${numbers.join(', ')} open ridges of up to ${length(worst)} through the year.`,
     why: say`Between ${seasons.dry.humidity} and ${seasons.damp.humidity} % humidity one strip swells more in thickness than its neighbour: other rings, or another species.`,
     waysOut: [say`Put strips side by side whose rings stand alike.`, say`Sand once more after a season, or let it be felt.`],
-  }] satisfies Finding[];
+  }] satisfies Found[];
 };

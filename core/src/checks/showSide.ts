@@ -1,10 +1,10 @@
 import { defectsOn } from '../plan/stripBody.ts';
 import { say } from '../units/phrase.ts';
-import type { Finding, Rule } from './finding.ts';
+import type { Found, Rule } from './finding.ts';
 import { stripsOf } from '../board/recipe.ts';
 
 /** Strips that show what should lie underneath: their only clean side is down. (The cut plan takes no strip that has no clean side at all.) */
-export const showSide: Rule = (plan, { board }) => stripsOf(board).flatMap((_strip, i): Finding[] => {
+export const showSide: Rule = (plan, { board }) => stripsOf(board).flatMap((_strip, i): Found[] => {
   const body = plan.bodies[i];
   const seen = body?.piece ? defectsOn(body, 'top').filter((d) => d.treatment !== 'harmless') : [];
   if (!body?.piece || seen.length === 0) return [];

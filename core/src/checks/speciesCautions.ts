@@ -1,6 +1,6 @@
 import type { Species } from '../wood/species.ts';
 import { say } from '../units/phrase.ts';
-import type { Finding, Rule } from './finding.ts';
+import type { Found, Rule } from './finding.ts';
 import { stripsOf } from '../board/recipe.ts';
 
 /** Softer than this dents and scores quickly under a knife (common practice: softer than soft maple). */
@@ -9,11 +9,11 @@ const SOFT_SIDE_HARDNESS = 3500;
 /** What a species brings with it: open pores and soft wood where food is cut, oil, dust, other cautions. Named; the choice stays with the maker. */
 export const speciesCautions: Rule = (_plan, { board, species }) => species.flatMap((wood) => {
   const strips = stripsOf(board).flatMap((s, i) => (s.species === wood.code ? [i + 1] : []));
-  return strips.length === 0 ? [] : cautionsOf(wood).map((caution): Finding => ({ ...caution, strips }));
+  return strips.length === 0 ? [] : cautionsOf(wood).map((caution): Found => ({ ...caution, strips }));
 });
 
-function cautionsOf(wood: Species): Omit<Finding, 'strips'>[] {
-  const found: Omit<Finding, 'strips'>[] = [];
+function cautionsOf(wood: Species): Omit<Found, 'strips'>[] {
+  const found: Omit<Found, 'strips'>[] = [];
   if (wood.pores === 'ring') {
     found.push({
       rule: 'open-pores', severity: 'caution', source: 'common practice: close-grained wood for food',

@@ -1,13 +1,13 @@
 import { formOfPart } from '../cutting/flattening.ts';
 import { length, say } from '../units/phrase.ts';
-import type { Finding, Rule } from './finding.ts';
+import type { Found, Rule } from './finding.ts';
 
 /** A part that rocks by more than this on the jointer's table is turned over or shimmed first, mm (common practice: a thick shaving). */
 const MOST_ROCK = 1;
 
 /** Stock that is dangerous as it lies: what rocks on a machine's table, and what others have driven metal into or painted. */
 export const stockSafety: Rule = ({ cutting }, { rack, shop }) => {
-  const findings: Finding[] = [];
+  const findings: Found[] = [];
   const used = rack.filter((p) => cutting.blanks.some((b) => !b.done && b.pieceId === p.id));
   const strips = (ids: readonly string[]) => [...new Set(cutting.blanks.filter((b) => ids.includes(b.pieceId)).flatMap((b) => b.strips.map((s) => s.demand.strip)))].sort((a, b) => a - b);
   const rock = used.flatMap((piece) => {

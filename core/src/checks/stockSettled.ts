@@ -1,11 +1,11 @@
 import { SETTLED } from '../plan/stockMoisture.ts';
 import { length, say } from '../units/phrase.ts';
-import type { Finding, Rule } from './finding.ts';
+import type { Found, Rule } from './finding.ts';
 
 const percent = (value: number) => `${Math.round(value * 10) / 10} %`;
 
 /** Stock at another moisture than the room goes on moving after it was milled flat. */
-export const stockSettled: Rule = ({ moisture }) => moisture.filter((m) => Math.abs(m.measured - m.room) > SETTLED).map((m): Finding => {
+export const stockSettled: Rule = ({ moisture }) => moisture.filter((m) => Math.abs(m.measured - m.room) > SETTLED).map((m): Found => {
   const wetter = m.measured > m.room;
   const moves = m.change === null ? say`` : say`: a strip of it ${wetter ? 'shrinks' : 'swells'} by ${length(Math.abs(m.change))} across`;
   return {

@@ -6,7 +6,7 @@ import type { Shop } from '../shop/shop.ts';
 import { SAFE_WIDTH_MM } from '../shop/tools.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { capitalised, length, say, type Phrase } from '../units/phrase.ts';
-import type { Finding, Rule } from './finding.ts';
+import type { Found, Rule } from './finding.ts';
 import { stripsOf } from '../board/recipe.ts';
 
 /** Planing away less than this is ordinary milling. */
@@ -17,8 +17,8 @@ const COMMON_PRACTICE = 'common practice';
 
 /** Each strip's width against what the rack gives, what the plane turns to chips, and what is safe to rip. Strips with which it stands alike are told together. */
 export const stripWidth: Rule = (plan, { board, shop }) => {
-  const findings = new Map<string, Finding>();
-  const find = (figure: string, finding: Omit<Finding, 'strips' | 'what'>, number: number, what: (strips: Phrase, many: boolean) => Phrase) => {
+  const findings = new Map<string, Found>();
+  const find = (figure: string, finding: Omit<Found, 'strips' | 'what'>, number: number, what: (strips: Phrase, many: boolean) => Phrase) => {
     const key = `${finding.rule}/${figure}`;
     const strips = [...(findings.get(key)?.strips ?? []), number];
     findings.set(key, { ...finding, strips, what: what(capitalised(stripList(strips)), strips.length > 1) });

@@ -53,7 +53,7 @@ describe('board files', () => {
     if (!read.ok) throw new Error(JSON.stringify(read.problems));
     expect(stripsOf(read.file.board).slice(0, 2).map((s) => s.sideKept)).toEqual([false, true]);
     expect(stripsOf(read.file.board.versions[0]!)[1]!.sideKept).toBe(true);
-    expect([read.file.board.accepted, read.file.shop.grits]).toEqual([[{ rule: 'no-clamps', strips: null, note: 'Wedges' }], null]);
+    expect([read.file.board.accepted, read.file.shop.grits]).toEqual([[{ rule: 'no-clamps', strips: null, part: null, note: 'Wedges' }], null]);
   });
 
   it('may begin with a byte-order mark', () => {

@@ -13,11 +13,12 @@ const STATIONS = {
 } as const;
 
 export type StepStation = keyof typeof STATIONS;
+const STATION_OF = new Map(Object.entries(STATIONS).flatMap(([station, kinds]) => kinds.map((kind): [OperationKind, StepStation] => [kind, station as StepStation])));
 export type OperationKind = (typeof STATIONS)[StepStation][number];
 
-/** Whether a step, or what was found at one, belongs to a station; nothing does that belongs to no step. */
-export function isAt(station: StepStation, kind: OperationKind | undefined): boolean {
-  return (STATIONS[station] as readonly (OperationKind | undefined)[]).includes(kind);
+/** The station that a step belongs to. */
+export function stationOf(kind: OperationKind): StepStation {
+  return STATION_OF.get(kind)!;
 }
 
 /** What to set on a machine. */

@@ -5,7 +5,7 @@ import { rewriteDocuments } from './rewriteDocuments.ts';
 type Json = Record<string, unknown>;
 const REVISION = ['board_id', 'number'] as const;
 
-/** A board is made by its recipe: strips, and the glue-up that takes them. Runs again cleanly when a first run was killed. */
+/** A board is made by its recipe: strips, and the glue-up that takes them; stops that were gone on with say what else they were about. Runs again cleanly when a first run was killed. */
 export async function up(db: Knex): Promise<void> {
   await rewriteDocuments(db, 'revisions', REVISION, upgradeBoardTo8);
   await db('revisions').update({ format_version: 8 });
@@ -20,6 +20,9 @@ function stripsAgain({ recipe, ...rest }: Json): Json {
 }
 
 export async function down(db: Knex): Promise<void> {
-  await rewriteDocuments(db, 'revisions', REVISION, (board) => ({ ...stripsAgain(board), versions: ((board.versions ?? []) as Json[]).map(stripsAgain) }));
+  await rewriteDocuments(db, 'revisions', REVISION, (board) => ({
+    ...stripsAgain(board), versions: ((board.versions ?? []) as Json[]).map(stripsAgain),
+    accepted: ((board.accepted ?? []) as Json[]).map((one) => Object.fromEntries(Object.entries(one).filter(([key]) => key !== 'part'))),
+  }));
   await db('revisions').update({ format_version: 7 });
 }

@@ -123,7 +123,7 @@ it('the step to version 7 goes back whole and forward again: what an older Caden
   await inspectStore(url);
   const api = await serveApi(url);
   const [board] = await api.list<{ id: string; revision: number; board: object }>('/boards');
-  const accepted = [{ rule: 'no-clamps', strips: [], note: 'Wedges' }];
+  const accepted = [{ rule: 'no-clamps', strips: [], part: '', note: 'Wedges' }];
   expect((await api.call('PUT', `/boards/${board!.id}`, { basedOn: board!.revision, board: { ...board!.board, accepted } })).status).toBe(200);
   await api.close();
 

@@ -54,7 +54,7 @@ function AcceptStop({ finding }: { finding: Finding }) {
   // This stop alone: the same rule may stand on another strip.
   const set = (next: string | null) => session.edit((b) => {
     const known = acceptanceOf(finding, b);
-    return { ...b, accepted: [...b.accepted.filter((a) => a !== known), ...(next === null ? [] : [{ rule, strips: stripIds(finding, b), note: next }])] };
+    return { ...b, accepted: [...b.accepted.filter((a) => a !== known), ...(next === null ? [] : [{ rule, strips: stripIds(finding, b), part: finding.part ?? '', note: next }])] };
   });
   if (accepted !== undefined) {
     return <p className={classes.accept}>“{accepted}” <Button size="compact-sm" variant="default" onClick={() => set(null)}>Mind it again</Button></p>;

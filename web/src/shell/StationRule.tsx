@@ -3,7 +3,7 @@ import { NavLink, useLocation } from 'react-router';
 import { openStops } from '#core/checks/checkPlan.ts';
 import type { Finding } from '#core/checks/finding.ts';
 import { NEW_BOARD, type Board } from '#core/board/board.ts';
-import { isAt, type StepStation } from '#core/steps/operation.ts';
+import type { StepStation } from '#core/steps/operation.ts';
 import type { Plan } from '#core/plan/plan.ts';
 import { useSettledBoard } from '../data/openBoard.tsx';
 import classes from './StationRule.module.css';
@@ -26,7 +26,7 @@ const WORDS: Record<StationState, string> = { untouched: 'not begun', planned: '
 
 function stationsOf(board: Board, findings: readonly Finding[], { cutting, outdated, ladders }: Plan): Station[] {
   const open = openStops(findings);
-  const at = (station: StepStation) => open.some((f) => isAt(station, f.at));
+  const at = (station: StepStation) => open.some((f) => f.station === station);
   const layoutStops = open.filter((f) => ['panel-width', 'width-not-in-rack', 'strip-wider-than-board'].includes(f.rule)).length;
   const empty = stripsOf(board).length === 0;
   const cutStops = open.filter((f) => f.rule === 'stock-shortage').length;

@@ -1,6 +1,6 @@
 import { each, isRecord, type Json, type VersionStep } from './step.ts';
 
-/** A board is made by its recipe: the strips it had, and one glue-up that takes them in their order. */
+/** A board is made by its recipe: the strips it had, and one glue-up that takes them in their order. Stops that were gone on with were so whatever else they were about. */
 function made({ strips, ...rest }: Json): Json {
   if (!Array.isArray(strips)) return { ...rest, ...(strips === undefined ? {} : { recipe: strips }) };
   if (strips.length === 0) return { ...rest, recipe: [] };
@@ -12,5 +12,5 @@ function made({ strips, ...rest }: Json): Json {
 
 export const TO_8 = {
   version: 8,
-  board: (board: Json): Json => ({ ...made(board), ...('versions' in board ? { versions: each(board.versions, made) } : {}) }),
+  board: (board: Json): Json => ({ ...made(board), ...('versions' in board ? { versions: each(board.versions, made) } : {}), ...('accepted' in board ? { accepted: each(board.accepted, (a) => ({ part: null, ...a })) } : {}) }),
 } satisfies VersionStep;

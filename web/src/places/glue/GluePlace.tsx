@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { isAt, type OperationKind } from '#core/steps/operation.ts';
+import { stationOf, type OperationKind } from '#core/steps/operation.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { SchoolButton } from '../../habits/HabitButton.tsx';
 import { FindingCards } from '../../planning/FindingCard.tsx';
@@ -26,7 +26,7 @@ export function GluePlace() {
   if (stripsOf(board).length === 0) return <NoStrips />;
   const { glueUps } = plan.gluing;
   const glueUp = glueUps.find((g) => g.id === chosen) ?? glueUps[0];
-  const steps = plan.operations.filter((o) => isAt('glue', o.kind));
+  const steps = plan.operations.filter((o) => stationOf(o.kind) === 'glue');
   const flattening = plan.operations.find((o) => o.kind === 'flattenPanel')!;
   return (
     <div className={classes.page}>
@@ -79,7 +79,7 @@ export function GluePlace() {
         </section>
         <section>
           <h2>Steps</h2>
-          <StepList operations={steps} findings={findings.filter((f) => isAt('glue', f.at) && !GLUING.includes(f.at!))} />
+          <StepList operations={steps} findings={findings.filter((f) => f.station === 'glue' && !GLUING.includes(f.at!))} />
         </section>
       </div>
     </div>

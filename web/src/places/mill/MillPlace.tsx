@@ -1,7 +1,7 @@
 import { Button, SegmentedControl } from '@mantine/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { isAt } from '#core/steps/operation.ts';
+import { stationOf } from '#core/steps/operation.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { FindingCards } from '../../planning/FindingCard.tsx';
 import { MaterialFigures } from '../../planning/MaterialFigures.tsx';
@@ -24,8 +24,8 @@ export function MillPlace() {
   const { board, plan, findings } = useSettledBoard();
   const [shown, setShown] = useState<(typeof LADDERS)[number]>('thickness');
   if (stripsOf(board).length === 0) return <NoStrips />;
-  const steps = plan.operations.filter((o) => isAt('mill', o.kind));
-  const here = findings.filter((f) => f.at === undefined || isAt('mill', f.at));
+  const steps = plan.operations.filter((o) => stationOf(o.kind) === 'mill');
+  const here = findings.filter((f) => f.station === null || f.station === 'mill');
   return (
     <div className={classes.page}>
       <div className={classes.column}>

@@ -1,6 +1,6 @@
 import { SegmentedControl } from '@mantine/core';
 import { useSearchParams } from 'react-router';
-import { isAt } from '#core/steps/operation.ts';
+import { stationOf } from '#core/steps/operation.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { NoStrips } from '../../planning/NoStrips.tsx';
 import { StepList } from '../../planning/StepList.tsx';
@@ -24,7 +24,7 @@ export function TrimPlace() {
     { keys: 's', does: 'Show the panel and its sizes', run: () => show('panel') }, { keys: 'e', does: 'Shape edges and features', run: () => show('board') }, { keys: 't', does: 'Show templates and jobs', run: () => show('files') },
   ]);
   if (stripsOf(board).length === 0) return <NoStrips />;
-  const operations = plan.operations.filter((o) => isAt('trim', o.kind));
+  const operations = plan.operations.filter((o) => stationOf(o.kind) === 'trim');
   return (
     <div className={classes.page}>
       <div className={classes.column}>
@@ -34,7 +34,7 @@ export function TrimPlace() {
       <div className={classes.column}>
         <section>
           <h2>Steps</h2>
-          <StepList operations={operations} findings={findings.filter((f) => isAt('trim', f.at))} />
+          <StepList operations={operations} findings={findings.filter((f) => f.station === 'trim')} />
         </section>
       </div>
     </div>
