@@ -16,6 +16,7 @@ import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { showProblem, showUndo } from '../../shell/notices.tsx';
 import classes from './BoardsPlace.module.css';
+import { BoardStanding } from './BoardStanding.tsx';
 import { ImportDialog } from './ImportDialog.tsx';
 
 /** Room for a miniature, pixels. */
@@ -129,6 +130,7 @@ export function BoardsPlace() {
               <span className={classes.picture} style={{ minHeight: ROOM[1] * 0.6 }}>{input && <BoardCardPicture stored={stored} input={input} scale={scale} />}</span>
               <b>{stored.board.name}</b>
               <span><BoardSizeLine board={stored.board} /></span>
+              {input && <BoardStanding stored={stored} input={input} />}
               <small>Saved {WHEN.format(new Date(stored.savedAt))}</small>
             </Link>
             <Menu position="bottom-end">

@@ -1,0 +1,43 @@
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useMemo, useState } from 'react';
+import { standingOf, STANDING_WORDS, type Standing } from '#core/checks/standing.ts';
+import type { PlanInput } from '#core/plan/context.ts';
+import { sawStateFor, type SawBook } from '#core/plan/sawRecords.ts';
+import { api, type StoredBoard } from '../../data/api.ts';
+import { Length, Say } from '../../quantities/Length.tsx';
+import classes from './BoardsPlace.module.css';
+
+interface BoardStandingProps {
+  stored: StoredBoard;
+  input: Omit<PlanInput, 'board' | 'saw'> & { book: SawBook };
+}
+
+/** One piece of work while nobody waits for the page. */
+function whenIdle(work: () => void): () => void {
+  if ('requestIdleCallback' in window) {
+    const id = requestIdleCallback(work, { timeout: 2000 });
+    return () => cancelIdleCallback(id);
+  }
+  const id = setTimeout(work, 50);
+  return () => clearTimeout(id);
+}
+
+/** What a board is now: the sizes it will have, how far it has come and what to do next. Lists hold boards without what is worked into them, so each is fetched whole. */
+export function BoardStanding({ stored, input: { book, rack, shop, species } }: BoardStandingProps) {
+  const { id, revision } = stored;
+  const whole = useQuery({ queryKey: ['whole board', id, revision], queryFn: () => api.board(id), staleTime: Infinity });
+  const board = whole.data?.board;
+  const saw = useMemo(() => sawStateFor(book, id), [book, id]);
+  const [standing, setStanding] = useState<Standing | null>(null);
+  useEffect(() => (board ? whenIdle(() => setStanding(standingOf({ board, rack, shop, species, saw }))) : undefined), [board, rack, shop, species, saw]);
+  if (!standing) return <span className={classes.standing}>&nbsp;</span>;
+  const { size, state, next } = standing;
+  const short = size && (Math.abs(size.length - stored.board.length) > 0.05 || Math.abs(size.width - stored.board.width) > 0.05 || Math.abs(size.thickness - stored.board.thickness) > 0.05);
+  return (
+    <span className={classes.standing} data-state={state}>
+      <i>{STANDING_WORDS[state]}</i>
+      {short && <em>comes out <Length mm={size.length} bare /> × <Length mm={size.width} bare /> × <Length mm={size.thickness} /></em>}
+      <span>{state === 'stopped' ? '' : 'Next: '}<Say phrase={next} /></span>
+    </span>
+  );
+}
