@@ -1,15 +1,12 @@
 import { stripsOf } from '../board/recipe.ts';
 import type { PlanInput } from '../plan/context.ts';
 import { makePlan, type Plan } from '../plan/plan.ts';
-import type { StepStation } from '../steps/operation.ts';
-import { stationOf } from '../steps/operation.ts';
+import { stationOf, type StepStation } from '../steps/operation.ts';
 import { say, type Phrase } from '../units/phrase.ts';
 import { checkPlan, openStops } from './checkPlan.ts';
 
 /** How far a board has come. */
 export type StandingState = 'empty' | 'stopped' | 'planned' | 'promised' | 'cut';
-
-export const STANDING_WORDS: Readonly<Record<StandingState, string>> = { empty: 'Nothing laid out', stopped: 'Needs attention', planned: 'Planned', promised: 'Wood promised', cut: 'All strips cut' };
 
 /** A board as it is now: what it will measure, how far it has come, and what to do next. */
 export interface Standing {

@@ -1,4 +1,4 @@
-import { ActionIcon, Button, SegmentedControl, Tooltip, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
+import { ActionIcon, Button, SegmentedControl, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
 import { IconKeyboard, IconMoon, IconSun } from '@tabler/icons-react';
 import { Link, NavLink, Outlet, useNavigate } from 'react-router';
 import { useDisplay } from '../quantities/display.tsx';
@@ -46,14 +46,10 @@ export function Shell() {
               onChange={(d) => setDisplay({ denominator: Number(d) as 16 | 32 | 64 })}
               data={['16', '32', '64'].map((d) => ({ value: d, label: `1/${d}` }))} />
           )}
-          <Tooltip label={dark ? 'Light page' : 'Dark page'}>
-            <ActionIcon variant="subtle" color="gray" c="var(--ink-soft)" aria-label={dark ? 'Light page' : 'Dark page'} onClick={() => setColorScheme(dark ? 'light' : 'dark')}>
-              {dark ? <IconSun size={18} /> : <IconMoon size={18} />}
-            </ActionIcon>
-          </Tooltip>
-          <Tooltip label="Keys (?)">
-            <ActionIcon variant="subtle" color="gray" c="var(--ink-soft)" aria-label="Show all keys" onClick={openSheet}><IconKeyboard size={18} /></ActionIcon>
-          </Tooltip>
+          <ActionIcon title={dark ? 'Light page' : 'Dark page'} variant="subtle" color="gray" c="var(--ink-soft)" aria-label={dark ? 'Light page' : 'Dark page'} onClick={() => setColorScheme(dark ? 'light' : 'dark')}>
+            {dark ? <IconSun size={18} /> : <IconMoon size={18} />}
+          </ActionIcon>
+          <ActionIcon title="Keys (?)" variant="subtle" color="gray" c="var(--ink-soft)" aria-label="Show all keys" onClick={openSheet}><IconKeyboard size={18} /></ActionIcon>
         </div>
       </header>
       <main id="main" className={classes.main}><Outlet /></main>

@@ -1,6 +1,5 @@
-import { Kbd, Modal } from '@mantine/core';
-import { createContext, use, useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react';
-import classes from './Shortcuts.module.css';
+import { Kbd } from '@mantine/core';
+import { createContext, lazy, Suspense, use, useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 
 /** One key with what it does. */
 export interface Shortcut {
@@ -15,6 +14,9 @@ interface Registry {
   register(group: string, shortcuts: () => readonly Shortcut[]): () => void;
   openSheet(): void;
 }
+
+/** Fetched when it is first asked for. */
+const ShortcutSheet = lazy(async () => ({ default: (await import('./ShortcutSheet.tsx')).ShortcutSheet }));
 
 const RegistryContext = createContext<Registry>({ register: () => () => {}, openSheet: () => {} });
 
@@ -59,27 +61,7 @@ export function ShortcutProvider({ children }: { children: ReactNode }) {
   return (
     <RegistryContext value={registry}>
       {children}
-      <Modal opened={sheet !== null} onClose={() => setSheet(null)} title="Keys" size="xl" closeButtonProps={{ 'aria-label': 'Close' }}>
-        <div className={classes.sheet}>
-          {(sheet ?? []).filter((g) => g.shortcuts.length > 0).map(({ group, shortcuts }) => (
-            <section key={group}>
-              <h3>{group}</h3>
-              <dl>
-                {shortcuts.map((s) => (
-                  <div key={s.keys}>
-                    <dt><KeyCaps keys={s.keys} /></dt>
-                    <dd>{s.does}</dd>
-                  </div>
-                ))}
-              </dl>
-            </section>
-          ))}
-          <section>
-            <h3>Everywhere</h3>
-            <dl><div><dt><Kbd>?</Kbd></dt><dd>Show this sheet</dd></div></dl>
-          </section>
-        </div>
-      </Modal>
+      {sheet && <Suspense><ShortcutSheet groups={sheet} onClose={() => setSheet(null)} /></Suspense>}
     </RegistryContext>
   );
 }

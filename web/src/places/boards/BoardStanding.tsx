@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
-import { standingOf, STANDING_WORDS, type Standing } from '#core/checks/standing.ts';
+import type { Standing, StandingState } from '#core/checks/standing.ts';
 import type { PlanInput } from '#core/plan/context.ts';
 import { sawStateFor, type SawBook } from '#core/plan/sawRecords.ts';
 import { api, type StoredBoard } from '../../data/api.ts';
@@ -11,6 +11,8 @@ interface BoardStandingProps {
   stored: StoredBoard;
   input: Omit<PlanInput, 'board' | 'saw'> & { book: SawBook };
 }
+
+const WORDS: Readonly<Record<StandingState, string>> = { empty: 'Nothing laid out', stopped: 'Needs attention', planned: 'Planned', promised: 'Wood promised', cut: 'All strips cut' };
 
 /** One piece of work while nobody waits for the page. */
 function whenIdle(work: () => void): () => void {
@@ -29,13 +31,24 @@ export function BoardStanding({ stored, input: { book, rack, shop, species } }: 
   const board = whole.data?.board;
   const saw = useMemo(() => sawStateFor(book, id), [book, id]);
   const [standing, setStanding] = useState<Standing | null>(null);
-  useEffect(() => (board ? whenIdle(() => setStanding(standingOf({ board, rack, shop, species, saw }))) : undefined), [board, rack, shop, species, saw]);
+  useEffect(() => {
+    if (!board) return undefined;
+    let gone = false;
+    const planned = import('#core/checks/standing.ts');
+    const stop = whenIdle(() => void planned.then(({ standingOf }) => {
+      if (!gone) setStanding(standingOf({ board, rack, shop, species, saw }));
+    }));
+    return () => {
+      gone = true;
+      stop();
+    };
+  }, [board, rack, shop, species, saw]);
   if (!standing) return <span className={classes.standing}>&nbsp;</span>;
   const { size, state, next } = standing;
   const short = size && (Math.abs(size.length - stored.board.length) > 0.05 || Math.abs(size.width - stored.board.width) > 0.05 || Math.abs(size.thickness - stored.board.thickness) > 0.05);
   return (
     <span className={classes.standing} data-state={state}>
-      <i>{STANDING_WORDS[state]}</i>
+      <i>{WORDS[state]}</i>
       {short && <em>comes out <Length mm={size.length} bare /> × <Length mm={size.width} bare /> × <Length mm={size.thickness} /></em>}
       <span>{state === 'stopped' ? '' : 'Next: '}<Say phrase={next} /></span>
     </span>

@@ -1,10 +1,11 @@
-import { ActionIcon, Button, Menu } from '@mantine/core';
+import { ActionIcon, Button } from '@mantine/core';
+import { useViewportSize } from '@mantine/hooks';
 import { notifications } from '@mantine/notifications';
-import { IconCopy, IconDots, IconDownload, IconFolderOpen, IconPlus, IconSparkles, IconTrash } from '@tabler/icons-react';
-import { useMemo, useRef, useState } from 'react';
+import { IconDots, IconFolderOpen, IconPlus, IconSparkles } from '@tabler/icons-react';
+import { lazy, Suspense, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { NEW_BOARD, type Board } from '#core/board/board.ts';
-import { type BoardFile, GREATEST_FILE_BYTES, readBoardFile } from '#core/format/boardFile.ts';
+import type { BoardFile } from '#core/format/boardFile.ts';
 import type { PlanInput } from '#core/plan/context.ts';
 import { sawStateFor, type SawBook } from '#core/plan/sawRecords.ts';
 import { api, type StoredBoard } from '../../data/api.ts';
@@ -17,10 +18,21 @@ import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { showProblem, showUndo } from '../../shell/notices.tsx';
 import classes from './BoardsPlace.module.css';
 import { BoardStanding } from './BoardStanding.tsx';
-import { ImportDialog } from './ImportDialog.tsx';
 
-/** Room for a miniature, pixels. */
+// Fetched when they are first asked for: the page is there sooner.
+const ImportDialog = lazy(async () => ({ default: (await import('./ImportDialog.tsx')).ImportDialog }));
+const CardMenu = lazy(async () => ({ default: (await import('./CardMenu.tsx')).CardMenu }));
+
+/** The button of a card's menu until it is pressed, then the menu. */
+function CardMore(props: { stored: StoredBoard; onDuplicate(): void; onRemove(): void }) {
+  const [asked, setAsked] = useState(false);
+  const button = <ActionIcon className={classes.more} variant="subtle" color="gray" c="var(--ink-soft)" aria-haspopup="menu" aria-label={`More for ${props.stored.board.name}`} onClick={() => setAsked(true)}><IconDots size={18} /></ActionIcon>;
+  return asked ? <Suspense fallback={button}><CardMenu {...props} /></Suspense> : button;
+}
+
+/** Room for a miniature, pixels; on a phone what its card leaves. */
 const ROOM: [number, number] = [340, 250];
+const BESIDE = 72;
 const WHEN = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 
 interface CardPictureProps {
@@ -66,6 +78,7 @@ export function BoardsPlace() {
   const openFile = async (file: File | undefined) => {
     if (fileInput.current) fileInput.current.value = '';
     if (!file) return;
+    const { GREATEST_FILE_BYTES, readBoardFile } = await import('#core/format/boardFile.ts');
     if (file.size > GREATEST_FILE_BYTES) {
       showProblem(new Error(`${file.name}: the file is larger than ${GREATEST_FILE_BYTES / 1e6} MB; that is not a board file.`));
       return;
@@ -100,7 +113,8 @@ export function BoardsPlace() {
     ? { rack: rack.data.map((p) => p.piece), shop: shop.data.shop, species: species.data, book: book.data } : null), [rack.data, shop.data, species.data, book.data]);
   const all = boards.data ?? [];
   const problem = trouble(boards, species);
-  const scale = fitScale([Math.max(400, ...all.map((b) => b.board.length)), Math.max(250, ...all.map((b) => b.board.width))], ROOM, 1);
+  const { width } = useViewportSize();
+  const scale = fitScale([Math.max(400, ...all.map((b) => b.board.length)), Math.max(250, ...all.map((b) => b.board.width))], [width > 0 ? Math.min(ROOM[0], width - BESIDE) : ROOM[0], ROOM[1]], 1);
 
   return (
     <div className={classes.page}>
@@ -133,19 +147,12 @@ export function BoardsPlace() {
               {input && <BoardStanding stored={stored} input={input} />}
               <small>Saved {WHEN.format(new Date(stored.savedAt))}</small>
             </Link>
-            <Menu position="bottom-end">
-              <Menu.Target><ActionIcon className={classes.more} variant="subtle" color="gray" c="var(--ink-soft)" aria-label={`More for ${stored.board.name}`}><IconDots size={18} /></ActionIcon></Menu.Target>
-              <Menu.Dropdown>
-                <Menu.Item leftSection={<IconCopy size={16} />} onClick={() => void duplicate(stored)}>Duplicate</Menu.Item>
-                <Menu.Item leftSection={<IconDownload size={16} />} component="a" href={`/api/boards/${stored.id}/file`}>Save as file</Menu.Item>
-                <Menu.Item leftSection={<IconTrash size={16} />} onClick={() => void remove(stored)}>Remove</Menu.Item>
-              </Menu.Dropdown>
-            </Menu>
+            <CardMore stored={stored} onDuplicate={() => void duplicate(stored)} onRemove={() => void remove(stored)} />
           </li>
         ))}
       </ul>
       {boards.hasNextPage && <Button variant="default" loading={boards.isFetchingNextPage} onClick={() => void boards.fetchNextPage()}>Show older boards</Button>}
-      {opened && <ImportDialog file={opened} onClose={() => setOpened(null)} />}
+      {opened && <Suspense><ImportDialog file={opened} onClose={() => setOpened(null)} /></Suspense>}
     </div>
   );
 }

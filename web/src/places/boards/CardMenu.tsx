@@ -1,0 +1,24 @@
+import { ActionIcon, Menu } from '@mantine/core';
+import { IconCopy, IconDots, IconDownload, IconTrash } from '@tabler/icons-react';
+import type { StoredBoard } from '../../data/api.ts';
+import classes from './BoardsPlace.module.css';
+
+interface CardMenuProps {
+  stored: StoredBoard;
+  onDuplicate(): void;
+  onRemove(): void;
+}
+
+/** What else can be done with a board; comes open, because it is fetched when it is first asked for. */
+export function CardMenu({ stored, onDuplicate, onRemove }: CardMenuProps) {
+  return (
+    <Menu position="bottom-end" defaultOpened>
+      <Menu.Target><ActionIcon className={classes.more} variant="subtle" color="gray" c="var(--ink-soft)" aria-label={`More for ${stored.board.name}`}><IconDots size={18} /></ActionIcon></Menu.Target>
+      <Menu.Dropdown>
+        <Menu.Item leftSection={<IconCopy size={16} />} onClick={onDuplicate}>Duplicate</Menu.Item>
+        <Menu.Item leftSection={<IconDownload size={16} />} component="a" href={`/api/boards/${stored.id}/file`}>Save as file</Menu.Item>
+        <Menu.Item leftSection={<IconTrash size={16} />} onClick={onRemove}>Remove</Menu.Item>
+      </Menu.Dropdown>
+    </Menu>
+  );
+}
