@@ -2,29 +2,76 @@ import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
 /** Imports that a room may not make: the direction is units <- wood <- stock, shop, features <- board <- recipe <- cutting, gluing <- trim <- plan <- templates <- machining, checks, propose. */
-const ORDER = [['units'], ['wood'], ['stock', 'shop', 'features'], ['board'], ['recipe'], ['cutting', 'gluing'], ['trim'], ['plan'], ['templates'], ['machining'], ['propose', 'checks'], ['format']];
+const ORDER = [
+  ['units'],
+  ['wood'],
+  ['stock', 'shop', 'features'],
+  ['board'],
+  ['recipe'],
+  ['cutting', 'gluing'],
+  ['trim'],
+  ['plan'],
+  ['templates'],
+  ['machining'],
+  ['propose', 'checks'],
+  ['format'],
+];
 
 function room(files, patterns) {
   return { files, rules: { 'no-restricted-imports': ['error', { patterns }] } };
 }
 
 const NOT_IN_CORE = {
-  regex: '^(react|react-.*|@mantine/.*|@tanstack/.*|express|knex|mysql2.*|node:.*|fs|path|nanoid)$', message: 'The core is pure: no interface, no server, no Node.',
+  regex: '^(react|react-.*|@mantine/.*|@tanstack/.*|express|knex|mysql2.*|node:.*|fs|path|nanoid)$',
+  message: 'The core is pure: no interface, no server, no Node.',
 };
 
-const coreRooms = ORDER.flatMap((rooms, level) => rooms.map((name) => {
-  const later = ORDER.slice(level + 1).flat().concat(rooms.filter((other) => other !== name));
-  const above = later.length > 0 ? [{ regex: `^\\.\\./(${later.join('|')})/`, message: `core/src/${name} may not import from later rooms.` }] : [];
-  return room([`core/src/${name}/**/!(*.test).ts`], [NOT_IN_CORE, { regex: '^(#core|\\.\\./\\.\\./)', message: 'The core imports itself by relative paths and nothing beside it.' }, ...above]);
-}));
+const coreRooms = ORDER.flatMap((rooms, level) =>
+  rooms.map((name) => {
+    const later = ORDER.slice(level + 1)
+      .flat()
+      .concat(rooms.filter((other) => other !== name));
+    const above =
+      later.length > 0
+        ? [{ regex: `^\\.\\./(${later.join('|')})/`, message: `core/src/${name} may not import from later rooms.` }]
+        : [];
+    return room(
+      [`core/src/${name}/**/!(*.test).ts`],
+      [
+        NOT_IN_CORE,
+        {
+          regex: '^(#core|\\.\\./\\.\\./)',
+          message: 'The core imports itself by relative paths and nothing beside it.',
+        },
+        ...above,
+      ],
+    );
+  }),
+);
 
 export default tseslint.config(
-  { ignores: ['web/dist*', 'node_modules', '.data', 'docs', '.shot.mjs', 'bin/run.mjs', 'server/src/heavy/worker.mjs', 'bin/mariadb/holdForTests.mjs', '.scratch', 'eslint.config.mjs'] },
+  {
+    ignores: [
+      'web/dist*',
+      'node_modules',
+      '.data',
+      'docs',
+      '.shot.mjs',
+      'bin/run.mjs',
+      'server/src/heavy/worker.mjs',
+      'bin/mariadb/holdForTests.mjs',
+      '.scratch',
+      'eslint.config.mjs',
+    ],
+  },
   ...tseslint.configs.recommendedTypeChecked,
   { languageOptions: { parserOptions: { projectService: true } } },
   {
     rules: {
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_', destructuredArrayIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_', destructuredArrayIgnorePattern: '^_' },
+      ],
       '@typescript-eslint/no-non-null-assertion': 'off',
       // Interfaces here declare callbacks and stores in method style; none of them uses `this` unbound.
       '@typescript-eslint/unbound-method': 'off',
@@ -37,9 +84,25 @@ export default tseslint.config(
   {
     // What an API answers is looked at field by field in its tests.
     files: ['server/**/*.test.ts', 'server/**/*ForTests.ts'],
-    rules: Object.fromEntries(['assignment', 'member-access', 'argument', 'call', 'return'].map((r) => [`@typescript-eslint/no-unsafe-${r}`, 'off'])),
+    rules: Object.fromEntries(
+      ['assignment', 'member-access', 'argument', 'call', 'return'].map((r) => [
+        `@typescript-eslint/no-unsafe-${r}`,
+        'off',
+      ]),
+    ),
   },
   ...coreRooms,
-  room(['server/**/!(*.test|*ForTests).ts'], [{ regex: '(^|/)(web|bin)/|^(react|@mantine/.*)$', message: 'The server imports the core, never the interface.' }]),
-  room(['web/src/**/*.{ts,tsx}'], [{ regex: '(^|/)(server|bin)/src|^(express|knex|mysql2|node:.*)$', message: 'The interface imports the core, never the server.' }]),
+  room(
+    ['server/**/!(*.test|*ForTests).ts'],
+    [{ regex: '(^|/)(web|bin)/|^(react|@mantine/.*)$', message: 'The server imports the core, never the interface.' }],
+  ),
+  room(
+    ['web/src/**/*.{ts,tsx}'],
+    [
+      {
+        regex: '(^|/)(server|bin)/src|^(express|knex|mysql2|node:.*)$',
+        message: 'The interface imports the core, never the server.',
+      },
+    ],
+  ),
 );

@@ -17,8 +17,14 @@ await runCommand(async () => {
   const half = `${file}.part`;
   try {
     const { args, env, name } = clientArguments(database.keeperUrl);
-    const child = spawn(dump, [...args, '--single-transaction', '--skip-dump-date', name], { env, stdio: ['ignore', 'pipe', 2] });
-    const [[code]] = (await Promise.all([once(child, 'close'), pipeline(child.stdout!, sealed(), createWriteStream(half, { mode: 0o600 }))])) as [[number], unknown];
+    const child = spawn(dump, [...args, '--single-transaction', '--skip-dump-date', name], {
+      env,
+      stdio: ['ignore', 'pipe', 2],
+    });
+    const [[code]] = (await Promise.all([
+      once(child, 'close'),
+      pipeline(child.stdout!, sealed(), createWriteStream(half, { mode: 0o600 })),
+    ])) as [[number], unknown];
     if (code !== 0) throw new Sentence('The backup could not be made; see the line above.');
     renameSync(half, file);
     tell(`Backed up to ${file}`);

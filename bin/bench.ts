@@ -50,14 +50,19 @@ function timeEdit(input: PlanInput): number {
 /** JavaScript that the first page loads before anything is clicked, gzipped, kB: the entry and all it imports at once. */
 function firstPageKilobytes(): number {
   const dist = join(ROOT, 'web', 'dist');
-  const manifest = JSON.parse(readFileSync(join(dist, '.vite/manifest.json'), 'utf8')) as Record<string, { file: string; isEntry?: boolean; imports?: string[] }>;
+  const manifest = JSON.parse(readFileSync(join(dist, '.vite/manifest.json'), 'utf8')) as Record<
+    string,
+    { file: string; isEntry?: boolean; imports?: string[] }
+  >;
   const seen = new Set<string>();
   const visit = (key: string) => {
     if (seen.has(key)) return;
     seen.add(key);
     manifest[key]?.imports?.forEach(visit);
   };
-  Object.keys(manifest).filter((key) => manifest[key]?.isEntry).forEach(visit);
+  Object.keys(manifest)
+    .filter((key) => manifest[key]?.isEntry)
+    .forEach(visit);
   return [...seen].reduce((sum, key) => sum + gzipSync(readFileSync(join(dist, manifest[key]!.file))).length, 0) / 1000;
 }
 
@@ -72,17 +77,49 @@ async function planFigures(): Promise<Figure[]> {
   const { traceJointDrags } = await import('./traceDrag.ts');
   const { longestTask: task } = await traceJointDrags(benchInstance(40, 60));
   return [
-    { name: 'full plan of 40 strips from 60 pieces (operations, ladders, groups, timeline, checks), median', value: milliseconds, unit: 'ms', goal: '< 20', ok: milliseconds < 20 },
+    {
+      name: 'full plan of 40 strips from 60 pieces (operations, ladders, groups, timeline, checks), median',
+      value: milliseconds,
+      unit: 'ms',
+      goal: '< 20',
+      ok: milliseconds < 20,
+    },
     { name: 'the same of 100 strips, median', value: large, unit: 'ms', goal: '< 100', ok: large < 100 },
-    { name: 'plan of 100 strips over plan of 40', value: large / milliseconds, unit: 'ratio', goal: '< 8', ok: large / milliseconds < 8 },
-    { name: 'an edit to one of 40 strips, main thread beside the drawing, median', value: edit, unit: 'ms', goal: '< 16.7', ok: edit < 16.7 },
-    { name: 'JavaScript of the first page, gzipped', value: kilobytes, unit: 'kB', goal: '<= 300', ok: kilobytes <= 300 },
-    { name: 'longest main-thread task while a joint of 40 strips is dragged, median of 3 drags', value: task, unit: 'ms', goal: '< 50', ok: task < 50 },
+    {
+      name: 'plan of 100 strips over plan of 40',
+      value: large / milliseconds,
+      unit: 'ratio',
+      goal: '< 8',
+      ok: large / milliseconds < 8,
+    },
+    {
+      name: 'an edit to one of 40 strips, main thread beside the drawing, median',
+      value: edit,
+      unit: 'ms',
+      goal: '< 16.7',
+      ok: edit < 16.7,
+    },
+    {
+      name: 'JavaScript of the first page, gzipped',
+      value: kilobytes,
+      unit: 'kB',
+      goal: '<= 300',
+      ok: kilobytes <= 300,
+    },
+    {
+      name: 'longest main-thread task while a joint of 40 strips is dragged, median of 3 drags',
+      value: task,
+      unit: 'ms',
+      goal: '< 50',
+      ok: task < 50,
+    },
   ];
 }
 
 const BENCHES: Record<string, () => Promise<Figure[]>> = {
-  plan: planFigures, cutting: async () => (await import('./benchCutting.ts')).cuttingFigures(), layout: async () => (await import('./benchLayout.ts')).layoutFigures(),
+  plan: planFigures,
+  cutting: async () => (await import('./benchCutting.ts')).cuttingFigures(),
+  layout: async () => (await import('./benchLayout.ts')).layoutFigures(),
   trim: async () => (await import('./benchTrim.ts')).trimFigures(),
   server: async () => (await import('./benchServer.ts')).serverFigures(),
 };
@@ -96,7 +133,11 @@ await runCommand(async () => {
     if (!bench) throw new Sentence(`There is no bench "${name}"; there is ${Object.keys(BENCHES).join(', ')}.`);
     for (const figure of await bench()) {
       const value = Number(figure.value.toPrecision(3));
-      process.stdout.write(json ? `${JSON.stringify({ ...figure, value })}\n` : `${figure.name}: ${value} ${figure.unit} (goal ${figure.goal}) ${figure.ok ? 'ok' : 'NOT MET'}\n`);
+      process.stdout.write(
+        json
+          ? `${JSON.stringify({ ...figure, value })}\n`
+          : `${figure.name}: ${value} ${figure.unit} (goal ${figure.goal}) ${figure.ok ? 'ok' : 'NOT MET'}\n`,
+      );
     }
   }
 });

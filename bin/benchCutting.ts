@@ -15,11 +15,19 @@ import { highsInNode } from './highsInNode.ts';
 import { ROOT } from './root.ts';
 
 /** Strips of an instance, and how many seeds are run. */
-const SIZES = [[20, 5], [60, 30], [150, 3]] as const;
+const SIZES = [
+  [20, 5],
+  [60, 30],
+  [150, 3],
+] as const;
 const SECONDS = 10;
 const SOON_SECONDS = 1;
 /** Of the instances of 60 strips so many are proven within so many seconds. */
-const PROVEN_GOALS = [[1, 20], [5, 27], [10, 30]] as const;
+const PROVEN_GOALS = [
+  [1, 20],
+  [5, 27],
+  [10, 30],
+] as const;
 /** The first solves compile WebAssembly and JavaScript while they run, on other threads whose time is counted too; they are not measured. */
 const WARM_UP = cuttingInstance(60, 99);
 const MOST_MEMORY_MB = 500;
@@ -47,9 +55,13 @@ async function nodeSearch(): Promise<Search> {
     const now = () => process.cpuUsage().user / 1e6;
     const start = now();
     let soon: number | null = null;
-    const plan = improveCut(problem, solver, { seconds: SECONDS, now, onProgress: (p) => {
-      if (now() - start <= SOON_SECONDS) soon = p.gap;
-    } });
+    const plan = improveCut(problem, solver, {
+      seconds: SECONDS,
+      now,
+      onProgress: (p) => {
+        if (now() - start <= SOON_SECONDS) soon = p.gap;
+      },
+    });
     return Promise.resolve(runOf(plan, soon, now() - start));
   };
 }
@@ -58,22 +70,36 @@ async function nodeSearch(): Promise<Search> {
 function browserSearch(page: Page, worker: string): Search {
   return async (problem) => {
     const plain = { ...problem, banned: [...problem.banned] };
-    const result = await page.evaluate(async ({ plain: given, worker: url, seconds, soonSeconds }) => {
-      type Told = { plan: { score: { total: number }; bound: number | null; gap: number | null }; done: boolean };
-      const keeper = globalThis as unknown as { cutWorker?: Worker };
-      keeper.cutWorker ??= new Worker(url, { type: 'module' });
-      const start = performance.now();
-      let soon: number | null = null;
-      return new Promise<{ plan: Told['plan']; soon: number | null; seconds: number }>((resolve) => {
-        keeper.cutWorker!.onmessage = (event: MessageEvent<Told>) => {
-          const { plan, done } = event.data;
-          if (performance.now() - start <= soonSeconds * 1000) soon = plan.gap;
-          if (done) resolve({ plan: { score: { total: plan.score.total }, bound: plan.bound, gap: plan.gap }, soon, seconds: (performance.now() - start) / 1000 });
-        };
-        keeper.cutWorker!.postMessage({ problem: { ...given, banned: new Set(given.banned) }, seconds });
-      });
-    }, { plain, worker, seconds: SECONDS, soonSeconds: SOON_SECONDS });
-    return { value: result.plan.score.total, bound: result.plan.bound, gap: result.plan.gap, gapSoon: result.soon, seconds: result.seconds };
+    const result = await page.evaluate(
+      async ({ plain: given, worker: url, seconds, soonSeconds }) => {
+        type Told = { plan: { score: { total: number }; bound: number | null; gap: number | null }; done: boolean };
+        const keeper = globalThis as unknown as { cutWorker?: Worker };
+        keeper.cutWorker ??= new Worker(url, { type: 'module' });
+        const start = performance.now();
+        let soon: number | null = null;
+        return new Promise<{ plan: Told['plan']; soon: number | null; seconds: number }>((resolve) => {
+          keeper.cutWorker!.onmessage = (event: MessageEvent<Told>) => {
+            const { plan, done } = event.data;
+            if (performance.now() - start <= soonSeconds * 1000) soon = plan.gap;
+            if (done)
+              resolve({
+                plan: { score: { total: plan.score.total }, bound: plan.bound, gap: plan.gap },
+                soon,
+                seconds: (performance.now() - start) / 1000,
+              });
+          };
+          keeper.cutWorker!.postMessage({ problem: { ...given, banned: new Set(given.banned) }, seconds });
+        });
+      },
+      { plain, worker, seconds: SECONDS, soonSeconds: SOON_SECONDS },
+    );
+    return {
+      value: result.plan.score.total,
+      bound: result.plan.bound,
+      gap: result.plan.gap,
+      gapSoon: result.soon,
+      seconds: result.seconds,
+    };
   };
 }
 
@@ -88,9 +114,15 @@ function serveAssets(): Promise<{ address: string; close(): void }> {
       response.setHeader('Content-Type', 'text/html').end('<title>bench</title>');
       return;
     }
-    response.setHeader('Content-Type', TYPES[extname(name)] ?? 'application/octet-stream').end(readFileSync(join(assets, name)));
+    response
+      .setHeader('Content-Type', TYPES[extname(name)] ?? 'application/octet-stream')
+      .end(readFileSync(join(assets, name)));
   }).listen(0, '127.0.0.1');
-  return new Promise((resolve) => server.once('listening', () => resolve({ address: `http://127.0.0.1:${(server.address() as AddressInfo).port}`, close: () => server.close() })));
+  return new Promise((resolve) =>
+    server.once('listening', () =>
+      resolve({ address: `http://127.0.0.1:${(server.address() as AddressInfo).port}`, close: () => server.close() }),
+    ),
+  );
 }
 
 /** The most memory a process has held, MB. */
@@ -98,7 +130,11 @@ function peakMemory(pid: number | 'self'): number {
   return Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? Number.NaN) / 1000;
 }
 
-async function figuresFor(where: string, search: Search, sizes: readonly (readonly [number, number])[]): Promise<Figure[]> {
+async function figuresFor(
+  where: string,
+  search: Search,
+  sizes: readonly (readonly [number, number])[],
+): Promise<Figure[]> {
   const figures: Figure[] = [];
   await search(WARM_UP);
   for (const [strips, seeds] of sizes) {
@@ -113,17 +149,41 @@ async function figuresFor(where: string, search: Search, sizes: readonly (readon
       runs.push(run);
       const told = `value ${run.value.toFixed(2)}, bound ${run.bound?.toFixed(2) ?? 'none'}, ${run.seconds.toFixed(2)} s, ${(run.value / first.score.total).toFixed(2)} of first fit`;
       const gap = run.gap === null ? Number.NaN : 100 * run.gap;
-      figures.push({ name: `${where}, ${strips} strips from ${problem.rack.length} pieces, seed ${seed}: ${told}; gap`, value: gap, unit: '%', goal: strips === 150 ? '<= 1' : 'told', ok: strips !== 150 || gap <= 1 });
+      figures.push({
+        name: `${where}, ${strips} strips from ${problem.rack.length} pieces, seed ${seed}: ${told}; gap`,
+        value: gap,
+        unit: '%',
+        goal: strips === 150 ? '<= 1' : 'told',
+        ok: strips !== 150 || gap <= 1,
+      });
     }
-    figures.push({ name: `${where}, ${strips} strips: slowest first feasible plan`, value: slowestFirst, unit: 'ms', goal: '< 100', ok: slowestFirst < 100 });
+    figures.push({
+      name: `${where}, ${strips} strips: slowest first feasible plan`,
+      value: slowestFirst,
+      unit: 'ms',
+      goal: '< 100',
+      ok: slowestFirst < 100,
+    });
     if (strips !== 60) continue;
     const provenAt = (limit: number) => runs.filter((r) => r.gap === 0 && r.seconds <= limit).length;
     for (const [limit, goal] of PROVEN_GOALS) {
       const proven = provenAt(limit);
-      figures.push({ name: `${where}, 60 strips: instances proven within ${limit} s`, value: proven, unit: `of ${seeds}`, goal: `>= ${goal}`, ok: proven >= goal });
+      figures.push({
+        name: `${where}, 60 strips: instances proven within ${limit} s`,
+        value: proven,
+        unit: `of ${seeds}`,
+        goal: `>= ${goal}`,
+        ok: proven >= goal,
+      });
     }
     const soon = runs.map((r) => r.gapSoon ?? 1).sort((a, b) => a - b)[Math.floor(seeds / 2)]!;
-    figures.push({ name: `${where}, 60 strips: median gap at ${SOON_SECONDS} s`, value: 100 * soon, unit: '%', goal: '< 1', ok: soon < 0.01 });
+    figures.push({
+      name: `${where}, 60 strips: median gap at ${SOON_SECONDS} s`,
+      value: 100 * soon,
+      unit: '%',
+      goal: '< 1',
+      ok: soon < 0.01,
+    });
   }
   return figures;
 }
@@ -132,21 +192,42 @@ async function figuresFor(where: string, search: Search, sizes: readonly (readon
 export async function cuttingFigures(): Promise<Figure[]> {
   const figures = await figuresFor('Node', await nodeSearch(), SIZES);
   const memory = peakMemory('self');
-  figures.push({ name: 'Node: peak memory', value: memory, unit: 'MB', goal: `< ${MOST_MEMORY_MB}`, ok: memory < MOST_MEMORY_MB });
+  figures.push({
+    name: 'Node: peak memory',
+    value: memory,
+    unit: 'MB',
+    goal: `< ${MOST_MEMORY_MB}`,
+    ok: memory < MOST_MEMORY_MB,
+  });
 
   ensureProgram('chromium', 'chromium');
   buildWeb();
   const { address, close } = await serveAssets();
   const worker = readdirSync(join(ROOT, 'web', 'dist', 'assets')).find((name) => /^cutWorker-.*\.js$/.test(name));
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu'],
+  });
   try {
     const page = await browser.newPage();
     await page.goto(address);
-    figures.push(...await figuresFor('Browser worker', browserSearch(page, `/assets/${worker}`), SIZES.filter(([strips]) => strips === 60)));
+    figures.push(
+      ...(await figuresFor(
+        'Browser worker',
+        browserSearch(page, `/assets/${worker}`),
+        SIZES.filter(([strips]) => strips === 60),
+      )),
+    );
     const session = await browser.newBrowserCDPSession();
     const { processInfo } = await session.send('SystemInfo.getProcessInfo');
     const most = Math.max(...processInfo.filter((p) => p.type === 'renderer').map((p) => peakMemory(p.id)));
-    figures.push({ name: 'Browser worker: peak memory of the page with its worker', value: most, unit: 'MB', goal: `< ${MOST_MEMORY_MB}`, ok: most < MOST_MEMORY_MB });
+    figures.push({
+      name: 'Browser worker: peak memory of the page with its worker',
+      value: most,
+      unit: 'MB',
+      goal: `< ${MOST_MEMORY_MB}`,
+      ok: most < MOST_MEMORY_MB,
+    });
   } finally {
     await browser.close();
     close();

@@ -10,10 +10,38 @@ const SPECIES = ['beech-european', 'maple-hard', 'cherry-wild', 'walnut-european
 /** A board of `strips` strips from a rack of `pieces` pieces, the same every time. */
 export function benchInstance(strips: number, pieces: number): PlanInput {
   const rack = Array.from({ length: pieces }, (_, i): Piece => ({
-    ...PLAIN_CONDITION, defects: [], id: `p${i}`, mark: `P${i}`, species: SPECIES[i % 4]!, length: 600 + ((i * 137) % 1800), width: 60 + ((i * 53) % 160), thickness: 24 + ((i * 7) % 32),
-    surface: i % 3 === 0 ? 'twoFaces' : 'rough', price: { amount: 1000, per: 'cubicMetre' },
+    ...PLAIN_CONDITION,
+    defects: [],
+    id: `p${i}`,
+    mark: `P${i}`,
+    species: SPECIES[i % 4]!,
+    length: 600 + ((i * 137) % 1800),
+    width: 60 + ((i * 53) % 160),
+    thickness: 24 + ((i * 7) % 32),
+    surface: i % 3 === 0 ? 'twoFaces' : 'rough',
+    price: { amount: 1000, per: 'cubicMetre' },
   }));
-  const list = Array.from({ length: strips }, (_, i) => ({ id: `s${i}`, species: SPECIES[i % 4]!, width: 18 + (i % 3) * 2, ...AS_IT_LIES }));
+  const list = Array.from({ length: strips }, (_, i) => ({
+    id: `s${i}`,
+    species: SPECIES[i % 4]!,
+    width: 18 + (i % 3) * 2,
+    ...AS_IT_LIES,
+  }));
   const width = list.reduce((sum, s) => sum + s.width, 0) - 6;
-  return { board: { name: 'Bench', use: '', construction: 'edge', length: 450, width, thickness: 35, count: 1, recipe: flatRecipe(list), ...UNDECIDED }, rack, shop: DEFAULT_SHOP, species: HANDBOOK_SPECIES };
+  return {
+    board: {
+      name: 'Bench',
+      use: '',
+      construction: 'edge',
+      length: 450,
+      width,
+      thickness: 35,
+      count: 1,
+      recipe: flatRecipe(list),
+      ...UNDECIDED,
+    },
+    rack,
+    shop: DEFAULT_SHOP,
+    species: HANDBOOK_SPECIES,
+  };
 }

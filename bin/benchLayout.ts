@@ -21,12 +21,42 @@ export async function layoutFigures(): Promise<Figure[]> {
   const drag = await traceJointDrags(benchInstance(60, 60));
   const wood = await firstWood();
   return [
-    { name: 'frames a second while a joint of 60 strips is dragged', value: drag.framesPerSecond, unit: '1/s', goal: '>= 58', ok: drag.framesPerSecond >= 58 },
-    { name: `the same against the page at rest (${drag.framesAtRest.toFixed(1)} frames a second here)`, value: drag.framesPerSecond / drag.framesAtRest, unit: 'of 1', goal: '>= 0.95', ok: drag.framesPerSecond >= 0.95 * drag.framesAtRest },
-    { name: 'longest main-thread task of that drag, median of 3 drags', value: drag.longestTask, unit: 'ms', goal: '<= 50', ok: drag.longestTask <= 50 },
-    { name: 'wood of 12 strips painted, after the first paint of the drawing, median of 5 loads', value: wood.milliseconds, unit: 'ms', goal: '<= 150', ok: wood.milliseconds <= 150 },
+    {
+      name: 'frames a second while a joint of 60 strips is dragged',
+      value: drag.framesPerSecond,
+      unit: '1/s',
+      goal: '>= 58',
+      ok: drag.framesPerSecond >= 58,
+    },
+    {
+      name: `the same against the page at rest (${drag.framesAtRest.toFixed(1)} frames a second here)`,
+      value: drag.framesPerSecond / drag.framesAtRest,
+      unit: 'of 1',
+      goal: '>= 0.95',
+      ok: drag.framesPerSecond >= 0.95 * drag.framesAtRest,
+    },
+    {
+      name: 'longest main-thread task of that drag, median of 3 drags',
+      value: drag.longestTask,
+      unit: 'ms',
+      goal: '<= 50',
+      ok: drag.longestTask <= 50,
+    },
+    {
+      name: 'wood of 12 strips painted, after the first paint of the drawing, median of 5 loads',
+      value: wood.milliseconds,
+      unit: 'ms',
+      goal: '<= 150',
+      ok: wood.milliseconds <= 150,
+    },
     { name: 'layout shift while that page loads', value: wood.shift, unit: 'CLS', goal: '<= 0', ok: wood.shift === 0 },
-    { name: 'JavaScript of the first page, gzipped', value: firstPageKilobytes(), unit: 'kB', goal: '<= 240', ok: firstPageKilobytes() <= 240 },
+    {
+      name: 'JavaScript of the first page, gzipped',
+      value: firstPageKilobytes(),
+      unit: 'kB',
+      goal: '<= 240',
+      ok: firstPageKilobytes() <= 240,
+    },
     ...proposalFigures(),
   ];
 }
@@ -34,7 +64,9 @@ export async function layoutFigures(): Promise<Figure[]> {
 /** What the browser fetches before it can show the boards: every script that the page names, as it is sent. */
 function firstPageKilobytes(): number {
   const dist = join(ROOT, 'web/dist');
-  const scripts = new Set([...readFileSync(join(dist, 'index.html'), 'utf8').matchAll(/assets\/[^"]*\.js/g)].map(([path]) => path));
+  const scripts = new Set(
+    [...readFileSync(join(dist, 'index.html'), 'utf8').matchAll(/assets\/[^"]*\.js/g)].map(([path]) => path),
+  );
   return [...scripts].reduce((sum, path) => sum + gzipSync(readFileSync(join(dist, path))).length, 0) / 1000;
 }
 
@@ -50,7 +82,8 @@ async function firstWood(): Promise<{ milliseconds: number; shift: number }> {
       }).observe({ type: 'layout-shift', buffered: true });
       const look = () => {
         if (seen.drawing === 0 && document.querySelector('[data-strip]')) seen.drawing = performance.now();
-        if (document.querySelectorAll('[data-strip] image[data-wood]').length >= 2 * strips) seen.wood = performance.now();
+        if (document.querySelectorAll('[data-strip] image[data-wood]').length >= 2 * strips)
+          seen.wood = performance.now();
         else requestAnimationFrame(look);
       };
       requestAnimationFrame(look);
@@ -61,7 +94,9 @@ async function firstWood(): Promise<{ milliseconds: number; shift: number }> {
       await page.goto(address);
       await page.waitForFunction(() => (globalThis as unknown as { seen: { wood: number } }).seen.wood > 0);
       await page.waitForTimeout(600);
-      const seen = await page.evaluate(() => (globalThis as unknown as { seen: { drawing: number; wood: number; shift: number } }).seen);
+      const seen = await page.evaluate(
+        () => (globalThis as unknown as { seen: { drawing: number; wood: number; shift: number } }).seen,
+      );
       // The first load fills the caches of a browser that was just installed.
       if (i > 0) times.push(seen.wood - seen.drawing);
       shift = Math.max(shift, seen.shift);
@@ -77,15 +112,30 @@ function proposalFigures(): Figure[] {
   propose(input, { seed: 99, seconds: 2, now: seconds });
   const start = seconds();
   let first = Infinity;
-  const proposed = propose(input, { seed: 1, seconds: 60, now: seconds, onProgress: (found) => {
-    if (found.length >= PROPOSAL_COUNT && first === Infinity) first = seconds() - start;
-  } });
+  const proposed = propose(input, {
+    seed: 1,
+    seconds: 60,
+    now: seconds,
+    onProgress: (found) => {
+      if (found.length >= PROPOSAL_COUNT && first === Infinity) first = seconds() - start;
+    },
+  });
   const whole = seconds() - start;
   const proposals = proposed.ok ? proposed.proposals : [];
-  const cuttable = proposals.filter((p) => auditCut(p.cutting.blanks, rack, [], shop).length === 0 && makePlan({ board: p.board, rack, shop, species }).cutting.shortages.length === 0).length;
+  const cuttable = proposals.filter(
+    (p) =>
+      auditCut(p.cutting.blanks, rack, [], shop).length === 0 &&
+      makePlan({ board: p.board, rack, shop, species }).cutting.shortages.length === 0,
+  ).length;
   return [
     { name: 'first twelve proposals from 60 pieces', value: first, unit: 's', goal: '<= 1', ok: first <= 1 },
     { name: 'the full search', value: whole, unit: 's', goal: '<= 5', ok: whole <= 5 },
-    { name: 'proposals that the cut planner can cut', value: cuttable, unit: 'of 12', goal: '= 12', ok: cuttable === PROPOSAL_COUNT },
+    {
+      name: 'proposals that the cut planner can cut',
+      value: cuttable,
+      unit: 'of 12',
+      goal: '= 12',
+      ok: cuttable === PROPOSAL_COUNT,
+    },
   ];
 }

@@ -56,7 +56,15 @@ interface Serving {
 }
 
 async function startAt(databaseUrl: string): Promise<Serving> {
-  const child = spawn(process.execPath, [join(ROOT, 'node_modules/tsx/dist/cli.mjs'), join(ROOT, 'server/src/main.ts')], { cwd: ROOT, stdio: ['ignore', 'ignore', 'pipe'], env: { ...process.env, DATABASE_URL: databaseUrl, PORT: '0', HOST: '127.0.0.1' } });
+  const child = spawn(
+    process.execPath,
+    [join(ROOT, 'node_modules/tsx/dist/cli.mjs'), join(ROOT, 'server/src/main.ts')],
+    {
+      cwd: ROOT,
+      stdio: ['ignore', 'ignore', 'pipe'],
+      env: { ...process.env, DATABASE_URL: databaseUrl, PORT: '0', HOST: '127.0.0.1' },
+    },
+  );
   const base = await new Promise<string>((resolve, reject) => {
     let told = '';
     child.stderr.on('data', (chunk: Buffer) => {
@@ -77,7 +85,12 @@ async function stop(child: ChildProcess): Promise<void> {
 }
 
 /** A database with boards of 12 to 40 strips, pieces, and cuttings of those boards. */
-async function filledShop(url: string, pieces: number, boards: number, strips?: number): Promise<{ url: string; boards: StoredBoard[]; rack: readonly Piece[] }> {
+async function filledShop(
+  url: string,
+  pieces: number,
+  boards: number,
+  strips?: number,
+): Promise<{ url: string; boards: StoredBoard[]; rack: readonly Piece[] }> {
   const db = openDatabase(url);
   await openStore(db);
   const { rack, board } = benchInstance(strips ?? 40, pieces);
@@ -85,16 +98,31 @@ async function filledShop(url: string, pieces: number, boards: number, strips?: 
     await addMissingPieces(tx, rack);
     const added: StoredBoard[] = [];
     for (let i = 0; i < boards; i += 1) {
-      const mine: Board = { ...board, name: `Board ${i}`, width: Math.min(board.width, 1500), recipe: flatRecipe(stripsOf(board).slice(0, strips ?? 12 + (i % 29))) };
+      const mine: Board = {
+        ...board,
+        name: `Board ${i}`,
+        width: Math.min(board.width, 1500),
+        recipe: flatRecipe(stripsOf(board).slice(0, strips ?? 12 + (i % 29))),
+      };
       added.push(await addBoard(tx, mine));
     }
     return added;
   });
   if (strips === undefined) {
-    const rows = Array.from({ length: CUTTINGS }, (_, i) => cuttingOf(i, rack[i % rack.length]!, stored[i % stored.length]!));
+    const rows = Array.from({ length: CUTTINGS }, (_, i) =>
+      cuttingOf(i, rack[i % rack.length]!, stored[i % stored.length]!),
+    );
     for (let at = 0; at < rows.length; at += 500) {
       const part = rows.slice(at, at + 500);
-      await db('cuttings').insert(part.map(({ id, record }) => ({ id, piece_id: record.pieceId, document: JSON.stringify(record), cut_at: new Date(), version: 1 })));
+      await db('cuttings').insert(
+        part.map(({ id, record }) => ({
+          id,
+          piece_id: record.pieceId,
+          document: JSON.stringify(record),
+          cut_at: new Date(),
+          version: 1,
+        })),
+      );
       await db('cutting_boards').insert(part.map(({ id, board: board_id }) => ({ cutting_id: id, board_id })));
     }
   }
@@ -102,25 +130,69 @@ async function filledShop(url: string, pieces: number, boards: number, strips?: 
   return { url, boards: stored, rack };
 }
 
-function cuttingOf(i: number, piece: Piece, { id: board, board: laidOut }: StoredBoard): { id: string; board: string; record: CuttingRecord } {
+function cuttingOf(
+  i: number,
+  piece: Piece,
+  { id: board, board: laidOut }: StoredBoard,
+): { id: string; board: string; record: CuttingRecord } {
   const strips = stripsOf(laidOut);
   const strip = strips[i % strips.length]!;
   const way = { shows: 'edge' as const, rip: 37, thickness: 20 };
-  const demand = { board, strip: 1, stripId: strip.id, copy: 1 + Math.floor(i / 300), spare: 0, species: piece.species, length: 480, ways: [way], from: null, together: null };
+  const demand = {
+    board,
+    strip: 1,
+    stripId: strip.id,
+    copy: 1 + Math.floor(i / 300),
+    spare: 0,
+    species: piece.species,
+    length: 480,
+    ways: [way],
+    from: null,
+    together: null,
+  };
   const ripped = { demand, way, from: 2, planed: 20.8, order: 'crosscutFirst' as const, layer: 1, layers: 1 };
   return {
-    id: `cut${i}`, board,
-    record: { planId: 'gone', pieceId: piece.id, unit: 0, piece, failed: [], leftovers: [], blanks: [{ number: 1, pieceId: piece.id, unit: 0, from: 10, length: 480, leftoverWidth: 8, done: true, strips: [ripped] }] },
+    id: `cut${i}`,
+    board,
+    record: {
+      planId: 'gone',
+      pieceId: piece.id,
+      unit: 0,
+      piece,
+      failed: [],
+      leftovers: [],
+      blanks: [
+        {
+          number: 1,
+          pieceId: piece.id,
+          unit: 0,
+          from: 10,
+          length: 480,
+          leftoverWidth: 8,
+          done: true,
+          strips: [ripped],
+        },
+      ],
+    },
   };
 }
 
 async function listFigures(base: string): Promise<Figure[]> {
   const figures: Figure[] = [];
-  for (const [path, what] of [['/api/boards', `first page of ${BOARDS} boards`], ['/api/rack', `first page of ${PIECES} pieces`]] as const) {
+  for (const [path, what] of [
+    ['/api/boards', `first page of ${BOARDS} boards`],
+    ['/api/rack', `first page of ${PIECES} pieces`],
+  ] as const) {
     await load(base, CLIENTS, 1, () => ({ method: 'GET', path }));
     const { perSecond, p99, refused } = await load(base, CLIENTS, SECONDS, () => ({ method: 'GET', path }));
     figures.push(
-      { name: `GET ${path}, ${what}, ${CLIENTS} clients`, value: perSecond, unit: '/s', goal: '>= 300', ok: perSecond >= 300 && refused === 0 },
+      {
+        name: `GET ${path}, ${what}, ${CLIENTS} clients`,
+        value: perSecond,
+        unit: '/s',
+        goal: '>= 300',
+        ok: perSecond >= 300 && refused === 0,
+      },
       { name: `GET ${path}, 99 of 100 answers within`, value: p99, unit: 'ms', goal: '< 400', ok: p99 < 400 },
     );
   }
@@ -137,12 +209,22 @@ async function saveFigures(base: string, boards: readonly StoredBoard[]): Promis
     return { method: 'PUT', path: `/api/boards/${id}`, body };
   });
   return [
-    { name: `board saves, ${CLIENTS} clients`, value: perSecond, unit: '/s', goal: '>= 250', ok: perSecond >= 250 && refused === 0 },
+    {
+      name: `board saves, ${CLIENTS} clients`,
+      value: perSecond,
+      unit: '/s',
+      goal: '>= 250',
+      ok: perSecond >= 250 && refused === 0,
+    },
     { name: 'board saves, 99 of 100 answers within', value: p99, unit: 'ms', goal: '< 300', ok: p99 < 300 },
   ];
 }
 
-async function keepFigures(base: string, { id, revision, board }: StoredBoard, rack: readonly Piece[]): Promise<Figure[]> {
+async function keepFigures(
+  base: string,
+  { id, revision, board }: StoredBoard,
+  rack: readonly Piece[],
+): Promise<Figure[]> {
   const { shop, species } = benchInstance(1, 1);
   const cut = bareCut(firstFit(cutProblemFor([{ key: id, board, done: [] }], { rack, shop, species, promised: [] })));
   const body = JSON.stringify({ boards: [{ id, revision }], cut });
@@ -171,16 +253,32 @@ async function keepFigures(base: string, { id, revision, board }: StoredBoard, r
   const [first = Number.NaN, ...rest] = times;
   const typical = rest.sort((a, b) => a - b)[Math.floor(rest.length / 2)] ?? Number.NaN;
   return [
-    { name: 'keep of one board of 200 strips from 5000 pieces, median of 5', value: typical, unit: 'ms', goal: '< 500', ok: typical < 500 },
-    { name: 'the very first, with the start of its thread', value: first, unit: 'ms', goal: '< 5000', ok: first < 5000 },
+    {
+      name: 'keep of one board of 200 strips from 5000 pieces, median of 5',
+      value: typical,
+      unit: 'ms',
+      goal: '< 500',
+      ok: typical < 500,
+    },
+    {
+      name: 'the very first, with the start of its thread',
+      value: first,
+      unit: 'ms',
+      goal: '< 5000',
+      ok: first < 5000,
+    },
     { name: 'longest wait of another client meanwhile', value: longest, unit: 'ms', goal: '< 150', ok: longest < 150 },
   ];
 }
 
 const BAD: readonly { method: string; path: string; body?: string }[] = [
-  { method: 'POST', path: '/api/boards', body: '{"name":' }, { method: 'POST', path: '/api/boards', body: JSON.stringify({ name: 'x'.repeat(10_000) }) },
-  { method: 'PUT', path: '/api/boards/nobody', body: JSON.stringify({ basedOn: 1e308, board: null }) }, { method: 'POST', path: '/api/rack/batch', body: JSON.stringify({ pieces: Array(200).fill({}), species: [] }) },
-  { method: 'GET', path: '/api/rack?after=nonsense' }, { method: 'POST', path: '/api/saw/keep', body: JSON.stringify({ boards: [], cut: { [`${'k'.repeat(50)}`]: 1 } }) }, { method: 'GET', path: '/api/nowhere' },
+  { method: 'POST', path: '/api/boards', body: '{"name":' },
+  { method: 'POST', path: '/api/boards', body: JSON.stringify({ name: 'x'.repeat(10_000) }) },
+  { method: 'PUT', path: '/api/boards/nobody', body: JSON.stringify({ basedOn: 1e308, board: null }) },
+  { method: 'POST', path: '/api/rack/batch', body: JSON.stringify({ pieces: Array(200).fill({}), species: [] }) },
+  { method: 'GET', path: '/api/rack?after=nonsense' },
+  { method: 'POST', path: '/api/saw/keep', body: JSON.stringify({ boards: [], cut: { [`${'k'.repeat(50)}`]: 1 } }) },
+  { method: 'GET', path: '/api/nowhere' },
 ];
 
 async function memoryFigure({ base, process: child }: Serving): Promise<Figure> {
@@ -191,7 +289,15 @@ async function memoryFigure({ base, process: child }: Serving): Promise<Figure> 
   });
   const status = readFileSync(`/proc/${child.pid}/task/${child.pid}/children`, 'utf8').trim().split(' ').map(Number);
   // The tsx command runs the server in a child of its own.
-  const resident = [child.pid!, ...status].filter((pid) => pid > 0).map((pid) => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0));
+  const resident = [child.pid!, ...status]
+    .filter((pid) => pid > 0)
+    .map((pid) => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0));
   const megabytes = Math.max(...resident) / 1000;
-  return { name: `memory of the server after ${BAD_REQUESTS} bad requests`, value: megabytes, unit: 'MB', goal: '< 400', ok: megabytes < 400 };
+  return {
+    name: `memory of the server after ${BAD_REQUESTS} bad requests`,
+    value: megabytes,
+    unit: 'MB',
+    goal: '< 400',
+    ok: megabytes < 400,
+  };
 }

@@ -13,7 +13,8 @@ export class Refusal extends Error {}
 export function readBoard(path: string): BoardFile {
   let text: string;
   try {
-    if (statSync(path).size > GREATEST_FILE_BYTES) throw new Refusal(`${path}: file is larger than ${GREATEST_FILE_BYTES / 1e6} MB; that is not a board file.`);
+    if (statSync(path).size > GREATEST_FILE_BYTES)
+      throw new Refusal(`${path}: file is larger than ${GREATEST_FILE_BYTES / 1e6} MB; that is not a board file.`);
     text = readFileSync(path, 'utf8');
   } catch (error) {
     if (error instanceof Refusal) throw error;
@@ -33,7 +34,12 @@ interface NumberArgument {
 }
 
 /** Splits arguments into file names and `--name value` pairs. @param take checks a value and keeps it @throws Refusal naming the argument */
-function readPairs<K extends string>(args: readonly string[], known: object, usage: string, take: (name: K, value: string | undefined) => void): string[] {
+function readPairs<K extends string>(
+  args: readonly string[],
+  known: object,
+  usage: string,
+  take: (name: K, value: string | undefined) => void,
+): string[] {
   const paths: string[] = [];
   for (let i = 0; i < args.length; i += 1) {
     const name = /^--(.*)/.exec(args[i]!)?.[1];
@@ -50,12 +56,25 @@ function readPairs<K extends string>(args: readonly string[], known: object, usa
 }
 
 /** File names and `--name N` arguments. @throws Refusal naming the argument */
-export function readArguments<K extends string>(args: readonly string[], known: Record<K, NumberArgument>, usage: string): { paths: string[]; numbers: Record<K, number> } {
-  const numbers = Object.fromEntries(Object.entries<NumberArgument>(known).map(([name, { usual }]) => [name, usual])) as Record<K, number>;
+export function readArguments<K extends string>(
+  args: readonly string[],
+  known: Record<K, NumberArgument>,
+  usage: string,
+): { paths: string[]; numbers: Record<K, number> } {
+  const numbers = Object.fromEntries(
+    Object.entries<NumberArgument>(known).map(([name, { usual }]) => [name, usual]),
+  ) as Record<K, number>;
   const paths = readPairs<K>(args, known, usage, (name, text) => {
     const { least, greatest, whole = false } = known[name];
     const value = Number(text);
-    if (text === undefined || text.trim() === '' || !Number.isFinite(value) || value < least || value > greatest || (whole && !Number.isInteger(value))) {
+    if (
+      text === undefined ||
+      text.trim() === '' ||
+      !Number.isFinite(value) ||
+      value < least ||
+      value > greatest ||
+      (whole && !Number.isInteger(value))
+    ) {
       throw new Refusal(`--${name} must be a ${whole ? 'whole ' : ''}number from ${least} to ${greatest}.`);
     }
     numbers[name] = value;
@@ -64,11 +83,16 @@ export function readArguments<K extends string>(args: readonly string[], known: 
 }
 
 /** File names and `--name WORD` arguments; a list names the words that are allowed, null allows any. @throws Refusal naming the argument */
-export function readWords<K extends string>(args: readonly string[], known: Record<K, readonly string[] | null>, usage: string): { paths: string[]; words: Partial<Record<K, string>> } {
+export function readWords<K extends string>(
+  args: readonly string[],
+  known: Record<K, readonly string[] | null>,
+  usage: string,
+): { paths: string[]; words: Partial<Record<K, string>> } {
   const words: Partial<Record<K, string>> = {};
   const paths = readPairs<K>(args, known, usage, (name, word) => {
     const allowed = known[name];
-    if (word === undefined || (allowed && !allowed.includes(word))) throw new Refusal(`--${name} must be ${allowed ? `one of ${allowed.join(', ')}` : 'followed by a name'}.`);
+    if (word === undefined || (allowed && !allowed.includes(word)))
+      throw new Refusal(`--${name} must be ${allowed ? `one of ${allowed.join(', ')}` : 'followed by a name'}.`);
     words[name] = word;
   });
   return { paths, words };

@@ -18,7 +18,11 @@ export function buildWeb(): void {
 
   tell('Building the interface …');
   const fresh = join(ROOT, 'web', `dist-${process.pid}`);
-  const done = spawnSync(process.execPath, [join(ROOT, 'node_modules/vite/bin/vite.js'), 'build', '--outDir', fresh, '--logLevel', 'error'], { cwd: ROOT, encoding: 'utf8' });
+  const done = spawnSync(
+    process.execPath,
+    [join(ROOT, 'node_modules/vite/bin/vite.js'), 'build', '--outDir', fresh, '--logLevel', 'error'],
+    { cwd: ROOT, encoding: 'utf8' },
+  );
   if (done.status !== 0) {
     rmSync(fresh, { recursive: true, force: true });
     throw new Sentence(`The interface could not be built:\n${done.stdout}${done.stderr}`);
@@ -46,7 +50,8 @@ function fingerprint(): string {
   for (const folder of ['web', 'core/src']) {
     const files = readdirSync(join(ROOT, folder), { recursive: true, withFileTypes: true })
       .filter((entry) => entry.isFile() && !/[/\\]dist/.test(entry.parentPath))
-      .map((entry) => join(entry.parentPath, entry.name)).sort();
+      .map((entry) => join(entry.parentPath, entry.name))
+      .sort();
     for (const file of files) hash.update(file.slice(ROOT.length)).update(readFileSync(file));
   }
   for (const file of ['package-lock.json', 'vite.config.ts']) hash.update(readFileSync(join(ROOT, file)));

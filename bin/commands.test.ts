@@ -34,7 +34,8 @@ describe('files made from code', () => {
 });
 
 describe('npm run follow', () => {
-  const follow = (...args: string[]) => spawnSync(process.execPath, [join(ROOT, 'bin/run.mjs'), 'follow', ...args], { encoding: 'utf8', cwd: folder });
+  const follow = (...args: string[]) =>
+    spawnSync(process.execPath, [join(ROOT, 'bin/run.mjs'), 'follow', ...args], { encoding: 'utf8', cwd: folder });
 
   it('prints a line a step and that nothing failed', () => {
     const { status, stdout } = follow(join(ROOT, 'examples/bread-boards-edge-grain.cadenza.json'));
@@ -44,25 +45,32 @@ describe('npm run follow', () => {
   });
 
   it('tells each failure with step, instruction and figures, and exits 1; a file that is none exits 2', () => {
-    const file = JSON.parse(readFileSync(join(ROOT, 'examples/bread-boards-edge-grain.cadenza.json'), 'utf8')) as { shop: { clamps: { count: number }[] } };
+    const file = JSON.parse(readFileSync(join(ROOT, 'examples/bread-boards-edge-grain.cadenza.json'), 'utf8')) as {
+      shop: { clamps: { count: number }[] };
+    };
     for (const clamp of file.shop.clamps) clamp.count = 1;
     const path = join(folder, 'few-clamps.cadenza.json');
     writeFileSync(path, JSON.stringify(file));
     const { status, stdout } = follow(path);
     expect(status).toBe(1);
-    expect(stdout).toMatch(/step \d+, glue: G1\.1: the clamps do not press the joints enough \([\d.]+ MPa, and the wood wants 1\.2 MPa\)/);
+    expect(stdout).toMatch(
+      /step \d+, glue: G1\.1: the clamps do not press the joints enough \([\d.]+ MPa, and the wood wants 1\.2 MPa\)/,
+    );
     expect(follow('nowhere.json').status).toBe(2);
   });
 });
 
 describe('npm run plan', () => {
-  const plan = (...args: string[]) => spawnSync(process.execPath, [join(ROOT, 'bin/run.mjs'), 'plan', ...args], { encoding: 'utf8', cwd: folder });
+  const plan = (...args: string[]) =>
+    spawnSync(process.execPath, [join(ROOT, 'bin/run.mjs'), 'plan', ...args], { encoding: 'utf8', cwd: folder });
   const example = join(ROOT, 'examples/bread-boards-edge-grain.cadenza.json');
 
   it('prints the plan of an example as JSON and nothing else', () => {
     const { status, stdout, stderr } = plan(example);
     expect([status, stderr]).toEqual([0, '']);
-    const printed = JSON.parse(stdout) as { plan: { ladders: Record<string, { reached: number }>; cutting: { shortages: unknown[] } } };
+    const printed = JSON.parse(stdout) as {
+      plan: { ladders: Record<string, { reached: number }>; cutting: { shortages: unknown[] } };
+    };
     expect(printed.plan.ladders.width?.reached).toBe(250);
     expect(printed.plan.cutting.shortages).toEqual([]);
   });
@@ -70,7 +78,11 @@ describe('npm run plan', () => {
   it('refuses a bad file in one line that names file and field, with exit code 2', () => {
     const broken = join(folder, 'broken.json');
     writeFileSync(broken, readFileSync(example, 'utf8').replace('"count": 3', '"count": 0'));
-    for (const [path, words] of [[broken, 'board.count: Board, number of boards must be at least 1.'], ['missing.json', 'ENOENT'], [folder, 'cannot be read']] as const) {
+    for (const [path, words] of [
+      [broken, 'board.count: Board, number of boards must be at least 1.'],
+      ['missing.json', 'ENOENT'],
+      [folder, 'cannot be read'],
+    ] as const) {
       const { status, stdout, stderr } = plan(path);
       expect([status, stdout]).toEqual([2, '']);
       expect(stderr.trim().split('\n')).toHaveLength(1);
@@ -81,7 +93,8 @@ describe('npm run plan', () => {
 });
 
 describe('npm run propose', () => {
-  const run = (...args: string[]) => spawnSync(process.execPath, [join(ROOT, 'bin/run.mjs'), 'propose', ...args], { encoding: 'utf8', cwd: folder });
+  const run = (...args: string[]) =>
+    spawnSync(process.execPath, [join(ROOT, 'bin/run.mjs'), 'propose', ...args], { encoding: 'utf8', cwd: folder });
   const example = join(ROOT, 'examples/bread-boards-edge-grain.cadenza.json');
 
   it('prints board files that can be read again, the same for the same seed, and a sentence about each beside them', () => {
@@ -95,8 +108,12 @@ describe('npm run propose', () => {
   }, 60_000);
 
   it.each([
-    [['--seed', '1'], /^Usage: /], [[example, '--seed', '1.5'], /--seed must be a whole number/], [[example, '--seconds', '-1'], /--seconds must be a number from 0/],
-    [[example, '--seconds'], /--seconds must be a number/], [[example, '--colour', 'red'], /--colour is not known/], [[example, example], /^Usage: /],
+    [['--seed', '1'], /^Usage: /],
+    [[example, '--seed', '1.5'], /--seed must be a whole number/],
+    [[example, '--seconds', '-1'], /--seconds must be a number from 0/],
+    [[example, '--seconds'], /--seconds must be a number/],
+    [[example, '--colour', 'red'], /--colour is not known/],
+    [[example, example], /^Usage: /],
   ])('refuses %j in one line', (args, words) => {
     const { status, stdout, stderr } = run(...args);
     expect([status, stdout, stderr.trim().split('\n').length]).toEqual([2, '', 1]);
@@ -105,18 +122,28 @@ describe('npm run propose', () => {
 });
 
 describe('npm run export', () => {
-  const run = (...args: string[]) => spawnSync(process.execPath, [join(ROOT, 'bin/run.mjs'), 'export', ...args], { cwd: folder });
+  const run = (...args: string[]) =>
+    spawnSync(process.execPath, [join(ROOT, 'bin/run.mjs'), 'export', ...args], { cwd: folder });
   const example = join(ROOT, 'examples/carving-board-edge-grain.cadenza.json');
 
-  it.each([['svg', /^<\?xml[\s\S]*<\/svg>\n$/], ['dxf', /^0\r\nSECTION[\s\S]*EOF\r\n$/], ['pdf', /^%PDF-[\s\S]*%%EOF\s*$/], ['gcode', /^\(Juice groove[\s\S]*M30\n$/]])('writes %s to standard output and nothing else', (as, whole) => {
+  it.each([
+    ['svg', /^<\?xml[\s\S]*<\/svg>\n$/],
+    ['dxf', /^0\r\nSECTION[\s\S]*EOF\r\n$/],
+    ['pdf', /^%PDF-[\s\S]*%%EOF\s*$/],
+    ['gcode', /^\(Juice groove[\s\S]*M30\n$/],
+  ])('writes %s to standard output and nothing else', (as, whole) => {
     const { status, stdout, stderr } = run(example, '--as', as);
     expect([status, stderr.toString()]).toEqual([0, '']);
     expect(stdout.toString('latin1')).toMatch(whole);
   });
 
   it.each([
-    [['--as', 'svg'], /^Usage: /], [[example], /--as is missing/], [[example, '--as', 'step'], /--as must be one of svg, dxf, pdf, gcode/], [[example, '--as', 'svg', '--template', 'boat'], /no template "boat"; this board has board, jig-groove/],
-    [[example, '--as', 'pdf', '--paper'], /--paper must be one of/], [[example, '--as', 'gcode', '--job', 'x'], /no job "x"; this board has groove/],
+    [['--as', 'svg'], /^Usage: /],
+    [[example], /--as is missing/],
+    [[example, '--as', 'step'], /--as must be one of svg, dxf, pdf, gcode/],
+    [[example, '--as', 'svg', '--template', 'boat'], /no template "boat"; this board has board, jig-groove/],
+    [[example, '--as', 'pdf', '--paper'], /--paper must be one of/],
+    [[example, '--as', 'gcode', '--job', 'x'], /no job "x"; this board has groove/],
   ])('refuses %j in one line', (args, words) => {
     const { status, stdout, stderr } = run(...args);
     expect([status, stdout.length, stderr.toString().trim().split('\n').length]).toEqual([2, 0, 1]);

@@ -26,15 +26,33 @@ export function seeded(seed: number): () => number {
  */
 export function cuttingInstance(strips: number, seed: number): CutProblem {
   const random = seeded(seed * 7919 + strips);
-  const between = (least: number, greatest: number, step: number) => least + step * Math.floor(random() * ((greatest - least) / step + 1));
+  const between = (least: number, greatest: number, step: number) =>
+    least + step * Math.floor(random() * ((greatest - least) / step + 1));
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
   const species = SPECIES.slice(0, 3 + Math.floor(random() * 4));
-  const widths = { edge: [16, 20, 24, 32, 42].map((w) => w + between(0, 2, 0.5)), face: [35, 48, 60, 75].map((w) => w + between(0, 4, 0.5)) };
+  const widths = {
+    edge: [16, 20, 24, 32, 42].map((w) => w + between(0, 2, 0.5)),
+    face: [35, 48, 60, 75].map((w) => w + between(0, 4, 0.5)),
+  };
   const boards = (['edge', 'face'] as const).map((construction, b): Board => {
     const count = b === 0 ? Math.ceil(strips * 0.6) : Math.floor(strips * 0.4);
     return {
-      name: construction, use: '', construction, length: between(300, 520, 10), width: 300, thickness: construction === 'edge' ? between(28, 40, 2) : 20, count: 1, ...UNDECIDED,
-      recipe: flatRecipe(Array.from({ length: count }, (_, i) => ({ id: `${construction}${i}`, species: pick(species), width: pick(widths[construction]), ...AS_IT_LIES }))),
+      name: construction,
+      use: '',
+      construction,
+      length: between(300, 520, 10),
+      width: 300,
+      thickness: construction === 'edge' ? between(28, 40, 2) : 20,
+      count: 1,
+      ...UNDECIDED,
+      recipe: flatRecipe(
+        Array.from({ length: count }, (_, i) => ({
+          id: `${construction}${i}`,
+          species: pick(species),
+          width: pick(widths[construction]),
+          ...AS_IT_LIES,
+        })),
+      ),
     };
   });
   const pieces = Math.max(15, Math.min(80, Math.round(strips * (0.5 + random() * 0.15) + 5)));
@@ -44,15 +62,40 @@ export function cuttingInstance(strips: number, seed: number): CutProblem {
     const defects = Array.from({ length: random() < 0.5 ? Math.floor(random() * 5) : 0 }, (_, d): Defect => {
       const kind = pick(defectKinds);
       const size = { length: between(15, 160, 5), width: between(10, 60, 5) };
-      return { id: `d${d}`, kind, face: pick(['up', 'down', 'through'] as const), from: between(0, length - size.length, 5), across: between(0, width - size.width, 5), ...size, treatment: USUAL_TREATMENT[kind] };
+      return {
+        id: `d${d}`,
+        kind,
+        face: pick(['up', 'down', 'through'] as const),
+        from: between(0, length - size.length, 5),
+        across: between(0, width - size.width, 5),
+        ...size,
+        treatment: USUAL_TREATMENT[kind],
+      };
     });
     return {
-      ...PLAIN_CONDITION, id: `p${i}`, mark: `P${i}`, species: species[i % species.length]!, length, width, thickness: between(26, 55, 1), defects,
-      surface: random() < 0.3 ? 'twoFaces' : 'rough', price: { amount: between(700, 2800, 50), per: 'cubicMetre' },
-      form: random() < 0.3 ? { bow: between(0, 12, 1), cup: between(0, 2, 0.5), crook: between(0, 6, 1), twist: between(0, 4, 1) } : null,
+      ...PLAIN_CONDITION,
+      id: `p${i}`,
+      mark: `P${i}`,
+      species: species[i % species.length]!,
+      length,
+      width,
+      thickness: between(26, 55, 1),
+      defects,
+      surface: random() < 0.3 ? 'twoFaces' : 'rough',
+      price: { amount: between(700, 2800, 50), per: 'cubicMetre' },
+      form:
+        random() < 0.3
+          ? { bow: between(0, 12, 1), cup: between(0, 2, 0.5), crook: between(0, 6, 1), twist: between(0, 4, 1) }
+          : null,
       origin: { kind: length < 900 ? 'offcut' : 'bought', of: '' },
-      ends: { mark: { checked: random() < 0.2 ? between(20, 80, 5) : 0, snipe: 0, sawn: false }, far: { checked: 0, snipe: random() < 0.2 ? 40 : 0, sawn: false } },
+      ends: {
+        mark: { checked: random() < 0.2 ? between(20, 80, 5) : 0, snipe: 0, sawn: false },
+        far: { checked: 0, snipe: random() < 0.2 ? 40 : 0, sawn: false },
+      },
     };
   });
-  return cutProblemFor(boards.map((board) => ({ key: board.name, board, done: [] })), { rack, shop: DEFAULT_SHOP, species: HANDBOOK_SPECIES, promised: [] });
+  return cutProblemFor(
+    boards.map((board) => ({ key: board.name, board, done: [] })),
+    { rack, shop: DEFAULT_SHOP, species: HANDBOOK_SPECIES, promised: [] },
+  );
 }

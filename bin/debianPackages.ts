@@ -6,14 +6,16 @@ import { Sentence, tell } from './sentence.ts';
 /** The full path of a program, looked for in PATH and the system folders; undefined when it is not installed. */
 export function findProgram(name: string): string | undefined {
   const folders = [...(process.env.PATH ?? '').split(delimiter), '/usr/sbin', '/usr/bin', '/usr/local/sbin', '/sbin'];
-  return folders.map((folder) => join(folder, name)).find((path) => {
-    try {
-      accessSync(path, constants.X_OK);
-      return true;
-    } catch {
-      return false;
-    }
-  });
+  return folders
+    .map((folder) => join(folder, name))
+    .find((path) => {
+      try {
+        accessSync(path, constants.X_OK);
+        return true;
+      } catch {
+        return false;
+      }
+    });
 }
 
 /**
@@ -25,14 +27,24 @@ export function ensureProgram(name: string, debianPackage: string): string {
   if (found) return found;
   const byHand = `sudo apt-get install ${debianPackage}`;
   const apt = findProgram('apt-get');
-  if (!apt) throw new Sentence(`${debianPackage} is missing and this is not a Debian system. Install it with your package manager, or set DATABASE_URL to a MariaDB elsewhere.`);
+  if (!apt)
+    throw new Sentence(
+      `${debianPackage} is missing and this is not a Debian system. Install it with your package manager, or set DATABASE_URL to a MariaDB elsewhere.`,
+    );
   const isRoot = process.getuid?.() === 0;
   const sudo = isRoot ? [] : [findProgram('sudo') ?? '', '-n'];
-  if (sudo[0] === '') throw new Sentence(`${debianPackage} is missing and may only be installed by root. Run as root once: apt-get install ${debianPackage}`);
+  if (sudo[0] === '')
+    throw new Sentence(
+      `${debianPackage} is missing and may only be installed by root. Run as root once: apt-get install ${debianPackage}`,
+    );
 
   tell(`Installing ${debianPackage} from Debian's packages …`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-  const apply = (...args: string[]) => spawnSync(sudo[0] ?? apt, [...sudo.slice(1), ...(sudo.length > 0 ? [apt] : []), ...args], { env, encoding: 'utf8' });
+  const apply = (...args: string[]) =>
+    spawnSync(sudo[0] ?? apt, [...sudo.slice(1), ...(sudo.length > 0 ? [apt] : []), ...args], {
+      env,
+      encoding: 'utf8',
+    });
   let done = apply('install', '-y', '--no-install-recommends', debianPackage);
   if (done.status !== 0) {
     apply('update');

@@ -10,11 +10,20 @@ import { runCommand, tell } from './sentence.ts';
 await runCommand(async () => {
   const database = await openProjectDatabase();
   const port = await freePort();
-  const server = spawn(process.execPath, [join(ROOT, 'node_modules/tsx/dist/cli.mjs'), 'watch', join(ROOT, 'server/src/main.ts')], {
-    cwd: ROOT, stdio: ['ignore', 2, 2], env: { ...process.env, DATABASE_URL: database.url, PORT: String(port), HOST: '127.0.0.1' },
-  });
+  const server = spawn(
+    process.execPath,
+    [join(ROOT, 'node_modules/tsx/dist/cli.mjs'), 'watch', join(ROOT, 'server/src/main.ts')],
+    {
+      cwd: ROOT,
+      stdio: ['ignore', 2, 2],
+      env: { ...process.env, DATABASE_URL: database.url, PORT: String(port), HOST: '127.0.0.1' },
+    },
+  );
   process.env.CADENZA_API = `http://127.0.0.1:${port}`;
-  const vite = await createServer({ configFile: join(ROOT, 'vite.config.ts'), server: { port: Number(process.env.PORT ?? 4180), host: process.env.HOST ?? '127.0.0.1' } });
+  const vite = await createServer({
+    configFile: join(ROOT, 'vite.config.ts'),
+    server: { port: Number(process.env.PORT ?? 4180), host: process.env.HOST ?? '127.0.0.1' },
+  });
   await vite.listen();
   tell(`\nCadenza with hot reload:  ${vite.resolvedUrls?.local[0] ?? ''}`);
   const stop = async () => {

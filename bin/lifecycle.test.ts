@@ -8,7 +8,13 @@ import { ROOT } from './root.ts';
 
 const data = mkdtempSync(join(tmpdir(), 'cadenza-life-'));
 const running = new Set<ChildProcess>();
-const environment = (extra: Record<string, string> = {}) => ({ ...process.env, CADENZA_DATA: data, PORT: '0', DATABASE_URL: '', ...extra });
+const environment = (extra: Record<string, string> = {}) => ({
+  ...process.env,
+  CADENZA_DATA: data,
+  PORT: '0',
+  DATABASE_URL: '',
+  ...extra,
+});
 const command = (...args: string[]) => [join(ROOT, 'bin/run.mjs'), ...args];
 
 interface Started {
@@ -19,7 +25,10 @@ interface Started {
 
 /** Runs the start command until it prints its address, or ends. */
 function start(extra: Record<string, string> = {}, ...args: string[]): Promise<Started> {
-  const child = spawn(process.execPath, command('start', ...args), { env: environment(extra), stdio: ['ignore', 'ignore', 'pipe'] });
+  const child = spawn(process.execPath, command('start', ...args), {
+    env: environment(extra),
+    stdio: ['ignore', 'ignore', 'pipe'],
+  });
   running.add(child);
   return new Promise((resolve, reject) => {
     let told = '';
@@ -43,8 +52,10 @@ async function end(child: ChildProcess, signal: NodeJS.Signals): Promise<number 
 }
 
 const databasePid = () => Number(readFileSync(join(data, 'mariadb', 'mariadb.pid'), 'utf8'));
-const isRunning = (pid: number) => existsSync(`/proc/${pid}`) && !readFileSync(`/proc/${pid}/stat`, 'utf8').includes(') Z ');
-const boards = async (address: string) => (await (await fetch(`${address}api/boards`)).json()) as { id: string; revision: number; board: Board }[];
+const isRunning = (pid: number) =>
+  existsSync(`/proc/${pid}`) && !readFileSync(`/proc/${pid}/stat`, 'utf8').includes(') Z ');
+const boards = async (address: string) =>
+  (await (await fetch(`${address}api/boards`)).json()) as { id: string; revision: number; board: Board }[];
 
 afterAll(async () => {
   for (const child of running) await end(child, 'SIGTERM');
@@ -56,7 +67,9 @@ it('starts with the demo, keeps all data over kill -9 of either process, shares,
   expect(first.told).toContain('Loaded the demo shed.');
   const [stored] = await boards(first.address);
   const renamed = await fetch(`${first.address}api/boards/${stored!.id}`, {
-    method: 'PUT', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ basedOn: 1, board: { ...stored!.board, name: 'Kept' } }),
+    method: 'PUT',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ basedOn: 1, board: { ...stored!.board, name: 'Kept' } }),
   });
   expect(renamed.status).toBe(200);
   const names = async (address: string) => (await boards(address)).map((b) => b.board.name).sort();
@@ -74,7 +87,9 @@ it('starts with the demo, keeps all data over kill -9 of either process, shares,
   // A second one beside it shares the database and leaves it alone at the end; a taken port is said.
   const guest = await start();
   expect(await names(guest.address)).toEqual(kept);
-  await expect(start({ PORT: new URL(second.address).port })).rejects.toThrow(/^.*Port \d+ is taken on 127\.0\.0\.1\..*PORT=\d+ npm start$/s);
+  await expect(start({ PORT: new URL(second.address).port })).rejects.toThrow(
+    /^.*Port \d+ is taken on 127\.0\.0\.1\..*PORT=\d+ npm start$/s,
+  );
   expect(await end(guest.process, 'SIGINT')).toBe(0);
   expect((await fetch(`${second.address}api/health`)).status).toBe(200);
 
@@ -87,14 +102,20 @@ it('starts with the demo, keeps all data over kill -9 of either process, shares,
   // A backup is made while it runs; what changes later is gone after restoring it.
   const backup = join(data, 'backup.sql');
   expect(spawnSync(process.execPath, command('backup', backup), { env: environment() }).status).toBe(0);
-  await fetch(`${third.address}api/boards/${stored!.id}/remove`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ basedOn: 2 }) });
+  await fetch(`${third.address}api/boards/${stored!.id}/remove`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ basedOn: 2 }),
+  });
   expect(await names(third.address)).not.toEqual(kept);
   const last = databasePid();
   expect(await end(third.process, 'SIGTERM')).toBe(0);
   expect(isRunning(last)).toBe(false);
   const foreign = join(data, 'other.sql');
   writeFileSync(foreign, 'drop table boards;');
-  expect(spawnSync(process.execPath, command('restore', foreign), { env: environment(), encoding: 'utf8' })).toMatchObject({ status: 1, stderr: `${foreign} is not a Cadenza backup; nothing was changed.\n` });
+  expect(
+    spawnSync(process.execPath, command('restore', foreign), { env: environment(), encoding: 'utf8' }),
+  ).toMatchObject({ status: 1, stderr: `${foreign} is not a Cadenza backup; nothing was changed.\n` });
   expect(spawnSync(process.execPath, command('restore', backup), { env: environment() }).status).toBe(0);
   const restored = await start();
   expect(await names(restored.address)).toEqual(kept);
@@ -106,9 +127,13 @@ it.each([
   [{ CADENZA_DEMO: 'no' }, /CADENZA_DEMO must be 0 or 1, not "no"/],
   [{ HOST: '203.0.113.7' }, /Cannot listen on 203\.0\.113\.7:0/],
   [{ DATABASE_URL: 'mysql://a:b@127.0.0.1:9/none' }, /The database cannot be used .*Check DATABASE_URL/],
-])('says in one sentence what is wrong with %j', async (extra, sentence) => {
-  await expect(start(extra)).rejects.toThrow(sentence);
-}, 60_000);
+])(
+  'says in one sentence what is wrong with %j',
+  async (extra, sentence) => {
+    await expect(start(extra)).rejects.toThrow(sentence);
+  },
+  60_000,
+);
 
 it('begins empty when asked, says what to do first, and loads no demo later', async () => {
   const own = mkdtempSync(join(tmpdir(), 'cadenza-own-'));
@@ -120,6 +145,8 @@ it('begins empty when asked, says what to do first, and loads no demo later', as
   expect(later.told).not.toContain('demo');
   expect(await boards(later.address)).toEqual([]);
   expect(await end(later.process, 'SIGTERM')).toBe(0);
-  await expect(start({ CADENZA_DATA: own }, '--blank')).rejects.toThrow(/npm start does not know "--blank"; it takes --empty/);
+  await expect(start({ CADENZA_DATA: own }, '--blank')).rejects.toThrow(
+    /npm start does not know "--blank"; it takes --empty/,
+  );
   rmSync(own, { recursive: true, force: true });
 }, 120_000);

@@ -17,54 +17,105 @@ const USAGE = 'Usage: npm run -s plan -- FILE [FILE ...] [--seconds N]';
 /** One rack out of several files: a piece that two files know must be the same piece. */
 function oneRack(files: readonly BoardFile[], paths: readonly string[]): Piece[] {
   const rack = new Map<string, Piece>();
-  files.forEach((file, i) => file.rack.forEach((piece) => {
-    const known = rack.get(piece.id);
-    if (known && !isDeepStrictEqual(known, piece)) throw new Refusal(`${paths[i]}: rack: piece ${piece.mark} differs from the one in ${paths[0]}; boards that are cut together need one rack.`);
-    rack.set(piece.id, piece);
-  }));
+  files.forEach((file, i) =>
+    file.rack.forEach((piece) => {
+      const known = rack.get(piece.id);
+      if (known && !isDeepStrictEqual(known, piece))
+        throw new Refusal(
+          `${paths[i]}: rack: piece ${piece.mark} differs from the one in ${paths[0]}; boards that are cut together need one rack.`,
+        );
+      rack.set(piece.id, piece);
+    }),
+  );
   return [...rack.values()];
 }
 
 /** Each piece with its crosscuts and rips in cutting order; places in mm from its marked end and near edge. */
 function piecesOf(cutting: CutPlan, rack: readonly Piece[], files: readonly BoardFile[]) {
   const { shop } = files[0]!;
-  return cutSheets(cutting, new Map(rack.map((p) => [p.id, p])), shop).map(({ piece, unit, crosscuts, blanks, leftovers }) => ({
-    piece: piece.mark, id: piece.id, unit, crosscuts,
-    blanks: blanks.map(({ blank, rips }) => ({
-      number: blank.number, from: blank.from, to: blank.from + blank.length,
-      rips: rips.map(({ from, to, strips }) => ({
-        from, to,
-        strips: strips.map((s) => ({
-          board: files[Number(s.demand.board)]!.board.name, strip: s.demand.strip, copy: s.demand.copy, spare: s.demand.spare, shows: s.way.shows,
-          planed: s.planed, thickness: s.way.thickness, layer: s.layer, layers: s.layers, order: s.order,
+  return cutSheets(cutting, new Map(rack.map((p) => [p.id, p])), shop).map(
+    ({ piece, unit, crosscuts, blanks, leftovers }) => ({
+      piece: piece.mark,
+      id: piece.id,
+      unit,
+      crosscuts,
+      blanks: blanks.map(({ blank, rips }) => ({
+        number: blank.number,
+        from: blank.from,
+        to: blank.from + blank.length,
+        rips: rips.map(({ from, to, strips }) => ({
+          from,
+          to,
+          strips: strips.map((s) => ({
+            board: files[Number(s.demand.board)]!.board.name,
+            strip: s.demand.strip,
+            copy: s.demand.copy,
+            spare: s.demand.spare,
+            shows: s.way.shows,
+            planed: s.planed,
+            thickness: s.way.thickness,
+            layer: s.layer,
+            layers: s.layers,
+            order: s.order,
+          })),
         })),
       })),
-    })),
-    leftovers: leftovers.map(({ from, length, across, width, side, kept }) => ({ from, length, across, width, side, kept })),
-  }));
+      leftovers: leftovers.map(({ from, length, across, width, side, kept }) => ({
+        from,
+        length,
+        across,
+        width,
+        side,
+        kept,
+      })),
+    }),
+  );
 }
 
 /** `npm run -s plan -- FILE ...`: the plan of each board, and the cut plan of all of them, as JSON on standard output. */
 async function main(args: readonly string[]): Promise<void> {
-  const { paths, numbers: { seconds } } = readArguments(args, { seconds: { usual: USUAL_SECONDS, least: 0, greatest: MOST_SECONDS } }, USAGE);
+  const {
+    paths,
+    numbers: { seconds },
+  } = readArguments(args, { seconds: { usual: USUAL_SECONDS, least: 0, greatest: MOST_SECONDS } }, USAGE);
   const files = paths.map(readBoard);
   const rack = oneRack(files, paths);
   const { shop } = files[0]!;
   files.forEach((file, i) => {
-    if (!isDeepStrictEqual(file.shop, shop)) throw new Refusal(`${paths[i]}: shop: differs from the one in ${paths[0]}; boards that are cut together need one shop.`);
+    if (!isDeepStrictEqual(file.shop, shop))
+      throw new Refusal(
+        `${paths[i]}: shop: differs from the one in ${paths[0]}; boards that are cut together need one shop.`,
+      );
   });
   const species = [...new Map(files.flatMap((f) => f.species).map((s) => [s.code, s])).values()];
-  const problem = cutProblemFor(files.map((file, i) => ({ key: String(i), board: file.board, done: [] })), { rack, shop, species, promised: [] });
+  const problem = cutProblemFor(
+    files.map((file, i) => ({ key: String(i), board: file.board, done: [] })),
+    { rack, shop, species, promised: [] },
+  );
   const cutting = improveCut(problem, await highsInNode(), { seconds, now: () => performance.now() / 1000 });
   const boards = files.map((file, i) => {
-    const input = { board: file.board, rack, shop, species, saw: { key: String(i), promised: [], chosen: cutting, done: [] } };
+    const input = {
+      board: file.board,
+      rack,
+      shop,
+      species,
+      saw: { key: String(i), promised: [], chosen: cutting, done: [] },
+    };
     const made = makePlan(input);
     // Where strips lie in their pieces is for drawings; the cuts say it in figures.
     const { bodies: _, ...plan } = made;
     return { board: file.board, plan, findings: checkPlan(made, input) };
   });
   const { score, bound, gap, proofs, shortages } = cutting;
-  const cuts = { value: score, bound, gap, proofs, currency: shop.currency, pieces: piecesOf(cutting, rack, files), shortages };
+  const cuts = {
+    value: score,
+    bound,
+    gap,
+    proofs,
+    currency: shop.currency,
+    pieces: piecesOf(cutting, rack, files),
+    shortages,
+  };
   process.stdout.write(`${JSON.stringify(boards.length === 1 ? { ...boards[0], cuts } : { boards, cuts }, null, 2)}\n`);
 }
 

@@ -18,7 +18,12 @@ export function projectFiles(): Record<string, string> {
     [`docs/format/board.v${BOARD_FILE_VERSION}.schema.json`]: `${JSON.stringify({ title: 'Cadenza board file', ...schema }, null, 2)}\n`,
   };
   for (const [path, name] of Object.entries(EXAMPLES)) {
-    files[path] = writeBoardFile({ board: tramShedBoards.find((b) => b.name === name)!, rack: tramShedRack, species, shop: tramShedShop });
+    files[path] = writeBoardFile({
+      board: tramShedBoards.find((b) => b.name === name)!,
+      rack: tramShedRack,
+      species,
+      shop: tramShedShop,
+    });
   }
   return files;
 }

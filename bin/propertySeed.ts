@@ -10,7 +10,9 @@ import { ROOT } from './root.ts';
  */
 function seedOfCore(): number {
   const core = join(ROOT, 'core', 'src');
-  const files = readdirSync(core, { recursive: true, encoding: 'utf8' }).filter((name) => name.endsWith('.ts')).sort();
+  const files = readdirSync(core, { recursive: true, encoding: 'utf8' })
+    .filter((name) => name.endsWith('.ts'))
+    .sort();
   const hash = createHash('sha256');
   for (const file of files) hash.update(file).update(readFileSync(join(core, file)));
   return hash.digest().readInt32LE(0);

@@ -15,7 +15,13 @@ await runCommand(async () => {
   const options = process.argv.slice(2).filter((a) => a.startsWith('--'));
   const [file, ...more] = process.argv.slice(2).filter((a) => !a.startsWith('--'));
   const [look, back] = [options.includes('--look'), options.includes('--back')];
-  if (more.length > 0 || options.some((o) => o !== '--look' && o !== '--back') || back === (file !== undefined) || (back && look)) throw new Sentence(USAGE);
+  if (
+    more.length > 0 ||
+    options.some((o) => o !== '--look' && o !== '--back') ||
+    back === (file !== undefined) ||
+    (back && look)
+  )
+    throw new Sentence(USAGE);
   const checksum = file === undefined || (await checkBackup(file)).checksum;
   const database = await openProjectDatabase({ alone: !look });
   const url = database.keeperUrl;
@@ -32,9 +38,13 @@ await runCommand(async () => {
     });
     if (contents.unreadable.length > 0) {
       await dropScratch(url);
-      throw new Sentence(`${file} holds what this Cadenza cannot read: ${contents.unreadable.slice(0, 3).join('; ')}. Nothing was changed.`);
+      throw new Sentence(
+        `${file} holds what this Cadenza cannot read: ${contents.unreadable.slice(0, 3).join('; ')}. Nothing was changed.`,
+      );
     }
-    tell(`${file} holds ${inWords(contents)}.${checksum ? '' : ' It was made by an earlier Cadenza and carries no checksum.'}`);
+    tell(
+      `${file} holds ${inWords(contents)}.${checksum ? '' : ' It was made by an earlier Cadenza and carries no checksum.'}`,
+    );
     if (look) {
       await dropScratch(url);
       return;
@@ -46,11 +56,25 @@ await runCommand(async () => {
   }
 });
 
-function inWords({ version, boards, removedBoards, revisions, pieces, plans, cuttings, runs, newest }: StoreContents): string {
+function inWords({
+  version,
+  boards,
+  removedBoards,
+  revisions,
+  pieces,
+  plans,
+  cuttings,
+  runs,
+  newest,
+}: StoreContents): string {
   const some = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`;
   const parts = [
-    some(boards, 'board', 'boards') + (removedBoards > 0 ? ` (and ${removedBoards} removed)` : ''), some(revisions, 'revision', 'revisions'), some(pieces, 'piece in the rack', 'pieces in the rack'),
-    some(plans, 'kept cut plan', 'kept cut plans'), some(cuttings, 'cut', 'cuts'), some(runs, 'clock of a glue-up', 'clocks of glue-ups'),
+    some(boards, 'board', 'boards') + (removedBoards > 0 ? ` (and ${removedBoards} removed)` : ''),
+    some(revisions, 'revision', 'revisions'),
+    some(pieces, 'piece in the rack', 'pieces in the rack'),
+    some(plans, 'kept cut plan', 'kept cut plans'),
+    some(cuttings, 'cut', 'cuts'),
+    some(runs, 'clock of a glue-up', 'clocks of glue-ups'),
   ];
   return `${parts.join(', ')}; last changed ${newest ?? 'never'}; tables of ${version}`;
 }

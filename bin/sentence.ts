@@ -9,8 +9,10 @@ export function tell(line: string): void {
 /** The sentence for a disk that is full or may not be written; undefined for other errors. */
 function fileTrouble(error: unknown): string | undefined {
   const { code, path } = error as NodeJS.ErrnoException;
-  if (code === 'ENOSPC') return `The disk is full${path ? ` (${path})` : ''}. Free some space and run the command again.`;
-  if (code === 'EACCES' || code === 'EPERM' || code === 'EROFS') return `${path ?? 'A file'} may not be written by this user. Change its owner, or run from a folder of your own.`;
+  if (code === 'ENOSPC')
+    return `The disk is full${path ? ` (${path})` : ''}. Free some space and run the command again.`;
+  if (code === 'EACCES' || code === 'EPERM' || code === 'EROFS')
+    return `${path ?? 'A file'} may not be written by this user. Change its owner, or run from a folder of your own.`;
   return undefined;
 }
 

@@ -9,12 +9,15 @@ import { runCommand, Sentence, tell } from './sentence.ts';
 await runCommand(async () => {
   const host = process.env.HOST ?? '127.0.0.1';
   const port = Number(process.env.PORT ?? 4180);
-  if (!Number.isInteger(port) || port < 0 || port > 65535) throw new Sentence(`PORT must be a number from 0 to 65535, not "${process.env.PORT}".`);
+  if (!Number.isInteger(port) || port < 0 || port > 65535)
+    throw new Sentence(`PORT must be a number from 0 to 65535, not "${process.env.PORT}".`);
 
   const [odd] = process.argv.slice(2).filter((argument) => argument !== '--empty');
-  if (odd !== undefined) throw new Sentence(`npm start does not know "${odd}"; it takes --empty, to begin without the demo.`);
+  if (odd !== undefined)
+    throw new Sentence(`npm start does not know "${odd}"; it takes --empty, to begin without the demo.`);
   const { CADENZA_DEMO = '1' } = process.env;
-  if (CADENZA_DEMO !== '0' && CADENZA_DEMO !== '1') throw new Sentence(`CADENZA_DEMO must be 0 or 1, not "${CADENZA_DEMO}".`);
+  if (CADENZA_DEMO !== '0' && CADENZA_DEMO !== '1')
+    throw new Sentence(`CADENZA_DEMO must be 0 or 1, not "${CADENZA_DEMO}".`);
   const begin = CADENZA_DEMO === '0' || process.argv.includes('--empty') ? 'own' : 'demo';
 
   let stopRequested = false;
@@ -36,7 +39,16 @@ await runCommand(async () => {
   const { url, stop, trouble } = await openProjectDatabase();
   stopDatabase = stop;
   try {
-    server = await startServer({ databaseUrl: url, host, port, hosts: process.env.CADENZA_HOSTS ?? '', webFolder: join(ROOT, 'web', 'dist'), begin, tell, trouble });
+    server = await startServer({
+      databaseUrl: url,
+      host,
+      port,
+      hosts: process.env.CADENZA_HOSTS ?? '',
+      webFolder: join(ROOT, 'web', 'dist'),
+      begin,
+      tell,
+      trouble,
+    });
   } catch (error) {
     await stopDatabase();
     throw error instanceof StartError ? new Sentence(error.message) : error;

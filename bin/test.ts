@@ -15,7 +15,11 @@ interface Count {
 /** Runs one of the project's tools; its output goes straight through. @returns its exit code */
 function runTool(tool: string, args: string[], env: Record<string, string> = {}): Promise<number> {
   return new Promise((resolve) => {
-    const child = spawn(process.execPath, [join(ROOT, 'node_modules', tool), ...args], { cwd: ROOT, stdio: 'inherit', env: { ...process.env, ...env } });
+    const child = spawn(process.execPath, [join(ROOT, 'node_modules', tool), ...args], {
+      cwd: ROOT,
+      stdio: 'inherit',
+      env: { ...process.env, ...env },
+    });
     child.on('close', (code) => resolve(code ?? 1));
   });
 }
@@ -47,11 +51,16 @@ interface Suite {
 }
 
 function unitTimes({ testResults }: UnitReport): Timed[] {
-  return testResults.flatMap((file) => file.assertionResults.map((t) => ({ name: t.fullName, seconds: (t.duration ?? 0) / 1000 })));
+  return testResults.flatMap((file) =>
+    file.assertionResults.map((t) => ({ name: t.fullName, seconds: (t.duration ?? 0) / 1000 })),
+  );
 }
 
 function interfaceTimes({ specs = [], suites = [] }: Suite): Timed[] {
-  const own = specs.map((s) => ({ name: s.title, seconds: s.tests.flatMap((t) => t.results).reduce((sum, r) => sum + r.duration, 0) / 1000 }));
+  const own = specs.map((s) => ({
+    name: s.title,
+    seconds: s.tests.flatMap((t) => t.results).reduce((sum, r) => sum + r.duration, 0) / 1000,
+  }));
   return [...own, ...suites.flatMap(interfaceTimes)];
 }
 
@@ -76,25 +85,40 @@ await runCommand(async () => {
   const counts = await Promise.all([
     checkOnce('Type check', 'typescript/bin/tsc', ['--noEmit', '-p', 'tsconfig.json']),
     checkOnce('Lint', 'eslint/bin/eslint.js', ['.', '--max-warnings', '0']),
+    checkOnce('Format', 'prettier/bin/prettier.cjs', ['--check', '--log-level', 'warn', '.']),
   ]);
-  const unit = await runTool('vitest/vitest.mjs', ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${join(reports, 'unit.json')}`]);
-  counts.push(counted(unit, () => {
-    const report = json('unit.json') as unknown as UnitReport;
-    times.push(...unitTimes(report));
-    return { passed: report.numPassedTests, failed: report.numFailedTests };
-  }));
+  const unit = await runTool('vitest/vitest.mjs', [
+    'run',
+    '--reporter=default',
+    '--reporter=json',
+    `--outputFile.json=${join(reports, 'unit.json')}`,
+  ]);
+  counts.push(
+    counted(unit, () => {
+      const report = json('unit.json') as unknown as UnitReport;
+      times.push(...unitTimes(report));
+      return { passed: report.numPassedTests, failed: report.numFailedTests };
+    }),
+  );
   buildWeb();
-  const interfaceTests = await runTool('@playwright/test/cli.js', ['test'], { CADENZA_E2E_JSON: join(reports, 'e2e.json') });
-  counts.push(counted(interfaceTests, () => {
-    const report = json('e2e.json') as unknown as Suite & { stats: { expected: number; unexpected: number; flaky: number } };
-    const { expected, unexpected, flaky } = report.stats;
-    times.push(...interfaceTimes(report));
-    return { passed: expected, failed: unexpected + flaky };
-  }));
+  const interfaceTests = await runTool('@playwright/test/cli.js', ['test'], {
+    CADENZA_E2E_JSON: join(reports, 'e2e.json'),
+  });
+  counts.push(
+    counted(interfaceTests, () => {
+      const report = json('e2e.json') as unknown as Suite & {
+        stats: { expected: number; unexpected: number; flaky: number };
+      };
+      const { expected, unexpected, flaky } = report.stats;
+      times.push(...interfaceTimes(report));
+      return { passed: expected, failed: unexpected + flaky };
+    }),
+  );
   rmSync(reports, { recursive: true, force: true });
 
   tell('\nSlowest tests:');
-  for (const { name, seconds } of times.sort((a, b) => b.seconds - a.seconds).slice(0, SLOWEST)) tell(`${seconds.toFixed(1).padStart(6)} s  ${name}`);
+  for (const { name, seconds } of times.sort((a, b) => b.seconds - a.seconds).slice(0, SLOWEST))
+    tell(`${seconds.toFixed(1).padStart(6)} s  ${name}`);
   const passed = counts.reduce((sum, c) => sum + c.passed, 0);
   const failed = counts.reduce((sum, c) => sum + c.failed, 0);
   process.stdout.write(`\n${passed} passed, ${failed} failed\n`);

@@ -18,17 +18,32 @@ interface TraceEvent {
 }
 
 /** The built application with a board of its own in headless Chromium, software rendering. */
-export async function withBoardPage<T>({ board, rack, species }: PlanInput, run: (page: Page, address: string, browser: Browser) => Promise<T>): Promise<T> {
+export async function withBoardPage<T>(
+  { board, rack, species }: PlanInput,
+  run: (page: Page, address: string, browser: Browser) => Promise<T>,
+): Promise<T> {
   const database = await startTestDatabase();
-  const server = await startServer({ databaseUrl: database.url, host: '127.0.0.1', port: 0, webFolder: join(ROOT, 'web', 'dist'), begin: 'demo', tell: () => {} });
+  const server = await startServer({
+    databaseUrl: database.url,
+    host: '127.0.0.1',
+    port: 0,
+    webFolder: join(ROOT, 'web', 'dist'),
+    begin: 'demo',
+    tell: () => {},
+  });
   const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking'],
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking'],
   });
   try {
     const { shop } = (await (await fetch(`${server.address}api/shop`)).json()) as { shop: unknown };
     const answer = await fetch(`${server.address}api/boards/import`, {
-      method: 'POST', headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ file: { format: BOARD_FILE_FORMAT, version: BOARD_FILE_VERSION, board, rack, species, shop }, addPieces: true }),
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({
+        file: { format: BOARD_FILE_FORMAT, version: BOARD_FILE_VERSION, board, rack, species, shop },
+        addPieces: true,
+      }),
     });
     const { id } = (await answer.json()) as { id: string };
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
@@ -73,7 +88,12 @@ export function traceJointDrags(input: PlanInput): Promise<Drag> {
 export async function traceDrags(input: PlanInput, dragged: Dragged): Promise<Drag> {
   const drags = [await traceDrag(input, dragged), await traceDrag(input, dragged), await traceDrag(input, dragged)];
   const of = (key: keyof Drag) => drags.map((d) => d[key]).sort((a, b) => a - b)[1]!;
-  return { longestTask: of('longestTask'), framesPerSecond: of('framesPerSecond'), framesAtRest: of('framesAtRest'), framesToRedraw: of('framesToRedraw') };
+  return {
+    longestTask: of('longestTask'),
+    framesPerSecond: of('framesPerSecond'),
+    framesAtRest: of('framesAtRest'),
+    framesToRedraw: of('framesToRedraw'),
+  };
 }
 
 /** Moves the pointer over a page at rest, then drags a handle to and fro, first counting frames, then reading the trace. */
@@ -82,7 +102,10 @@ async function traceDrag(input: PlanInput, { view, handle, across }: Dragged): P
     await page.goto(address.replace(/layout$/, view));
     const joint = handle === null ? page.getByRole('slider').nth(5) : page.getByRole('slider', { name: handle });
     await joint.waitFor();
-    await page.waitForFunction((count) => document.querySelectorAll('image[data-wood]').length >= count, stripsOf(input.board).length);
+    await page.waitForFunction(
+      (count) => document.querySelectorAll('image[data-wood]').length >= count,
+      stripsOf(input.board).length,
+    );
     await page.waitForTimeout(2500);
     const box = (await joint.boundingBox())!;
     const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
@@ -103,7 +126,9 @@ async function traceDrag(input: PlanInput, { view, handle, across }: Dragged): P
     await page.mouse.move(x, y);
     await page.mouse.down();
     const widths = new Set<string>();
-    const framesPerSecond = await frames(() => move(x, y, async (i) => i % 10 === 0 && widths.add((await joint.getAttribute('aria-valuenow'))!)));
+    const framesPerSecond = await frames(() =>
+      move(x, y, async (i) => i % 10 === 0 && widths.add((await joint.getAttribute('aria-valuenow'))!)),
+    );
     const framesToRedraw = await redrawing(page, () => move(x, y));
     await browser.startTracing(page, { categories: ['devtools.timeline', 'toplevel', '__metadata'] });
     await move(x, y);
@@ -125,10 +150,12 @@ async function countFrames(page: Page): Promise<void> {
       if (!told) requestAnimationFrame(next);
     };
     requestAnimationFrame(next);
-    Object.assign(globalThis, { framesPerSecond: () => {
-      told = true;
-      return (count * 1000) / (performance.now() - start);
-    } });
+    Object.assign(globalThis, {
+      framesPerSecond: () => {
+        told = true;
+        return (count * 1000) / (performance.now() - start);
+      },
+    });
   });
 }
 
@@ -137,9 +164,18 @@ async function redrawing(page: Page, moving: () => Promise<void>): Promise<numbe
   await page.evaluate(() => {
     const counts: number[] = [];
     let waiting: number | null = null;
-    const seen = () => [...document.querySelectorAll('[role="slider"]')].map((s) => `${s.getAttribute('transform')} ${s.getBoundingClientRect().y}`).join();
+    const seen = () =>
+      [...document.querySelectorAll('[role="slider"]')]
+        .map((s) => `${s.getAttribute('transform')} ${s.getBoundingClientRect().y}`)
+        .join();
     let before = seen();
-    addEventListener('pointermove', () => { waiting ??= 0; }, { capture: true });
+    addEventListener(
+      'pointermove',
+      () => {
+        waiting ??= 0;
+      },
+      { capture: true },
+    );
     let told = false;
     const next = () => {
       // Runs before this frame is drawn: what changed until the next callback was drawn in it.
@@ -152,18 +188,27 @@ async function redrawing(page: Page, moving: () => Promise<void>): Promise<numbe
       if (!told) requestAnimationFrame(next);
     };
     requestAnimationFrame(next);
-    Object.assign(globalThis, { framesToRedraw: () => {
-      told = true;
-      return counts.sort((a, b) => a - b)[Math.floor(counts.length / 2)] ?? 99;
-    } });
+    Object.assign(globalThis, {
+      framesToRedraw: () => {
+        told = true;
+        return counts.sort((a, b) => a - b)[Math.floor(counts.length / 2)] ?? 99;
+      },
+    });
   });
   await moving();
   return page.evaluate(() => (globalThis as unknown as { framesToRedraw(): number }).framesToRedraw());
 }
 
 function longestMainThreadTask(events: TraceEvent[]): number {
-  const main = new Set(events.filter((e) => e.name === 'thread_name' && e.args?.name === 'CrRendererMain').map((e) => `${e.pid}.${e.tid}`));
-  const tasks = events.filter((e) => e.ph === 'X' && (e.name === 'RunTask' || e.name === 'ThreadControllerImpl::RunTask') && main.has(`${e.pid}.${e.tid}`));
+  const main = new Set(
+    events.filter((e) => e.name === 'thread_name' && e.args?.name === 'CrRendererMain').map((e) => `${e.pid}.${e.tid}`),
+  );
+  const tasks = events.filter(
+    (e) =>
+      e.ph === 'X' &&
+      (e.name === 'RunTask' || e.name === 'ThreadControllerImpl::RunTask') &&
+      main.has(`${e.pid}.${e.tid}`),
+  );
   if (tasks.length === 0) throw new Error('The trace holds no tasks of the main thread.');
   return Math.max(...tasks.map((t) => t.dur ?? 0)) / 1000;
 }

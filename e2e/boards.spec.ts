@@ -40,7 +40,11 @@ test('an edge-grain board from the rack by mouse, saved as it is made', async ({
   expect(stripsOf(after)[0]!.width).toBeLessThan(36.8);
   // Walnut of the rack gives 21.4 and 36.8; between them half millimetres.
   expect(stripsOf(after)[0]!.width === 21.4 || (stripsOf(after)[0]!.width * 2) % 1 === 0).toBe(true);
-  expect(stripsOf(after).slice(1).map((s) => s.width)).toEqual([49.3, 36.8]);
+  expect(
+    stripsOf(after)
+      .slice(1)
+      .map((s) => s.width),
+  ).toEqual([49.3, 36.8]);
 
   // One undo takes the whole drag back; the picked-up strip can be moved by dragging it.
   await page.getByRole('button', { name: 'Undo' }).click();
@@ -73,7 +77,12 @@ test('a face-grain board by keyboard alone', async ({ page }) => {
   await expect(page.getByLabel('Name', { exact: true })).toBeVisible();
   const tabTo = async (name: string | RegExp) => {
     for (let i = 0; i < 40; i += 1) {
-      const label = await page.evaluate(() => (document.activeElement as HTMLInputElement | null)?.labels?.[0]?.textContent ?? document.activeElement?.getAttribute('aria-label') ?? '');
+      const label = await page.evaluate(
+        () =>
+          (document.activeElement as HTMLInputElement | null)?.labels?.[0]?.textContent ??
+          document.activeElement?.getAttribute('aria-label') ??
+          '',
+      );
       if (typeof name === 'string' ? label === name : name.test(label)) return;
       await key('Tab');
     }
@@ -161,7 +170,16 @@ test('a face-grain board from the rack by mouse', async ({ page }) => {
   await expect(strips(page)).toHaveCount(3);
   await saved(page);
   const { board } = await storedBoard(page);
-  expect(board).toMatchObject({ construction: 'face', thickness: 25.4, recipe: [{ species: 'birch-european' }, { species: 'pear', width: 137 }, { species: 'birch-european' }, { kind: 'glue' }] });
+  expect(board).toMatchObject({
+    construction: 'face',
+    thickness: 25.4,
+    recipe: [
+      { species: 'birch-european' },
+      { species: 'pear', width: 137 },
+      { species: 'birch-european' },
+      { kind: 'glue' },
+    ],
+  });
   expect(stripsOf(board)[0]!.width).toBeLessThan(187);
   expect(stripsOf(board)[2]!.width).toBe(stripsOf(board)[0]!.width);
   await page.getByRole('link', { name: /^Mill/ }).click();
@@ -186,7 +204,12 @@ test('an edge-grain board by keyboard alone', async ({ page }) => {
   await saved(page);
   const { board } = await storedBoard(page);
   // Beech of the rack gives 49.3, 31.8, 29.4, 26.4, 23.8; the last strip went one width down and half a millimetre more.
-  expect(stripsOf(board).map((s) => [s.width, s.endForEnd])).toEqual([[49.3, false], [29.4, false], [49.3, true], [31.3, false]]);
+  expect(stripsOf(board).map((s) => [s.width, s.endForEnd])).toEqual([
+    [49.3, false],
+    [29.4, false],
+    [49.3, true],
+    [31.3, false],
+  ]);
   await press('s');
   // Strips are options too; those of the list of species are meant.
   const offered = page.getByRole('option', { name: /^(?!Strip)/ });
@@ -200,7 +223,9 @@ test('an edge-grain board by keyboard alone', async ({ page }) => {
   await expect(page.getByRole('article', { name: 'Bench sheet' })).toContainText('Cut list');
 });
 
-test('species can be changed on the rail and a width the rack does not give is allowed and flagged', async ({ page }) => {
+test('species can be changed on the rail and a width the rack does not give is allowed and flagged', async ({
+  page,
+}) => {
   await openPlace(page, '/');
   await page.keyboard.press('n');
   await expect(page.getByLabel('Name', { exact: true })).toBeVisible();
@@ -211,7 +236,9 @@ test('species can be changed on the rail and a width the rack does not give is a
   await page.getByRole('option', { name: 'European walnut' }).click();
   await expect(strips(page).first()).toHaveAccessibleName(/European walnut/);
   await typeLength(page, 'Strip width', '60');
-  await expect(page.getByRole('toolbar', { name: /^Strip/ })).toContainText('the widest the rack gives in this species is 36.8 mm');
+  await expect(page.getByRole('toolbar', { name: /^Strip/ })).toContainText(
+    'the widest the rack gives in this species is 36.8 mm',
+  );
   await typeLength(page, 'Strip width', 'sixty');
   await expect(page.getByText('Strip width is not a length Cadenza can read')).toBeVisible();
   await expect(page.getByRole('textbox', { name: 'Strip width' })).toHaveValue('sixty');

@@ -2,12 +2,18 @@ import { expect, test } from '@playwright/test';
 import { makeBoard, openPlace, saved, storedBoard, typeLength } from './pages.ts';
 import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
 
-test('the mill shows stairs to scale; a habit is changed at its rung, for this board only, and the plan follows', async ({ page, request }) => {
+test('the mill shows stairs to scale; a habit is changed at its rung, for this board only, and the plan follows', async ({
+  page,
+  request,
+}) => {
   const id = await makeBoard(request);
   await openPlace(page, `/boards/${id}/mill`);
   await expect(page.getByRole('img', { name: /Stairs of the thickness/ })).toBeVisible();
   await page.getByText('Flatten the panel', { exact: true }).first().click();
-  await page.getByRole('button', { name: /Flatten the panel, both faces/ }).first().click();
+  await page
+    .getByRole('button', { name: /Flatten the panel, both faces/ })
+    .first()
+    .click();
   await typeLength(page, 'Flatten the panel, both faces', '2.5');
   await expect(page.getByText('(this board)').first()).toBeVisible();
   await page.keyboard.press('Escape');
@@ -43,8 +49,16 @@ test('a batch is divided into panels by its figures', async ({ page, request }) 
   expect((await storedBoard(page)).board).toMatchObject({ count: 1, perPanel: 1 });
 });
 
-test('strips are regrouped by keys, and glue, hands and the way to flatten are chosen with what they change', async ({ page, request }) => {
-  const strips = Array.from({ length: 8 }, (_, i) => ({ id: `t${i}`, species: 'beech-european', width: 30, ...AS_IT_LIES }));
+test('strips are regrouped by keys, and glue, hands and the way to flatten are chosen with what they change', async ({
+  page,
+  request,
+}) => {
+  const strips = Array.from({ length: 8 }, (_, i) => ({
+    id: `t${i}`,
+    species: 'beech-european',
+    width: 30,
+    ...AS_IT_LIES,
+  }));
   const id = await makeBoard(request, { recipe: flatRecipe(strips), width: 234 });
   await openPlace(page, `/boards/${id}/glue`);
   const joint = page.getByRole('button', { name: /Joint between strips 2 and 3/ });
@@ -59,13 +73,24 @@ test('strips are regrouped by keys, and glue, hands and the way to flatten are c
   await expect(page.getByText('Chosen for the fewest hours in clamps')).toBeVisible();
   await page.getByRole('switch', { name: /second pair of hands/ }).click({ force: true });
   await expect(page.getByRole('row', { name: /, taken two pairs/ })).toBeVisible();
-  await page.getByRole('row', { name: /^Hand planes/ }).getByRole('button', { name: 'Take this' }).first().click();
+  await page
+    .getByRole('row', { name: /^Hand planes/ })
+    .getByRole('button', { name: 'Take this' })
+    .first()
+    .click();
   await expect(page.getByText(/min by hand planes/)).toBeVisible();
   await saved(page);
-  expect((await storedBoard(page)).board).toMatchObject({ gluing: { groups: null, helper: true }, differs: { schools: { flatten: 'handPlanes' } } });
+  expect((await storedBoard(page)).board).toMatchObject({
+    gluing: { groups: null, helper: true },
+    differs: { schools: { flatten: 'handPlanes' } },
+  });
 });
 
-test('a glue-up is timed: the clock outlives a reload, a second device goes on with it, and what was too soon is noted', async ({ page, request, browser }) => {
+test('a glue-up is timed: the clock outlives a reload, a second device goes on with it, and what was too soon is noted', async ({
+  page,
+  request,
+  browser,
+}) => {
   const id = await makeBoard(request);
   await openPlace(page, `/boards/${id}/glue`);
   const other = await (await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true })).newPage();
@@ -73,7 +98,10 @@ test('a glue-up is timed: the clock outlives a reload, a second device goes on w
   await page.getByRole('button', { name: /start the clock/ }).click();
   await expect(page.getByRole('timer')).toBeVisible();
   // The second device has not heard of it yet: it is told, and shows the same clock.
-  await other.getByRole('button', { name: /start the clock/ }).click({ timeout: 3000 }).catch(() => {});
+  await other
+    .getByRole('button', { name: /start the clock/ })
+    .click({ timeout: 3000 })
+    .catch(() => {});
   await expect(other.getByRole('timer')).toBeVisible();
   await page.getByRole('button', { name: 'Joints closed, first clamp' }).click();
   await page.getByRole('button', { name: 'Last clamp tight' }).click();
@@ -92,7 +120,12 @@ test('a glue-up is timed: the clock outlives a reload, a second device goes on w
 });
 
 test('a stop is gone on with only with a note, which stays on the record', async ({ page, request }) => {
-  const strips = Array.from({ length: 19 }, (_, i) => ({ id: `t${i}`, species: 'beech-european', width: 48, ...AS_IT_LIES }));
+  const strips = Array.from({ length: 19 }, (_, i) => ({
+    id: `t${i}`,
+    species: 'beech-european',
+    width: 48,
+    ...AS_IT_LIES,
+  }));
   const id = await makeBoard(request, { recipe: flatRecipe(strips), width: 900 });
   await openPlace(page, `/boards/${id}/glue`);
   const stop = page.locator('details').filter({ hasText: 'none of the 8 clamps opens so far' }).first();
@@ -108,7 +141,9 @@ test('a stop is gone on with only with a note, which stays on the record', async
   await expect(page.getByText(/Gone on with: Two clamps hooked together/).first()).toBeVisible();
 });
 
-test('clamps and glues are entered in the shop; a glue that closes before it is spread is refused and its text stays', async ({ page }) => {
+test('clamps and glues are entered in the shop; a glue that closes before it is spread is refused and its text stays', async ({
+  page,
+}) => {
   await openPlace(page, '/shop');
   const lines = page.getByRole('group', { name: /^Clamps \d/ });
   const count = await lines.count();

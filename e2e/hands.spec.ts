@@ -40,7 +40,10 @@ test('Shift trades width with the neighbour, Alt lets go of every snap', async (
   await expect.poll(async () => ((await widths(page))[0]! * 2) % 1).not.toBeCloseTo(0, 3);
 });
 
-test('by touch: a tap picks a strip up, a drag moves the one in hand, a second finger changes nothing', async ({ browser, request }) => {
+test('by touch: a tap picks a strip up, a drag moves the one in hand, a second finger changes nothing', async ({
+  browser,
+  request,
+}) => {
   const context = await browser.newContext({ hasTouch: true, viewport: { width: 390, height: 844 } });
   const page = await context.newPage();
   await openPlace(page, `/boards/${await makeBoard(request)}/layout`);
@@ -50,7 +53,8 @@ test('by touch: a tap picks a strip up, a drag moves the one in hand, a second f
     const box = (await stripFace(page, index).boundingBox())!;
     return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
   };
-  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', points: { x: number; y: number; id?: number }[]) => client.send('Input.dispatchTouchEvent', { type, touchPoints: points });
+  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', points: { x: number; y: number; id?: number }[]) =>
+    client.send('Input.dispatchTouchEvent', { type, touchPoints: points });
   const third = await center(2);
   await page.touchscreen.tap(third.x, third.y);
   await expect(strips(page).nth(2)).toHaveAttribute('aria-selected', 'true');
@@ -58,8 +62,14 @@ test('by touch: a tap picks a strip up, a drag moves the one in hand, a second f
   const first = await center(0);
   await touch('touchStart', [{ ...third, id: 0 }]);
   await touch('touchMove', [{ ...third, y: third.y - 20, id: 0 }]);
-  await touch('touchStart', [{ ...third, y: third.y - 20, id: 0 }, { x: first.x + 60, y: first.y, id: 1 }]);
-  await touch('touchMove', [{ ...third, y: first.y - 6, id: 0 }, { x: first.x + 60, y: first.y + 30, id: 1 }]);
+  await touch('touchStart', [
+    { ...third, y: third.y - 20, id: 0 },
+    { x: first.x + 60, y: first.y, id: 1 },
+  ]);
+  await touch('touchMove', [
+    { ...third, y: first.y - 6, id: 0 },
+    { x: first.x + 60, y: first.y + 30, id: 1 },
+  ]);
   await touch('touchEnd', []);
   await expect.poll(() => widths(page)).toEqual([36.8, 30.8, 48.8]);
 
@@ -83,8 +93,13 @@ test('odd input in the brief keeps its text, says why, and changes nothing', asy
   await openPlace(page, `/boards/${await makeBoard(request)}/brief`);
   const before = await storedBoard(page);
   for (const [text, words] of [
-    ['', 'Length is empty'], ['-40', 'Length cannot be negative'], ['0', 'Length must be at least 50 mm'], ['9999 m', 'Length must be at most 3000 mm'],
-    ['4 0 0', 'Length is not a length Cadenza can read'], ['1/0', 'fraction over zero'], ['<b>400</b>', 'not a length'],
+    ['', 'Length is empty'],
+    ['-40', 'Length cannot be negative'],
+    ['0', 'Length must be at least 50 mm'],
+    ['9999 m', 'Length must be at most 3000 mm'],
+    ['4 0 0', 'Length is not a length Cadenza can read'],
+    ['1/0', 'fraction over zero'],
+    ['<b>400</b>', 'not a length'],
   ] as const) {
     await typeLength(page, 'Length', text);
     await expect(page.getByText(words)).toBeVisible();
@@ -110,20 +125,44 @@ test('a board takes 200 strips and says so at the next one', async ({ page, requ
   await expect(strips(page)).toHaveCount(200);
 });
 
-test('in a conflict one can go on with one\'s own version', async ({ page, request }) => {
+test("in a conflict one can go on with one's own version", async ({ page, request }) => {
   const id = await makeBoard(request, { name: 'Contested' });
   await openPlace(page, `/boards/${id}/layout`);
   const { board } = await storedBoard(page);
-  expect((await request.put(at(`/api/boards/${id}`), { data: { basedOn: 1, board: { ...board, name: 'Changed behind its back' } } })).status()).toBe(200);
+  expect(
+    (
+      await request.put(at(`/api/boards/${id}`), {
+        data: { basedOn: 1, board: { ...board, name: 'Changed behind its back' } },
+      })
+    ).status(),
+  ).toBe(200);
   await page.keyboard.press('r');
   await page.getByRole('button', { name: 'Go on with yours' }).click();
   await saved(page);
-  expect(await storedBoard(page)).toMatchObject({ revision: 3, board: { name: 'Contested', recipe: [{ width: 36.8 }, {}, {}, {}] } });
+  expect(await storedBoard(page)).toMatchObject({
+    revision: 3,
+    board: { name: 'Contested', recipe: [{ width: 36.8 }, {}, {}, {}] },
+  });
 });
 
-test('a finding picks up the strip it is about, and a rung opens to its reason and habit', async ({ page, request }) => {
-  const strip = (id: string, species: string, width: number, endForEnd = false) => ({ id, species, width, ...AS_IT_LIES, endForEnd });
-  const id = await makeBoard(request, { recipe: flatRecipe([strip('a', 'pear', 30.8), strip('b', 'beech-european', 48.8), strip('c', 'cherry-wild', 36.8, true)]) });
+test('a finding picks up the strip it is about, and a rung opens to its reason and habit', async ({
+  page,
+  request,
+}) => {
+  const strip = (id: string, species: string, width: number, endForEnd = false) => ({
+    id,
+    species,
+    width,
+    ...AS_IT_LIES,
+    endForEnd,
+  });
+  const id = await makeBoard(request, {
+    recipe: flatRecipe([
+      strip('a', 'pear', 30.8),
+      strip('b', 'beech-european', 48.8),
+      strip('c', 'cherry-wild', 36.8, true),
+    ]),
+  });
   await openPlace(page, `/boards/${id}/layout`);
   await page.getByText(/Strip 3 runs against its neighbour/).click();
   await expect(strips(page).nth(2)).toHaveAttribute('aria-selected', 'true');
@@ -136,11 +175,17 @@ test('a finding picks up the strip it is about, and a rung opens to its reason a
   await expect(page.getByText('Source: a habit of this shop').filter({ visible: true })).toHaveCount(1);
 });
 
-test('a strip of 3 mm is picked up where it is pressed; sections go to the end until a strip is in hand', async ({ page, request }) => {
+test('a strip of 3 mm is picked up where it is pressed; sections go to the end until a strip is in hand', async ({
+  page,
+  request,
+}) => {
   const layout = [30, 3, 40].map((width, i) => ({ id: `n${i}`, species: 'pear', width, ...AS_IT_LIES }));
   await openPlace(page, `/boards/${await makeBoard(request, { recipe: flatRecipe(layout) })}/layout`);
   const thin = (await stripFace(page, 1).boundingBox())!;
-  await page.getByRole('button', { name: /^Put in European beech/ }).first().click();
+  await page
+    .getByRole('button', { name: /^Put in European beech/ })
+    .first()
+    .click();
   await expect(strips(page)).toHaveCount(4);
   await saved(page);
   expect(stripsOf((await storedBoard(page)).board)[3]!.species).toBe('beech-european');

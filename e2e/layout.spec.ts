@@ -3,13 +3,24 @@ import { expect, test, type Page } from '@playwright/test';
 import { at, makeBoard, openPlace, saved, storedBoard, stripFace, strips } from './pages.ts';
 import { AS_IT_LIES, flatRecipe, stripsOf } from '#core/board/recipe.ts';
 
-const five = [30.8, 36.8, 48.8, 36.8, 30.8].map((width, i) => ({ id: `f${i}`, species: ['pear', 'cherry-wild', 'beech-european', 'cherry-wild', 'pear'][i]!, width, ...AS_IT_LIES }));
-const order = async (page: Page) => stripsOf((await storedBoard(page)).board).map((s) => s.id).join(' ');
+const five = [30.8, 36.8, 48.8, 36.8, 30.8].map((width, i) => ({
+  id: `f${i}`,
+  species: ['pear', 'cherry-wild', 'beech-european', 'cherry-wild', 'pear'][i]!,
+  width,
+  ...AS_IT_LIES,
+}));
+const order = async (page: Page) =>
+  stripsOf((await storedBoard(page)).board)
+    .map((s) => s.id)
+    .join(' ');
 const press = async (page: Page, ...keys: string[]) => {
   for (const key of keys) await page.keyboard.press(key);
 };
 
-test('several strips are picked up, moved, swapped, turned and locked; undo and redo outlive a reload', async ({ page, request }) => {
+test('several strips are picked up, moved, swapped, turned and locked; undo and redo outlive a reload', async ({
+  page,
+  request,
+}) => {
   const id = await makeBoard(request, { recipe: flatRecipe(five), width: 178 });
   await openPlace(page, `/boards/${id}/layout`);
   await stripFace(page, 0).click();
@@ -55,7 +66,9 @@ test('widths even out round locked strips, or it is said what stands against it'
   await openPlace(page, `/boards/${id}/layout`);
   await stripFace(page, 2).click();
   await press(page, 'l', 'e');
-  await expect.poll(async () => stripsOf((await storedBoard(page)).board).reduce((sum, s) => sum + s.width, 0)).toBeCloseTo(176, 6);
+  await expect
+    .poll(async () => stripsOf((await storedBoard(page)).board).reduce((sum, s) => sum + s.width, 0))
+    .toBeCloseTo(176, 6);
   expect(stripsOf((await storedBoard(page)).board)[2]!.width).toBe(48.8);
   await press(page, 'a', 'l', 'e');
   await saved(page);
@@ -66,10 +79,15 @@ test('widths even out round locked strips, or it is said what stands against it'
   await page.getByRole('link', { name: /^Layout/ }).click();
   await stripFace(page, 0).click();
   await press(page, 'e');
-  await expect(page.getByText(/Evened out as far as it goes: 130 mm too narrow still. 5 strips are locked/).first()).toBeVisible();
+  await expect(
+    page.getByText(/Evened out as far as it goes: 130 mm too narrow still. 5 strips are locked/).first(),
+  ).toBeVisible();
 });
 
-test('versions stand side by side; one is worked on, one is kept; switching the construction says what changes', async ({ page, request }) => {
+test('versions stand side by side; one is worked on, one is kept; switching the construction says what changes', async ({
+  page,
+  request,
+}) => {
   const id = await makeBoard(request, { recipe: flatRecipe(five), width: 178 });
   await openPlace(page, `/boards/${id}/layout`);
   await page.getByText('Versions', { exact: true }).click();
@@ -85,21 +103,33 @@ test('versions stand side by side; one is worked on, one is kept; switching the 
   await cards.nth(1).getByRole('button', { name: 'Work on this' }).click();
   await expect(cards.nth(0)).toContainText('5 strips');
   await page.getByRole('button', { name: 'To face grain' }).click();
-  await expect(page.getByRole('dialog')).toContainText('Face grain: the rip shows as width; the stock decides the board\'s thickness.');
+  await expect(page.getByRole('dialog')).toContainText(
+    "Face grain: the rip shows as width; the stock decides the board's thickness.",
+  );
   await page.getByRole('button', { name: 'Switch', exact: true }).click();
   await expect(cards.nth(0)).toContainText('face grain');
-  await cards.nth(1).getByRole('button', { name: /^More for/ }).click();
+  await cards
+    .nth(1)
+    .getByRole('button', { name: /^More for/ })
+    .click();
   await page.getByRole('menuitem', { name: 'Keep this one, let all others go' }).click();
-  await expect.poll(async () => (await storedBoard(page)).board).toMatchObject({ construction: 'edge', versions: [], recipe: [{}, {}, {}, {}, {}] });
+  await expect
+    .poll(async () => (await storedBoard(page)).board)
+    .toMatchObject({ construction: 'edge', versions: [], recipe: [{}, {}, {}, {}, {}] });
 });
 
-test('a board is seen from below, in the round and under overlays, and goes out as a drawing true to scale', async ({ page, request }) => {
+test('a board is seen from below, in the round and under overlays, and goes out as a drawing true to scale', async ({
+  page,
+  request,
+}) => {
   const id = await makeBoard(request, { recipe: flatRecipe(five), width: 178 });
   await openPlace(page, `/boards/${id}/layout`);
   const tops = () => strips(page).evaluateAll((rows) => rows.map((r) => r.getBoundingClientRect().top));
   expect([...(await tops())].sort((a, b) => a - b)).toEqual(await tops());
   await press(page, 'b');
-  await expect.poll(async () => JSON.stringify([...(await tops())].sort((a, b) => b - a)) === JSON.stringify(await tops())).toBe(true);
+  await expect
+    .poll(async () => JSON.stringify([...(await tops())].sort((a, b) => b - a)) === JSON.stringify(await tops()))
+    .toBe(true);
   await page.getByRole('combobox', { name: 'What is shown over the wood' }).click();
   await page.getByRole('option', { name: 'Growth rings' }).click();
   await expect(strips(page).nth(2)).toHaveAccessibleName(/flat-sawn|rift|quartered/);
@@ -114,18 +144,31 @@ test('a board is seen from below, in the round and under overlays, and goes out 
 
   await page.getByRole('button', { name: 'Export' }).click();
   await page.getByRole('radio', { name: /^1:2/ }).check();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as SVG' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as SVG' }).click(),
+  ]);
   const svg = await readFile(await download.path(), 'utf8');
   const parsed = await page.evaluate((text) => {
     const root = new DOMParser().parseFromString(text, 'image/svg+xml').documentElement;
     const board = root.querySelector('[data-board]')!;
-    return { error: root.querySelector('parsererror') !== null, mm: root.getAttribute('width'), box: root.getAttribute('viewBox'), board: ['width', 'height'].map((a) => Number(board.getAttribute(a))), images: root.querySelectorAll('image').length, words: root.textContent };
+    return {
+      error: root.querySelector('parsererror') !== null,
+      mm: root.getAttribute('width'),
+      box: root.getAttribute('viewBox'),
+      board: ['width', 'height'].map((a) => Number(board.getAttribute(a))),
+      images: root.querySelectorAll('image').length,
+      words: root.textContent,
+    };
   }, svg);
   expect(parsed).toMatchObject({ error: false, board: [200, 89], images: 5 });
   expect(parsed.box).toBe(`0 0 ${Number.parseFloat(parsed.mm!)} ${parsed.box!.split(' ')[3]}`);
   expect(parsed.words).toContain('400 mm');
   await page.getByRole('button', { name: 'Export' }).click();
-  const [picture] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as PNG' }).click()]);
+  const [picture] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as PNG' }).click(),
+  ]);
   const png = await readFile(await picture.path());
   expect(png.subarray(1, 4).toString()).toBe('PNG');
   expect(png.readUInt32BE(16)).toBeGreaterThan(400);
@@ -146,7 +189,9 @@ test('shuffling keeps the strips and tells what an order is good for', async ({ 
   await expect.poll(() => order(page)).toBe('f0 f1 f2 f3 f4');
 });
 
-test('boards are proposed from the rack; what cannot be is said; one becomes a board that can be cut', async ({ page }) => {
+test('boards are proposed from the rack; what cannot be is said; one becomes a board that can be cut', async ({
+  page,
+}) => {
   await openPlace(page, '/propose');
   await page.getByRole('textbox', { name: 'Least width' }).fill('500');
   await page.getByRole('textbox', { name: 'Least width' }).press('Enter');

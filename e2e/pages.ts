@@ -15,8 +15,24 @@ export async function openPlace(page: Page, path: string): Promise<void> {
 
 /** Adds a board over the API. @returns its id */
 export async function makeBoard(request: APIRequestContext, change: Partial<Board> = {}): Promise<string> {
-  const strips = [30.8, 48.8, 36.8].map((width, i) => ({ id: `t${i}`, species: ['pear', 'beech-european', 'cherry-wild'][i]!, width, ...AS_IT_LIES }));
-  const board = { name: `Test ${Math.random().toString(36).slice(2, 8)}`, use: 'Tests', construction: 'edge', length: 400, width: 110, thickness: 30, count: 1, recipe: flatRecipe(strips), ...UNDECIDED, ...change };
+  const strips = [30.8, 48.8, 36.8].map((width, i) => ({
+    id: `t${i}`,
+    species: ['pear', 'beech-european', 'cherry-wild'][i]!,
+    width,
+    ...AS_IT_LIES,
+  }));
+  const board = {
+    name: `Test ${Math.random().toString(36).slice(2, 8)}`,
+    use: 'Tests',
+    construction: 'edge',
+    length: 400,
+    width: 110,
+    thickness: 30,
+    count: 1,
+    recipe: flatRecipe(strips),
+    ...UNDECIDED,
+    ...change,
+  };
   const answer = await request.post(at('/api/boards'), { data: board });
   expect(answer.status()).toBe(201);
   return ((await answer.json()) as { id: string }).id;
@@ -24,7 +40,15 @@ export async function makeBoard(request: APIRequestContext, change: Partial<Boar
 
 /** Adds a piece over the API. @returns its id */
 export async function makePiece(request: APIRequestContext, change: Partial<PieceFields>): Promise<string> {
-  const piece = { ...PLAIN_CONDITION, mark: 'Y0', species: 'ash-white', length: 900, width: 90, thickness: 30, ...change };
+  const piece = {
+    ...PLAIN_CONDITION,
+    mark: 'Y0',
+    species: 'ash-white',
+    length: 900,
+    width: 90,
+    thickness: 30,
+    ...change,
+  };
   const answer = await request.post(at('/api/rack'), { data: piece });
   expect(answer.status(), await answer.text()).toBe(201);
   return ((await answer.json()) as { piece: { id: string } }).piece.id;

@@ -27,14 +27,23 @@ test('a pile is entered by keyboard alone, in yard sizes, copying the line above
   await expect(page.getByRole('button', { name: /^V2, White oak, 1000 mm by 190.5 mm by 25.4 mm/ })).toBeVisible();
 });
 
-test('a file is shown before it is stored: bad cells are named, an unknown species can be made, and it goes out again as it was', async ({ page }) => {
+test('a file is shown before it is stored: bad cells are named, an unknown species can be made, and it goes out again as it was', async ({
+  page,
+}) => {
   await openPlace(page, '/rack/pile');
-  const bytes = Buffer.from('Species;L\u00e4nge;Length;Width;Thickness;Mark;Note\r\nSnakewood;x;500,5;80;30;SN1;=1+1\r\nPear;x;;70;20;SN2;F\u00fcr B\r\n', 'latin1');
+  const bytes = Buffer.from(
+    'Species;L\u00e4nge;Length;Width;Thickness;Mark;Note\r\nSnakewood;x;500,5;80;30;SN1;=1+1\r\nPear;x;;70;20;SN2;F\u00fcr B\r\n',
+    'latin1',
+  );
   await page.setInputFiles('input[type=file]', { name: 'pile.csv', mimeType: 'text/csv', buffer: bytes });
   await expect(page.getByText('It was read as Windows-1252')).toBeVisible();
   await expect(page.getByText('Columns left out: Länge.')).toBeVisible();
   await expect(page.getByRole('alert')).toContainText('Line 2 Length must not be empty.');
-  expect(((await (await page.request.get(at('/api/rack'))).json()) as { piece: { mark: string } }[]).some((r) => r.piece.mark === 'SN1')).toBe(false);
+  expect(
+    ((await (await page.request.get(at('/api/rack'))).json()) as { piece: { mark: string } }[]).some(
+      (r) => r.piece.mark === 'SN1',
+    ),
+  ).toBe(false);
   await page.getByRole('combobox', { name: 'Figures for Snakewood' }).click();
   await page.getByRole('option', { name: 'Hornbeam' }).click();
   await page.getByRole('button', { name: 'Line 2', exact: true }).click();
@@ -53,10 +62,18 @@ test('a file is shown before it is stored: bad cells are named, an unknown speci
 });
 
 test('five thousand pieces stay smooth: only the shelves in sight are drawn', async ({ page }) => {
-  const piece = (await (await page.request.get(at('/api/rack'))).json() as { piece: { id: string } }[])[0]!;
+  const piece = ((await (await page.request.get(at('/api/rack'))).json()) as { piece: { id: string } }[])[0]!;
   const { id: _id, ...fields } = piece.piece as Record<string, unknown>;
   await page.route('**/api/rack', async (route) => {
-    const many = Array.from({ length: 5000 }, (_, i) => ({ version: 1, piece: { ...fields, id: `many${i}`, mark: `X${i}`, species: ['beech-european', 'pear', 'walnut-european'][i % 3] } }));
+    const many = Array.from({ length: 5000 }, (_, i) => ({
+      version: 1,
+      piece: {
+        ...fields,
+        id: `many${i}`,
+        mark: `X${i}`,
+        species: ['beech-european', 'pear', 'walnut-european'][i % 3],
+      },
+    }));
     await route.fulfill({ json: many });
   });
   await openPlace(page, '/rack');
@@ -80,7 +97,12 @@ test('a place on a piece is drawn by mouse and moved by keys; what stays clear f
   const knot = face.getByRole('button', { name: /^Knot, must be cut out/ });
   await expect(knot).toBeVisible();
   await expect(face).not.toContainText('980 mm × 98 mm clear');
-  const stored = async () => ((await (await request.get(at('/api/rack'))).json()) as { piece: { id: string; defects: { from: number; treatment: string }[] } }[]).find((p) => p.piece.id === id)!.piece.defects;
+  const stored = async () =>
+    (
+      (await (await request.get(at('/api/rack'))).json()) as {
+        piece: { id: string; defects: { from: number; treatment: string }[] };
+      }[]
+    ).find((p) => p.piece.id === id)!.piece.defects;
   await expect.poll(async () => (await stored()).length).toBe(1);
   const { from } = (await stored())[0]!;
   await knot.focus();
@@ -111,5 +133,7 @@ test('salvage goes into the rack only after the metal check, as solid bits; trea
   await expect(store).toBeDisabled();
   await page.getByLabel('The metal detector has been over all of it').check();
   await store.click();
-  await expect(page.getByRole('button', { name: /^TC1, Hornbeam, 498.5 mm by 60 mm by 26 mm, both faces planed/ })).toBeVisible();
+  await expect(
+    page.getByRole('button', { name: /^TC1, Hornbeam, 498.5 mm by 60 mm by 26 mm, both faces planed/ }),
+  ).toBeVisible();
 });

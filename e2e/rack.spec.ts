@@ -8,7 +8,9 @@ import { at, makePiece, openPlace } from './pages.ts';
 
 test('pieces are added in any notation, edited, duplicated, removed and put back', async ({ page }) => {
   await openPlace(page, '/rack');
-  await expect(page.getByRole('button', { name: /^B1, European beech, 2400 mm by 180 mm by 52 mm, rough/ })).toBeVisible();
+  await expect(
+    page.getByRole('button', { name: /^B1, European beech, 2400 mm by 180 mm by 52 mm, rough/ }),
+  ).toBeVisible();
   await page.keyboard.press('a');
   const dialog = page.getByRole('dialog');
   await dialog.getByLabel('Mark').fill('Z7');
@@ -61,7 +63,12 @@ test('a piece of a species that nobody knows yet brings it along', async ({ page
   await dialog.getByLabel('Mark').fill('Z9');
   await dialog.getByRole('combobox', { name: 'Species', exact: true }).click();
   await page.getByRole('option', { name: 'Another species …' }).click();
-  for (const [field, value] of [['Length', '900'], ['Width', '90'], ['Thickness', '30']] as const) await dialog.getByLabel(field, { exact: true }).fill(value);
+  for (const [field, value] of [
+    ['Length', '900'],
+    ['Width', '90'],
+    ['Thickness', '30'],
+  ] as const)
+    await dialog.getByLabel(field, { exact: true }).fill(value);
   await dialog.getByRole('button', { name: 'Put it in the rack' }).click();
   await expect(dialog).toContainText('The name must not be empty.');
   await expect(dialog).toContainText('Choose a species whose density and movement are like its own.');
@@ -75,9 +82,20 @@ test('a piece of a species that nobody knows yet brings it along', async ({ page
 });
 
 test('a piece changed elsewhere meanwhile is not overwritten unasked', async ({ page, request }) => {
-  const fields = { ...PLAIN_CONDITION, defects: [], mark: 'Y1', species: 'ash-white', length: 900, width: 90, thickness: 30 };
+  const fields = {
+    ...PLAIN_CONDITION,
+    defects: [],
+    mark: 'Y1',
+    species: 'ash-white',
+    length: 900,
+    width: 90,
+    thickness: 30,
+  };
   const id = await makePiece(request, fields);
-  const stored = async () => ((await (await request.get(at('/api/rack'))).json()) as { piece: { id: string; length: number; note: string } }[]).find((p) => p.piece.id === id)!.piece;
+  const stored = async () =>
+    (
+      (await (await request.get(at('/api/rack'))).json()) as { piece: { id: string; length: number; note: string } }[]
+    ).find((p) => p.piece.id === id)!.piece;
   await openPlace(page, '/rack');
   await page.getByRole('button', { name: /^Y1, White ash/ }).click();
   await page.getByRole('button', { name: 'Edit Y1' }).click();
@@ -85,7 +103,9 @@ test('a piece changed elsewhere meanwhile is not overwritten unasked', async ({ 
   await dialog.getByLabel('Note').fill('mine');
   await request.put(at(`/api/rack/${id}`), { data: { version: 1, piece: { ...fields, length: 800 } } });
   await dialog.getByRole('button', { name: 'Save' }).click();
-  await expect(dialog.getByRole('alert')).toContainText('Piece Y1 was changed elsewhere meanwhile. It is now 800 × 90 × 30.');
+  await expect(dialog.getByRole('alert')).toContainText(
+    'Piece Y1 was changed elsewhere meanwhile. It is now 800 × 90 × 30.',
+  );
   expect(await stored()).toMatchObject({ length: 800, note: '' });
   // Only now, knowing it, the person puts theirs in its place.
   await dialog.getByRole('button', { name: 'Save' }).click();
@@ -110,7 +130,9 @@ test('a figure of the shop is saved as it is left, and every plan follows', asyn
   await page.getByRole('textbox', { name: 'Rip kerf' }).fill('3.5');
   await page.getByRole('textbox', { name: 'Saw cuts up to' }).fill('70');
   await page.getByRole('textbox', { name: 'Planer width' }).focus();
-  await expect.poll(async () => ((await (await page.request.get(at('/api/shop'))).json()) as { shop: { saw: unknown } }).shop.saw).toEqual({ kind: 'table', kerf: 3.5, cutDepth: 70 });
+  await expect
+    .poll(async () => ((await (await page.request.get(at('/api/shop'))).json()) as { shop: { saw: unknown } }).shop.saw)
+    .toEqual({ kind: 'table', kerf: 3.5, cutDepth: 70 });
   await page.reload();
   await expect(field).toHaveValue('304.8');
 });
@@ -118,13 +140,27 @@ test('a figure of the shop is saved as it is left, and every plan follows', asyn
 test('the shop is undone step by step, and its tools are not replaced without a question', async ({ page }) => {
   // A shop of its own: every other test plans with the shared one.
   const database = await startTestDatabase();
-  const server = await startServer({ databaseUrl: database.url, host: '127.0.0.1', port: 0, webFolder: join(ROOT, 'web', 'dist'), begin: 'demo', tell: () => {} });
+  const server = await startServer({
+    databaseUrl: database.url,
+    host: '127.0.0.1',
+    port: 0,
+    webFolder: join(ROOT, 'web', 'dist'),
+    begin: 'demo',
+    tell: () => {},
+  });
   try {
-    const stored = async () => ((await (await page.request.get(`${server.address}api/shop`)).json()) as { shop: { saw: { kind: string }; clamps: unknown[] } }).shop;
+    const stored = async () =>
+      (
+        (await (await page.request.get(`${server.address}api/shop`)).json()) as {
+          shop: { saw: { kind: string }; clamps: unknown[] };
+        }
+      ).shop;
     const before = await stored();
     await page.goto(`${server.address}shop`);
     await page.getByRole('button', { name: /^Begin with a circular saw/ }).click();
-    await expect(page.getByRole('alert').filter({ hasText: 'takes the machines, clamps and ways of working' })).toBeVisible();
+    await expect(
+      page.getByRole('alert').filter({ hasText: 'takes the machines, clamps and ways of working' }),
+    ).toBeVisible();
     await page.getByRole('button', { name: 'Keep mine' }).click();
     expect(await stored()).toEqual(before);
     await page.getByRole('button', { name: /^Begin with a circular saw/ }).click();

@@ -46,7 +46,14 @@ test('two tabs never overwrite each other silently: both versions are offered', 
 test('a database killed in the middle of a save costs nothing, not even over a reload', async ({ page }) => {
   test.setTimeout(120_000);
   const database = await startTestDatabase(true);
-  const server = await startServer({ databaseUrl: database.url, host: '127.0.0.1', port: 0, webFolder: join(ROOT, 'web', 'dist'), begin: 'demo', tell: () => {} });
+  const server = await startServer({
+    databaseUrl: database.url,
+    host: '127.0.0.1',
+    port: 0,
+    webFolder: join(ROOT, 'web', 'dist'),
+    begin: 'demo',
+    tell: () => {},
+  });
   try {
     const [first] = (await (await page.request.get(`${server.address}api/boards`)).json()) as { id: string }[];
     const width = async () => {
@@ -79,7 +86,9 @@ test('a database killed in the middle of a save costs nothing, not even over a r
 test('while the server cannot save, the page says so and sends the change later', async ({ page, request }) => {
   const id = await makeBoard(request);
   await openPlace(page, `/boards/${id}/layout`);
-  await page.route('**/api/boards/*', (route) => (route.request().method() === 'PUT' ? route.abort() : route.continue()));
+  await page.route('**/api/boards/*', (route) =>
+    route.request().method() === 'PUT' ? route.abort() : route.continue(),
+  );
   await setFirstWidth(page, '35');
   await expect(page.getByRole('status').filter({ hasText: 'Not saved yet' })).toContainText('kept here');
   await setFirstWidth(page, '36');
@@ -88,11 +97,29 @@ test('while the server cannot save, the page says so and sends the change later'
   expect(await storedBoard(page)).toMatchObject({ revision: 3, board: { recipe: [{ width: 36 }, {}, {}, {}] } });
 });
 
-test('a figure of the shop and of a piece outlive an outage: they stay as typed, it is said, and they are stored when the server is back', async ({ page, request }) => {
+test('a figure of the shop and of a piece outlive an outage: they stay as typed, it is said, and they are stored when the server is back', async ({
+  page,
+  request,
+}) => {
   const id = await makePiece(request, { mark: 'O1' });
-  const outage = async (place: string, path: string, label: string, typed: string, stored: () => Promise<unknown>, wanted: unknown) => {
+  const outage = async (
+    place: string,
+    path: string,
+    label: string,
+    typed: string,
+    stored: () => Promise<unknown>,
+    wanted: unknown,
+  ) => {
     await openPlace(page, place);
-    await page.route(path, (route) => (route.request().method() === 'PUT' ? route.fulfill({ status: 503, contentType: 'application/problem+json', body: JSON.stringify({ code: 'database-gone', detail: 'The disk is full.' }) }) : route.continue()));
+    await page.route(path, (route) =>
+      route.request().method() === 'PUT'
+        ? route.fulfill({
+            status: 503,
+            contentType: 'application/problem+json',
+            body: JSON.stringify({ code: 'database-gone', detail: 'The disk is full.' }),
+          })
+        : route.continue(),
+    );
     await typeLength(page, label, typed);
     const note = page.getByRole('status').filter({ hasText: 'Not saved yet' });
     await expect(note).toContainText('The disk is full. Your changes are kept here');
@@ -106,8 +133,24 @@ test('a figure of the shop and of a piece outlive an outage: they stay as typed,
     await expect(page.getByRole('status').filter({ hasText: 'Saved.' })).toBeVisible();
   };
   const json = async (path: string) => (await (await request.get(at(path))).json()) as unknown;
-  await outage('/shop', '**/api/shop', 'Band saw kerf', '1.3', async () => ((await json('/api/shop')) as { shop: { bandSaw: { kerf: number } } }).shop.bandSaw.kerf, 1.3);
-  await outage(`/rack/${id}`, '**/api/rack/*', 'Length', '777', async () => ((await json('/api/rack')) as { piece: { id: string; length: number } }[]).find((p) => p.piece.id === id)!.piece.length, 777);
+  await outage(
+    '/shop',
+    '**/api/shop',
+    'Band saw kerf',
+    '1.3',
+    async () => ((await json('/api/shop')) as { shop: { bandSaw: { kerf: number } } }).shop.bandSaw.kerf,
+    1.3,
+  );
+  await outage(
+    `/rack/${id}`,
+    '**/api/rack/*',
+    'Length',
+    '777',
+    async () =>
+      ((await json('/api/rack')) as { piece: { id: string; length: number } }[]).find((p) => p.piece.id === id)!.piece
+        .length,
+    777,
+  );
 });
 
 test('switching units any number of times changes no stored value', async ({ page, request }) => {
@@ -127,12 +170,18 @@ test('switching units any number of times changes no stored value', async ({ pag
   expect(await storedBoard(page)).toEqual(before);
 });
 
-test('a board goes out to a file and comes back identical; a broken file gets a sentence', async ({ page, request }, info) => {
+test('a board goes out to a file and comes back identical; a broken file gets a sentence', async ({
+  page,
+  request,
+}, info) => {
   const id = await makeBoard(request, { name: 'Round trip "µ" <i>' });
   await openPlace(page, `/boards/${id}/layout`);
   const original = (await storedBoard(page)).board;
   await page.getByRole('button', { name: 'More for this board' }).click();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: 'Save as file' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('menuitem', { name: 'Save as file' }).click(),
+  ]);
   const path = info.outputPath('board.json');
   await download.saveAs(path);
   expect(download.suggestedFilename()).toBe('Round-trip-µ-i.cadenza.json');
@@ -146,16 +195,27 @@ test('a board goes out to a file and comes back identical; a broken file gets a 
   expect((await storedBoard(page)).board).toEqual(original);
 
   await openPlace(page, '/');
-  await page.getByLabel('Board file').setInputFiles({ name: 'half.json', mimeType: 'application/json', buffer: Buffer.from('{"format":"cadenza-board","ver') });
+  await page
+    .getByLabel('Board file')
+    .setInputFiles({
+      name: 'half.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from('{"format":"cadenza-board","ver'),
+    });
   await expect(page.getByText('may have been cut off')).toBeVisible();
 });
 
 test('a file from another shop brings its pieces along when asked', async ({ page, request }) => {
   const id = await makeBoard(request, { name: 'From afar' });
-  const file = (await (await request.get(at(`/api/boards/${id}/file`))).json()) as { rack: { id: string; mark: string }[]; board: { name: string } };
+  const file = (await (await request.get(at(`/api/boards/${id}/file`))).json()) as {
+    rack: { id: string; mark: string }[];
+    board: { name: string };
+  };
   file.rack = [{ ...file.rack[0]!, id: 'afar-1', mark: 'AFAR1' }];
   await openPlace(page, '/');
-  await page.getByLabel('Board file').setInputFiles({ name: 'afar.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(file)) });
+  await page
+    .getByLabel('Board file')
+    .setInputFiles({ name: 'afar.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(file)) });
   await expect(page.getByRole('dialog')).toContainText('with 1 piece, 1 of them not in your rack');
   await page.getByLabel('Add that piece to the rack too').check();
   await page.getByRole('button', { name: 'Open the board' }).click();

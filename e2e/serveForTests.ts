@@ -8,7 +8,14 @@ import { startServer } from '../server/src/serve.ts';
 export default async function setup(): Promise<() => Promise<void>> {
   buildWeb();
   const database = await startTestDatabase();
-  const server = await startServer({ databaseUrl: database.url, host: '127.0.0.1', port: 0, webFolder: join(ROOT, 'web', 'dist'), begin: 'demo', tell: () => {} });
+  const server = await startServer({
+    databaseUrl: database.url,
+    host: '127.0.0.1',
+    port: 0,
+    webFolder: join(ROOT, 'web', 'dist'),
+    begin: 'demo',
+    tell: () => {},
+  });
   process.env.CADENZA_URL = server.address;
   return async () => {
     await server.stop();

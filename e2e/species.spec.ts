@@ -24,5 +24,7 @@ test('species are found, compared by how they move, and a new one is added by wh
   await page.getByRole('combobox', { name: 'Most like' }).click();
   await page.getByRole('option', { name: 'Pear' }).click();
   await page.getByRole('button', { name: 'Add species' }).click();
-  await expect(page.getByRole('complementary', { name: 'About Hut larch' })).toContainText('Taken over from Pear; entered by hand');
+  await expect(page.getByRole('complementary', { name: 'About Hut larch' })).toContainText(
+    'Taken over from Pear; entered by hand',
+  );
 });

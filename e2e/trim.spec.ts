@@ -4,7 +4,10 @@ import { NOTHING_WORKED } from '#core/features/feature.ts';
 import { makeBoard, openPlace, saved, storedBoard, typeLength } from './pages.ts';
 import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
 
-test('two diagonals tell how far a board is out and which way to correct; what no board has is said, and readings outlive a reload', async ({ page, request }) => {
+test('two diagonals tell how far a board is out and which way to correct; what no board has is said, and readings outlive a reload', async ({
+  page,
+  request,
+}) => {
   const id = await makeBoard(request);
   await openPlace(page, `/boards/${id}/trim`);
   await typeLength(page, 'Diagonal A to C', '415.5');
@@ -25,7 +28,10 @@ test('two diagonals tell how far a board is out and which way to correct; what n
 
 const worked = async (page: Page) => (await storedBoard(page)).board.worked;
 
-test('a groove is added, moved by keys and by mouse, refused where it is nonsense, and taken back; steps and figures follow', async ({ page, request }) => {
+test('a groove is added, moved by keys and by mouse, refused where it is nonsense, and taken back; steps and figures follow', async ({
+  page,
+  request,
+}) => {
   await openPlace(page, `/boards/${await makeBoard(request)}/trim?view=board`);
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Juice groove' }).click();
@@ -60,7 +66,10 @@ test('a groove is added, moved by keys and by mouse, refused where it is nonsens
   await expect(grip).toHaveCount(0);
 });
 
-test('edges are shaped all round or by the side, and drawn; an under-bevel tells its saw settings', async ({ page, request }) => {
+test('edges are shaped all round or by the side, and drawn; an under-bevel tells its saw settings', async ({
+  page,
+  request,
+}) => {
   await openPlace(page, `/boards/${await makeBoard(request)}/trim?view=board`);
   await page.getByRole('combobox', { name: 'Below' }).click();
   await page.getByRole('option', { name: 'Under-bevel' }).click();
@@ -70,13 +79,19 @@ test('edges are shaped all round or by the side, and drawn; an under-bevel tells
   await typeLength(page, 'Left of the side below', '15');
   await expect(page.getByText(/bevels of .* miss each other by 3 mm at the corner/).first()).toBeVisible();
   await saved(page);
-  expect((await worked(page)).edges).toMatchObject({ far: { bottom: { reveal: 12 } }, left: { bottom: { reveal: 15 } } });
+  expect((await worked(page)).edges).toMatchObject({
+    far: { bottom: { reveal: 12 } },
+    left: { bottom: { reveal: 15 } },
+  });
   await page.getByRole('button', { name: 'As the shop has it' }).click();
   await saved(page);
   await expect.poll(async () => (await worked(page)).edges).toBeNull();
 });
 
-test('a bad place stops a board that does not clear it, and the size that remains is one press away', async ({ page, request }) => {
+test('a bad place stops a board that does not clear it, and the size that remains is one press away', async ({
+  page,
+  request,
+}) => {
   await openPlace(page, `/boards/${await makeBoard(request)}/trim`);
   await page.getByRole('button', { name: 'Mark one' }).click();
   await typeLength(page, 'Long', '40');
@@ -108,7 +123,10 @@ test('a bad place stops a board that does not clear it, and the size that remain
   await expect.poll(async () => (await worked(page)).spots.length).toBe(1);
 });
 
-test('a drawing comes from SVG without its scripts, becomes a job that a simulated engraver runs, and leaves as a file', async ({ page, request }) => {
+test('a drawing comes from SVG without its scripts, becomes a job that a simulated engraver runs, and leaves as a file', async ({
+  page,
+  request,
+}) => {
   await openPlace(page, `/boards/${await makeBoard(request)}/trim?view=board`);
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Mark' }).click();
@@ -119,11 +137,18 @@ test('a drawing comes from SVG without its scripts, becomes a job that a simulat
   };
   await choose('bad.svg', '<!DOCTYPE svg [<!ENTITY a "b">]><svg>&a;</svg>');
   await expect(page.getByRole('alert').filter({ hasText: 'declares entities' })).toContainText('The mark is as it was');
-  await choose('hut.svg', '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 20"><script>document.title="run"</script><path d="M0 20L20 0L40 20Z"/></svg>');
+  await choose(
+    'hut.svg',
+    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 20"><script>document.title="run"</script><path d="M0 20L20 0L40 20Z"/></svg>',
+  );
   await expect(page.getByText('Scripts in it were left out; they are never run.')).toBeVisible();
   expect(await page.title()).not.toBe('run');
   await saved(page);
-  expect((await worked(page)).features[0]).toMatchObject({ kind: 'mark', method: 'laser', art: { length: 1000, width: 500 } });
+  expect((await worked(page)).features[0]).toMatchObject({
+    kind: 'mark',
+    method: 'laser',
+    art: { length: 1000, width: 500 },
+  });
   await page.getByText('Templates and jobs', { exact: true }).click();
   await expect(page.getByRole('button', { name: 'Mark, engraver' })).toHaveAttribute('aria-pressed', 'true');
   const download = page.waitForEvent('download');
@@ -132,24 +157,38 @@ test('a drawing comes from SVG without its scripts, becomes a job that a simulat
   // A file from elsewhere that would plough through the wood.
   const chooser = page.waitForEvent('filechooser');
   await page.getByRole('button', { name: 'Try a file' }).click();
-  await (await chooser).setFiles({ name: 'other.nc', mimeType: 'text/plain', buffer: Buffer.from('G21 G90\nM3 S1\nG1 Z-3 F100\nG0 X90 Y20\nM30') });
+  await (
+    await chooser
+  ).setFiles({
+    name: 'other.nc',
+    mimeType: 'text/plain',
+    buffer: Buffer.from('G21 G90\nM3 S1\nG1 Z-3 F100\nG0 X90 Y20\nM30'),
+  });
   await expect(page.getByText('Line 4: It would travel through the wood, 3.0 mm deep.')).toBeVisible();
   const pdf = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save as PDF' }).click();
-  expect(readFileSync(await (await pdf).path()).subarray(0, 5).toString()).toBe('%PDF-');
+  expect(
+    readFileSync(await (await pdf).path())
+      .subarray(0, 5)
+      .toString(),
+  ).toBe('%PDF-');
 });
 
 test('by touch a grip follows the finger and the page stays; letters change the view', async ({ browser, request }) => {
   const context = await browser.newContext({ hasTouch: true, viewport: { width: 390, height: 844 } });
   const page = await context.newPage();
-  await openPlace(page, `/boards/${await makeBoard(request, { worked: { ...NOTHING_WORKED, features: [{ kind: 'groove', id: 'g', face: 'top', offset: 20, bit: 12, depth: 6, corner: 10, wells: 1, spout: null, fall: 0 }] } })}/trim`);
+  await openPlace(
+    page,
+    `/boards/${await makeBoard(request, { worked: { ...NOTHING_WORKED, features: [{ kind: 'groove', id: 'g', face: 'top', offset: 20, bit: 12, depth: 6, corner: 10, wells: 1, spout: null, fall: 0 }] } })}/trim`,
+  );
   await page.keyboard.press('e');
   const grip = page.getByRole('slider', { name: 'Groove, in from the edge' });
   await grip.scrollIntoViewIfNeeded();
   const box = (await grip.boundingBox())!;
   const [x, y, scroll] = [box.x + box.width / 2, box.y + box.height / 2, await page.evaluate(() => scrollY)];
   const client = await context.newCDPSession(page);
-  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', points: { x: number; y: number }[]) => client.send('Input.dispatchTouchEvent', { type, touchPoints: points });
+  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', points: { x: number; y: number }[]) =>
+    client.send('Input.dispatchTouchEvent', { type, touchPoints: points });
   await touch('touchStart', [{ x, y }]);
   for (let i = 1; i <= 5; i += 1) await touch('touchMove', [{ x, y: y - 2 * i }]);
   await touch('touchEnd', []);

@@ -5,13 +5,46 @@ import type { Board } from '#core/board/board.ts';
 import { NOTHING_WORKED, UNDRAWN } from '#core/features/feature.ts';
 import { at, makeBoard, openPlace } from './pages.ts';
 
-const VIEWS = ['/', '/rack', '/rack/shed-b1', '/rack/pile', '/rack/salvage', '/rack/labels', '/propose', '/shop', '/species', 'brief', 'layout', 'cuts', 'mill', 'glue', 'trim', 'trim?view=board', 'trim?view=files', 'sheet'];
+const VIEWS = [
+  '/',
+  '/rack',
+  '/rack/shed-b1',
+  '/rack/pile',
+  '/rack/salvage',
+  '/rack/labels',
+  '/propose',
+  '/shop',
+  '/species',
+  'brief',
+  'layout',
+  'cuts',
+  'mill',
+  'glue',
+  'trim',
+  'trim?view=board',
+  'trim?view=files',
+  'sheet',
+];
 
 const WORKED: Board['worked'] = {
-  ...NOTHING_WORKED, spots: [{ id: 's', x: 0, y: 40, length: 5, width: 10, what: 'Gap' }],
+  ...NOTHING_WORKED,
+  spots: [{ id: 's', x: 0, y: 40, length: 5, width: 10, what: 'Gap' }],
   features: [
     { kind: 'groove', id: 'g', face: 'top', offset: 20, bit: 12, depth: 6, corner: 10, wells: 1, spout: null, fall: 0 },
-    { kind: 'mark', id: 'm', face: 'top', name: 'Hut', method: 'laser', x: 200, y: 55, length: 60, width: 30, depth: 1, ...UNDRAWN, art: { name: 'a', length: 1000, width: 500, d: 'M0 0L1000 0L500 500Z' } },
+    {
+      kind: 'mark',
+      id: 'm',
+      face: 'top',
+      name: 'Hut',
+      method: 'laser',
+      x: 200,
+      y: 55,
+      length: 60,
+      width: 30,
+      depth: 1,
+      ...UNDRAWN,
+      art: { name: 'a', length: 1000, width: 500, d: 'M0 0L1000 0L500 500Z' },
+    },
   ],
 };
 
@@ -25,7 +58,15 @@ for (const scheme of ['light', 'dark'] as const) {
       await openPlace(page, view.startsWith('/') ? view : `/boards/${id}/${view}`);
       await expect(page.locator('main')).not.toBeEmpty();
       const { violations } = await new AxeBuilder({ page }).analyze();
-      expect(violations.map((v) => `${view}: ${v.id} ${v.nodes.map((n) => n.target.join(' ')).slice(0, 3).join(' | ')}`)).toEqual([]);
+      expect(
+        violations.map(
+          (v) =>
+            `${view}: ${v.id} ${v.nodes
+              .map((n) => n.target.join(' '))
+              .slice(0, 3)
+              .join(' | ')}`,
+        ),
+      ).toEqual([]);
     }
   });
 }
@@ -35,7 +76,15 @@ test('axe finds nothing on the other faces of the layout, and on proposals', asy
   const id = await makeBoard(request, { worked: WORKED });
   const clean = async (what: string) => {
     const { violations } = await new AxeBuilder({ page }).analyze();
-    expect(violations.map((v) => `${what}: ${v.id} ${v.nodes.map((n) => n.target.join(' ')).slice(0, 3).join(' | ')}`)).toEqual([]);
+    expect(
+      violations.map(
+        (v) =>
+          `${what}: ${v.id} ${v.nodes
+            .map((n) => n.target.join(' '))
+            .slice(0, 3)
+            .join(' | ')}`,
+      ),
+    ).toEqual([]);
   };
   await openPlace(page, `/boards/${id}/layout`);
   for (const view of ['Underside', 'In the round', 'Versions']) {
@@ -57,14 +106,20 @@ test('axe finds nothing on the other faces of the layout, and on proposals', asy
   await clean('Proposals');
 });
 
-test('nothing sticks out sideways at 768 and 390 pixels, and the layout works by touch sizes', async ({ page, request }) => {
+test('nothing sticks out sideways at 768 and 390 pixels, and the layout works by touch sizes', async ({
+  page,
+  request,
+}) => {
   test.slow();
   const id = await makeBoard(request, { worked: WORKED });
   for (const width of [768, 390]) {
     await page.setViewportSize({ width, height: 844 });
     for (const view of VIEWS) {
       await openPlace(page, view.startsWith('/') ? view : `/boards/${id}/${view}`);
-      expect(await page.evaluate(() => document.documentElement.scrollWidth), `${view} at ${width}`).toBeLessThanOrEqual(width);
+      expect(
+        await page.evaluate(() => document.documentElement.scrollWidth),
+        `${view} at ${width}`,
+      ).toBeLessThanOrEqual(width);
     }
   }
 });
@@ -82,16 +137,37 @@ async function printed(pdf: Buffer): Promise<PrintedPage[]> {
     const page = await document.getPage(n);
     const [, , width = 0, height = 0] = page.view;
     const { items } = await page.getTextContent();
-    pages.push({ width, height, items: items.flatMap((i) => ('str' in i && i.str.trim() !== '' ? [{ text: i.str, x: (i.transform as number[])[4]!, right: (i.transform as number[])[4]! + i.width, y: (i.transform as number[])[5]! }] : [])) });
+    pages.push({
+      width,
+      height,
+      items: items.flatMap((i) =>
+        'str' in i && i.str.trim() !== ''
+          ? [
+              {
+                text: i.str,
+                x: (i.transform as number[])[4]!,
+                right: (i.transform as number[])[4]! + i.width,
+                y: (i.transform as number[])[5]!,
+              },
+            ]
+          : [],
+      ),
+    });
   }
   return pages;
 }
 
 /** A board as the list shows it, as far as it is asked here. */
-interface Listed { id: string; board: { name: string } }
+interface Listed {
+  id: string;
+  board: { name: string };
+}
 
 // A4 is 210 x 297 mm (ISO 216), Letter 8.5 x 11 in; a PDF point is 1/72 in.
-for (const [format, width, height] of [['A4', 595, 842], ['Letter', 612, 792]] as const) {
+for (const [format, width, height] of [
+  ['A4', 595, 842],
+  ['Letter', 612, 792],
+] as const) {
   test(`the bench sheet prints whole on ${format}, without the page around it`, async ({ page }) => {
     // By then the tests before have made more boards than one page of the list holds.
     let carving: Listed | undefined;
@@ -106,9 +182,20 @@ for (const [format, width, height] of [['A4', 595, 842], ['Letter', 612, 792]] a
     const steps = await page.locator('article ol > li > h3').allInnerTexts();
     expect(steps.length).toBeGreaterThan(10);
     const pages = await printed(await page.pdf({ format, preferCSSPageSize: false }));
-    const text = pages.map((p) => p.items.map((i) => i.text).join(' ')).join(' ').replace(/\s+/g, ' ');
+    const text = pages
+      .map((p) => p.items.map((i) => i.text).join(' '))
+      .join(' ')
+      .replace(/\s+/g, ' ');
     for (const step of steps) expect(text).toContain(step.replace(/\s+/g, ' ').trim());
-    for (const words of ['Upper Hut carving board', 'The Tram Shed', 'Cut list', 'European walnut', 'Riving knife and guard', 'manual, local rules and trained practice come first']) expect(text).toContain(words);
+    for (const words of [
+      'Upper Hut carving board',
+      'The Tram Shed',
+      'Cut list',
+      'European walnut',
+      'Riving knife and guard',
+      'manual, local rules and trained practice come first',
+    ])
+      expect(text).toContain(words);
     for (const chrome of ['Saved', 'Boards Rack', 'Bench sheet', 'Fits A4']) expect(text).not.toContain(chrome);
     for (const p of pages) {
       expect(Math.abs(p.width - width) + Math.abs(p.height - height)).toBeLessThan(3);

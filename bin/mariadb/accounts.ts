@@ -28,7 +28,9 @@ export function accountsSql({ password, keeperPassword }: Connection, forTests: 
     `CREATE OR REPLACE USER '${USER}'@'127.0.0.1' IDENTIFIED BY '${password}';`,
     ...served.map((name) => `GRANT ALL ON \`${name}\`.* TO '${USER}'@'127.0.0.1';`),
     `CREATE OR REPLACE USER '${KEEPER}'@'127.0.0.1' IDENTIFIED BY '${keeperPassword}';`,
-    ...[DATABASE, SCRATCH_DATABASE, BEFORE_DATABASE].map((name) => `GRANT ALL ON \`${name.replaceAll('_', '\\_')}\`.* TO '${KEEPER}'@'127.0.0.1';`),
+    ...[DATABASE, SCRATCH_DATABASE, BEFORE_DATABASE].map(
+      (name) => `GRANT ALL ON \`${name.replaceAll('_', '\\_')}\`.* TO '${KEEPER}'@'127.0.0.1';`,
+    ),
     `ALTER USER IF EXISTS 'root'@'localhost' IDENTIFIED BY '${keeperPassword}';`,
     '',
   ].join('\n');

@@ -57,13 +57,17 @@ export async function checkBackup(file: string): Promise<{ checksum: boolean }> 
   const hash = createHash('sha256');
   for await (const chunk of createReadStream(file, { end: kept - 1 })) hash.update(chunk as Buffer);
   if (kept !== Number(bytes) || hash.digest('hex') !== sum) {
-    throw new Sentence(`${file} was changed since it was made: its checksum does not fit. Nothing was changed here; take another copy of it.`);
+    throw new Sentence(
+      `${file} was changed since it was made: its checksum does not fit. Nothing was changed here; take another copy of it.`,
+    );
   }
   return { checksum: true };
 }
 
 function cutOff(file: string): Sentence {
-  return new Sentence(`${file} was cut off: its last line is missing. Nothing was changed here; take another copy of it.`);
+  return new Sentence(
+    `${file} was cut off: its last line is missing. Nothing was changed here; take another copy of it.`,
+  );
 }
 
 /** The beginning and the end of a file. @throws Sentence when it cannot be read */

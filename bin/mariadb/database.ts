@@ -50,7 +50,10 @@ const LONGEST_PAUSE_MS = 30_000;
  * it dies it is started again for as long as it takes. Listens on 127.0.0.1 only, with generated passwords kept in the folder.
  * @throws Sentence when it cannot be made, started, or had alone
  */
-export async function startProjectDatabase(folder: string, { extra = [], alone = false, forTests = false, patienceSeconds = START_SECONDS }: DatabaseOptions = {}): Promise<ProjectDatabase> {
+export async function startProjectDatabase(
+  folder: string,
+  { extra = [], alone = false, forTests = false, patienceSeconds = START_SECONDS }: DatabaseOptions = {},
+): Promise<ProjectDatabase> {
   const mariadbd = ensureProgram('mariadbd', 'mariadb-server');
   const files = new DatabaseFolder(folder);
   const starting = await holdStartLock(files);
@@ -58,9 +61,11 @@ export async function startProjectDatabase(folder: string, { extra = [], alone =
   try {
     using = await takeLock(files.usersLock, alone ? 'exclusive' : 'shared', USERS_SECONDS);
     if (!using) {
-      throw new Sentence(alone
-        ? `Cadenza is running on ${files.folder}. Stop it first (Ctrl-C in its terminal), then run this again; nothing was changed.`
-        : `Somebody restores a backup into ${files.folder} just now. Start again when that is done.`);
+      throw new Sentence(
+        alone
+          ? `Cadenza is running on ${files.folder}. Stop it first (Ctrl-C in its terminal), then run this again; nothing was changed.`
+          : `Somebody restores a backup into ${files.folder} just now. Start again when that is done.`,
+      );
     }
     ensureData(files);
     files.sign();
@@ -79,7 +84,9 @@ export async function startProjectDatabase(folder: string, { extra = [], alone =
     const keeper = keepRunning(files, () => launch(mariadbd, files, connection, extra));
     const held = using;
     return {
-      url: urlOf(USER, connection.password, connection.port), keeperUrl: urlOf(KEEPER, connection.keeperPassword, connection.port), trouble: keeper.trouble,
+      url: urlOf(USER, connection.password, connection.port),
+      keeperUrl: urlOf(KEEPER, connection.keeperPassword, connection.port),
+      trouble: keeper.trouble,
       stop: async () => {
         await keeper.stop();
         await leave(files, held);
@@ -99,7 +106,10 @@ async function holdStartLock(files: DatabaseFolder): Promise<FolderLock> {
   if (soon) return soon;
   tell('Another start is under way on this database; waiting for it …');
   const lock = await takeLock(files.startLock, 'exclusive', OTHER_START_SECONDS);
-  if (!lock) throw new Sentence(`Another start has been busy with ${files.folder} for ${OTHER_START_SECONDS / 60} minutes. End it, then start again.`);
+  if (!lock)
+    throw new Sentence(
+      `Another start has been busy with ${files.folder} for ${OTHER_START_SECONDS / 60} minutes. End it, then start again.`,
+    );
   return lock;
 }
 
@@ -132,12 +142,18 @@ function keepRunning(files: DatabaseFolder, launchAgain: () => void): Keeper {
   let timer = setTimeout(next, 1000).unref();
 
   function next(): void {
-    round = look().catch((error: unknown) => {
-      report((error as NodeJS.ErrnoException).code === 'ENOSPC' ? diskSentence(files) : `The database cannot be started again (${(error as Error).message}).`);
-      pause = Math.min(LONGEST_PAUSE_MS, pause * 2);
-    }).finally(() => {
-      if (!stopped) timer = setTimeout(next, pause).unref();
-    });
+    round = look()
+      .catch((error: unknown) => {
+        report(
+          (error as NodeJS.ErrnoException).code === 'ENOSPC'
+            ? diskSentence(files)
+            : `The database cannot be started again (${(error as Error).message}).`,
+        );
+        pause = Math.min(LONGEST_PAUSE_MS, pause * 2);
+      })
+      .finally(() => {
+        if (!stopped) timer = setTimeout(next, pause).unref();
+      });
   }
   function report(sentence: string): void {
     // The same trouble with another figure is no news.
@@ -187,13 +203,31 @@ function launch(mariadbd: string, files: DatabaseFolder, connection: Connection,
   const log = openSync(files.log, 'a', 0o600);
   try {
     rmSync(files.pidFile, { force: true });
-    const child = spawn(mariadbd, [
-      '--no-defaults', `--datadir=${files.data}`, `--port=${connection.port}`, '--bind-address=127.0.0.1', '--skip-name-resolve',
-      // No socket at all: TCP with a password is the only door.
-      '--socket=', `--pid-file=${files.pidFile}`, `--init-file=${files.initFile}`, `--user=${userInfo().username}`, `--tmpdir=${files.temporary}`,
-      `--secure-file-priv=${files.files}`, '--local-infile=0', '--symbolic-links=0',
-      '--innodb-buffer-pool-size=64M', '--innodb-log-file-size=32M', '--performance-schema=OFF', '--max-allowed-packet=64M', ...extraOptions,
-    ], { stdio: ['ignore', log, log], detached: true, env: { ...process.env, UMASK: '0600', UMASK_DIR: '0700' } });
+    const child = spawn(
+      mariadbd,
+      [
+        '--no-defaults',
+        `--datadir=${files.data}`,
+        `--port=${connection.port}`,
+        '--bind-address=127.0.0.1',
+        '--skip-name-resolve',
+        // No socket at all: TCP with a password is the only door.
+        '--socket=',
+        `--pid-file=${files.pidFile}`,
+        `--init-file=${files.initFile}`,
+        `--user=${userInfo().username}`,
+        `--tmpdir=${files.temporary}`,
+        `--secure-file-priv=${files.files}`,
+        '--local-infile=0',
+        '--symbolic-links=0',
+        '--innodb-buffer-pool-size=64M',
+        '--innodb-log-file-size=32M',
+        '--performance-schema=OFF',
+        '--max-allowed-packet=64M',
+        ...extraOptions,
+      ],
+      { stdio: ['ignore', log, log], detached: true, env: { ...process.env, UMASK: '0600', UMASK_DIR: '0700' } },
+    );
     // Detached: Ctrl-C in the terminal reaches Cadenza alone, which then ends the database in order.
     child.unref();
     child.on('error', () => {});
@@ -204,22 +238,41 @@ function launch(mariadbd: string, files: DatabaseFolder, connection: Connection,
 }
 
 /** @param logged how long the log was before the launch: only what came later is told */
-async function waitUntilReady(files: DatabaseFolder, connection: Connection, logged: number, patienceSeconds: number): Promise<void> {
+async function waitUntilReady(
+  files: DatabaseFolder,
+  connection: Connection,
+  logged: number,
+  patienceSeconds: number,
+): Promise<void> {
   const until = Date.now() + patienceSeconds * 1000;
   for (;;) {
     try {
-      const probe = await mysql.createConnection({ host: '127.0.0.1', port: connection.port, user: USER, password: connection.password, database: DATABASE, connectTimeout: 2000 });
+      const probe = await mysql.createConnection({
+        host: '127.0.0.1',
+        port: connection.port,
+        user: USER,
+        password: connection.password,
+        database: DATABASE,
+        connectTimeout: 2000,
+      });
       await probe.end();
       return;
     } catch (error) {
       const late = Date.now() > until;
       if (late && (error as { code?: string }).code === 'ER_ACCESS_DENIED_ERROR') {
-        throw new Sentence(`The database in ${files.folder} is already running, and does not let this start in. Stop Cadenza wherever it runs on this folder, then start again.`);
+        throw new Sentence(
+          `The database in ${files.folder} is already running, and does not let this start in. Stop Cadenza wherever it runs on this folder, then start again.`,
+        );
       }
       if (late || files.runningPid() === undefined) {
         const log = existsSync(files.log) ? readFileSync(files.log).subarray(logged).toString('utf8') : '';
-        const said = log.split('\n').filter((line) => line.includes('[ERROR]')).join('\n');
-        throw new Sentence(`The database did not start (${complaintIn(said)}). Its log is ${files.log}; set DATABASE_URL to use another MariaDB.`);
+        const said = log
+          .split('\n')
+          .filter((line) => line.includes('[ERROR]'))
+          .join('\n');
+        throw new Sentence(
+          `The database did not start (${complaintIn(said)}). Its log is ${files.log}; set DATABASE_URL to use another MariaDB.`,
+        );
       }
       await sleep(60);
     }
@@ -238,7 +291,8 @@ async function terminate(files: DatabaseFolder): Promise<void> {
   } catch {
     // It has just ended by itself.
   }
-  for (const until = Date.now() + STOP_SECONDS * 1000; Date.now() < until && files.runningPid() !== undefined; ) await sleep(30);
+  for (const until = Date.now() + STOP_SECONDS * 1000; Date.now() < until && files.runningPid() !== undefined;)
+    await sleep(30);
 }
 
 function urlOf(user: string, password: string, port: number): string {

@@ -1,4 +1,13 @@
-import { chmodSync, existsSync, mkdirSync, readFileSync, readdirSync, realpathSync, statfsSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  readFileSync,
+  readdirSync,
+  realpathSync,
+  statfsSync,
+  writeFileSync,
+} from 'node:fs';
 import { randomBytes } from 'node:crypto';
 import { join, resolve } from 'node:path';
 import { freePort } from './ports.ts';
@@ -64,7 +73,8 @@ export class DatabaseFolder {
   }
 
   sign(): void {
-    if (!existsSync(this.marker)) writeFileSync(this.marker, 'The database in this folder was made by Cadenza.\n', { mode: 0o600 });
+    if (!existsSync(this.marker))
+      writeFileSync(this.marker, 'The database in this folder was made by Cadenza.\n', { mode: 0o600 });
   }
 
   /** What is known of the connection; what an older Cadenza did not keep is made up. */
@@ -76,7 +86,11 @@ export class DatabaseFolder {
       // A new folder, or one whose file was lost: every start sets both passwords anew.
     }
     const secret = () => randomBytes(24).toString('base64url');
-    return { port: known.port ?? (await freePort()), password: known.password ?? secret(), keeperPassword: known.keeperPassword ?? secret() };
+    return {
+      port: known.port ?? (await freePort()),
+      password: known.password ?? secret(),
+      keeperPassword: known.keeperPassword ?? secret(),
+    };
   }
 
   saveConnection(connection: Connection): void {
@@ -95,7 +109,9 @@ export class DatabaseFolder {
 
   /** The process id of the MariaDB that runs on this data folder. */
   runningPid(): number | undefined {
-    return [this.launchedFile, this.pidFile].map(readPid).find((pid) => pid !== undefined && commandOf(pid).includes(`--datadir=${this.data} `));
+    return [this.launchedFile, this.pidFile]
+      .map(readPid)
+      .find((pid) => pid !== undefined && commandOf(pid).includes(`--datadir=${this.data} `));
   }
 
   freeBytes(): number {
@@ -105,7 +121,9 @@ export class DatabaseFolder {
 
   /** Where earlier starts made data and did not come to an end. */
   unfinished(): string[] {
-    return readdirSync(this.folder).filter((name) => name.startsWith(MAKING)).map((name) => join(this.folder, name));
+    return readdirSync(this.folder)
+      .filter((name) => name.startsWith(MAKING))
+      .map((name) => join(this.folder, name));
   }
 
   /** Takes the rights of group and others away from everything here: older folders were more open. */

@@ -15,13 +15,31 @@ const SOMEBODY_ELSE = 75;
  * @param waitSeconds how long to wait for others; 0 does not wait
  * @returns null when somebody else holds it all that time
  */
-export async function takeLock(file: string, kind: 'shared' | 'exclusive', waitSeconds: number): Promise<FolderLock | null> {
+export async function takeLock(
+  file: string,
+  kind: 'shared' | 'exclusive',
+  waitSeconds: number,
+): Promise<FolderLock | null> {
   const flock = ensureProgram('flock', 'util-linux');
   const patience = waitSeconds === 0 ? ['--nonblock'] : ['--timeout', String(waitSeconds)];
   // Detached: Ctrl-C in the terminal reaches Cadenza alone, which then lets go in order.
-  const holder = spawn(flock, [`--${kind}`, ...patience, '--conflict-exit-code', String(SOMEBODY_ELSE), file, 'sh', '-c', 'echo held; exec cat > /dev/null'], {
-    stdio: ['pipe', 'pipe', 'ignore'], detached: true,
-  });
+  const holder = spawn(
+    flock,
+    [
+      `--${kind}`,
+      ...patience,
+      '--conflict-exit-code',
+      String(SOMEBODY_ELSE),
+      file,
+      'sh',
+      '-c',
+      'echo held; exec cat > /dev/null',
+    ],
+    {
+      stdio: ['pipe', 'pipe', 'ignore'],
+      detached: true,
+    },
+  );
   const ended = new Promise<number | null>((resolve) => {
     holder.once('error', () => resolve(null));
     holder.once('exit', resolve);

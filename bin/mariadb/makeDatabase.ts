@@ -14,11 +14,14 @@ const LEAST_FREE_BYTES = 400e6;
  * @throws Sentence when data lie here that must not be touched, or new ones cannot be made
  */
 export function ensureData(files: DatabaseFolder): void {
-  if (files.isForeign) throw new Sentence(`${files.data} holds a database that Cadenza did not make. Move it away, or set DATABASE_URL.`);
+  if (files.isForeign)
+    throw new Sentence(`${files.data} holds a database that Cadenza did not make. Move it away, or set DATABASE_URL.`);
   const holds = (name: string) => existsSync(join(files.data, name));
   if (holds('mysql') && (holds(DatabaseFolder.WHOLE) || holds('cadenza'))) return;
   if (holds('cadenza')) {
-    throw new Sentence(`${files.data} holds Cadenza's tables, but MariaDB's own (mysql) are missing. Nothing was touched: put them back from a copy of the folder, or move ${files.data} away and restore a backup.`);
+    throw new Sentence(
+      `${files.data} holds Cadenza's tables, but MariaDB's own (mysql) are missing. Nothing was touched: put them back from a copy of the folder, or move ${files.data} away and restore a backup.`,
+    );
   }
   if (isFilled(files.data)) setAside(files);
   refuseFullDisk(files);
@@ -30,13 +33,17 @@ function setAside(files: DatabaseFolder): void {
   let place = `${files.data}-unfinished`;
   for (let n = 2; existsSync(place); n += 1) place = `${files.data}-unfinished-${n}`;
   renameSync(files.data, place);
-  tell(`The database in ${files.data} was never finished and holds no boards. It is now ${basename(place)}; a new one is made.`);
+  tell(
+    `The database in ${files.data} was never finished and holds no boards. It is now ${basename(place)}; a new one is made.`,
+  );
 }
 
 function refuseFullDisk(files: DatabaseFolder): void {
   const free = files.freeBytes();
   if (free >= LEAST_FREE_BYTES) return;
-  throw new Sentence(`The disk of ${files.folder} has ${Math.round(free / 1e6)} MB free; a new database wants ${LEAST_FREE_BYTES / 1e6} MB. Free some space and start again.`);
+  throw new Sentence(
+    `The disk of ${files.folder} has ${Math.round(free / 1e6)} MB free; a new database wants ${LEAST_FREE_BYTES / 1e6} MB. Free some space and start again.`,
+  );
 }
 
 function makeData(files: DatabaseFolder): void {
@@ -47,12 +54,27 @@ function makeData(files: DatabaseFolder): void {
   // The installer is a shell script that breaks paths at spaces: it is given a name without any, in the folder where it runs. It may only be told a
   // user by root, and need not look up this machine's name, as no account stays that is known by it.
   const asUser = process.getuid?.() === 0 ? ['--user=root'] : [];
-  const done = spawnSync(installer, [
-    '--no-defaults', `--datadir=./${basename(files.making)}`, '--auth-root-authentication-method=normal', '--skip-test-db', '--force', ...asUser,
-  ], { cwd: files.folder, encoding: 'utf8', env: { ...process.env, TMPDIR: files.temporary, UMASK: '0600', UMASK_DIR: '0700' } });
+  const done = spawnSync(
+    installer,
+    [
+      '--no-defaults',
+      `--datadir=./${basename(files.making)}`,
+      '--auth-root-authentication-method=normal',
+      '--skip-test-db',
+      '--force',
+      ...asUser,
+    ],
+    {
+      cwd: files.folder,
+      encoding: 'utf8',
+      env: { ...process.env, TMPDIR: files.temporary, UMASK: '0600', UMASK_DIR: '0700' },
+    },
+  );
   if (done.status !== 0 || !existsSync(join(files.making, 'mysql'))) {
     rmSync(files.making, { recursive: true, force: true });
-    throw new Sentence(`The database could not be made in ${files.folder}: ${complaintIn(`${done.stdout ?? ''}${done.stderr ?? ''}`)}`);
+    throw new Sentence(
+      `The database could not be made in ${files.folder}: ${complaintIn(`${done.stdout ?? ''}${done.stderr ?? ''}`)}`,
+    );
   }
   writeFileSync(join(files.making, DatabaseFolder.WHOLE), '', { mode: 0o600 });
   if (existsSync(files.data)) rmdirSync(files.data);

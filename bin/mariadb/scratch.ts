@@ -31,7 +31,10 @@ async function withConnection<T>(url: string, work: (connection: mysql.Connectio
 }
 
 async function tablesOf(connection: mysql.Connection, database: string): Promise<string[]> {
-  const [rows] = await connection.query('select table_name as name from information_schema.tables where table_schema = ?', [database]);
+  const [rows] = await connection.query(
+    'select table_name as name from information_schema.tables where table_schema = ?',
+    [database],
+  );
   return (rows as { name: string }[]).map((r) => r.name);
 }
 
@@ -43,9 +46,13 @@ async function tablesOf(connection: mysql.Connection, database: string): Promise
 export async function loadScratch(url: string, file: string): Promise<string> {
   const { scratch } = restoreDatabases(url);
   await dropScratch(url);
-  await withConnection(url, (c) => c.query(`create database ${quoted(scratch)} character set utf8mb4`)).catch((error: Error) => {
-    throw new Sentence(`A backup is tried out in a database ${scratch} first, and that cannot be made (${error.message}). Let this account make it; nothing was changed.`);
-  });
+  await withConnection(url, (c) => c.query(`create database ${quoted(scratch)} character set utf8mb4`)).catch(
+    (error: Error) => {
+      throw new Sentence(
+        `A backup is tried out in a database ${scratch} first, and that cannot be made (${error.message}). Let this account make it; nothing was changed.`,
+      );
+    },
+  );
   const client = ensureProgram('mariadb', 'mariadb-client');
   const { args, env, name } = clientArguments(withDatabase(url, scratch));
   // A dump is a program for the client: in its sandbox, where it has one, it can reach neither files nor a shell.
@@ -58,7 +65,9 @@ export async function loadScratch(url: string, file: string): Promise<string> {
   await fed;
   if (code !== 0) {
     await dropScratch(url);
-    throw new Sentence(`The backup cannot be read (${complaint.trim().split('\n')[0] ?? 'no reason given'}). Nothing was changed.`);
+    throw new Sentence(
+      `The backup cannot be read (${complaint.trim().split('\n')[0] ?? 'no reason given'}). Nothing was changed.`,
+    );
   }
   return withDatabase(url, scratch);
 }
@@ -74,7 +83,10 @@ export async function swapIn(url: string): Promise<void> {
     await c.query('set foreign_key_checks = 0');
     await c.query(`drop database if exists ${quoted(before)}`);
     await c.query(`create database ${quoted(before)} character set utf8mb4`);
-    await rename(c, [[now, before], [scratch, now]]);
+    await rename(c, [
+      [now, before],
+      [scratch, now],
+    ]);
     await c.query(`drop database if exists ${quoted(scratch)}`);
   });
 }
@@ -87,7 +99,11 @@ export async function swapBack(url: string): Promise<boolean> {
     if ((await tablesOf(c, before)).length === 0) return false;
     await c.query(`drop database if exists ${quoted(scratch)}`);
     await c.query(`create database ${quoted(scratch)} character set utf8mb4`);
-    await rename(c, [[now, scratch], [before, now], [scratch, before]]);
+    await rename(c, [
+      [now, scratch],
+      [before, now],
+      [scratch, before],
+    ]);
     await c.query(`drop database ${quoted(scratch)}`);
     return true;
   });
@@ -96,7 +112,8 @@ export async function swapBack(url: string): Promise<boolean> {
 /** Moves all tables of databases, one pair after the other, in one statement. */
 async function rename(c: mysql.Connection, moves: readonly (readonly [from: string, to: string])[]): Promise<void> {
   const held = new Map<string, string[]>();
-  for (const [from, to] of moves) for (const name of [from, to]) if (!held.has(name)) held.set(name, await tablesOf(c, name));
+  for (const [from, to] of moves)
+    for (const name of [from, to]) if (!held.has(name)) held.set(name, await tablesOf(c, name));
   const steps = moves.flatMap(([from, to]) => {
     const tables = held.get(from)!;
     held.set(from, []);

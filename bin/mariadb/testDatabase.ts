@@ -11,7 +11,9 @@ const QUICK = ['--innodb-flush-log-at-trx-commit=0', '--skip-log-bin', '--innodb
  * A MariaDB of its own for one test run, in a temporary folder; several runs side by side never meet.
  * @param durable true where a test kills it and what was committed must still be there
  */
-export async function startTestDatabase(durable = false): Promise<{ url: string; folder: string; stop(): Promise<void> }> {
+export async function startTestDatabase(
+  durable = false,
+): Promise<{ url: string; folder: string; stop(): Promise<void> }> {
   const folder = mkdtempSync(join(tmpdir(), 'cadenza-test-'));
   const database = await startProjectDatabase(folder, { extra: durable ? [] : QUICK, forTests: true });
   return {

@@ -40,17 +40,34 @@ export async function serveApi(url: string, options: AppOptions = {}): Promise<T
   const server = createApp(db, options).listen(0, '127.0.0.1');
   await new Promise((resolve) => server.once('listening', resolve));
   const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
-  const call = async (method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer> => {
+  const call = async (
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<Answer> => {
     const sent = body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) };
-    const response = await fetch(base + path, { method, ...sent, headers: { ...(method === 'GET' ? {} : { 'Content-Type': 'application/json' }), ...headers } });
+    const response = await fetch(base + path, {
+      method,
+      ...sent,
+      headers: { ...(method === 'GET' ? {} : { 'Content-Type': 'application/json' }), ...headers },
+    });
     const text = await response.text();
-    return { status: response.status, type: response.headers.get('content-type') ?? '', headers: response.headers, body: text === '' ? null : JSON.parse(text) };
+    return {
+      status: response.status,
+      type: response.headers.get('content-type') ?? '',
+      headers: response.headers,
+      body: text === '' ? null : JSON.parse(text),
+    };
   };
   return {
-    db, server, base, call,
+    db,
+    server,
+    base,
+    call,
     list: async (path) => {
       const rows = [];
-      for (let next: string | undefined = path; next; ) {
+      for (let next: string | undefined = path; next;) {
         const { body, headers } = await call('GET', next);
         rows.push(...body);
         next = /^<\/api([^>]+)>; rel="next"$/.exec(headers.get('link') ?? '')?.[1];

@@ -32,7 +32,11 @@ export function apiRoutes(db: Knex, heavy: HeavyPool | null): Router {
 
   async function carryOut(operation: Operation, request: Request): Promise<Reply> {
     const bytes = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
-    const call: Omit<Call, 'body'> = { params: request.params as Record<string, string>, query: { ...request.query }, writeId: operation.method === 'get' ? null : writeIdOf(request) };
+    const call: Omit<Call, 'body'> = {
+      params: request.params as Record<string, string>,
+      query: { ...request.query },
+      writeId: operation.method === 'get' ? null : writeIdOf(request),
+    };
     if (heavy && bytes.length > LARGE_BYTES) return heavy.run({ operation: nameOf(operation), call, bytes });
     const body = readJson(bytes);
     if (!heavy || !operation.heavy) return perform(operation, db, { ...call, body });
@@ -48,11 +52,18 @@ function writeIdOf(request: Request): string | null {
   const id = request.headers['idempotency-key'];
   if (id === undefined) return null;
   if (typeof id === 'string' && WRITE_ID.test(id)) return id;
-  throw new Problem(400, 'invalid', 'Idempotency-Key must be 8 to 64 letters, digits or signs.', [{ path: 'Idempotency-Key', message: 'Idempotency-Key must be 8 to 64 letters, digits or signs.' }]);
+  throw new Problem(400, 'invalid', 'Idempotency-Key must be 8 to 64 letters, digits or signs.', [
+    { path: 'Idempotency-Key', message: 'Idempotency-Key must be 8 to 64 letters, digits or signs.' },
+  ]);
 }
 
 /** Sends an answer. One with a tag is not sent again to whoever has it, and is written out and compressed once for all. */
-async function send(request: Request, response: Response, { status, json, write, headers = {} }: Reply, pages: LRUCache<string, Buffer>): Promise<void> {
+async function send(
+  request: Request,
+  response: Response,
+  { status, json, write, headers = {} }: Reply,
+  pages: LRUCache<string, Buffer>,
+): Promise<void> {
   response.status(status).set(headers);
   if (write) {
     await sendPage(request, response, `${request.path} ${headers.ETag}`, write, pages);
@@ -62,7 +73,13 @@ async function send(request: Request, response: Response, { status, json, write,
   else response.type('application/json').send(json);
 }
 
-async function sendPage(request: Request, response: Response, key: string, write: () => string, pages: LRUCache<string, Buffer>): Promise<void> {
+async function sendPage(
+  request: Request,
+  response: Response,
+  key: string,
+  write: () => string,
+  pages: LRUCache<string, Buffer>,
+): Promise<void> {
   // Whoever has it asks whether it is still so, every time.
   response.set('Cache-Control', 'no-cache').vary('Accept-Encoding').type('application/json');
   if (request.fresh) {

@@ -27,8 +27,15 @@ const headers = helmet({
   contentSecurityPolicy: {
     useDefaults: false,
     directives: {
-      defaultSrc: ["'self'"], scriptSrc: ["'self'", "'wasm-unsafe-eval'"], workerSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:', 'blob:'],
-      objectSrc: ["'none'"], baseUri: ["'none'"], formAction: ["'self'"], frameAncestors: ["'none'"],
+      defaultSrc: ["'self'"],
+      scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+      workerSrc: ["'self'"],
+      styleSrc: ["'self'", "'unsafe-inline'"],
+      imgSrc: ["'self'", 'data:', 'blob:'],
+      objectSrc: ["'none'"],
+      baseUri: ["'none'"],
+      formAction: ["'self'"],
+      frameAncestors: ["'none'"],
     },
   },
   referrerPolicy: { policy: 'same-origin' },
@@ -40,7 +47,10 @@ const headers = helmet({
 /**
  * The whole server: the API under /api and, when built, the interface. It keeps no state of its own, so several can run on one database.
  */
-export function createApp(db: Knex, { webFolder = null, hosts = allowedHosts('127.0.0.1'), heavy = null, trouble = () => null }: AppOptions = {}): Express {
+export function createApp(
+  db: Knex,
+  { webFolder = null, hosts = allowedHosts('127.0.0.1'), heavy = null, trouble = () => null }: AppOptions = {},
+): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(headers, onlyOurs(hosts), compression());
@@ -48,15 +58,23 @@ export function createApp(db: Knex, { webFolder = null, hosts = allowedHosts('12
   app.get('/api/openapi.json', (_request, response) => {
     response.json(openApi);
   });
-  app.use('/api', (_request, response, next) => {
-    response.set('Cache-Control', 'no-store');
-    next();
-  }, healthRoutes(db, trouble), apiRoutes(db, heavy));
+  app.use(
+    '/api',
+    (_request, response, next) => {
+      response.set('Cache-Control', 'no-store');
+      next();
+    },
+    healthRoutes(db, trouble),
+    apiRoutes(db, heavy),
+  );
   app.use('/api', () => {
     throw notFound('This address');
   });
   if (webFolder !== null && existsSync(webFolder)) {
-    app.use('/assets', express.static(join(webFolder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+    app.use(
+      '/assets',
+      express.static(join(webFolder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
+    );
     app.use(express.static(webFolder, { index: false }));
     app.use((_request, response) => {
       response.set('Cache-Control', 'no-cache').sendFile(join(webFolder, 'index.html'));

@@ -20,37 +20,113 @@ beforeAll(async () => {
 afterAll(() => api.close());
 
 const { id: _id, ...piece } = plainPiece({
-  form: { bow: 1, cup: 1, crook: 1, twist: 1 }, farEnd: { width: 140, thickness: 48 }, moisture: 9, price: { amount: 12, per: 'boardFoot' },
+  form: { bow: 1, cup: 1, crook: 1, twist: 1 },
+  farEnd: { width: 140, thickness: 48 },
+  moisture: 9,
+  price: { amount: 12, per: 'boardFoot' },
   defects: [{ id: 'd1', kind: 'knot', face: 'up', from: 100, across: 10, length: 20, width: 20, treatment: 'cut' }],
 });
 const board = plainBoard({
   worked: {
-    edges: null, corners: { kind: 'round', size: 10 }, gluedLength: 500, others: [{ id: 'o1', name: 'Small', length: 100, width: 60 }], spots: [{ id: 'b1', x: 1, y: 1, length: 10, width: 10, what: 'Gap' }],
-    features: [{ kind: 'mark', id: 'm1', face: 'top', name: 'Hut', method: 'router', x: 100, y: 60, length: 60, width: 20, depth: 1, ...UNDRAWN, art: { name: 'a', length: 1000, width: 10, d: 'M0 0L1000 10' } }],
+    edges: null,
+    corners: { kind: 'round', size: 10 },
+    gluedLength: 500,
+    others: [{ id: 'o1', name: 'Small', length: 100, width: 60 }],
+    spots: [{ id: 'b1', x: 1, y: 1, length: 10, width: 10, what: 'Gap' }],
+    features: [
+      {
+        kind: 'mark',
+        id: 'm1',
+        face: 'top',
+        name: 'Hut',
+        method: 'router',
+        x: 100,
+        y: 60,
+        length: 60,
+        width: 20,
+        depth: 1,
+        ...UNDRAWN,
+        art: { name: 'a', length: 1000, width: 10, d: 'M0 0L1000 10' },
+      },
+    ],
   },
 });
 const due = { firstClamp: 3, lastClamp: 7, scrapeFrom: 30, scrapeTo: 45, outOfClamps: 120, fullStrength: 1440 };
-const strip = { board: 'x', stripId: 's1', copy: 1, spare: 0, way: { shows: 'edge', rip: 32, thickness: 46 }, from: 2, layer: 1, layers: 1 };
-const cut = { bound: 1, proofs: [{ species: 'maple-hard', total: 1, bound: 1 }], blanks: [{ pieceId: 'p1', unit: 0, from: 10, length: 429, strips: [strip] }] };
+const strip = {
+  board: 'x',
+  stripId: 's1',
+  copy: 1,
+  spare: 0,
+  way: { shows: 'edge', rip: 32, thickness: 46 },
+  from: 2,
+  layer: 1,
+  layers: 1,
+};
+const cut = {
+  bound: 1,
+  proofs: [{ species: 'maple-hard', total: 1, bound: 1 }],
+  blanks: [{ pieceId: 'p1', unit: 0, from: 10, length: 429, strips: [strip] }],
+};
 
 /** One good body for every write, and the query of every list. */
 const samples = (): Record<string, unknown> => ({
-  'post /species': HANDBOOK_SPECIES[1], 'put /shop': { version: 0, shop: DEFAULT_SHOP }, 'post /rack': piece, 'post /rack/batch': { pieces: [piece], species: [HANDBOOK_SPECIES[0]] },
-  'put /rack/{id}': { version: 1, piece }, 'post /rack/{id}/remove': { version: 1 }, 'post /rack/{id}/restore': { version: 2 },
-  'post /saw/keep': { boards: [{ id: 'x', revision: 1 }], cut }, 'post /saw/release': { boards: ['x'] }, 'post /saw/cut': { planId: 'x', pieceId: 'p1', unit: 0 },
-  'post /saw/cuttings/{id}/undo': {}, 'post /saw/cuttings/{id}/fail': { version: 1, failed: [{ board: 'x', stripId: 's1', copy: 1, spare: 0 }] },
-  'post /boards/{id}/runs': { glueUp: 'G1.1', copy: 1, title: 'Strips', due }, 'put /runs/{id}': { version: 1, mark: 'firstClamp', note: 'x' },
-  'post /boards': board, 'post /boards/import': { file: { format: 'cadenza-board', version: BOARD_FILE_VERSION, board, rack: [plainPiece()], species: HANDBOOK_SPECIES.slice(0, 3), shop: DEFAULT_SHOP }, addPieces: true },
-  'put /boards/{id}': { basedOn: 1, steps: [{ board, undo: 1, redo: null }] }, 'put /boards/{id}/revisions/{number}/name': { name: 'A' }, 'post /boards/{id}/remove': { basedOn: 1 }, 'post /boards/{id}/restore': {},
+  'post /species': HANDBOOK_SPECIES[1],
+  'put /shop': { version: 0, shop: DEFAULT_SHOP },
+  'post /rack': piece,
+  'post /rack/batch': { pieces: [piece], species: [HANDBOOK_SPECIES[0]] },
+  'put /rack/{id}': { version: 1, piece },
+  'post /rack/{id}/remove': { version: 1 },
+  'post /rack/{id}/restore': { version: 2 },
+  'post /saw/keep': { boards: [{ id: 'x', revision: 1 }], cut },
+  'post /saw/release': { boards: ['x'] },
+  'post /saw/cut': { planId: 'x', pieceId: 'p1', unit: 0 },
+  'post /saw/cuttings/{id}/undo': {},
+  'post /saw/cuttings/{id}/fail': { version: 1, failed: [{ board: 'x', stripId: 's1', copy: 1, spare: 0 }] },
+  'post /boards/{id}/runs': { glueUp: 'G1.1', copy: 1, title: 'Strips', due },
+  'put /runs/{id}': { version: 1, mark: 'firstClamp', note: 'x' },
+  'post /boards': board,
+  'post /boards/import': {
+    file: {
+      format: 'cadenza-board',
+      version: BOARD_FILE_VERSION,
+      board,
+      rack: [plainPiece()],
+      species: HANDBOOK_SPECIES.slice(0, 3),
+      shop: DEFAULT_SHOP,
+    },
+    addPieces: true,
+  },
+  'put /boards/{id}': { basedOn: 1, steps: [{ board, undo: 1, redo: null }] },
+  'put /boards/{id}/revisions/{number}/name': { name: 'A' },
+  'post /boards/{id}/remove': { basedOn: 1 },
+  'post /boards/{id}/restore': {},
 });
-const ODD: readonly unknown[] = ['\ud800', 'a\udfff', 1e308, -1e308, '', 'x'.repeat(10_000), null, true, [], {}, -1, 0.5, 2 ** 53, '\u0000', '木ä\u202e', Array(300).fill(1)];
+const ODD: readonly unknown[] = [
+  '\ud800',
+  'a\udfff',
+  1e308,
+  -1e308,
+  '',
+  'x'.repeat(10_000),
+  null,
+  true,
+  [],
+  {},
+  -1,
+  0.5,
+  2 ** 53,
+  '\u0000',
+  '木ä\u202e',
+  Array(300).fill(1),
+];
 
 type Path = (string | number)[];
 
 /** Where a value stands in a body: every field, every entry of a list, the whole. */
 function pathsOf(value: unknown, at: Path = []): Path[] {
   if (Array.isArray(value)) return [at, ...value.slice(0, 2).flatMap((v, i) => pathsOf(v, [...at, i]))];
-  if (typeof value === 'object' && value !== null) return [at, ...Object.entries(value).flatMap(([k, v]) => pathsOf(v, [...at, k]))];
+  if (typeof value === 'object' && value !== null)
+    return [at, ...Object.entries(value).flatMap(([k, v]) => pathsOf(v, [...at, k]))];
   return [at];
 }
 
@@ -77,7 +153,11 @@ function wellAnswered(answer: Answer, what: string): void {
 
 it('has a sample of every write that the OpenAPI document knows', async () => {
   const { body } = await api.call('GET', '/openapi.json');
-  const described = Object.entries(body.paths as Record<string, Record<string, unknown>>).flatMap(([path, methods]) => Object.keys(methods).filter((m) => m !== 'parameters').map((m) => `${m} ${path.replace('/api', '')}`));
+  const described = Object.entries(body.paths as Record<string, Record<string, unknown>>).flatMap(([path, methods]) =>
+    Object.keys(methods)
+      .filter((m) => m !== 'parameters')
+      .map((m) => `${m} ${path.replace('/api', '')}`),
+  );
   expect(described.filter((name) => !name.startsWith('get ')).sort()).toEqual(Object.keys(samples()).sort());
   expect(described.length).toBe(operations.length + 1);
 });
@@ -90,17 +170,39 @@ it(`answers ${REQUESTS} odd requests over every operation without a fault of its
   for (let i = 0; i < REQUESTS; i += 1) {
     const operation = pick(operations);
     const { method, path } = operation;
-    const kind = path.startsWith('/rack') ? ids.piece : path.startsWith('/runs') ? ids.run : path.includes('cuttings') ? ids.cutting : ids.board;
-    const address = path.replace('{id}', random() < 0.8 ? kind : pick(['nobody', '%F0%9F%8D%9E', '..%2f..', '%ED%A0%80', 'a'.repeat(500), "'"])).replace('{number}', pick(['1', '0', '-1', '99999999999', 'x']));
-    const query = method === 'get' && random() < 0.4 ? `?${pick(['after', 'before', 'boards', 'named', 'x'])}=${pick(['1', 'x', '%00', '-1', '1e308', encodeURIComponent('["a",1]'), 'W10', 'a,,b', 'ä'])}` : '';
+    const kind = path.startsWith('/rack')
+      ? ids.piece
+      : path.startsWith('/runs')
+        ? ids.run
+        : path.includes('cuttings')
+          ? ids.cutting
+          : ids.board;
+    const address = path
+      .replace(
+        '{id}',
+        random() < 0.8 ? kind : pick(['nobody', '%F0%9F%8D%9E', '..%2f..', '%ED%A0%80', 'a'.repeat(500), "'"]),
+      )
+      .replace('{number}', pick(['1', '0', '-1', '99999999999', 'x']));
+    const query =
+      method === 'get' && random() < 0.4
+        ? `?${pick(['after', 'before', 'boards', 'named', 'x'])}=${pick(['1', 'x', '%00', '-1', '1e308', encodeURIComponent('["a",1]'), 'W10', 'a,,b', 'ä'])}`
+        : '';
     let body: unknown = method === 'get' ? undefined : samples()[nameOf(operation)];
     if (method !== 'get') {
       const marked = (text: string) => text.replaceAll('"P1"', `"P${i}"`);
       body = JSON.parse(marked(JSON.stringify(body)));
       for (let n = Math.floor(random() * 3); n > 0; n -= 1) body = replaced(body, pick(pathsOf(body)), pick(ODD));
     }
-    const headers = random() < 0.1 ? { 'Idempotency-Key': pick(['12345678', 'x', 'same-name-again', 'ä']).replace('ä', 'short') } : undefined;
-    const answer = await api.call(method.toUpperCase(), address + query, method === 'get' ? undefined : random() < 0.03 ? pick(['{', '[[[[', '"', '{"a":1}}', '\ufeff{}']) : written(body), headers);
+    const headers =
+      random() < 0.1
+        ? { 'Idempotency-Key': pick(['12345678', 'x', 'same-name-again', 'ä']).replace('ä', 'short') }
+        : undefined;
+    const answer = await api.call(
+      method.toUpperCase(),
+      address + query,
+      method === 'get' ? undefined : random() < 0.03 ? pick(['{', '[[[[', '"', '{"a":1}}', '\ufeff{}']) : written(body),
+      headers,
+    );
     wellAnswered(answer, `${method} ${address}${query} ${written(body)?.slice(0, 500)}`);
     if (answer.status < 300) {
       accepted += 1;
@@ -119,7 +221,9 @@ it('every field of every write takes or refuses every odd value in a sentence th
   let refused = 0;
   for (const [name, sample] of Object.entries(samples())) {
     const [method, path] = name.split(' ') as [string, string];
-    const address = path.replace('{id}', path.startsWith('/rack') ? added : path.startsWith('/boards') ? stored : 'nobody').replace('{number}', '1');
+    const address = path
+      .replace('{id}', path.startsWith('/rack') ? added : path.startsWith('/boards') ? stored : 'nobody')
+      .replace('{number}', '1');
     for (const at of pathsOf(sample)) {
       for (const odd of ODD.slice(0, 8)) {
         const answer = await api.call(method.toUpperCase(), address, written(replaced(sample, at, odd)));
@@ -128,7 +232,8 @@ it('every field of every write takes or refuses every odd value in a sentence th
         if (answer.status !== 400 || answer.body.fields.length === 0) continue;
         refused += 1;
         const last = at.filter((k) => typeof k === 'string').at(-1);
-        if (last !== undefined && at.length < 3) expect(JSON.stringify(answer.body.fields).toLowerCase(), what).toContain(last.toLowerCase());
+        if (last !== undefined && at.length < 3)
+          expect(JSON.stringify(answer.body.fields).toLowerCase(), what).toContain(last.toLowerCase());
       }
     }
   }

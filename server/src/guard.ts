@@ -18,8 +18,19 @@ export function isLoopback(host: string): boolean {
  * @param more further names, with commas between them: what a proxy or a name server calls it
  */
 export function allowedHosts(host: string, more = ''): Set<string> {
-  const own = EVERYWHERE.includes(host) ? [hostname(), `${hostname()}.local`, ...Object.values(networkInterfaces()).flatMap((list) => list?.map((i) => i.address) ?? [])] : [host];
-  return new Set([...LOOPBACK, ...own, ...more.split(',')].map((name) => name.trim().toLowerCase()).filter((name) => name !== '').map((name) => (name.includes(':') && !name.startsWith('[') ? `[${name}]` : name)));
+  const own = EVERYWHERE.includes(host)
+    ? [
+        hostname(),
+        `${hostname()}.local`,
+        ...Object.values(networkInterfaces()).flatMap((list) => list?.map((i) => i.address) ?? []),
+      ]
+    : [host];
+  return new Set(
+    [...LOOPBACK, ...own, ...more.split(',')]
+      .map((name) => name.trim().toLowerCase())
+      .filter((name) => name !== '')
+      .map((name) => (name.includes(':') && !name.startsWith('[') ? `[${name}]` : name)),
+  );
 }
 
 /** The name in a `Host` header or an origin, without its port. */
@@ -35,7 +46,11 @@ export function onlyOurs(hosts: ReadonlySet<string>): RequestHandler {
   return (request, _response, next) => {
     const host = request.headers.host ?? '';
     if (!hosts.has(nameIn(host))) {
-      throw new Problem(421, 'foreign-host', `Cadenza is not known as "${host.slice(0, 100)}" here. If that is its name, start it with CADENZA_HOSTS=${nameIn(host).slice(0, 100)}.`);
+      throw new Problem(
+        421,
+        'foreign-host',
+        `Cadenza is not known as "${host.slice(0, 100)}" here. If that is its name, start it with CADENZA_HOSTS=${nameIn(host).slice(0, 100)}.`,
+      );
     }
     if (WRITES.has(request.method)) refuseOtherSites(request.headers, host, hosts);
     next();
@@ -44,17 +59,27 @@ export function onlyOurs(hosts: ReadonlySet<string>): RequestHandler {
 
 type SiteHeaders = Pick<IncomingHttpHeaders, 'origin' | 'sec-fetch-site'>;
 
-function refuseOtherSites({ origin, 'sec-fetch-site': site }: SiteHeaders, host: string, hosts: ReadonlySet<string>): void {
+function refuseOtherSites(
+  { origin, 'sec-fetch-site': site }: SiteHeaders,
+  host: string,
+  hosts: ReadonlySet<string>,
+): void {
   const sameSite = site === undefined || site === 'same-origin' || site === 'none';
   if (sameSite && (origin === undefined || isOwn(origin, host, hosts))) return;
   const from = origin === undefined || origin === 'null' ? 'another site' : `"${origin.slice(0, 100)}"`;
-  throw new Problem(403, 'other-site', `A page of ${from} may not change anything here. Open Cadenza at its own address; if a proxy calls it otherwise, name that in CADENZA_HOSTS.`);
+  throw new Problem(
+    403,
+    'other-site',
+    `A page of ${from} may not change anything here. Open Cadenza at its own address; if a proxy calls it otherwise, name that in CADENZA_HOSTS.`,
+  );
 }
 
 /** The address that was asked, or a name of this server that a proxy in front of it goes by. Another program on this machine is neither. */
 function isOwn(origin: string, host: string, hosts: ReadonlySet<string>): boolean {
   const from = originHost(origin);
-  return from !== null && (from === host.toLowerCase() || (!LOOPBACK.includes(nameIn(from)) && hosts.has(nameIn(from))));
+  return (
+    from !== null && (from === host.toLowerCase() || (!LOOPBACK.includes(nameIn(from)) && hosts.has(nameIn(from))))
+  );
 }
 
 function originHost(origin: string): string | null {

@@ -7,9 +7,14 @@ const PROBE_MS = 2000;
 export function healthRoutes(db: Knex, trouble: () => string | null): Router {
   return Router().get('/health', async (_request, response) => {
     const reachable = await Promise.race([
-      db.raw('select 1').then(() => true, (error: Error) => error.name === 'KnexTimeoutError'),
+      db.raw('select 1').then(
+        () => true,
+        (error: Error) => error.name === 'KnexTimeoutError',
+      ),
       new Promise<boolean>((resolve) => setTimeout(resolve, PROBE_MS, false).unref()),
     ]);
-    response.status(reachable ? 200 : 503).json({ status: reachable ? 'ok' : 'database-gone', database: { reachable, trouble: trouble() } });
+    response
+      .status(reachable ? 200 : 503)
+      .json({ status: reachable ? 'ok' : 'database-gone', database: { reachable, trouble: trouble() } });
   });
 }

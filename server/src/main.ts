@@ -8,11 +8,17 @@ if (!DATABASE_URL) {
   process.exit(1);
 }
 const server = await startServer({
-  databaseUrl: DATABASE_URL, host: HOST, port: Number(PORT), hosts: CADENZA_HOSTS, webFolder: WEB_FOLDER ? join(WEB_FOLDER) : null, begin: CADENZA_DEMO === '0' ? 'own' : 'demo',
+  databaseUrl: DATABASE_URL,
+  host: HOST,
+  port: Number(PORT),
+  hosts: CADENZA_HOSTS,
+  webFolder: WEB_FOLDER ? join(WEB_FOLDER) : null,
+  begin: CADENZA_DEMO === '0' ? 'own' : 'demo',
   tell: (line) => process.stderr.write(`${line}\n`),
 }).catch((error: Error) => {
   console.error(error.message);
   process.exit(1);
 });
 process.stderr.write(`Serving ${server.address}\n`);
-for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => void server.stop().then(() => process.exit(0)));
+for (const signal of ['SIGINT', 'SIGTERM'] as const)
+  process.on(signal, () => void server.stop().then(() => process.exit(0)));

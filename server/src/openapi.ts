@@ -16,21 +16,39 @@ const ALWAYS = [421, 503];
 const ON_WRITES = [400, 403, 413, 415, 422, 507];
 
 const WRITE_ID = {
-  name: 'Idempotency-Key', in: 'header', required: false, schema: { type: 'string', pattern: '^[\\x21-\\x7e]{8,64}$' },
+  name: 'Idempotency-Key',
+  in: 'header',
+  required: false,
+  schema: { type: 'string', pattern: '^[\\x21-\\x7e]{8,64}$' },
   description: 'A name of its own for this write. Sent again by the same name it is done once, and answered as it was.',
 };
 
 function described(operation: Operation): Json {
-  const { summary, ok: [status, description, schema], errors } = operation;
+  const {
+    summary,
+    ok: [status, description, schema],
+    errors,
+  } = operation;
   const writes = operation.method !== 'get';
   const refusals = [...new Set([...errors, ...ALWAYS, ...(writes ? ON_WRITES : [])])].sort();
-  const query = Object.entries(operation.method === 'get' ? operation.query?.shape ?? {} : {}).map(([name, field]) => ({ name, in: 'query', required: false, schema: schemaOf(field as z.ZodType) }));
+  const query = Object.entries(operation.method === 'get' ? (operation.query?.shape ?? {}) : {}).map(
+    ([name, field]) => ({ name, in: 'query', required: false, schema: schemaOf(field as z.ZodType) }),
+  );
   return {
     summary,
     ...(query.length > 0 || writes ? { parameters: [...query, ...(writes ? [WRITE_ID] : [])] } : {}),
-    ...(writes ? { requestBody: { required: operation.input !== null, content: { 'application/json': { schema: operation.input ? schemaOf(operation.input) : {} } } } } : {}),
+    ...(writes
+      ? {
+          requestBody: {
+            required: operation.input !== null,
+            content: { 'application/json': { schema: operation.input ? schemaOf(operation.input) : {} } },
+          },
+        }
+      : {}),
     responses: {
-      [status]: schema ? { description, content: { 'application/json': { schema: schemaOf(schema) } } } : { description },
+      [status]: schema
+        ? { description, content: { 'application/json': { schema: schemaOf(schema) } } }
+        : { description },
       ...Object.fromEntries(refusals.map((code) => [code, PROBLEM])),
     },
   };
@@ -38,16 +56,32 @@ function described(operation: Operation): Json {
 
 /** Parameters in a path such as `/boards/{id}`. */
 function pathParameters(path: string): Json[] {
-  return [...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => ({ name, in: 'path', required: true, schema: { type: name === 'number' ? 'integer' : 'string' } }));
+  return [...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => ({
+    name,
+    in: 'path',
+    required: true,
+    schema: { type: name === 'number' ? 'integer' : 'string' },
+  }));
 }
 
 /** The API described in OpenAPI 3.1, from the list that serves it. */
 export function openApiDocument(): Json {
-  const paths: Record<string, Json> = { '/api/health': { get: { summary: 'State of server and database', responses: { 200: { description: 'Ready' }, 503: { description: 'The database is gone' } } } } };
+  const paths: Record<string, Json> = {
+    '/api/health': {
+      get: {
+        summary: 'State of server and database',
+        responses: { 200: { description: 'Ready' }, 503: { description: 'The database is gone' } },
+      },
+    },
+  };
   for (const operation of operations) {
     const path = `/api${operation.path}`;
     const parameters = pathParameters(operation.path);
-    paths[path] = { ...(parameters.length > 0 ? { parameters } : {}), ...paths[path], [operation.method]: described(operation) };
+    paths[path] = {
+      ...(parameters.length > 0 ? { parameters } : {}),
+      ...paths[path],
+      [operation.method]: described(operation),
+    };
   }
   return {
     openapi: '3.1.0',
@@ -60,10 +94,18 @@ export function openApiDocument(): Json {
           content: {
             'application/problem+json': {
               schema: {
-                type: 'object', required: ['type', 'title', 'status', 'code', 'detail', 'fields'],
+                type: 'object',
+                required: ['type', 'title', 'status', 'code', 'detail', 'fields'],
                 properties: {
-                  type: { type: 'string' }, title: { type: 'string' }, status: { type: 'integer' }, code: { type: 'string' }, detail: { type: 'string' },
-                  fields: { type: 'array', items: { type: 'object', properties: { path: { type: 'string' }, message: { type: 'string' } } } },
+                  type: { type: 'string' },
+                  title: { type: 'string' },
+                  status: { type: 'integer' },
+                  code: { type: 'string' },
+                  detail: { type: 'string' },
+                  fields: {
+                    type: 'array',
+                    items: { type: 'object', properties: { path: { type: 'string' }, message: { type: 'string' } } },
+                  },
                 },
               },
             },

@@ -55,7 +55,11 @@ export async function perform(operation: Operation, db: Knex, call: Call): Promi
   if (writeId === null) return inTransaction(db, (tx) => operation.run(tx, call));
   const reply = await inTransaction(db, (tx) => once(tx, writeId, nameOf(operation), () => operation.run(tx, call)));
   if (reply.operation !== undefined && reply.operation !== nameOf(operation)) {
-    throw new Problem(422, 'write-id-taken', 'This Idempotency-Key was used for another kind of write; every write needs one of its own.');
+    throw new Problem(
+      422,
+      'write-id-taken',
+      'This Idempotency-Key was used for another kind of write; every write needs one of its own.',
+    );
   }
   return reply;
 }

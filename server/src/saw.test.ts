@@ -25,7 +25,17 @@ beforeAll(async () => {
 });
 afterAll(() => api.close());
 beforeEach(async () => {
-  for (const table of ['cutting_boards', 'cuttings', 'promises', 'cut_plan_boards', 'cut_plans', 'revisions', 'boards', 'pieces']) await db(table).delete();
+  for (const table of [
+    'cutting_boards',
+    'cuttings',
+    'promises',
+    'cut_plan_boards',
+    'cut_plans',
+    'revisions',
+    'boards',
+    'pieces',
+  ])
+    await db(table).delete();
 });
 
 const rackNow = async (): Promise<Piece[]> => (await api.list<{ piece: Piece }>('/rack')).map((r) => r.piece);
@@ -34,15 +44,24 @@ const addPiece = async (change: Partial<Piece> = {}) => {
   const { id: _id, ...fields } = plainPiece(change);
   return (await call('POST', '/rack', fields)).body.piece as Piece;
 };
-const addBoard = async (board: Board) => (await call('POST', '/boards', board)).body as { id: string; revision: number };
+const addBoard = async (board: Board) =>
+  (await call('POST', '/boards', board)).body as { id: string; revision: number };
 
 /** The decisions of a first-fit plan for a board, as a tab would send them. */
 async function planned(id: string, board: Board, rack?: Piece[]) {
   const book = await bookOf(id);
-  const plan = firstFit(cutProblemFor([{ key: id, board, done: doneFor(book, id) }], { rack: rack ?? await rackNow(), shop: DEFAULT_SHOP, species: HANDBOOK_SPECIES, promised: promisedToOthers(book, [id]) }));
+  const plan = firstFit(
+    cutProblemFor([{ key: id, board, done: doneFor(book, id) }], {
+      rack: rack ?? (await rackNow()),
+      shop: DEFAULT_SHOP,
+      species: HANDBOOK_SPECIES,
+      promised: promisedToOthers(book, [id]),
+    }),
+  );
   return bareCut(plan);
 }
-const keep = async (board: { id: string; revision: number }, cut: unknown) => call('POST', '/saw/keep', { boards: [{ id: board.id, revision: board.revision }], cut });
+const keep = async (board: { id: string; revision: number }, cut: unknown) =>
+  call('POST', '/saw/keep', { boards: [{ id: board.id, revision: board.revision }], cut });
 
 describe('promising wood', () => {
   it('gives the same wood to one of two boards only, even when both ask at once', async () => {
@@ -59,13 +78,21 @@ describe('promising wood', () => {
   });
 
   it('lets two boards share a plank, moves the promise into the leftover, and brings it back with undo', async () => {
-    const piece = await addPiece({ length: 1000, defects: [{ id: 'd1', kind: 'stain', face: 'up', from: 700, across: 10, length: 50, width: 20, treatment: 'harmless' }] });
+    const piece = await addPiece({
+      length: 1000,
+      defects: [
+        { id: 'd1', kind: 'stain', face: 'up', from: 700, across: 10, length: 50, width: 20, treatment: 'harmless' },
+      ],
+    });
     const board = plainBoard({}, [46, 46, 46]);
     const [one, two] = [await addBoard(board), await addBoard({ ...board, name: 'The other' })];
     const first = (await keep(one, await planned(one.id, board))).body as SawBook;
     expect((await keep(two, await planned(two.id, board))).status).toBe(200);
     const both = await bookOf(one.id, two.id);
-    expect(both.promises.map((p) => [p.pieceId, p.from, p.to, p.boards])).toEqual([[piece.id, 10, 439, [one.id]], [piece.id, 442, 871, [two.id]]]);
+    expect(both.promises.map((p) => [p.pieceId, p.from, p.to, p.boards])).toEqual([
+      [piece.id, 10, 439, [one.id]],
+      [piece.id, 442, 871, [two.id]],
+    ]);
     expect(both.plans.map((p) => p.plan.blanks.map((b) => [b.from, b.length]))).toEqual([[[10, 429]], [[442, 429]]]);
 
     const cut = await call('POST', '/saw/cut', { planId: first.plans[0]!.id, pieceId: piece.id, unit: 0 });
@@ -73,7 +100,8 @@ describe('promising wood', () => {
     const rack = await rackNow();
     // By hand: behind 10 + 429 + 3 there are 558 left, which hold the other board's promise; beside three rips of 32 there are 43.
     expect(rack.map((p) => [p.mark, p.length, p.width, p.origin])).toEqual([
-      ['P1a', 558, 150, { kind: 'offcut', of: 'P1' }], ['P1b', 429, 43, { kind: 'offcut', of: 'P1' }],
+      ['P1a', 558, 150, { kind: 'offcut', of: 'P1' }],
+      ['P1b', 429, 43, { kind: 'offcut', of: 'P1' }],
     ]);
     expect(rack[0]!.defects).toMatchObject([{ kind: 'stain', from: 258, across: 10, length: 50 }]);
     const after = await bookOf(one.id, two.id);
@@ -86,7 +114,10 @@ describe('promising wood', () => {
     const undone = await bookOf(one.id, two.id);
     expect(undone.cuttings).toEqual([]);
     expect(await rackNow()).toEqual([piece]);
-    expect(undone.plans.flatMap((p) => p.plan.blanks.map((b) => [b.pieceId, b.from])).sort()).toEqual([[piece.id, 10], [piece.id, 442]]);
+    expect(undone.plans.flatMap((p) => p.plan.blanks.map((b) => [b.pieceId, b.from])).sort()).toEqual([
+      [piece.id, 10],
+      [piece.id, 442],
+    ]);
   });
 
   it('refuses a piece that went meanwhile, a plan for an older board, strips nobody asked for, and taking out promised wood', async () => {
@@ -94,15 +125,23 @@ describe('promising wood', () => {
     const board = plainBoard();
     const stored = await addBoard(board);
     const cut = await planned(stored.id, board);
-    const other = { ...cut, blanks: cut.blanks.map((b) => ({ ...b, strips: b.strips.map((s) => ({ ...s, stripId: 'nobody' })) })) };
+    const other = {
+      ...cut,
+      blanks: cut.blanks.map((b) => ({ ...b, strips: b.strips.map((s) => ({ ...s, stripId: 'nobody' })) })),
+    };
     expect((await keep(stored, other)).body.detail).toMatch(/no longer asks for what it cuts from piece P1/);
     expect((await keep({ ...stored, revision: 7 }, cut)).body.code).toBe('stale');
     expect((await keep(stored, cut)).status).toBe(200);
     const removal = await call('POST', `/rack/${piece.id}/remove`, { version: 1 });
-    expect([removal.status, removal.body.detail]).toEqual([409, 'Piece P1 is promised to "Test board". Release its wood there first.']);
+    expect([removal.status, removal.body.detail]).toEqual([
+      409,
+      'Piece P1 is promised to "Test board". Release its wood there first.',
+    ]);
     expect((await call('POST', '/saw/release', { boards: [stored.id] })).body.plans).toEqual([]);
     expect((await call('POST', `/rack/${piece.id}/remove`, { version: 1 })).status).toBe(200);
-    expect((await keep(stored, cut)).body.detail).toBe('Piece P1 is no longer in the rack. Plan again with what is there.');
+    expect((await keep(stored, cut)).body.detail).toBe(
+      'Piece P1 is no longer in the rack. Plan again with what is there.',
+    );
   });
 });
 
@@ -113,7 +152,8 @@ describe('after the saw', () => {
     const stored = await addBoard(board);
     const kept = (await keep(stored, await planned(stored.id, board))).body as SawBook;
     expect(kept.plans[0]!.plan.blanks.map((b) => b.unit)).toEqual([0, 1]);
-    const cut = (await call('POST', '/saw/cut', { planId: kept.plans[0]!.id, pieceId: piece.id, unit: 0 })).body as SawBook;
+    const cut = (await call('POST', '/saw/cut', { planId: kept.plans[0]!.id, pieceId: piece.id, unit: 0 }))
+      .body as SawBook;
     expect((await rackNow()).find((p) => p.id === piece.id)!.count).toBe(2);
     expect(cut.plans[0]!.plan.blanks.map((b) => b.unit)).toEqual([0]);
 
@@ -133,7 +173,9 @@ describe('after the saw', () => {
     const board = plainBoard({}, [46, 46, 46]);
     const stored = await addBoard(board);
     const [plan] = ((await keep(stored, await planned(stored.id, board))).body as SawBook).plans;
-    const answers = await Promise.all(plan!.plan.blanks.map((b) => call('POST', '/saw/cut', { planId: plan!.id, pieceId: b.pieceId, unit: b.unit })));
+    const answers = await Promise.all(
+      plan!.plan.blanks.map((b) => call('POST', '/saw/cut', { planId: plan!.id, pieceId: b.pieceId, unit: b.unit })),
+    );
     expect(answers.map((a) => a.status)).toEqual([200, 200, 200]);
     const book = await bookOf(stored.id);
     expect([book.cuttings.length, book.plans[0]!.plan.blanks.length]).toEqual([3, 0]);
@@ -145,9 +187,13 @@ describe('after the saw', () => {
     const board = plainBoard();
     const stored = await addBoard(board);
     const kept = (await keep(stored, await planned(stored.id, board))).body as SawBook;
-    const cut = (await call('POST', '/saw/cut', { planId: kept.plans[0]!.id, pieceId: piece.id, unit: 0 })).body as SawBook;
+    const cut = (await call('POST', '/saw/cut', { planId: kept.plans[0]!.id, pieceId: piece.id, unit: 0 }))
+      .body as SawBook;
     const restored = await call('POST', `/rack/${piece.id}/restore`, { version: 2 });
-    expect([restored.status, restored.body.detail]).toEqual([409, 'Piece P1 was cut. Take that cut back on the Cuts of its board instead.']);
+    expect([restored.status, restored.body.detail]).toEqual([
+      409,
+      'Piece P1 was cut. Take that cut back on the Cuts of its board instead.',
+    ]);
     const leftover = cut.cuttings[0]!.record.leftovers[0]!.id;
     expect((await call('POST', `/saw/cuttings/${cut.cuttings[0]!.id}/undo`)).status).toBe(200);
     expect((await call('POST', `/rack/${leftover}/restore`, { version: 2 })).status).toBe(404);
@@ -176,7 +222,9 @@ describe('after the saw', () => {
     const left = (await rackNow()).reduce((sum, p) => sum + volumeBetween(p, 0, p.length), 0);
     // The end trim, two blanks and two kerfs are gone from the length; offcuts beside the rips came back.
     const end = Math.max(...blanks.map((b) => b.from + b.length)) + 3;
-    const beside = (await rackNow()).filter((p) => p.length === 429).reduce((sum, p) => sum + volumeBetween(p, 0, p.length), 0);
+    const beside = (await rackNow())
+      .filter((p) => p.length === 429)
+      .reduce((sum, p) => sum + volumeBetween(p, 0, p.length), 0);
     expect((left - beside) / volumeBetween(piece, end, 2000)).toBeCloseTo(1, 6);
     expect(left).toBeLessThan(volumeBetween(piece, 0, 2000));
   });
@@ -186,20 +234,30 @@ describe('after the saw', () => {
     const board = plainBoard();
     const stored = await addBoard(board);
     const kept = (await keep(stored, await planned(stored.id, board))).body as SawBook;
-    const cut = (await call('POST', '/saw/cut', { planId: kept.plans[0]!.id, pieceId: piece.id, unit: 0 })).body as SawBook;
+    const cut = (await call('POST', '/saw/cut', { planId: kept.plans[0]!.id, pieceId: piece.id, unit: 0 }))
+      .body as SawBook;
     const { id: leftover } = cut.cuttings[0]!.record.leftovers[0]!;
     await call('POST', `/rack/${leftover}/remove`, { version: 1 });
     const undo = await call('POST', `/saw/cuttings/${cut.cuttings[0]!.id}/undo`);
     expect([undo.status, undo.body.code]).toEqual([409, 'leftover-used']);
-    expect((await call('POST', '/saw/cut', { planId: kept.plans[0]!.id, pieceId: piece.id, unit: 0 })).body.code).toBe('not-planned');
+    expect((await call('POST', '/saw/cut', { planId: kept.plans[0]!.id, pieceId: piece.id, unit: 0 })).body.code).toBe(
+      'not-planned',
+    );
   });
 });
 
 it('a pile goes in at once or not at all, and says which row is wrong', async () => {
   const { id: _id, ...fields } = plainPiece();
-  const pile = (marks: string[], change: object = {}) => ({ pieces: marks.map((mark) => ({ ...fields, mark, ...change })), species: [] });
-  expect((await call('POST', '/rack/batch', pile(['A1', 'A2', 'A1']))).body.fields).toEqual([{ path: 'pieces[2].mark', message: 'Piece 3: mark A1 is already on another piece.' }]);
-  expect((await call('POST', '/rack/batch', pile(['A1'], { species: 'plywood' }))).body.fields[0].path).toBe('pieces[0].species');
+  const pile = (marks: string[], change: object = {}) => ({
+    pieces: marks.map((mark) => ({ ...fields, mark, ...change })),
+    species: [],
+  });
+  expect((await call('POST', '/rack/batch', pile(['A1', 'A2', 'A1']))).body.fields).toEqual([
+    { path: 'pieces[2].mark', message: 'Piece 3: mark A1 is already on another piece.' },
+  ]);
+  expect((await call('POST', '/rack/batch', pile(['A1'], { species: 'plywood' }))).body.fields[0].path).toBe(
+    'pieces[0].species',
+  );
   expect(await rackNow()).toEqual([]);
   const thousand = Array.from({ length: 1000 }, (_, i) => `X${i}`);
   expect((await call('POST', '/rack/batch', pile(thousand))).body).toEqual({ added: 1000 });
@@ -210,30 +268,117 @@ it('a database of version 1 is brought up with all it holds', async () => {
   const old = openDatabase(await newDatabase(process.env.TEST_DATABASE_URL!, 'old'));
   const { migrations } = await import('./migrations/index.ts');
   await migrations['001-first-tables']!.up(old);
-  const { cutting: _cutting, seasons: _s, versions: _v, differs: _d, gluing: _g, perPanel: _p, accepted: _ac, recipe: _r8, ...plain } = plainBoard();
-  const board = { ...plain, strips: stripsOf(plainBoard()).map(({ kind: _k, turned: _t, rolled: _r, locked: _l, sideKept: _sk, ...strip }) => strip) };
+  const {
+    cutting: _cutting,
+    seasons: _s,
+    versions: _v,
+    differs: _d,
+    gluing: _g,
+    perPanel: _p,
+    accepted: _ac,
+    recipe: _r8,
+    ...plain
+  } = plainBoard();
+  const board = {
+    ...plain,
+    strips: stripsOf(plainBoard()).map(
+      ({ kind: _k, turned: _t, rolled: _r, locked: _l, sideKept: _sk, ...strip }) => strip,
+    ),
+  };
   const { name, currency, planer, habits, pace } = DEFAULT_SHOP;
   const { head: _h, leastWidth: _lw, leastThickness: _lt, ...oldPlaner } = planer!;
   const { ripFat: _rf, edgeTreatment: _et, ...oldHabits } = habits;
   const { clampInset: _ci, helperShare: _hs, work: _wk, ...oldPace } = pace;
-  const shop = { name, currency, planer: { ...oldPlaner, width: 310 }, habits: oldHabits, pace: oldPace, glue: { name: 'Bone glue', assemblyMinutes: 8, clampMinutes: 240 } };
-  await old('pieces').insert({ id: 'p1', mark: 'P1', species: 'maple-hard', length: 500.1, width: 100, thickness: 30, surface: 'surfaced', rings: 'flat', note: 'Offcut of a shelf', version: 4, updated_at: new Date() });
-  await old('shops').insert({ id: 1, version: 2, document: JSON.stringify({ ...shop, saw: { kerf: 2.4, cutDepth: 70 } }), updated_at: new Date() });
+  const shop = {
+    name,
+    currency,
+    planer: { ...oldPlaner, width: 310 },
+    habits: oldHabits,
+    pace: oldPace,
+    glue: { name: 'Bone glue', assemblyMinutes: 8, clampMinutes: 240 },
+  };
+  await old('pieces').insert({
+    id: 'p1',
+    mark: 'P1',
+    species: 'maple-hard',
+    length: 500.1,
+    width: 100,
+    thickness: 30,
+    surface: 'surfaced',
+    rings: 'flat',
+    note: 'Offcut of a shelf',
+    version: 4,
+    updated_at: new Date(),
+  });
+  await old('shops').insert({
+    id: 1,
+    version: 2,
+    document: JSON.stringify({ ...shop, saw: { kerf: 2.4, cutDepth: 70 } }),
+    updated_at: new Date(),
+  });
   await old('boards').insert({ id: 'b1', revision: 1, created_at: new Date() });
-  await old('revisions').insert({ board_id: 'b1', number: 1, format_version: 1, document: JSON.stringify(board), made_at: new Date() });
-  await old('species').insert({ code: 'bog-oak', name: 'Bog oak', botanical: 'Quercus', density: 800, hardness: null, pores: 'ring', oily: false, colour: '#332211', line_colour: '#221100', source: 'by hand' });
+  await old('revisions').insert({
+    board_id: 'b1',
+    number: 1,
+    format_version: 1,
+    document: JSON.stringify(board),
+    made_at: new Date(),
+  });
+  await old('species').insert({
+    code: 'bog-oak',
+    name: 'Bog oak',
+    botanical: 'Quercus',
+    density: 800,
+    hardness: null,
+    pores: 'ring',
+    oily: false,
+    colour: '#332211',
+    line_colour: '#221100',
+    source: 'by hand',
+  });
   for (const name of Object.keys(migrations).sort().slice(1)) await migrations[name]!.up(old);
   const { piecesInRack } = await import('./stores/rackStore.ts');
   const { readShop } = await import('./stores/shopStore.ts');
   const { readBoard } = await import('./stores/boardStore.ts');
-  expect((await piecesInRack(old))[0]).toMatchObject({ version: 4, piece: { length: 500.1, surface: 'twoFaces', origin: { kind: 'offcut' }, count: 1, defects: [] } });
-  expect((await readShop(old)).shop).toMatchObject({ saw: { kerf: 2.4 }, crosscutSaw: { kerf: 2.4 }, planer: { leastWidth: 20, width: 310, head: 'straight' }, jointer: { width: 310 }, glue: 'own', pace: { work: 1 } });
+  expect((await piecesInRack(old))[0]).toMatchObject({
+    version: 4,
+    piece: { length: 500.1, surface: 'twoFaces', origin: { kind: 'offcut' }, count: 1, defects: [] },
+  });
+  expect((await readShop(old)).shop).toMatchObject({
+    saw: { kerf: 2.4 },
+    crosscutSaw: { kerf: 2.4 },
+    planer: { leastWidth: 20, width: 310, head: 'straight' },
+    jointer: { width: 310 },
+    glue: 'own',
+    pace: { work: 1 },
+  });
   // The one glue of before goes on being the shop's, with its own times.
-  expect((await readShop(old)).shop.glues[0]).toMatchObject({ id: 'own', name: 'Bone glue', openMinutes: 4, closedMinutes: 8, clampMinutes: 240 });
-  expect(await readBoard(old, 'b1')).toMatchObject({ undo: null, redo: null, board: { cutting: { pins: [] }, seasons: null, versions: [], perPanel: 1, accepted: [], recipe: plainBoard().recipe } });
+  expect((await readShop(old)).shop.glues[0]).toMatchObject({
+    id: 'own',
+    name: 'Bone glue',
+    openMinutes: 4,
+    closedMinutes: 8,
+    clampMinutes: 240,
+  });
+  expect(await readBoard(old, 'b1')).toMatchObject({
+    undo: null,
+    redo: null,
+    board: {
+      cutting: { pins: [] },
+      seasons: null,
+      versions: [],
+      perPanel: 1,
+      accepted: [],
+      recipe: plainBoard().recipe,
+    },
+  });
   const { allSpecies } = await import('./stores/speciesStore.ts');
   const species = await allSpecies(old);
   expect(species.find((s) => s.code === 'maple-hard')).toEqual(HANDBOOK_SPECIES.find((s) => s.code === 'maple-hard'));
-  expect(species.find((s) => s.code === 'bog-oak')).toMatchObject({ radial: null, sapColour: '#332211', dust: 'usual' });
+  expect(species.find((s) => s.code === 'bog-oak')).toMatchObject({
+    radial: null,
+    sapColour: '#332211',
+    dust: 'usual',
+  });
   await old.destroy();
 });

@@ -26,23 +26,47 @@ const router = createBrowserRouter([
       { index: true, Component: BoardsPlace },
       { path: 'rack', lazy: async () => ({ Component: (await import('./places/rack/RackPlace.tsx')).RackPlace }) },
       { path: 'rack/pile', lazy: async () => ({ Component: (await import('./places/pile/PilePlace.tsx')).PilePlace }) },
-      { path: 'rack/labels', lazy: async () => ({ Component: (await import('./places/labels/LabelsPlace.tsx')).LabelsPlace }) },
-      { path: 'rack/salvage', lazy: async () => ({ Component: (await import('./places/salvage/SalvagePlace.tsx')).SalvagePlace }) },
-      { path: 'rack/:id', lazy: async () => ({ Component: (await import('./places/piece/PiecePlace.tsx')).PiecePlace }) },
-      { path: 'propose', lazy: async () => ({ Component: (await import('./places/propose/ProposePlace.tsx')).ProposePlace }) },
-      { path: 'species', lazy: async () => ({ Component: (await import('./places/species/SpeciesPlace.tsx')).SpeciesPlace }) },
+      {
+        path: 'rack/labels',
+        lazy: async () => ({ Component: (await import('./places/labels/LabelsPlace.tsx')).LabelsPlace }),
+      },
+      {
+        path: 'rack/salvage',
+        lazy: async () => ({ Component: (await import('./places/salvage/SalvagePlace.tsx')).SalvagePlace }),
+      },
+      {
+        path: 'rack/:id',
+        lazy: async () => ({ Component: (await import('./places/piece/PiecePlace.tsx')).PiecePlace }),
+      },
+      {
+        path: 'propose',
+        lazy: async () => ({ Component: (await import('./places/propose/ProposePlace.tsx')).ProposePlace }),
+      },
+      {
+        path: 'species',
+        lazy: async () => ({ Component: (await import('./places/species/SpeciesPlace.tsx')).SpeciesPlace }),
+      },
       { path: 'shop', lazy: async () => ({ Component: (await import('./places/shop/ShopPlace.tsx')).ShopPlace }) },
       {
         path: 'boards/:id',
         lazy: async () => ({ Component: (await import('./shell/BoardFrame.tsx')).BoardFrame }),
         children: [
-          { path: 'brief', lazy: async () => ({ Component: (await import('./places/brief/BriefPlace.tsx')).BriefPlace }) },
-          { path: 'layout', lazy: async () => ({ Component: (await import('./places/layout/LayoutPlace.tsx')).LayoutPlace }) },
+          {
+            path: 'brief',
+            lazy: async () => ({ Component: (await import('./places/brief/BriefPlace.tsx')).BriefPlace }),
+          },
+          {
+            path: 'layout',
+            lazy: async () => ({ Component: (await import('./places/layout/LayoutPlace.tsx')).LayoutPlace }),
+          },
           { path: 'cuts', lazy: async () => ({ Component: (await import('./places/cuts/CutsPlace.tsx')).CutsPlace }) },
           { path: 'mill', lazy: async () => ({ Component: (await import('./places/mill/MillPlace.tsx')).MillPlace }) },
           { path: 'glue', lazy: async () => ({ Component: (await import('./places/glue/GluePlace.tsx')).GluePlace }) },
           { path: 'trim', lazy: async () => ({ Component: (await import('./places/trim/TrimPlace.tsx')).TrimPlace }) },
-          { path: 'sheet', lazy: async () => ({ Component: (await import('./places/sheet/SheetPlace.tsx')).SheetPlace }) },
+          {
+            path: 'sheet',
+            lazy: async () => ({ Component: (await import('./places/sheet/SheetPlace.tsx')).SheetPlace }),
+          },
         ],
       },
       { path: '*', Component: NothingHere },

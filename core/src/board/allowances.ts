@@ -79,7 +79,8 @@ export function allowancesFor(board: Board, own: Shop): Allowances {
   // Other boards lie behind those of the first panel, each with its kerf.
   const others = board.worked.others.reduce((sum, o) => sum + o.length + kerf, 0);
   const roughLength = board.length + habits.creep + 2 * (endTrim + kerf);
-  const needed = (boards: number, i: number) => roughLength + (boards - 1) * (board.length + kerf) + (i === 0 ? others : 0);
+  const needed = (boards: number, i: number) =>
+    roughLength + (boards - 1) * (board.length + kerf) + (i === 0 ? others : 0);
   // A panel that was glued for longer boards stays as long as it is.
   const spareLength = Math.max(0, (board.worked.gluedLength ?? 0) - needed(panelsOf(board)[0]!, 0));
   return {

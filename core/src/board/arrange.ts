@@ -26,7 +26,14 @@ export function moveStrips(strips: readonly Strip[], indices: readonly number[],
 
 /** Whether nobody could tell two strips apart on the board. */
 function alike(a: Strip, b: Strip): boolean {
-  return a.species === b.species && Math.abs(a.width - b.width) < 1e-6 && a.endForEnd === b.endForEnd && a.turned === b.turned && a.rolled === b.rolled && a.locked === b.locked;
+  return (
+    a.species === b.species &&
+    Math.abs(a.width - b.width) < 1e-6 &&
+    a.endForEnd === b.endForEnd &&
+    a.turned === b.turned &&
+    a.rolled === b.rolled &&
+    a.locked === b.locked
+  );
 }
 
 /**
@@ -62,11 +69,21 @@ export function repeatStrips(strips: readonly Strip[], indices: readonly number[
 const FULL_MM = 1;
 
 /** Repeats a motif until the strips together are as wide as `wanted`, mm, or there are `most` of them. */
-export function repeatUntil(strips: readonly Strip[], indices: readonly number[], wanted: number, most: number, newId: NewId): Strip[] {
+export function repeatUntil(
+  strips: readonly Strip[],
+  indices: readonly number[],
+  wanted: number,
+  most: number,
+  newId: NewId,
+): Strip[] {
   const motif = inOrder(strips, indices).map((i) => strips[i]!);
   let filled = [...strips];
   let at = Math.max(...inOrder(strips, indices)) + 1;
-  for (let n = 0; motif.length > 0 && panelWidth({ recipe: flatRecipe(filled) }) < wanted - FULL_MM && filled.length < most; n += 1) {
+  for (
+    let n = 0;
+    motif.length > 0 && panelWidth({ recipe: flatRecipe(filled) }) < wanted - FULL_MM && filled.length < most;
+    n += 1
+  ) {
     filled = insertStrip(filled, at, { ...motif[n % motif.length]!, id: newId(), locked: false });
     at += 1;
   }
@@ -86,13 +103,18 @@ export function joinStrips(strips: readonly Strip[], indices: readonly number[])
   const held = inOrder(strips, indices);
   if (!canJoin(strips, held)) return [...strips];
   const first = strips[held[0]!]!;
-  return strips.toSpliced(held[0]!, held.length, { ...first, width: held.reduce((sum, i) => sum + strips[i]!.width, 0) });
+  return strips.toSpliced(held[0]!, held.length, {
+    ...first,
+    width: held.reduce((sum, i) => sum + strips[i]!.width, 0),
+  });
 }
 
 /** Whether these strips lie side by side and are of one species. */
 export function canJoin(strips: readonly Strip[], indices: readonly number[]): boolean {
   const held = inOrder(strips, indices);
-  return held.length > 1 && held.every((i, n) => i === held[0]! + n && strips[i]!.species === strips[held[0]!]!.species);
+  return (
+    held.length > 1 && held.every((i, n) => i === held[0]! + n && strips[i]!.species === strips[held[0]!]!.species)
+  );
 }
 
 /**
@@ -102,7 +124,10 @@ export function canJoin(strips: readonly Strip[], indices: readonly number[]): b
 export function mirrorAbout(strips: readonly Strip[], index: number, newId: NewId): Strip[] {
   if (!strips[index]) return [...strips];
   const behind = strips.slice(index + 1);
-  const mirrored = strips.slice(0, index).reverse().map((strip, i) => ({ ...strip, id: behind[i]?.id ?? newId() }));
+  const mirrored = strips
+    .slice(0, index)
+    .reverse()
+    .map((strip, i) => ({ ...strip, id: behind[i]?.id ?? newId() }));
   return [...strips.slice(0, index + 1), ...mirrored];
 }
 
@@ -132,8 +157,14 @@ export function reverseStrips(strips: readonly Strip[], indices: readonly number
 }
 
 /** Changes the strips at `indices`; a function sees each strip before. */
-export function changeStrips(strips: readonly Strip[], indices: readonly number[], change: Partial<Omit<Strip, 'id'>> | ((strip: Strip) => Partial<Omit<Strip, 'id'>>)): Strip[] {
-  return strips.map((strip, i) => (indices.includes(i) ? { ...strip, ...(typeof change === 'function' ? change(strip) : change) } : strip));
+export function changeStrips(
+  strips: readonly Strip[],
+  indices: readonly number[],
+  change: Partial<Omit<Strip, 'id'>> | ((strip: Strip) => Partial<Omit<Strip, 'id'>>),
+): Strip[] {
+  return strips.map((strip, i) =>
+    indices.includes(i) ? { ...strip, ...(typeof change === 'function' ? change(strip) : change) } : strip,
+  );
 }
 
 /** Changes one strip. */
@@ -147,7 +178,11 @@ export function changeStrip(strips: readonly Strip[], index: number, change: Par
  * @param most widest that a strip can be, mm
  * @returns the strips, and how far they still are from what was wanted, mm: positive when they stay too narrow, negative when too wide
  */
-export function evenOut(strips: readonly Strip[], wanted: number, most: (strip: Strip) => number): { strips: Strip[]; missing: number } {
+export function evenOut(
+  strips: readonly Strip[],
+  wanted: number,
+  most: (strip: Strip) => number,
+): { strips: Strip[]; missing: number } {
   const alikeFirst = shareOut(oneWidthEach(strips), strips, wanted, most);
   const asTheyAre = shareOut(strips, strips, wanted, most);
   return Math.abs(alikeFirst.missing) <= Math.abs(asTheyAre.missing) + 1e-6 ? alikeFirst : asTheyAre;
@@ -165,12 +200,19 @@ function oneWidthEach(strips: readonly Strip[]): Strip[] {
     if (group && strip.width - group[0]!.width <= ONE_WIDTH_MM) group.push(strip);
     else groups.push([strip]);
   }
-  const mean = new Map(groups.flatMap((g) => g.map((s) => [s.id, g.reduce((sum, one) => sum + one.width, 0) / g.length])));
+  const mean = new Map(
+    groups.flatMap((g) => g.map((s) => [s.id, g.reduce((sum, one) => sum + one.width, 0) / g.length])),
+  );
   return strips.map((s) => (mean.has(s.id) ? { ...s, width: mean.get(s.id)! } : s));
 }
 
 /** @param from what the proportions are taken from */
-function shareOut(from: readonly Strip[], strips: readonly Strip[], wanted: number, most: (strip: Strip) => number): { strips: Strip[]; missing: number } {
+function shareOut(
+  from: readonly Strip[],
+  strips: readonly Strip[],
+  wanted: number,
+  most: (strip: Strip) => number,
+): { strips: Strip[]; missing: number } {
   const free = new Set(from.flatMap((s, i) => (s.locked ? [] : [i])));
   const widths = from.map((s) => s.width);
   // A strip that reaches its limit stays there; the others share what is left.
@@ -178,7 +220,9 @@ function shareOut(from: readonly Strip[], strips: readonly Strip[], wanted: numb
     const others = widths.reduce((sum, w, i) => (free.has(i) ? sum : sum + w), 0);
     const share = [...free].reduce((sum, i) => sum + from[i]!.width, 0);
     const factor = (wanted - others) / share;
-    const stuck = [...free].filter((i) => from[i]!.width * factor > most(strips[i]!) + 1e-9 || from[i]!.width * factor < LEAST_STRIP_WIDTH);
+    const stuck = [...free].filter(
+      (i) => from[i]!.width * factor > most(strips[i]!) + 1e-9 || from[i]!.width * factor < LEAST_STRIP_WIDTH,
+    );
     for (const i of free) widths[i] = Math.max(LEAST_STRIP_WIDTH, Math.min(most(strips[i]!), from[i]!.width * factor));
     if (stuck.length === 0) break;
     // Only one side at a time: those too wide set free what those too narrow may need, and the other way round.

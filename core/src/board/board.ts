@@ -19,33 +19,60 @@ const yesOrNo = z.boolean({ error: 'must be true or false' });
 /** What the maker has decided about where strips come from. Ids of strips or pieces that are gone decide nothing. */
 const cuttingWishesSchema = z.strictObject({
   /** This strip from that piece. */
-  pins: z.array(z.strictObject({ strip: idSchema, piece: idSchema })).max(2 * GREATEST_STRIP_COUNT, { error: 'must be fewer' }),
+  pins: z
+    .array(z.strictObject({ strip: idSchema, piece: idSchema }))
+    .max(2 * GREATEST_STRIP_COUNT, { error: 'must be fewer' }),
   /** Pieces that this board leaves alone. */
   bans: z.array(idSchema).max(5000, { error: 'must be fewer' }),
   /** Neighbouring strips that are ripped side by side from one blank, so that grain lines run on across the joint. */
-  together: z.array(z.array(idSchema).min(2, { error: 'must name at least two strips' }).max(GREATEST_STRIP_COUNT, { error: 'must be fewer' })).max(100, { error: 'must be fewer' }),
+  together: z
+    .array(
+      z
+        .array(idSchema)
+        .min(2, { error: 'must name at least two strips' })
+        .max(GREATEST_STRIP_COUNT, { error: 'must be fewer' }),
+    )
+    .max(100, { error: 'must be fewer' }),
   /** Sections may come from the stock either way round: its thickness or the rip gives the width. */
   eitherWay: z.boolean({ error: 'must be true or false' }),
   /** Spares of every kind of strip, on top of the shop's habit for thin ones. */
-  spares: z.int({ error: 'must be a whole number' }).min(0, { error: 'must not be negative' }).max(10, { error: 'must be at most 10' }),
+  spares: z
+    .int({ error: 'must be a whole number' })
+    .min(0, { error: 'must not be negative' })
+    .max(10, { error: 'must be at most 10' }),
 });
 
 /** Nothing decided yet. */
-export const NO_CUTTING_WISHES: z.infer<typeof cuttingWishesSchema> = { pins: [], bans: [], together: [], eitherWay: false, spares: 0 };
+export const NO_CUTTING_WISHES: z.infer<typeof cuttingWishesSchema> = {
+  pins: [],
+  bans: [],
+  together: [],
+  eitherWay: false,
+  spares: 0,
+};
 
 /** How the board is glued, as far as the maker decided it. */
 const gluingWishesSchema = z.strictObject({
   /** Sizes of the first groups, first strip to last; null lets Cadenza choose. Groups that do not add up to the strips decide nothing. */
-  groups: z.array(z.int({ error: 'must be a whole number' }).min(1, { error: 'must be at least 1' }).max(GREATEST_STRIP_COUNT, { error: 'must be fewer' }))
-    .max(GREATEST_STRIP_COUNT, { error: 'must be fewer' }).nullable(),
+  groups: z
+    .array(
+      z
+        .int({ error: 'must be a whole number' })
+        .min(1, { error: 'must be at least 1' })
+        .max(GREATEST_STRIP_COUNT, { error: 'must be fewer' }),
+    )
+    .max(GREATEST_STRIP_COUNT, { error: 'must be fewer' })
+    .nullable(),
   /** A second pair of hands at the glue-up. */
   helper: yesOrNo,
 });
 
 /** A stop that the maker goes on with, knowing it; the note stays on the record. `strips` are those it was about, by id, none for the whole board; null is a stop that was gone on with wherever it stood. `part` is what else it was about, empty for nothing; null is whatever it was. */
 const acceptedSchema = z.strictObject({
-  rule: z.string({ error: 'must be text' }).regex(/^[a-z-]{1,60}$/, { error: 'must be the id of a rule' }), strips: z.array(idSchema).max(GREATEST_STRIP_COUNT, { error: 'must be fewer' }).nullable(),
-  part: z.string({ error: 'must be text' }).max(200, { error: 'must be at most 200 characters' }).nullable(), note: lineOfText(1, 300),
+  rule: z.string({ error: 'must be text' }).regex(/^[a-z-]{1,60}$/, { error: 'must be the id of a rule' }),
+  strips: z.array(idSchema).max(GREATEST_STRIP_COUNT, { error: 'must be fewer' }).nullable(),
+  part: z.string({ error: 'must be text' }).max(200, { error: 'must be at most 200 characters' }).nullable(),
+  note: lineOfText(1, 300),
 });
 export type AcceptedStop = z.infer<typeof acceptedSchema>;
 
@@ -72,7 +99,10 @@ export const boardSchema = z.strictObject({
   use: lineOfText(0, 120),
   ...layoutShape,
   /** Equal boards to make. */
-  count: z.int({ error: 'must be a whole number' }).min(1, { error: 'must be at least 1' }).max(50, { error: 'must be at most 50' }),
+  count: z
+    .int({ error: 'must be a whole number' })
+    .min(1, { error: 'must be at least 1' })
+    .max(50, { error: 'must be at most 50' }),
   cutting: cuttingWishesSchema,
   /** Air where the board will live; null is the shop's. */
   seasons: seasonsSchema.nullable(),
@@ -80,25 +110,46 @@ export const boardSchema = z.strictObject({
   differs: boardHabitsSchema,
   gluing: gluingWishesSchema,
   /** Boards of the batch that come out of one panel, end to end. */
-  perPanel: z.int({ error: 'must be a whole number' }).min(1, { error: 'must be at least 1' }).max(50, { error: 'must be at most 50' }),
+  perPanel: z
+    .int({ error: 'must be a whole number' })
+    .min(1, { error: 'must be at least 1' })
+    .max(50, { error: 'must be at most 50' }),
   /** Edges, corners, features and marks of each board, and bad places of its panel. */
   worked: workedSchema,
   accepted: z.array(acceptedSchema).max(50, { error: 'must be at most 50' }),
   /** Versions set aside beside the one that is worked on. */
-  versions: z.array(versionSchema).max(GREATEST_VERSION_COUNT, { error: `must be at most ${GREATEST_VERSION_COUNT} versions` })
-    .refine((versions) => new Set(versions.map((v) => v.id)).size === versions.length, { error: 'must each have an id of their own' }),
+  versions: z
+    .array(versionSchema)
+    .max(GREATEST_VERSION_COUNT, { error: `must be at most ${GREATEST_VERSION_COUNT} versions` })
+    .refine((versions) => new Set(versions.map((v) => v.id)).size === versions.length, {
+      error: 'must each have an id of their own',
+    }),
 });
 export type Board = z.infer<typeof boardSchema>;
 
 /** What nobody has decided yet about a new board. */
 export const UNDECIDED = {
-  cutting: NO_CUTTING_WISHES, seasons: null, differs: NO_DIFFERENCES, gluing: { groups: null, helper: false } as z.infer<typeof gluingWishesSchema>, perPanel: 1,
-  worked: NOTHING_WORKED, accepted: [] as AcceptedStop[], versions: [] as BoardVersion[],
+  cutting: NO_CUTTING_WISHES,
+  seasons: null,
+  differs: NO_DIFFERENCES,
+  gluing: { groups: null, helper: false } as z.infer<typeof gluingWishesSchema>,
+  perPanel: 1,
+  worked: NOTHING_WORKED,
+  accepted: [] as AcceptedStop[],
+  versions: [] as BoardVersion[],
 };
 
 /** A new board: a common size (250 x 400 x 30 mm, common practice), nothing laid out yet. */
 export const NEW_BOARD: Board = {
-  name: 'New board', use: '', construction: 'edge', length: 400, width: 250, thickness: 30, count: 1, recipe: [], ...UNDECIDED,
+  name: 'New board',
+  use: '',
+  construction: 'edge',
+  length: 400,
+  width: 250,
+  thickness: 30,
+  count: 1,
+  recipe: [],
+  ...UNDECIDED,
 };
 
 /** Which side of the stock a strip shows. */

@@ -4,7 +4,18 @@ import { shopSchema } from '../shop/shop.ts';
 import { someSchoolsSchema } from '../shop/schools.ts';
 
 /** Habits that one board may have of its own. What concerns stock belongs to the shop: several boards are cut from one piece. */
-export const BOARD_HABITS = ['creep', 'glueEdgeJoint', 'ripFat', 'panelFlatten', 'panelEdgeTrim', 'panelEndTrim', 'sanding', 'edgeTreatment', 'leaveBeneath', 'leaveBeside'] as const satisfies readonly (keyof Habits)[];
+export const BOARD_HABITS = [
+  'creep',
+  'glueEdgeJoint',
+  'ripFat',
+  'panelFlatten',
+  'panelEdgeTrim',
+  'panelEndTrim',
+  'sanding',
+  'edgeTreatment',
+  'leaveBeneath',
+  'leaveBeside',
+] as const satisfies readonly (keyof Habits)[];
 export type BoardHabit = (typeof BOARD_HABITS)[number];
 
 const habitShape = shopSchema.shape.habits.shape;
@@ -36,7 +47,9 @@ export function shopFor({ differs }: { differs: Differences }, shop: Shop): Shop
   if (found) return found;
   if (known.size >= MOST_MERGED) known.clear();
   const merged: Shop = {
-    ...shop, habits: { ...shop.habits, ...differs.habits }, schools: { ...shop.schools, ...differs.schools },
+    ...shop,
+    habits: { ...shop.habits, ...differs.habits },
+    schools: { ...shop.schools, ...differs.schools },
     glue: differs.glue !== null && shop.glues.some((g) => g.id === differs.glue) ? differs.glue : shop.glue,
   };
   known.set(key, merged);

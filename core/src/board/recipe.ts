@@ -31,11 +31,16 @@ export const glueSchema = z.strictObject({
   kind: z.literal('glue', { error: 'must be glue' }),
   id: idSchema,
   /** Ids of what is glued, in order; each was made before. */
-  takes: z.array(idSchema).min(1, { error: 'must name at least one thing' }).max(GREATEST_STRIP_COUNT, { error: `must be at most ${GREATEST_STRIP_COUNT} things` }),
+  takes: z
+    .array(idSchema)
+    .min(1, { error: 'must name at least one thing' })
+    .max(GREATEST_STRIP_COUNT, { error: `must be at most ${GREATEST_STRIP_COUNT} things` }),
 });
 
 /** One thing that is done on the way from the rack to the panel that the board is trimmed from. */
-export const operationSchema = z.discriminatedUnion('kind', [stripSchema, glueSchema], { error: 'must be one of strip, glue' });
+export const operationSchema = z.discriminatedUnion('kind', [stripSchema, glueSchema], {
+  error: 'must be one of strip, glue',
+});
 export type RecipeOperation = z.infer<typeof operationSchema>;
 export type StripOperation = z.infer<typeof stripSchema>;
 export type GlueOperation = z.infer<typeof glueSchema>;
@@ -44,15 +49,24 @@ export type GlueOperation = z.infer<typeof glueSchema>;
 export type Strip = Omit<StripOperation, 'kind'>;
 
 /** How a strip lies that nobody has turned. */
-export const AS_IT_LIES = { endForEnd: false, turned: false, sideKept: false, rolled: false, locked: false } as const satisfies Partial<Strip>;
+export const AS_IT_LIES = {
+  endForEnd: false,
+  turned: false,
+  sideKept: false,
+  rolled: false,
+  locked: false,
+} as const satisfies Partial<Strip>;
 
 /**
  * How a board is made: operations in order, each with an id of its own, each naming what it takes by id, only what was made before and only once. The last gives
  * the panel that is trimmed to the board. Nothing yet while there are no strips.
  */
-export const recipeSchema = z.array(operationSchema).max(GREATEST_STRIP_COUNT + 1, { error: `must be at most ${GREATEST_STRIP_COUNT} strips and their glue-up` }).superRefine((recipe, context) => {
-  for (const { path, message } of recipeProblems(recipe)) context.addIssue({ code: 'custom', path, message });
-});
+export const recipeSchema = z
+  .array(operationSchema)
+  .max(GREATEST_STRIP_COUNT + 1, { error: `must be at most ${GREATEST_STRIP_COUNT} strips and their glue-up` })
+  .superRefine((recipe, context) => {
+    for (const { path, message } of recipeProblems(recipe)) context.addIssue({ code: 'custom', path, message });
+  });
 export type Recipe = z.infer<typeof recipeSchema>;
 
 /** What is wrong with the references of a recipe, each with the field it stands in. */
@@ -63,7 +77,11 @@ export function recipeProblems(recipe: readonly RecipeOperation[]): { path: (str
   recipe.forEach((operation, i) => {
     if (operation.kind === 'glue') {
       operation.takes.forEach((id, k) => {
-        if (!made.has(id)) problems.push({ path: [i, 'takes', k], message: `must name something made before; nothing is called ${id} there` });
+        if (!made.has(id))
+          problems.push({
+            path: [i, 'takes', k],
+            message: `must name something made before; nothing is called ${id} there`,
+          });
         else if (!loose.delete(id)) problems.push({ path: [i, 'takes', k], message: `must not take ${id} twice` });
       });
     }
@@ -73,10 +91,16 @@ export function recipeProblems(recipe: readonly RecipeOperation[]): { path: (str
   });
   const last = recipe.at(-1);
   if (!last || problems.length > 0) return problems;
-  if (last.kind !== 'glue') problems.push({ path: [recipe.length - 1], message: 'must be a glue-up: the last operation gives the panel' });
-  else if (loose.size > 1) problems.push({ path: [recipe.length - 1, 'takes'], message: `must take every strip; ${[...loose].find((id) => id !== last.id)} is left over` });
+  if (last.kind !== 'glue')
+    problems.push({ path: [recipe.length - 1], message: 'must be a glue-up: the last operation gives the panel' });
+  else if (loose.size > 1)
+    problems.push({
+      path: [recipe.length - 1, 'takes'],
+      message: `must take every strip; ${[...loose].find((id) => id !== last.id)} is left over`,
+    });
   recipe.slice(0, -1).forEach((operation, i) => {
-    if (operation.kind === 'glue') problems.push({ path: [i], message: 'must be a strip: a board is glued in one panel' });
+    if (operation.kind === 'glue')
+      problems.push({ path: [i], message: 'must be a strip: a board is glued in one panel' });
   });
   return problems;
 }
@@ -100,7 +124,10 @@ export function flatRecipe(strips: readonly Strip[], glueId = 'panel'): Recipe {
   if (strips.length === 0) return [];
   let id = glueId;
   while (strips.some((s) => s.id === id)) id = `${id}-`;
-  return [...strips.map((s): StripOperation => ({ kind: 'strip', ...s })), { kind: 'glue', id, takes: strips.map((s) => s.id) }];
+  return [
+    ...strips.map((s): StripOperation => ({ kind: 'strip', ...s })),
+    { kind: 'glue', id, takes: strips.map((s) => s.id) },
+  ];
 }
 
 /** The same board with other strips, glued by the same glue-up. */

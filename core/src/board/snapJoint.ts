@@ -9,7 +9,13 @@ export interface OfferedWidth {
 }
 
 /** Why a dragged joint rests where it does; `strip` is the number of the strip it follows. */
-export type SnapReason = { kind: 'rack' } | { kind: 'resawn' } | { kind: 'symmetry'; strip: number } | { kind: 'rhythm'; strip: number } | { kind: 'fills' } | { kind: 'grid' };
+export type SnapReason =
+  | { kind: 'rack' }
+  | { kind: 'resawn' }
+  | { kind: 'symmetry'; strip: number }
+  | { kind: 'rhythm'; strip: number }
+  | { kind: 'fills' }
+  | { kind: 'grid' };
 
 export interface Snap {
   width: number;
@@ -42,11 +48,19 @@ export function snapJoint({ width, index, strips, offered, reach, filling, syste
   const candidates: Snap[] = [
     ...offered.map((o): Snap => ({ width: o.width, reason: { kind: o.resawn ? 'resawn' : 'rack' } })),
     { width: filling, reason: { kind: 'fills' } },
-    ...(mirror !== index ? [{ width: strips[mirror]!.width, reason: { kind: 'symmetry', strip: mirror + 1 } } satisfies Snap] : []),
-    ...strips.flatMap((s, i): Snap[] => (i !== index && i !== mirror && s.species === strips[index]!.species ? [{ width: s.width, reason: { kind: 'rhythm', strip: i + 1 } }] : [])),
+    ...(mirror !== index
+      ? [{ width: strips[mirror]!.width, reason: { kind: 'symmetry', strip: mirror + 1 } } satisfies Snap]
+      : []),
+    ...strips.flatMap((s, i): Snap[] =>
+      i !== index && i !== mirror && s.species === strips[index]!.species
+        ? [{ width: s.width, reason: { kind: 'rhythm', strip: i + 1 } }]
+        : [],
+    ),
   ];
   const near = candidates.filter((c) => c.width >= LEAST_STRIP_WIDTH && Math.abs(c.width - width) <= reach);
-  const best = near.sort((a, b) => Math.abs(a.width - width) - Math.abs(b.width - width) || RANK[a.reason.kind] - RANK[b.reason.kind])[0];
+  const best = near.sort(
+    (a, b) => Math.abs(a.width - width) - Math.abs(b.width - width) || RANK[a.reason.kind] - RANK[b.reason.kind],
+  )[0];
   if (best) return best;
   const grid = system === 'metric' ? 0.5 : MM_PER_INCH / 32;
   return { width: Math.max(LEAST_STRIP_WIDTH, Math.round(width / grid) * grid), reason: { kind: 'grid' } };

@@ -13,16 +13,25 @@ export const bleedingNeighbours: Rule = (_plan, { board, species }) => {
   const stained = stripsOf(board).flatMap((strip, i) => {
     const wood = bySpecies.get(strip.species);
     if (!wood || wood.bleeds || lightness(wood.colour) < PALE) return [];
-    const from = [stripsOf(board)[i - 1], stripsOf(board)[i + 1]].map((s) => s && bySpecies.get(s.species))
+    const from = [stripsOf(board)[i - 1], stripsOf(board)[i + 1]]
+      .map((s) => s && bySpecies.get(s.species))
       .find((s) => s?.bleeds && lightness(wood.colour) - lightness(s.colour) > DARKER_BY);
     return from ? [{ number: i + 1, wood, from }] : [];
   });
   if (stained.length === 0) return [];
   const { wood, from } = stained[0]!;
-  return [{
-    rule: 'bleeding-neighbour', severity: 'note', strips: stained.map((s) => s.number), source: from.cautionSource,
-    what: say`${from.name} lies beside ${wood.name}: its dust stains the pale wood.`,
-    why: say`Sanding dust and wet glue carry the colour into the pores of the pale strip, and oil drives it deeper.`,
-    waysOut: [say`Scrape instead of sanding across the joint, and blow the dust off before anything wet touches the board.`, say`Seal the pale strips, or put a strip of middling colour between.`],
-  }];
+  return [
+    {
+      rule: 'bleeding-neighbour',
+      severity: 'note',
+      strips: stained.map((s) => s.number),
+      source: from.cautionSource,
+      what: say`${from.name} lies beside ${wood.name}: its dust stains the pale wood.`,
+      why: say`Sanding dust and wet glue carry the colour into the pores of the pale strip, and oil drives it deeper.`,
+      waysOut: [
+        say`Scrape instead of sanding across the joint, and blow the dust off before anything wet touches the board.`,
+        say`Seal the pale strips, or put a strip of middling colour between.`,
+      ],
+    },
+  ];
 };

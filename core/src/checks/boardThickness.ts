@@ -10,18 +10,23 @@ export const boardThickness: Rule = (plan, { board }) => {
   const { shortBy, reached, limiting } = plan.ladders.thickness;
   if (shortBy > 0) {
     findings.push({
-      rule: 'board-thickness', severity: 'stop', strips: [],
+      rule: 'board-thickness',
+      severity: 'stop',
+      strips: [],
       what: say`The board comes out ${length(reached)} thick, ${length(shortBy)} short of ${length(board.thickness)}.`,
       why: limiting ? say`Limited by ${limiting}.` : say`The stock does not leave more.`,
       waysOut: [
-        say`Use thicker stock for that strip.`, say`Make the board ${length(reached)} thick.`,
+        say`Use thicker stock for that strip.`,
+        say`Make the board ${length(reached)} thick.`,
         say`Stand the strips on edge: then the rip decides the thickness.`,
       ],
     });
   }
   if (board.thickness < LEAST_BOARD_THICKNESS) {
     findings.push({
-      rule: 'thin-board', severity: 'caution', strips: [],
+      rule: 'thin-board',
+      severity: 'caution',
+      strips: [],
       what: say`${length(board.thickness)} is thin for a cutting board.`,
       why: say`Under ${length(LEAST_BOARD_THICKNESS)} a board warps and the joints have little to hold on.`,
       waysOut: [say`Make it at least ${length(LEAST_BOARD_THICKNESS)} thick.`],

@@ -40,9 +40,39 @@ import { stripWidth } from './stripWidth.ts';
 import { stripsOf } from '../board/recipe.ts';
 
 const RULES: readonly Rule[] = [
-  emptyBoard, panelWidthRule, boardThickness, stripWidth, stockShortage, sparesShort, machineLimits, toolMissing, mixedOrders, metalStays, stockSafety, ripSafety, stockSettled, glueTime, glueClimate, glueClass, clamping, grainDirection, showSide, outerStrips,
-  panelSpots, edgeShape, featureRoom, featureDepth, featuresApart, featureJoints, featureKnots, markStrip, markArt,
-  seasonalNeighbours, bleedingNeighbours, speciesCautions, finishSafety,
+  emptyBoard,
+  panelWidthRule,
+  boardThickness,
+  stripWidth,
+  stockShortage,
+  sparesShort,
+  machineLimits,
+  toolMissing,
+  mixedOrders,
+  metalStays,
+  stockSafety,
+  ripSafety,
+  stockSettled,
+  glueTime,
+  glueClimate,
+  glueClass,
+  clamping,
+  grainDirection,
+  showSide,
+  outerStrips,
+  panelSpots,
+  edgeShape,
+  featureRoom,
+  featureDepth,
+  featuresApart,
+  featureJoints,
+  featureKnots,
+  markStrip,
+  markArt,
+  seasonalNeighbours,
+  bleedingNeighbours,
+  speciesCautions,
+  finishSafety,
 ];
 const ORDER: Record<Severity, number> = { stop: 0, caution: 1, note: 2 };
 
@@ -52,7 +82,8 @@ export function checkPlan(plan: Plan, given: PlanInput): Finding[] {
   // Before there are strips there is nothing to say but what to do first.
   if (stripsOf(given.board).length === 0) return emptyBoard(plan, input).map((f) => placed(f, plan));
   const found = RULES.flatMap((rule) => rule(plan, input));
-  return [...found, ...notFollowed(plan, input, found)].sort((a, b) => ORDER[a.severity] - ORDER[b.severity])
+  return [...found, ...notFollowed(plan, input, found)]
+    .sort((a, b) => ORDER[a.severity] - ORDER[b.severity])
     .map((found) => {
       const f = placed(found, plan);
       const accepted = f.severity === 'stop' ? acceptanceOf(f, given.board) : undefined;
@@ -63,7 +94,8 @@ export function checkPlan(plan: Plan, given: PlanInput): Finding[] {
 /** The finding at its step and station. */
 function placed(found: Found, { operations }: Pick<Plan, 'operations'>): Finding {
   const steps = operations.filter((o) => o.kind === found.at);
-  const step = steps.length === 1 ? steps[0] : steps.find((o) => o.id === found.part || o.id === `${o.kind}:${found.part}`);
+  const step =
+    steps.length === 1 ? steps[0] : steps.find((o) => o.id === found.part || o.id === `${o.kind}:${found.part}`);
   return { ...found, station: found.at ? stationOf(found.at) : null, step: step?.id ?? null };
 }
 
@@ -74,9 +106,17 @@ export function stripIds({ strips }: Pick<Found, 'strips'>, board: Pick<Board, '
 }
 
 /** The acceptance that covers a stop: the same rule, the same part, and every strip that it is about now. */
-export function acceptanceOf(finding: Pick<Found, 'rule' | 'strips' | 'part'>, board: Pick<Board, 'recipe' | 'accepted'>): AcceptedStop | undefined {
+export function acceptanceOf(
+  finding: Pick<Found, 'rule' | 'strips' | 'part'>,
+  board: Pick<Board, 'recipe' | 'accepted'>,
+): AcceptedStop | undefined {
   const ids = stripIds(finding, board);
-  return board.accepted.find((a) => a.rule === finding.rule && (a.part === null || a.part === (finding.part ?? '')) && (a.strips === null || (ids.length === 0 ? a.strips.length === 0 : ids.every((id) => a.strips!.includes(id)))));
+  return board.accepted.find(
+    (a) =>
+      a.rule === finding.rule &&
+      (a.part === null || a.part === (finding.part ?? '')) &&
+      (a.strips === null || (ids.length === 0 ? a.strips.length === 0 : ids.every((id) => a.strips!.includes(id)))),
+  );
 }
 
 /** Stops that still stand in the way. */

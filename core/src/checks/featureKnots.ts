@@ -24,24 +24,37 @@ export const featureKnots: Rule = (plan, { board }) => {
   const [first = 0, ...others] = boardPlaces(plan.trim);
   const places = [0, ...others.map((x) => x - first)];
   for (const face of ['top', 'under'] as const) {
-    const opening = worked.solids.filter((s) => s.kind !== 'mark' && (face === 'top' ? s.from <= LENGTH_TOLERANCE_MM : s.to >= worked.size.thickness - LENGTH_TOLERANCE_MM));
+    const opening = worked.solids.filter(
+      (s) =>
+        s.kind !== 'mark' &&
+        (face === 'top' ? s.from <= LENGTH_TOLERANCE_MM : s.to >= worked.size.thickness - LENGTH_TOLERANCE_MM),
+    );
     if (opening.length === 0) continue;
-    bodies.forEach((own, i) => places.forEach((by, b) => {
-      const body = furtherAlong(own, by);
-      for (const defect of defectsOn(body, face).filter((d) => HARD.includes(d.kind))) {
-        const place = onBoard(body, defect, (body.size[0] - worked.size.length) / 2, tops[i]! - worked.shift);
-        for (const solid of opening) {
-          const key = `${solid.feature} ${i} ${b}`;
-          if (found.has(key) || apart(solid.outlines, [place], 1) > LENGTH_TOLERANCE_MM) continue;
-          found.set(key, {
-            rule: 'feature-knot', severity: 'caution', strips: [i + 1], part: solid.feature, at: STEP_OF[solid.kind],
-            what: say`${FEATURE_NAMES[solid.kind]}${places.length > 1 ? ` of board ${b + 1} of the panel` : ''}: into a ${defect.kind} of strip ${i + 1}, from ${body.piece!.mark}.`,
-            why: defect.kind === 'screw' || defect.kind === 'nail' ? say`Metal breaks the bit and throws pieces of it.` : say`A bit tears loose wood out, and what is open holds juice.`,
-            waysOut: [say`Turn the strip end for end or over, or swap it.`, say`Move the feature.`],
-          });
+    bodies.forEach((own, i) =>
+      places.forEach((by, b) => {
+        const body = furtherAlong(own, by);
+        for (const defect of defectsOn(body, face).filter((d) => HARD.includes(d.kind))) {
+          const place = onBoard(body, defect, (body.size[0] - worked.size.length) / 2, tops[i]! - worked.shift);
+          for (const solid of opening) {
+            const key = `${solid.feature} ${i} ${b}`;
+            if (found.has(key) || apart(solid.outlines, [place], 1) > LENGTH_TOLERANCE_MM) continue;
+            found.set(key, {
+              rule: 'feature-knot',
+              severity: 'caution',
+              strips: [i + 1],
+              part: solid.feature,
+              at: STEP_OF[solid.kind],
+              what: say`${FEATURE_NAMES[solid.kind]}${places.length > 1 ? ` of board ${b + 1} of the panel` : ''}: into a ${defect.kind} of strip ${i + 1}, from ${body.piece!.mark}.`,
+              why:
+                defect.kind === 'screw' || defect.kind === 'nail'
+                  ? say`Metal breaks the bit and throws pieces of it.`
+                  : say`A bit tears loose wood out, and what is open holds juice.`,
+              waysOut: [say`Turn the strip end for end or over, or swap it.`, say`Move the feature.`],
+            });
+          }
         }
-      }
-    }));
+      }),
+    );
   }
   return [...found.values()];
 };
@@ -49,7 +62,8 @@ export const featureKnots: Rule = (plan, { board }) => {
 /** Where a defect of a strip's piece lies on the finished board. On edge only what goes through is seen, across all of the strip. */
 function onBoard(body: StripBody, defect: Defect, endTrim: number, top: number): Outline {
   const along = ends(body.origin, body.along, 0, defect.from, defect.length);
-  const across: [number, number] = body.shows === 'face' ? ends(body.origin, body.across, 1, defect.across, defect.width) : [0, body.size[1]];
+  const across: [number, number] =
+    body.shows === 'face' ? ends(body.origin, body.across, 1, defect.across, defect.width) : [0, body.size[1]];
   const y: [number, number] = [Math.max(0, across[0]), Math.min(body.size[1], across[1])];
   return rectangle(along[0] - endTrim, top + y[0], along[1] - along[0], Math.max(0.1, y[1] - y[0]));
 }

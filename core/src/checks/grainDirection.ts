@@ -9,11 +9,23 @@ export const grainDirection: Rule = (plan, { board, shop }) => {
   const against = arrows.flatMap((arrow, i) => (i > 0 && arrow.forward !== arrows[i - 1]!.forward ? [i + 1] : []));
   if (against.length === 0) return [];
   const known = against.some((n) => arrows[n - 1]!.known || arrows[n - 2]!.known);
-  return [{
-    // A helical head shears the fibres and tears out far less (common practice).
-    rule: 'grain-direction', severity: shop.planer?.head === 'helical' ? 'note' : 'caution', strips: against,
-    what: against.length === 1 ? say`Strip ${against[0]!} runs against its neighbour's grain.` : say`Strips ${against.join(', ')} run against their neighbour's grain.`,
-    why: known ? say`A planer or hand plane that lifts no fibre on one strip tears out the next; which way the fibres rise is noted on the piece.` : say`A planer or hand plane that lifts no fibre on one strip tears out the next.`,
-    waysOut: [say`Turn strips end for end until all arrows point one way.`, say`Flatten that panel with abrasives only.`],
-  }];
+  return [
+    {
+      // A helical head shears the fibres and tears out far less (common practice).
+      rule: 'grain-direction',
+      severity: shop.planer?.head === 'helical' ? 'note' : 'caution',
+      strips: against,
+      what:
+        against.length === 1
+          ? say`Strip ${against[0]!} runs against its neighbour's grain.`
+          : say`Strips ${against.join(', ')} run against their neighbour's grain.`,
+      why: known
+        ? say`A planer or hand plane that lifts no fibre on one strip tears out the next; which way the fibres rise is noted on the piece.`
+        : say`A planer or hand plane that lifts no fibre on one strip tears out the next.`,
+      waysOut: [
+        say`Turn strips end for end until all arrows point one way.`,
+        say`Flatten that panel with abrasives only.`,
+      ],
+    },
+  ];
 };

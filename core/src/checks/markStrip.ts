@@ -11,9 +11,19 @@ export const markStrip: Rule = (plan, { board, shop }) => {
   const trim = { far, near: layout.width - far - plan.worked.size.width };
   return plan.worked.features.flatMap((f): Found[] => {
     if (f.kind !== 'mark' || f.method === 'inlay' || markTime(f, shop, trim) === 'outerStrip') return [];
-    return [{
-      rule: 'mark-strip', severity: 'note', strips: [], at: 'engrave', what: say`${f.name} cannot be made on a loose strip: ${f.face === 'top' || f.face === 'bottom' ? 'the faces are planed after the glue-up' : 'that side is cut after the glue-up'}.`,
-      why: say`It is made before the grain is raised instead.`, waysOut: [say`Put it on a long edge, and on one only: that edge is not trimmed then.`, say`Engrave the board before its grain is raised, and take that as the habit.`],
-    }];
+    return [
+      {
+        rule: 'mark-strip',
+        severity: 'note',
+        strips: [],
+        at: 'engrave',
+        what: say`${f.name} cannot be made on a loose strip: ${f.face === 'top' || f.face === 'bottom' ? 'the faces are planed after the glue-up' : 'that side is cut after the glue-up'}.`,
+        why: say`It is made before the grain is raised instead.`,
+        waysOut: [
+          say`Put it on a long edge, and on one only: that edge is not trimmed then.`,
+          say`Engrave the board before its grain is raised, and take that as the habit.`,
+        ],
+      },
+    ];
   });
 };

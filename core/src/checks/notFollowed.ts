@@ -8,7 +8,13 @@ import { capitalised, say } from '../units/phrase.ts';
 import type { Found, Severity } from './finding.ts';
 
 /** Harm to hands and knives stops; the rest only spoils wood. */
-const STOPS: ReadonlySet<Failure['code']> = new Set(['metalUnderBlade', 'trapped', 'noStraightEdge', 'markLost', 'finishOverFinish']);
+const STOPS: ReadonlySet<Failure['code']> = new Set([
+  'metalUnderBlade',
+  'trapped',
+  'noStraightEdge',
+  'markLost',
+  'finishOverFinish',
+]);
 
 /**
  * What the blind maker meets in the plan of which no other rule has spoken: he does the steps on solid wood with nothing but their instructions. Missing wood
@@ -25,9 +31,17 @@ export function notFollowed(plan: Plan, input: PlanInput, found: readonly Found[
     const severity: Severity = STOPS.has(first!.code) ? 'stop' : 'caution';
     const step = plan.operations.find((o) => o.number === first!.step);
     return {
-      rule: 'not-followed', severity, strips: [...new Set(failures.flatMap((f) => f.strips))].sort((a, b) => a - b), ...(step ? { at: step.kind, part: step.id } : {}),
-      what: capitalised(failures.length === 1 ? failureText(first!) : [...failureText(first!), `, and ${failures.length - 1} more like it`]),
-      why: say`Whoever follows step ${first!.step} word for word comes to grief here.`, waysOut: [say`Change the board, the way this step is done, or the piece its strips come from.`],
+      rule: 'not-followed',
+      severity,
+      strips: [...new Set(failures.flatMap((f) => f.strips))].sort((a, b) => a - b),
+      ...(step ? { at: step.kind, part: step.id } : {}),
+      what: capitalised(
+        failures.length === 1
+          ? failureText(first!)
+          : [...failureText(first!), `, and ${failures.length - 1} more like it`],
+      ),
+      why: say`Whoever follows step ${first!.step} word for word comes to grief here.`,
+      waysOut: [say`Change the board, the way this step is done, or the piece its strips come from.`],
     };
   });
 }

@@ -12,11 +12,18 @@ export const outerStrips: Rule = (plan, { board }) => {
     const side = i === 0 ? 'far' : 'near';
     const reach = Math.max(faceReach(plan.worked, 'top')[side], faceReach(plan.worked, 'bottom')[side]);
     if (left >= reach - LENGTH_TOLERANCE_MM) return [];
-    return [{
-      rule: 'outer-strip-edge', severity: left <= LENGTH_TOLERANCE_MM ? 'stop' : 'caution', strips: [i + 1],
-      what: left <= LENGTH_TOLERANCE_MM ? say`Strip ${i + 1} is trimmed away with the edge.` : say`Strip ${i + 1} keeps ${length(left)} after the edge is trimmed; the edge treatment reaches in ${length(reach)}.`,
-      why: say`The treatment would run across the glue line and take the strip's corner with it.`,
-      waysOut: [say`Make the outer strip wider.`, say`Choose a smaller edge treatment at Trim.`],
-    }];
+    return [
+      {
+        rule: 'outer-strip-edge',
+        severity: left <= LENGTH_TOLERANCE_MM ? 'stop' : 'caution',
+        strips: [i + 1],
+        what:
+          left <= LENGTH_TOLERANCE_MM
+            ? say`Strip ${i + 1} is trimmed away with the edge.`
+            : say`Strip ${i + 1} keeps ${length(left)} after the edge is trimmed; the edge treatment reaches in ${length(reach)}.`,
+        why: say`The treatment would run across the glue line and take the strip's corner with it.`,
+        waysOut: [say`Make the outer strip wider.`, say`Choose a smaller edge treatment at Trim.`],
+      },
+    ];
   });
 };

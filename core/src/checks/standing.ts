@@ -23,22 +23,35 @@ const IN_LAYOUT = ['panel-width', 'width-not-in-rack', 'strip-wider-than-board',
 
 /** @param input the board with its rack, shop, and what its saw has done */
 export function standingOf(input: PlanInput): Standing {
-  if (stripsOf(input.board).length === 0) return { size: null, state: 'empty', next: say`Lay out strips`, station: 'layout' };
+  if (stripsOf(input.board).length === 0)
+    return { size: null, state: 'empty', next: say`Lay out strips`, station: 'layout' };
   const plan = makePlan(input);
   const { size } = plan.worked;
   const stops = openStops(checkPlan(plan, input));
   const [first] = stops;
   if (first) {
     const more = stops.length > 1 ? ` (and ${stops.length - 1} more)` : '';
-    return { size, state: 'stopped', next: [...first.what, more], station: first.rule === 'stock-shortage' ? 'cuts' : IN_LAYOUT.includes(first.rule) ? 'layout' : first.station ?? 'layout' };
+    return {
+      size,
+      state: 'stopped',
+      next: [...first.what, more],
+      station:
+        first.rule === 'stock-shortage'
+          ? 'cuts'
+          : IN_LAYOUT.includes(first.rule)
+            ? 'layout'
+            : (first.station ?? 'layout'),
+    };
   }
   return { size, ...progress(plan) };
 }
 
 function progress({ cutting, outdated, operations }: Plan): Pick<Standing, 'state' | 'next' | 'station'> {
   const toCut = cutting.blanks.filter((b) => !b.done);
-  if (outdated) return { state: 'planned', next: say`Keep a cut plan anew: the one that was kept no longer fits`, station: 'cuts' };
-  if (toCut.length > 0 && cutting.method !== 'kept') return { state: 'planned', next: say`Keep the cut plan, so that its wood is promised`, station: 'cuts' };
+  if (outdated)
+    return { state: 'planned', next: say`Keep a cut plan anew: the one that was kept no longer fits`, station: 'cuts' };
+  if (toCut.length > 0 && cutting.method !== 'kept')
+    return { state: 'planned', next: say`Keep the cut plan, so that its wood is promised`, station: 'cuts' };
   const [step] = operations;
   if (!step) return { state: 'planned', next: say`Lay out strips`, station: 'layout' };
   return { state: toCut.length > 0 ? 'promised' : 'cut', next: step.title, station: stationOf(step.kind) };

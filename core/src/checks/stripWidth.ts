@@ -18,7 +18,12 @@ const COMMON_PRACTICE = 'common practice';
 /** Each strip's width against what the rack gives, what the plane turns to chips, and what is safe to rip. Strips with which it stands alike are told together. */
 export const stripWidth: Rule = (plan, { board, shop }) => {
   const findings = new Map<string, Found>();
-  const find = (figure: string, finding: Omit<Found, 'strips' | 'what'>, number: number, what: (strips: Phrase, many: boolean) => Phrase) => {
+  const find = (
+    figure: string,
+    finding: Omit<Found, 'strips' | 'what'>,
+    number: number,
+    what: (strips: Phrase, many: boolean) => Phrase,
+  ) => {
     const key = `${finding.rule}/${figure}`;
     const strips = [...(findings.get(key)?.strips ?? []), number];
     findings.set(key, { ...finding, strips, what: what(capitalised(stripList(strips)), strips.length > 1) });
@@ -32,35 +37,85 @@ export const stripWidth: Rule = (plan, { board, shop }) => {
     const widest = strip.rolled ? 0 : widestStrip(plan.sections, strip.species);
     const wide = Math.max(board.width, plan.allowances.wantedPanelWidth);
     if (strip.width > wide + LENGTH_TOLERANCE_MM) {
-      find(String(strip.width), {
-        rule: 'strip-wider-than-board', severity: 'stop', why: say`All of the difference would be trimmed away.`, waysOut: [say`Narrow the strip.`, say`Widen the board.`],
-      }, number, (strips, many) => say`${strips} ${many ? 'are' : 'is'} ${length(strip.width)} wide, the whole board with its edge trims ${length(wide)}.`);
+      find(
+        String(strip.width),
+        {
+          rule: 'strip-wider-than-board',
+          severity: 'stop',
+          why: say`All of the difference would be trimmed away.`,
+          waysOut: [say`Narrow the strip.`, say`Widen the board.`],
+        },
+        number,
+        (strips, many) =>
+          say`${strips} ${many ? 'are' : 'is'} ${length(strip.width)} wide, the whole board with its edge trims ${length(wide)}.`,
+      );
     } else if (!given && widest > 0 && strip.width > widest + LENGTH_TOLERANCE_MM) {
-      find(`${strip.species}/${strip.width}`, {
-        rule: 'width-not-in-rack', severity: 'stop', why: say`No piece gives that width.`,
-        waysOut: [say`Set it to ${length(widest)} or less.`, say`Add wider or thicker stock to the rack.`],
-      }, number, (strips, many) => say`${strips} ${many ? 'are' : 'is'} ${length(strip.width)} wide; the widest the rack gives in this species is ${length(widest)}.`);
+      find(
+        `${strip.species}/${strip.width}`,
+        {
+          rule: 'width-not-in-rack',
+          severity: 'stop',
+          why: say`No piece gives that width.`,
+          waysOut: [say`Set it to ${length(widest)} or less.`, say`Add wider or thicker stock to the rack.`],
+        },
+        number,
+        (strips, many) =>
+          say`${strips} ${many ? 'are' : 'is'} ${length(strip.width)} wide; the widest the rack gives in this species is ${length(widest)}.`,
+      );
     }
     const chips = spent.get(number);
     if (chips) {
-      find(`${chips.mark}/${strip.width}`, {
-        rule: 'planed-away', severity: 'note', why: say`${chips.mark} gives ${length(strip.width + chips.planed)}; the rest goes to chips, pass after pass.`,
-        waysOut: [say`Use ${length(strip.width + chips.planed)}.`, say`Resaw the blank first where the band saw allows it.`],
-      }, number, (strips, many) => say`${strips} ${many ? 'come' : 'comes'} from ${chips.mark} and ${many ? 'are' : 'is'} planed ${length(chips.planed)} further than flat.`);
+      find(
+        `${chips.mark}/${strip.width}`,
+        {
+          rule: 'planed-away',
+          severity: 'note',
+          why: say`${chips.mark} gives ${length(strip.width + chips.planed)}; the rest goes to chips, pass after pass.`,
+          waysOut: [
+            say`Use ${length(strip.width + chips.planed)}.`,
+            say`Resaw the blank first where the band saw allows it.`,
+          ],
+        },
+        number,
+        (strips, many) =>
+          say`${strips} ${many ? 'come' : 'comes'} from ${chips.mark} and ${many ? 'are' : 'is'} planed ${length(chips.planed)} further than flat.`,
+      );
     }
-    if (showsOf(board.construction, strip) === 'face' && plan.bodies[i]!.piece?.rings !== 'quarter' && strip.width > WIDE_FLAT) {
-      find(String(strip.width), {
-        rule: 'wide-strip', severity: 'caution', source: COMMON_PRACTICE,
-        why: say`A wide flat-sawn strip cups with the seasons and pulls the panel with it; up to ${length(WIDE_FLAT)} is usual.`,
-        waysOut: [say`Split it in two and turn one half over.`, say`Take a quartered piece.`],
-      }, number, (strips, many) => say`${strips} ${many ? 'lie' : 'lies'} flat and ${many ? 'are' : 'is'} ${length(strip.width)} wide.`);
+    if (
+      showsOf(board.construction, strip) === 'face' &&
+      plan.bodies[i]!.piece?.rings !== 'quarter' &&
+      strip.width > WIDE_FLAT
+    ) {
+      find(
+        String(strip.width),
+        {
+          rule: 'wide-strip',
+          severity: 'caution',
+          source: COMMON_PRACTICE,
+          why: say`A wide flat-sawn strip cups with the seasons and pulls the panel with it; up to ${length(WIDE_FLAT)} is usual.`,
+          waysOut: [say`Split it in two and turn one half over.`, say`Take a quartered piece.`],
+        },
+        number,
+        (strips, many) =>
+          say`${strips} ${many ? 'lie' : 'lies'} flat and ${many ? 'are' : 'is'} ${length(strip.width)} wide.`,
+      );
     }
     const narrowest = showsOf(board.construction, strip) === 'edge' ? planned.milled.width : planned.rough.width;
     if (narrowest < SAFE_WIDTH_MM) {
-      find(String(narrowest), {
-        rule: 'narrow-strip', severity: 'caution', why: say`Narrow strips break up, bind or get pulled in at a table saw or planer.`,
-        waysOut: [say`Resaw on the band saw, plane on a carrier board, and cut one or two spares.`, say`Use a thin-rip stop outside the blade, as the saw's manual shows.`],
-      }, number, (strips, many) => say`${strips} ${many ? 'are' : 'is'} only ${length(narrowest)} wide.`);
+      find(
+        String(narrowest),
+        {
+          rule: 'narrow-strip',
+          severity: 'caution',
+          why: say`Narrow strips break up, bind or get pulled in at a table saw or planer.`,
+          waysOut: [
+            say`Resaw on the band saw, plane on a carrier board, and cut one or two spares.`,
+            say`Use a thin-rip stop outside the blade, as the saw's manual shows.`,
+          ],
+        },
+        number,
+        (strips, many) => say`${strips} ${many ? 'are' : 'is'} only ${length(narrowest)} wide.`,
+      );
     }
   });
   return [...findings.values()];
@@ -74,7 +129,8 @@ function planedAway({ cutting, bodies }: Plan, shop: Shop): Map<number, { mark: 
       if (demand.copy !== 1 || demand.spare > 0 || way.shows !== 'edge' || layers > 1) continue;
       const piece = bodies[demand.strip - 1]?.piece;
       const further = planed - way.thickness;
-      if (piece && further > Math.max(ORDINARY_PLANING, shop.habits.skimSurfaced)) found.set(demand.strip, { mark: piece.mark, planed: further });
+      if (piece && further > Math.max(ORDINARY_PLANING, shop.habits.skimSurfaced))
+        found.set(demand.strip, { mark: piece.mark, planed: further });
     }
   }
   return found;

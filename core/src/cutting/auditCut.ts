@@ -11,14 +11,28 @@ const TOLERANCE = 10 * LENGTH_TOLERANCE_MM;
 export interface CutFault {
   pieceId: string;
   unit: number;
-  fault: 'noPiece' | 'outside' | 'blanksOverlap' | 'stripsOverlap' | 'promised' | 'defect' | 'noCleanSide' | 'tooThin' | 'species';
+  fault:
+    | 'noPiece'
+    | 'outside'
+    | 'blanksOverlap'
+    | 'stripsOverlap'
+    | 'promised'
+    | 'defect'
+    | 'noCleanSide'
+    | 'tooThin'
+    | 'species';
 }
 
 /**
  * Checks where blanks and strips lie against the pieces themselves, by rectangles on the piece: nothing of the search is used. The server
  * asks this before it promises wood.
  */
-export function auditCut(blanks: readonly Blank[], rack: readonly Piece[], promised: readonly PromisedRange[], shop: Shop): CutFault[] {
+export function auditCut(
+  blanks: readonly Blank[],
+  rack: readonly Piece[],
+  promised: readonly PromisedRange[],
+  shop: Shop,
+): CutFault[] {
   const pieces = new Map(rack.map((p) => [p.id, p]));
   const faults: CutFault[] = [];
   for (const [i, blank] of blanks.entries()) {
@@ -31,28 +45,49 @@ export function auditCut(blanks: readonly Blank[], rack: readonly Piece[], promi
     const to = blank.from + blank.length;
     const kerf = shop.crosscutSaw.kerf;
     const touches = (from: number, end: number) => blank.from < end + kerf - TOLERANCE && to > from - kerf + TOLERANCE;
-    const trim = (end: Piece['ends']['mark']) => Math.max(end.sawn ? 0 : shop.habits.stockEndTrim, end.checked, end.snipe);
+    const trim = (end: Piece['ends']['mark']) =>
+      Math.max(end.sawn ? 0 : shop.habits.stockEndTrim, end.checked, end.snipe);
     const nearest = trim(piece.ends.mark);
     const farthest = piece.length - trim(piece.ends.far);
     if (blank.from < nearest - TOLERANCE || to > farthest + TOLERANCE) report('outside');
-    if (blanks.some((b, j) => j < i && b.pieceId === blank.pieceId && b.unit === blank.unit && touches(b.from, b.from + b.length))) report('blanksOverlap');
-    if (promised.some((r) => r.pieceId === blank.pieceId && r.unit === blank.unit && touches(r.from, r.to))) report('promised');
+    if (
+      blanks.some(
+        (b, j) => j < i && b.pieceId === blank.pieceId && b.unit === blank.unit && touches(b.from, b.from + b.length),
+      )
+    )
+      report('blanksOverlap');
+    if (promised.some((r) => r.pieceId === blank.pieceId && r.unit === blank.unit && touches(r.from, r.to)))
+      report('promised');
     const width = Math.min(widthAt(piece, blank.from), widthAt(piece, to));
     blank.strips.forEach((strip, k) => {
       const end = strip.from + strip.way.rip;
       if (strip.demand.species !== piece.species) report('species');
       if (strip.from < -TOLERANCE || end > width + TOLERANCE) report('outside');
       for (const other of blank.strips.slice(0, k)) {
-        const sameRip = Math.abs(other.from - strip.from) < TOLERANCE && other.layers === strip.layers && other.layer !== strip.layer;
-        if (!sameRip && strip.from < other.from + other.way.rip + shop.saw.kerf - TOLERANCE && end + shop.saw.kerf > other.from + TOLERANCE) report('stripsOverlap');
+        const sameRip =
+          Math.abs(other.from - strip.from) < TOLERANCE && other.layers === strip.layers && other.layer !== strip.layer;
+        if (
+          !sameRip &&
+          strip.from < other.from + other.way.rip + shop.saw.kerf - TOLERANCE &&
+          end + shop.saw.kerf > other.from + TOLERANCE
+        )
+          report('stripsOverlap');
       }
-      const meets = piece.defects.filter((d) => d.treatment !== 'harmless' && d.from < to - TOLERANCE && d.from + d.length > blank.from + TOLERANCE
-        && d.across < end - TOLERANCE && d.across + d.width > strip.from + TOLERANCE);
+      const meets = piece.defects.filter(
+        (d) =>
+          d.treatment !== 'harmless' &&
+          d.from < to - TOLERANCE &&
+          d.from + d.length > blank.from + TOLERANCE &&
+          d.across < end - TOLERANCE &&
+          d.across + d.width > strip.from + TOLERANCE,
+      );
       if (meets.some((d) => d.treatment === 'cut')) report('defect');
       const hidden = meets.filter((d) => d.treatment === 'under');
-      const spoils = strip.way.shows === 'face'
-        ? hidden.some((d) => d.face !== 'down') && hidden.some((d) => d.face !== 'up')
-        : hidden.some((d) => d.across <= strip.from + TOLERANCE) && hidden.some((d) => d.across + d.width >= end - TOLERANCE);
+      const spoils =
+        strip.way.shows === 'face'
+          ? hidden.some((d) => d.face !== 'down') && hidden.some((d) => d.face !== 'up')
+          : hidden.some((d) => d.across <= strip.from + TOLERANCE) &&
+            hidden.some((d) => d.across + d.width >= end - TOLERANCE);
       if (spoils) report('noCleanSide');
     });
     const thickness = Math.min(thicknessAt(piece, blank.from), thicknessAt(piece, to));
@@ -87,8 +122,19 @@ export interface VolumeAccount {
  * Adds up a piece from the places of its cuts, each part measured on its own: stock must come out as strips + kept + kerf + waste.
  * @param blanks of this unit; `leftovers` of this unit
  */
-export function volumeAccount(piece: Piece, blanks: readonly Blank[], leftovers: readonly Leftover[], shop: Shop): VolumeAccount {
-  const account: VolumeAccount = { stock: volumeBetween(piece, 0, piece.length), strips: 0, kept: 0, kerf: 0, waste: 0 };
+export function volumeAccount(
+  piece: Piece,
+  blanks: readonly Blank[],
+  leftovers: readonly Leftover[],
+  shop: Shop,
+): VolumeAccount {
+  const account: VolumeAccount = {
+    stock: volumeBetween(piece, 0, piece.length),
+    strips: 0,
+    kept: 0,
+    kerf: 0,
+    waste: 0,
+  };
   const sorted = [...blanks].sort((a, b) => a.from - b.from);
   const crosscut = shop.crosscutSaw.kerf;
   let at = 0;
@@ -109,7 +155,9 @@ export function volumeAccount(piece: Piece, blanks: readonly Blank[], leftovers:
   function settle(from: number, to: number): void {
     if (to <= from) return;
     const volume = volumeBetween(piece, from, to);
-    const left = leftovers.find((l) => !l.side && l.kept && l.from < to - TOLERANCE && l.from + l.length > from + TOLERANCE);
+    const left = leftovers.find(
+      (l) => !l.side && l.kept && l.from < to - TOLERANCE && l.from + l.length > from + TOLERANCE,
+    );
     if (left) account.kept += volume;
     else account.waste += volume;
   }
@@ -117,7 +165,10 @@ export function volumeAccount(piece: Piece, blanks: readonly Blank[], leftovers:
   function insideBlank(blank: Blank): void {
     const to = blank.from + blank.length;
     const slice = (width: number) => ripVolume(piece, blank.from, to, width);
-    const side = leftovers.find((l) => l.side && l.kept && Math.abs(l.from - blank.from) < TOLERANCE && Math.abs(l.length - blank.length) < TOLERANCE);
+    const side = leftovers.find(
+      (l) =>
+        l.side && l.kept && Math.abs(l.from - blank.from) < TOLERANCE && Math.abs(l.length - blank.length) < TOLERANCE,
+    );
     let y = 0;
     const narrow = Math.min(widthAt(piece, blank.from), widthAt(piece, to));
     for (const layers of ripsOf(blank)) {
@@ -128,7 +179,8 @@ export function volumeAccount(piece: Piece, blanks: readonly Blank[], leftovers:
       account.kerf += slice(cut);
       account.waste += slice(gap - cut);
       const strips = layers.reduce((sum, s) => sum + blank.length * s.way.rip * s.way.thickness, 0);
-      const resaw = layers.length > 1 ? (layers.length - 1) * (layeringOf(shop)?.kerf ?? 0) * blank.length * first.way.rip : 0;
+      const resaw =
+        layers.length > 1 ? (layers.length - 1) * (layeringOf(shop)?.kerf ?? 0) * blank.length * first.way.rip : 0;
       account.strips += strips;
       account.kerf += resaw;
       account.waste += slice(first.way.rip) - strips - resaw;

@@ -9,10 +9,30 @@ export const MOST_PLACES = 300;
  * Where a run of blanks may begin: at a breakpoint, or so many whole blanks before a stop; on a piece that tapers one way in width and the other in thickness also
  * where it is just wide enough. Ascending.
  */
-export function beginnings(geometry: UnitGeometry, lengths: readonly number[], widths: ReadonlyMap<number, readonly number[]>, defects: readonly Defect[] = geometry.defects): number[] {
-  const { shop: { crosscutSaw: { kerf } }, start, end, taken } = geometry;
-  const breakpoints = [start, ...defects.flatMap((d) => [d.from + d.length, d.from + kerf]), ...taken.map((r) => r.to + kerf)];
-  const stops = [end, ...defects.flatMap((d) => [d.from, d.from + d.length - kerf]), ...taken.map((r) => r.from - kerf)].filter((x) => x <= end);
+export function beginnings(
+  geometry: UnitGeometry,
+  lengths: readonly number[],
+  widths: ReadonlyMap<number, readonly number[]>,
+  defects: readonly Defect[] = geometry.defects,
+): number[] {
+  const {
+    shop: {
+      crosscutSaw: { kerf },
+    },
+    start,
+    end,
+    taken,
+  } = geometry;
+  const breakpoints = [
+    start,
+    ...defects.flatMap((d) => [d.from + d.length, d.from + kerf]),
+    ...taken.map((r) => r.to + kerf),
+  ];
+  const stops = [
+    end,
+    ...defects.flatMap((d) => [d.from, d.from + d.length - kerf]),
+    ...taken.map((r) => r.from - kerf),
+  ].filter((x) => x <= end);
   const found = new Set<number>();
   const add = (x: number) => {
     if (x >= start - LENGTH_TOLERANCE_MM && x < end) found.add(Math.round(Math.max(start, x) * 1e6) / 1e6);

@@ -7,7 +7,19 @@ import type { MipModel } from './mipSolver.ts';
 import { beginnings, MOST_PLACES } from './beginnings.ts';
 import { routesOf, type RouteNetwork } from './routes.ts';
 import { sideKept, sideValue, widthBeside } from './settle.ts';
-import { blankSpace, freeStretches, laneKind, nextLane, orderFor, ownVolume, stretchVolume, widestRip, type BlankSpace, type LaneKind, type UnitGeometry } from './unitGeometry.ts';
+import {
+  blankSpace,
+  freeStretches,
+  laneKind,
+  nextLane,
+  orderFor,
+  ownVolume,
+  stretchVolume,
+  widestRip,
+  type BlankSpace,
+  type LaneKind,
+  type UnitGeometry,
+} from './unitGeometry.ts';
 
 /** More ways to rip one blank than this are not all listed; the bound then comes from the wood in the strips alone. */
 const MOST_SPLITS = 6000;
@@ -107,7 +119,17 @@ class Programme {
  */
 export function cutModel(units: readonly Unit[], types: readonly DemandType[], mayMiss: boolean): CutModel {
   const programme = new Programme();
-  const model: CutModel = { mip: programme.mip, classes: classesOf(units), kinds: [], routes: [], profiles: [], pools: [], types, missing: [], complete: true };
+  const model: CutModel = {
+    mip: programme.mip,
+    classes: classesOf(units),
+    kinds: [],
+    routes: [],
+    profiles: [],
+    pools: [],
+    types,
+    missing: [],
+    complete: true,
+  };
   const demandRows = types.map((type) => programme.row(type.members.length, Infinity));
   const kindIndex = new Map<string, number>();
   const poolIndex = new Map<string, number>();
@@ -115,19 +137,21 @@ export function cutModel(units: readonly Unit[], types: readonly DemandType[], m
   const groups: Groups = { rows: [], known: new Map() };
 
   const kindsFor = new Map<number, { kind: number; members: { type: number; way: number }[] }[]>();
-  types.forEach((type, t) => type.ways.forEach((ways, w) => {
-    const kind = laneKind(ways, units[0]?.geometry.shop.saw.kerf ?? 0);
-    const key = `${kind.key}`;
-    if (!kindIndex.has(key)) {
-      kindIndex.set(key, model.kinds.length);
-      model.kinds.push(kind);
-    }
-    const list = kindsFor.get(type.length) ?? [];
-    const entry = list.find((e) => e.kind === kindIndex.get(key)) ?? { kind: kindIndex.get(key)!, members: [] };
-    if (!list.includes(entry)) list.push(entry);
-    entry.members.push({ type: t, way: w });
-    kindsFor.set(type.length, list);
-  }));
+  types.forEach((type, t) =>
+    type.ways.forEach((ways, w) => {
+      const kind = laneKind(ways, units[0]?.geometry.shop.saw.kerf ?? 0);
+      const key = `${kind.key}`;
+      if (!kindIndex.has(key)) {
+        kindIndex.set(key, model.kinds.length);
+        model.kinds.push(kind);
+      }
+      const list = kindsFor.get(type.length) ?? [];
+      const entry = list.find((e) => e.kind === kindIndex.get(key)) ?? { kind: kindIndex.get(key)!, members: [] };
+      if (!list.includes(entry)) list.push(entry);
+      entry.members.push({ type: t, way: w });
+      kindsFor.set(type.length, list);
+    }),
+  );
 
   model.classes.forEach(({ units: same, geometry }, c) => {
     const unit = same[0]!;
@@ -147,44 +171,91 @@ export function cutModel(units: readonly Unit[], types: readonly DemandType[], m
       const key = `${length}|${space.near}|${space.far}|${space.thickness}|${JSON.stringify([space.cut, space.under])}`;
       const found = profileOf.get(key);
       if (found !== undefined) return found;
-      const profile = makeProfile(model, programme, unit, space, x, kindsFor.get(length)!, poolIndex, poolRows, demandRows, groups);
+      const profile = makeProfile(
+        model,
+        programme,
+        unit,
+        space,
+        x,
+        kindsFor.get(length)!,
+        poolIndex,
+        poolRows,
+        demandRows,
+        groups,
+      );
       profileOf.set(key, profile);
       return profile;
     };
 
     const stay = (from: number, to: number): number => {
       const kept = freeStretches(geometry, from, Math.max(from, to)).filter((s) => s.kept);
-      return kept.reduce((sum, s) => sum - Math.max(0, unit.rate * stretchVolume(geometry, s.from, s.to) - shop.cutting.leftoverEach), 0);
+      return kept.reduce(
+        (sum, s) => sum - Math.max(0, unit.rate * stretchVolume(geometry, s.from, s.to) - shop.cutting.leftoverEach),
+        0,
+      );
     };
-    const worth = (from: number, to: number) => (from >= piece.length ? 0 : unit.rate * ownVolume(geometry, from, Math.min(to, piece.length)));
+    const worth = (from: number, to: number) =>
+      from >= piece.length ? 0 : unit.rate * ownVolume(geometry, from, Math.min(to, piece.length));
 
     const lengths = [...kindsFor.keys()];
     // On a piece that is alike all along it is nothing but how much is left over that counts: blanks lie at the first end, and what is left is slid to where it is worth most.
     const alike = isAlike(geometry);
-    const heads = alike ? [geometry.start] : beginnings(geometry, lengths, kindWidths(model, kindsFor), relevantDefects(geometry, model.kinds)).filter((x) => lengths.some((l) => profileAt(x, l) !== null));
+    const heads = alike
+      ? [geometry.start]
+      : beginnings(geometry, lengths, kindWidths(model, kindsFor), relevantDefects(geometry, model.kinds)).filter((x) =>
+          lengths.some((l) => profileAt(x, l) !== null),
+        );
     if (heads.length > MOST_PLACES) model.complete = false;
 
     const network: RouteNetwork = {
-      geometry, heads: heads.slice(0, MOST_PLACES), keep: shop.habits.keepLength, carrying: shop.cutting.leftoverEach, rate: unit.rate, worth,
+      geometry,
+      heads: heads.slice(0, MOST_PLACES),
+      keep: shop.habits.keepLength,
+      carrying: shop.cutting.leftoverEach,
+      rate: unit.rate,
+      worth,
       first: (start) => worth(0, start) + stay(0, start - kerf) + unit.openPiece + unit.openPlank,
-      last: (x) => (alike && x > geometry.start + LENGTH_TOLERANCE_MM ? slidTo(x) : { by: 0, cost: worth(x, piece.length) + stay(x, piece.length), last: false }),
-      blanksAt: (x) => lengths.flatMap((length) => {
-        const profile = profileAt(x, length);
-        return profile === null ? [] : [{ profile, group: model.profiles[profile]!.group, to: x + length + kerf, cost: worth(x, x + length + kerf) }];
-      }),
+      last: (x) =>
+        alike && x > geometry.start + LENGTH_TOLERANCE_MM
+          ? slidTo(x)
+          : { by: 0, cost: worth(x, piece.length) + stay(x, piece.length), last: false },
+      blanksAt: (x) =>
+        lengths.flatMap((length) => {
+          const profile = profileAt(x, length);
+          return profile === null
+            ? []
+            : [
+                {
+                  profile,
+                  group: model.profiles[profile]!.group,
+                  to: x + length + kerf,
+                  cost: worth(x, x + length + kerf),
+                },
+              ];
+        }),
     };
     const { routes, complete } = routesOf(network);
     if (!complete) model.complete = false;
     const capacity = programme.row(-Infinity, same.length);
     for (const { cost, blanks, counts } of routes) {
       const entries = [...counts].map(([group, count]) => [groups.rows[group]!, -count] as const);
-      model.routes.push({ unitClass: c, blanks, column: programme.column(cost, same.length, [[capacity, 1], ...entries]) });
+      model.routes.push({
+        unitClass: c,
+        blanks,
+        column: programme.column(cost, same.length, [[capacity, 1], ...entries]),
+      });
     }
 
     /** Blanks that end at a place, slid to where what is left is worth most: to the far end, or away from both ends, or the last one alone to the far end. */
     function slidTo(x: number): { by: number; cost: number; last: boolean } {
       const { start, end, endLoss } = geometry;
-      const at = (by: number) => worth(0, start + by) + stay(0, start + by - kerf) + worth(x + by, piece.length) + stay(x + by, piece.length) - worth(0, start) - stay(0, start - kerf);
+      const at = (by: number) =>
+        worth(0, start + by) +
+        stay(0, start + by - kerf) +
+        worth(x + by, piece.length) +
+        stay(x + by, piece.length) -
+        worth(0, start) -
+        stay(0, start - kerf);
       // The last blank's kerf falls into the end trim, or beyond the end.
       const most = end - (x - kerf);
       const options: { by: number; cost: number; last?: boolean }[] = [{ by: 0, cost: at(0) }];
@@ -195,7 +266,16 @@ export function cutModel(units: readonly Unit[], types: readonly DemandType[], m
         // With two blanks or more the last one alone may go to the far end: what is left between has no checked end.
         const between = start + lengths[0]! / 2;
         const two = x - start > Math.max(...lengths) + kerf + LENGTH_TOLERANCE_MM;
-        if (two) options.push({ by: most, last: true, cost: worth(x + most, piece.length) + stay(x + most, piece.length) + worth(between, between + most) + stay(between, between + most - kerf) });
+        if (two)
+          options.push({
+            by: most,
+            last: true,
+            cost:
+              worth(x + most, piece.length) +
+              stay(x + most, piece.length) +
+              worth(between, between + most) +
+              stay(between, between + most - kerf),
+          });
       }
       return { last: false, ...options.reduce((best, o) => (o.cost < best.cost - 1e-9 ? o : best)) };
     }
@@ -215,18 +295,35 @@ export function cutModel(units: readonly Unit[], types: readonly DemandType[], m
 /** Defects that decide anything for rips of these kinds: one that may go underneath decides nothing where strips lie flat and their other side is clean. */
 function relevantDefects({ defects }: UnitGeometry, kinds: readonly LaneKind[]): Defect[] {
   const onEdge = kinds.some((k) => k.parts.some((p) => p.shows === 'edge'));
-  return defects.filter((d) => d.treatment === 'cut' || onEdge || d.face === 'through' || defects.some((o) => o !== d && o.treatment === 'under' && o.face !== d.face));
+  return defects.filter(
+    (d) =>
+      d.treatment === 'cut' ||
+      onEdge ||
+      d.face === 'through' ||
+      defects.some((o) => o !== d && o.treatment === 'under' && o.face !== d.face),
+  );
 }
 
 /** Whether it makes no difference where along the piece a blank lies. */
 function isAlike({ piece, defects, taken }: UnitGeometry): boolean {
-  return defects.length === 0 && taken.length === 0 && (piece.farEnd === null || (piece.farEnd.width === piece.width && piece.farEnd.thickness === piece.thickness));
+  return (
+    defects.length === 0 &&
+    taken.length === 0 &&
+    (piece.farEnd === null || (piece.farEnd.width === piece.width && piece.farEnd.thickness === piece.thickness))
+  );
 }
 
 /** Widths across that rips of a length may take together, mm: each kind alone and beside itself. */
 function kindWidths(model: CutModel, kindsFor: ReadonlyMap<number, { kind: number }[]>): Map<number, number[]> {
   const kerf = model.classes[0]?.geometry.shop.saw.kerf ?? 0;
-  return new Map([...kindsFor].map(([length, kinds]) => [length, kinds.flatMap(({ kind }) => Array.from({ length: MOST_BESIDE }, (_, i) => (i + 1) * model.kinds[kind]!.width + i * kerf))]));
+  return new Map(
+    [...kindsFor].map(([length, kinds]) => [
+      length,
+      kinds.flatMap(({ kind }) =>
+        Array.from({ length: MOST_BESIDE }, (_, i) => (i + 1) * model.kinds[kind]!.width + i * kerf),
+      ),
+    ]),
+  );
 }
 
 function classesOf(units: readonly Unit[]): UnitClass[] {
@@ -248,8 +345,16 @@ interface Groups {
 
 /** Lists the ways to rip a blank and what its lanes may hold. Null when nothing wanted fits. */
 function makeProfile(
-  model: CutModel, programme: Programme, unit: Unit, space: BlankSpace, x: number, wanted: { kind: number; members: { type: number; way: number }[] }[],
-  poolIndex: Map<string, number>, poolRows: number[], demandRows: number[], groups: Groups,
+  model: CutModel,
+  programme: Programme,
+  unit: Unit,
+  space: BlankSpace,
+  x: number,
+  wanted: { kind: number; members: { type: number; way: number }[] }[],
+  poolIndex: Map<string, number>,
+  poolRows: number[],
+  demandRows: number[],
+  groups: Groups,
 ): number | null {
   const { geometry } = unit;
   const kinds: { kind: number; pool: number; most: number }[] = [];
@@ -272,7 +377,14 @@ function makeProfile(
       const row = programme.row(-Infinity, 0);
       poolRows.push(row);
       model.pools.push({
-        kind, stacks: stacks.map((types) => ({ types, column: programme.column(0, Infinity, [[row, 1], ...types.map(({ type }) => [demandRows[type]!, 1] as const)]) })),
+        kind,
+        stacks: stacks.map((types) => ({
+          types,
+          column: programme.column(0, Infinity, [
+            [row, 1],
+            ...types.map(({ type }) => [demandRows[type]!, 1] as const),
+          ]),
+        })),
       });
     }
     kinds.push({ kind, pool, most: fitting.reduce((sum, { type }) => sum + model.types[type]!.members.length, 0) });
@@ -281,15 +393,31 @@ function makeProfile(
 
   const splits = splitsFor(model, space, kinds, geometry.shop.saw.kerf, (end) => {
     const width = widthBeside(space, end, geometry.shop.saw.kerf);
-    return sideKept(width, space.length, geometry.shop) ? Math.max(0, sideValue(unit, geometry, x, space.length, width) - geometry.shop.cutting.leftoverEach) : 0;
+    return sideKept(width, space.length, geometry.shop)
+      ? Math.max(0, sideValue(unit, geometry, x, space.length, width) - geometry.shop.cutting.leftoverEach)
+      : 0;
   });
-  const told = splits.map(({ lanes, credit }) => ({ lanes, credit, key: `${lanes.map(({ kind, pool }) => `${kind}.${pool}`).sort().join('+')}@${credit.toFixed(6)}` })).sort((a, b) => (a.key < b.key ? -1 : 1));
+  const told = splits
+    .map(({ lanes, credit }) => ({
+      lanes,
+      credit,
+      key: `${lanes
+        .map(({ kind, pool }) => `${kind}.${pool}`)
+        .sort()
+        .join('+')}@${credit.toFixed(6)}`,
+    }))
+    .sort((a, b) => (a.key < b.key ? -1 : 1));
   const key = told.map((s) => s.key).join('|');
   let known = groups.known.get(key);
   if (!known) {
     const row = programme.row(-Infinity, 0);
     groups.rows.push(row);
-    known = { group: groups.rows.length - 1, columns: told.map(({ lanes, credit }) => programme.column(-credit, Infinity, [[row, 1], ...lanes.map(({ pool }) => [poolRows[pool]!, -1] as const)])) };
+    known = {
+      group: groups.rows.length - 1,
+      columns: told.map(({ lanes, credit }) =>
+        programme.column(-credit, Infinity, [[row, 1], ...lanes.map(({ pool }) => [poolRows[pool]!, -1] as const)]),
+      ),
+    };
     groups.known.set(key, known);
   }
   const { group, columns } = known;
@@ -298,7 +426,12 @@ function makeProfile(
 }
 
 /** What a lane of a planed thickness may hold: single strips, or as many layers as fit when it can be resawn; only fullest stacks. */
-function stacksFor(model: CutModel, fitting: { type: number; way: number }[], planed: number, gap: number | null): { type: number; way: number }[][] {
+function stacksFor(
+  model: CutModel,
+  fitting: { type: number; way: number }[],
+  planed: number,
+  gap: number | null,
+): { type: number; way: number }[][] {
   const thickness = ({ type, way }: { type: number; way: number }) => model.types[type]!.thickness[way]!;
   if (gap === null) return fitting.map((f) => [f]);
   const order = [...fitting].sort((a, b) => thickness(b) - thickness(a) || a.type - b.type);
@@ -328,9 +461,17 @@ function stacksFor(model: CutModel, fitting: { type: number; way: number }[], pl
 
 /** Ways to lay lanes across a blank: for each count of each kind the arrangement that ends first; those that another one beats are left out. */
 function splitsFor(
-  model: CutModel, space: BlankSpace, kinds: { kind: number; pool: number; most: number }[], kerf: number, creditAt: (end: number) => number,
+  model: CutModel,
+  space: BlankSpace,
+  kinds: { kind: number; pool: number; most: number }[],
+  kerf: number,
+  creditAt: (end: number) => number,
 ): { lanes: Split['lanes']; credit: number }[] {
-  interface Arrangement { counts: number[]; end: number; lanes: Split['lanes'] }
+  interface Arrangement {
+    counts: number[];
+    end: number;
+    lanes: Split['lanes'];
+  }
   const all = new Map<string, Arrangement>();
   let layer = new Map<string, Arrangement>([['', { counts: kinds.map(() => 0), end: -kerf, lanes: [] }]]);
   while (layer.size > 0) {
@@ -344,7 +485,8 @@ function splitsFor(
         const key = grown.join(',');
         const ends = y + model.kinds[kind]!.width;
         const known = next.get(key);
-        if (!known || ends < known.end) next.set(key, { counts: grown, end: ends, lanes: [...lanes, { kind, y, pool }] });
+        if (!known || ends < known.end)
+          next.set(key, { counts: grown, end: ends, lanes: [...lanes, { kind, y, pool }] });
       });
     }
     for (const [key, value] of next) all.set(key, value);
@@ -354,8 +496,13 @@ function splitsFor(
     }
     layer = next;
   }
-  return [...all.values()].map((a) => ({ ...a, credit: creditAt(a.end) })).filter(({ counts, credit }) => !kinds.some((_, k) => {
-    const bigger = all.get(counts.with(k, counts[k]! + 1).join(','));
-    return bigger !== undefined && creditAt(bigger.end) >= credit;
-  }));
+  return [...all.values()]
+    .map((a) => ({ ...a, credit: creditAt(a.end) }))
+    .filter(
+      ({ counts, credit }) =>
+        !kinds.some((_, k) => {
+          const bigger = all.get(counts.with(k, counts[k]! + 1).join(','));
+          return bigger !== undefined && creditAt(bigger.end) >= credit;
+        }),
+    );
 }

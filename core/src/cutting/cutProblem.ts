@@ -50,7 +50,9 @@ export function unitsOf(problem: CutProblem): Unit[] {
       units.push({ piece, unit, geometry, rate, openPiece: shop.cutting.openPiece, openPlank });
     }
   }
-  return units.sort((a, b) => compareText(a.piece.species, b.piece.species) || compareText(a.piece.id, b.piece.id) || a.unit - b.unit);
+  return units.sort(
+    (a, b) => compareText(a.piece.species, b.piece.species) || compareText(a.piece.id, b.piece.id) || a.unit - b.unit,
+  );
 }
 
 function compareText(a: string, b: string): number {

@@ -34,7 +34,11 @@ export interface CutSheet {
 }
 
 /** The cut plan piece by piece, as it is taken to the saw. */
-export function cutSheets(plan: Pick<CutPlan, 'blanks' | 'leftovers'>, pieces: ReadonlyMap<string, Piece>, shop: Shop): CutSheet[] {
+export function cutSheets(
+  plan: Pick<CutPlan, 'blanks' | 'leftovers'>,
+  pieces: ReadonlyMap<string, Piece>,
+  shop: Shop,
+): CutSheet[] {
   const byUnit = new Map<string, Blank[]>();
   for (const blank of plan.blanks) {
     const key = `${blank.done ? 'done' : 'open'}/${blank.pieceId}/${blank.unit}`;
@@ -45,11 +49,23 @@ export function cutSheets(plan: Pick<CutPlan, 'blanks' | 'leftovers'>, pieces: R
     const piece = pieces.get(first.pieceId);
     if (!piece) return [];
     const sorted = [...blanks].sort((a, b) => a.number - b.number);
-    return [{
-      piece, unit: first.unit, done: first.done, crosscuts: crosscutsOf(sorted, piece, shop),
-      blanks: sorted.map((blank) => ({ blank, rips: ripsOf(blank).map((strips) => ({ from: strips[0]!.from, to: strips[0]!.from + strips[0]!.way.rip, strips })) })),
-      leftovers: first.done ? [] : plan.leftovers.filter((l) => l.pieceId === piece.id && l.unit === first.unit),
-    }];
+    return [
+      {
+        piece,
+        unit: first.unit,
+        done: first.done,
+        crosscuts: crosscutsOf(sorted, piece, shop),
+        blanks: sorted.map((blank) => ({
+          blank,
+          rips: ripsOf(blank).map((strips) => ({
+            from: strips[0]!.from,
+            to: strips[0]!.from + strips[0]!.way.rip,
+            strips,
+          })),
+        })),
+        leftovers: first.done ? [] : plan.leftovers.filter((l) => l.pieceId === piece.id && l.unit === first.unit),
+      },
+    ];
   });
 }
 

@@ -21,8 +21,12 @@ export function demandTypes(demands: readonly StripDemand[]): DemandType[] {
   const groups = new Map<string, StripDemand[]>();
   for (const demand of demands) {
     // A spare replaces any strip like it; it belongs to no group.
-    const key = demand.together === null || demand.spare > 0 ? null : `${demand.board}/${demand.copy}/${demand.together}`;
-    groups.set(key ?? `${demand.board}/${demand.copy}/${demand.strip}/${demand.spare}`, [...(key === null ? [] : groups.get(key) ?? []), demand]);
+    const key =
+      demand.together === null || demand.spare > 0 ? null : `${demand.board}/${demand.copy}/${demand.together}`;
+    groups.set(key ?? `${demand.board}/${demand.copy}/${demand.strip}/${demand.spare}`, [
+      ...(key === null ? [] : (groups.get(key) ?? [])),
+      demand,
+    ]);
   }
   const types = new Map<string, DemandType>();
   for (const group of groups.values()) {
@@ -30,8 +34,19 @@ export function demandTypes(demands: readonly StripDemand[]): DemandType[] {
     const first = members[0]!;
     const ways: Way[][] = members.length === 1 ? first.ways.map((way) => [way]) : [members.map((m) => m.ways[0]!)];
     const from = commonPieces(members);
-    const key = [first.length, ways.map((w) => w.map(({ shows, rip, thickness }) => `${shows}${rip}/${thickness}`).join('+')).join(' or '), from ? [...from].sort().join(',') : '*'].join('|');
-    const type = types.get(key) ?? { length: first.length, ways, thickness: ways.map((w) => Math.max(...w.map((way) => way.thickness))), from, members: [], size: members.length };
+    const key = [
+      first.length,
+      ways.map((w) => w.map(({ shows, rip, thickness }) => `${shows}${rip}/${thickness}`).join('+')).join(' or '),
+      from ? [...from].sort().join(',') : '*',
+    ].join('|');
+    const type = types.get(key) ?? {
+      length: first.length,
+      ways,
+      thickness: ways.map((w) => Math.max(...w.map((way) => way.thickness))),
+      from,
+      members: [],
+      size: members.length,
+    };
     type.members.push(members);
     types.set(key, type);
   }

@@ -14,7 +14,10 @@ export function leastCostByEnumeration({ demands, rack, shop }: CutProblem, rate
   let best = new Map<string, number>([[wanted.map(() => 0).join(), 0]]);
   for (const piece of rack) {
     const options = new Map<string, number>();
-    const loss = piece.surface === 'rough' ? shop.habits.flattenRough + 2 * shop.habits.skimRough : shop.habits.flattenSurfaced + 2 * shop.habits.skimSurfaced;
+    const loss =
+      piece.surface === 'rough'
+        ? shop.habits.flattenRough + 2 * shop.habits.skimRough
+        : shop.habits.flattenSurfaced + 2 * shop.habits.skimSurfaced;
     const near = shop.habits.stockEdgeJoint;
     const [first, last] = [shop.habits.stockEndTrim, piece.length - shop.habits.stockEndTrim];
 
@@ -22,38 +25,66 @@ export function leastCostByEnumeration({ demands, rack, shop }: CutProblem, rate
       if (blanks.length > 0) offer(blanks, counts);
       for (const length of new Set(samples.map((d) => d.length))) {
         for (let x = from; x + length <= last; x += 1) {
-          across(x, length, near, counts, 0, (lastEnd, next) => along(x + length + shop.crosscutSaw.kerf, [...blanks, { x, length, lastEnd }], next));
+          across(x, length, near, counts, 0, (lastEnd, next) =>
+            along(x + length + shop.crosscutSaw.kerf, [...blanks, { x, length, lastEnd }], next),
+          );
         }
       }
     };
-    const across = (x: number, length: number, from: number, counts: number[], lastEnd: number, done: (lastEnd: number, counts: number[]) => void) => {
+    const across = (
+      x: number,
+      length: number,
+      from: number,
+      counts: number[],
+      lastEnd: number,
+      done: (lastEnd: number, counts: number[]) => void,
+    ) => {
       if (lastEnd > 0) done(lastEnd, counts);
       samples.forEach((d, k) => {
         const way = d.ways[0]!;
         if (d.length !== length || counts[k]! >= wanted[k]! || way.thickness > piece.thickness - loss + 1e-9) return;
         for (let y = from; y + way.rip <= piece.width; y += 1) {
-          const clear = piece.defects.every((f) => f.treatment !== 'cut' || f.from >= x + length || f.from + f.length <= x || f.across >= y + way.rip || f.across + f.width <= y);
+          const clear = piece.defects.every(
+            (f) =>
+              f.treatment !== 'cut' ||
+              f.from >= x + length ||
+              f.from + f.length <= x ||
+              f.across >= y + way.rip ||
+              f.across + f.width <= y,
+          );
           if (clear) across(x, length, y + way.rip + shop.saw.kerf, counts.with(k, counts[k]! + 1), y + way.rip, done);
         }
       });
     };
     const offer = (blanks: { x: number; length: number; lastEnd: number }[], counts: number[]) => {
       const { habits, cutting, crosscutSaw, saw } = shop;
-      let cost = rate * piece.length * piece.width * piece.thickness + cutting.openPiece + (piece.origin.kind === 'bought' ? cutting.openPlank : 0);
+      let cost =
+        rate * piece.length * piece.width * piece.thickness +
+        cutting.openPiece +
+        (piece.origin.kind === 'bought' ? cutting.openPlank : 0);
       const keep = (volume: number) => (cost -= Math.max(0, rate * volume - cutting.leftoverEach));
-      const edges = [0, ...blanks.flatMap((b) => [b.x - crosscutSaw.kerf, b.x + b.length + crosscutSaw.kerf]), piece.length];
+      const edges = [
+        0,
+        ...blanks.flatMap((b) => [b.x - crosscutSaw.kerf, b.x + b.length + crosscutSaw.kerf]),
+        piece.length,
+      ];
       for (let i = 0; i < edges.length; i += 2) {
         const length = edges[i + 1]! - edges[i]!;
         if (length >= habits.keepLength) keep(length * piece.width * piece.thickness);
       }
       for (const b of blanks) {
         const width = piece.width - b.lastEnd - saw.kerf;
-        if (width >= cutting.keepWidth && b.length >= habits.keepLength) keep(width * b.length * piece.thickness * cutting.sideShare);
+        if (width >= cutting.keepWidth && b.length >= habits.keepLength)
+          keep(width * b.length * piece.thickness * cutting.sideShare);
       }
       const key = counts.join();
       options.set(key, Math.min(options.get(key) ?? Infinity, cost));
     };
-    along(first, [], wanted.map(() => 0));
+    along(
+      first,
+      [],
+      wanted.map(() => 0),
+    );
 
     const next = new Map(best);
     for (const [have, cost] of best) {

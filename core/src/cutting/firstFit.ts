@@ -31,8 +31,14 @@ export function firstFit(problem: CutProblem): CutPlan {
   const { used, unmet } = firstFitUnits(problem);
   const settled = used.map(settleUnit);
   return {
-    method: 'first-fit', blanks: settled.flatMap((s) => s.blanks), leftovers: settled.flatMap((s) => s.leftovers), shortages: shortagesOf(unmet, problem),
-    score: settled.reduce((sum, s) => addScores(sum, s.score), NO_SCORE), bound: null, gap: null, proofs: [],
+    method: 'first-fit',
+    blanks: settled.flatMap((s) => s.blanks),
+    leftovers: settled.flatMap((s) => s.leftovers),
+    shortages: shortagesOf(unmet, problem),
+    score: settled.reduce((sum, s) => addScores(sum, s.score), NO_SCORE),
+    bound: null,
+    gap: null,
+    proofs: [],
   };
 }
 
@@ -62,7 +68,8 @@ const ATTEMPTS: readonly Attempt[] = [
 
 /** The same before leftovers and cost are worked out: pieces with their blanks, and what found no place. Before a strip is called missing other orders are tried. */
 export function firstFitUnits(problem: CutProblem): { used: UsedUnit[]; unmet: StripDemand[] } {
-  const needed = ({ unmet }: ReturnType<typeof attempt>) => unmet.reduce((sum, d) => sum + (d.spare > 0 ? 1 : SPARES_FOR_ONE), 0);
+  const needed = ({ unmet }: ReturnType<typeof attempt>) =>
+    unmet.reduce((sum, d) => sum + (d.spare > 0 ? 1 : SPARES_FOR_ONE), 0);
   let best = attempt(problem, ATTEMPTS[0]!);
   for (const other of ATTEMPTS.slice(1)) {
     if (!best.unmet.some((d) => d.spare === 0)) break;
@@ -75,7 +82,10 @@ export function firstFitUnits(problem: CutProblem): { used: UsedUnit[]; unmet: S
 /** A strip of a board counts for more than all spares there are. */
 const SPARES_FOR_ONE = 10_000;
 
-function attempt(problem: CutProblem, { first, anywhere, thickestFirst }: Attempt): { used: UsedUnit[]; unmet: StripDemand[] } {
+function attempt(
+  problem: CutProblem,
+  { first, anywhere, thickestFirst }: Attempt,
+): { used: UsedUnit[]; unmet: StripDemand[] } {
   const bySpecies = new Map<string, OpenUnit[]>();
   for (const unit of unitsOf(problem)) {
     const list = bySpecies.get(unit.piece.species) ?? [];
@@ -83,18 +93,29 @@ function attempt(problem: CutProblem, { first, anywhere, thickestFirst }: Attemp
     bySpecies.set(unit.piece.species, list);
   }
   for (const list of bySpecies.values()) {
-    list.sort((a, b) => a.unit.openPlank - b.unit.openPlank || (thickestFirst ? -1 : 1) * (a.unit.piece.thickness - b.unit.piece.thickness) || a.unit.piece.length - b.unit.piece.length);
+    list.sort(
+      (a, b) =>
+        a.unit.openPlank - b.unit.openPlank ||
+        (thickestFirst ? -1 : 1) * (a.unit.piece.thickness - b.unit.piece.thickness) ||
+        a.unit.piece.length - b.unit.piece.length,
+    );
   }
   const bySpeciesDemand = new Map<string, StripDemand[]>();
-  for (const demand of problem.demands) bySpeciesDemand.set(demand.species, [...(bySpeciesDemand.get(demand.species) ?? []), demand]);
+  for (const demand of problem.demands)
+    bySpeciesDemand.set(demand.species, [...(bySpeciesDemand.get(demand.species) ?? []), demand]);
 
   const unmet: StripDemand[] = [];
   for (const [species, demands] of bySpeciesDemand) {
     const units = bySpecies.get(species) ?? [];
     const items = demandTypes(demands).flatMap((type) => type.members.map((members) => ({ type, members })));
     // Spares are wishes: they get what the strips of the board leave.
-    items.sort((a, b) => Number(isSpare(a.members)) - Number(isSpare(b.members)) || first(a, b)
-      || a.members[0]!.copy - b.members[0]!.copy || a.members[0]!.strip - b.members[0]!.strip);
+    items.sort(
+      (a, b) =>
+        Number(isSpare(a.members)) - Number(isSpare(b.members)) ||
+        first(a, b) ||
+        a.members[0]!.copy - b.members[0]!.copy ||
+        a.members[0]!.strip - b.members[0]!.strip,
+    );
     for (const { type, members } of items) {
       const allowed = type.from ? units.filter((u) => type.from!.has(u.unit.piece.id)) : units;
       const kinds = type.ways.map((ways) => laneKind(ways, problem.shop.saw.kerf));
@@ -103,7 +124,9 @@ function attempt(problem: CutProblem, { first, anywhere, thickestFirst }: Attemp
   }
 
   const order = (u: OpenUnit) => `${u.unit.piece.species}/${u.unit.piece.id}`;
-  const used = [...bySpecies.values()].flat().filter((u) => u.blanks.length > 0)
+  const used = [...bySpecies.values()]
+    .flat()
+    .filter((u) => u.blanks.length > 0)
     .sort((a, b) => (order(a) < order(b) ? -1 : order(a) > order(b) ? 1 : a.unit.unit - b.unit.unit));
   return { used, unmet };
 }
@@ -116,7 +139,13 @@ function thickest(type: DemandType): number {
   return type.thickness[0]!;
 }
 
-function place(type: DemandType, kinds: readonly LaneKind[], members: StripDemand[], open: OpenUnit, anywhere: boolean): boolean {
+function place(
+  type: DemandType,
+  kinds: readonly LaneKind[],
+  members: StripDemand[],
+  open: OpenUnit,
+  anywhere: boolean,
+): boolean {
   const { geometry } = open.unit;
   const { shop } = geometry;
   for (const [i, ways] of type.ways.entries()) {
@@ -131,7 +160,9 @@ function place(type: DemandType, kinds: readonly LaneKind[], members: StripDeman
       addLane(blank, kind, y, ways, members, open.unit);
       return true;
     }
-    for (const x of anywhere ? freePlaces(open, type.length, kind) : [open.next, ...geometry.breakpoints.filter((b) => b > open.next)]) {
+    for (const x of anywhere
+      ? freePlaces(open, type.length, kind)
+      : [open.next, ...geometry.breakpoints.filter((b) => b > open.next)]) {
       const space = blankSpace(geometry, x, type.length);
       if (!space || !fits(space)) continue;
       const y = nextLane(space, kind, 0);
@@ -150,22 +181,56 @@ function place(type: DemandType, kinds: readonly LaneKind[], members: StripDeman
 function freePlaces({ unit: { geometry }, blanks }: OpenUnit, length: number, kind: LaneKind): number[] {
   const { kerf } = geometry.shop.crosscutSaw;
   const behind = blanks.flatMap((b) => [b.x + b.length + kerf, b.x - kerf - length]);
-  const free = (x: number) => blanks.every((b) => x >= b.x + b.length + kerf - LENGTH_TOLERANCE_MM || x + length + kerf <= b.x + LENGTH_TOLERANCE_MM);
-  return [...beginnings(geometry, [length], new Map([[length, [kind.width]]])), ...behind].filter(free).sort((a, b) => a - b);
+  const free = (x: number) =>
+    blanks.every(
+      (b) => x >= b.x + b.length + kerf - LENGTH_TOLERANCE_MM || x + length + kerf <= b.x + LENGTH_TOLERANCE_MM,
+    );
+  return [...beginnings(geometry, [length], new Map([[length, [kind.width]]])), ...behind]
+    .filter(free)
+    .sort((a, b) => a - b);
 }
 
-function addLane(blank: OpenBlank, kind: LaneKind, y: number, ways: DemandType['ways'][number], members: StripDemand[], unit: Unit): void {
-  blank.lanes.push(makeLane(unit, blank, kind, y, members.map((demand, k) => [{ demand, way: ways[k]! }])));
+function addLane(
+  blank: OpenBlank,
+  kind: LaneKind,
+  y: number,
+  ways: DemandType['ways'][number],
+  members: StripDemand[],
+  unit: Unit,
+): void {
+  blank.lanes.push(
+    makeLane(
+      unit,
+      blank,
+      kind,
+      y,
+      members.map((demand, k) => [{ demand, way: ways[k]! }]),
+    ),
+  );
   blank.next = y + kind.width + unit.geometry.shop.saw.kerf;
 }
 
 /** A lane with its rips; each rip may hold several layers. */
-export function makeLane(unit: Unit, blank: { length: number; space: BlankSpace }, kind: LaneKind, y: number, rips: { demand: StripDemand; way: DemandType['ways'][number][number] }[][]): PlacedLane {
+export function makeLane(
+  unit: Unit,
+  blank: { length: number; space: BlankSpace },
+  kind: LaneKind,
+  y: number,
+  rips: { demand: StripDemand; way: DemandType['ways'][number][number] }[][],
+): PlacedLane {
   const strips = rips.flatMap((layers, k): RippedStrip[] => {
     const { offset, rip } = kind.parts[k]!;
     const outcome = orderFor(unit.geometry, blank.length, widestRip(kind));
     const planed = Math.max(0, blank.space.thickness - outcome.loss.total);
-    return layers.map(({ demand, way }, layer) => ({ demand, way: { ...way, rip }, from: y + offset, planed, order: outcome.order, layer: layer + 1, layers: layers.length }));
+    return layers.map(({ demand, way }, layer) => ({
+      demand,
+      way: { ...way, rip },
+      from: y + offset,
+      planed,
+      order: outcome.order,
+      layer: layer + 1,
+      layers: layers.length,
+    }));
   });
   return { y, width: kind.width, strips };
 }
@@ -178,7 +243,11 @@ function addLayer(blank: OpenBlank, way: DemandType['ways'][number][number], dem
     if (lane.width !== way.rip || first.way.shows !== way.shows) continue;
     const used = lane.strips.reduce((sum, s) => sum + s.way.thickness, 0) + lane.strips.length * gap;
     if (used + way.thickness > first.planed + LENGTH_TOLERANCE_MM) continue;
-    lane.strips = [...lane.strips, { ...first, demand, way }].map((s, i, all) => ({ ...s, layer: i + 1, layers: all.length }));
+    lane.strips = [...lane.strips, { ...first, demand, way }].map((s, i, all) => ({
+      ...s,
+      layer: i + 1,
+      layers: all.length,
+    }));
     return true;
   }
   return false;

@@ -26,7 +26,12 @@ type Whole = Pick<Piece, 'length' | 'width' | 'farEnd'>;
 export function formOfPart(form: Form, whole: Whole, part: { length: number; width: number }): Form {
   const along = part.length / whole.length;
   const across = Math.min(1, part.width / Math.max(whole.width, whole.farEnd?.width ?? 0));
-  return { bow: form.bow * along ** 2, cup: form.cup * across ** 2, crook: form.crook * along ** 2, twist: form.twist * along * across };
+  return {
+    bow: form.bow * along ** 2,
+    cup: form.cup * across ** 2,
+    crook: form.crook * along ** 2,
+    twist: form.twist * along * across,
+  };
 }
 
 /** Thickness that a form costs, mm. */
@@ -39,10 +44,19 @@ export function thicknessLost(form: Form): number {
  * @param onSled the first face is planed on a shimmed sled: shims give
  * Check: 4/4 rough planes to about 7/8 in (common practice), which is the default habit's 3.2 mm.
  */
-export function flatteningLoss(piece: Piece, part: { length: number; width: number }, habits: Habits, onSled = false): FlatteningLoss {
+export function flatteningLoss(
+  piece: Piece,
+  part: { length: number; width: number },
+  habits: Habits,
+  onSled = false,
+): FlatteningLoss {
   // What its owner calls ready is used as it is.
   if (piece.surface === 'ready') return { form: 0, skim: 0, total: 0 };
-  const out = (piece.form ? thicknessLost(formOfPart(piece.form, piece, part)) : piece.surface === 'rough' ? habits.flattenRough : habits.flattenSurfaced);
+  const out = piece.form
+    ? thicknessLost(formOfPart(piece.form, piece, part))
+    : piece.surface === 'rough'
+      ? habits.flattenRough
+      : habits.flattenSurfaced;
   // What does not rock needs no shims.
   const form = out + (onSled && out > 0 ? SHIMMED_SLED_MM : 0);
   const roughFaces = piece.surface === 'rough' ? 2 : piece.surface === 'oneFace' ? 1 : 0;

@@ -55,30 +55,52 @@ export function improveCut(problem: CutProblem, solver: MipSolver, options: Impr
 
   for (const nodes of ROUND_NODES) {
     // Small ones first: they are proven soon.
-    const open = parts.filter((p) => !p.proven).sort((a, b) => a.units.length * a.types.length - b.units.length * b.types.length);
+    const open = parts
+      .filter((p) => !p.proven)
+      .sort((a, b) => a.units.length * a.types.length - b.units.length * b.types.length);
     open.forEach((part, i) => {
       const left = deadline - options.now();
       if (left <= 0 || options.stop?.()) return;
       // Twice a fair share: some species are proven long before, and leave their time to the others.
       const fair = (2 * left) / (open.length - i + 1);
-      solveSpecies(part, solver, { ...options, nodes, seconds: Math.min(left, fair) }, () => options.onProgress?.(together()));
+      solveSpecies(part, solver, { ...options, nodes, seconds: Math.min(left, fair) }, () =>
+        options.onProgress?.(together()),
+      );
       options.onProgress?.(together());
     });
   }
   return together();
 }
 
-function startOf(species: string, start: ReturnType<typeof firstFitUnits>, units: readonly Unit[], problem: CutProblem): SpeciesPlan {
+function startOf(
+  species: string,
+  start: ReturnType<typeof firstFitUnits>,
+  units: readonly Unit[],
+  problem: CutProblem,
+): SpeciesPlan {
   const settled = start.used.filter((u) => u.unit.piece.species === species).map(settleUnit);
   const mine = units.filter((u) => u.piece.species === species);
   return {
-    species, units: mine, types: demandTypes(problem.demands.filter((d) => d.species === species)),
-    blanks: settled.flatMap((s) => s.blanks), leftovers: settled.flatMap((s) => s.leftovers), score: settled.reduce((sum, s) => addScores(sum, s.score), NO_SCORE),
-    unmet: start.unmet.filter((d) => d.species === species), bound: mine.length === 0 ? 0 : null, proven: mine.length === 0, model: null, values: undefined,
+    species,
+    units: mine,
+    types: demandTypes(problem.demands.filter((d) => d.species === species)),
+    blanks: settled.flatMap((s) => s.blanks),
+    leftovers: settled.flatMap((s) => s.leftovers),
+    score: settled.reduce((sum, s) => addScores(sum, s.score), NO_SCORE),
+    unmet: start.unmet.filter((d) => d.species === species),
+    bound: mine.length === 0 ? 0 : null,
+    proven: mine.length === 0,
+    model: null,
+    values: undefined,
   };
 }
 
-function solveSpecies(part: SpeciesPlan, solver: MipSolver, limits: ImproveOptions & { nodes: number }, changed: () => void): void {
+function solveSpecies(
+  part: SpeciesPlan,
+  solver: MipSolver,
+  limits: ImproveOptions & { nodes: number },
+  changed: () => void,
+): void {
   const until = limits.now() + limits.seconds;
   const left = () => Math.max(0.05, until - limits.now());
   if (!part.model) part.model = modelOf(part, solver, left(), limits);
@@ -89,7 +111,13 @@ function solveSpecies(part: SpeciesPlan, solver: MipSolver, limits: ImproveOptio
     const score = settled.reduce((sum, s) => addScores(sum, s.score), NO_SCORE);
     const more = missingWeight(part, unmet) - missingWeight(part, part.unmet);
     if (more > 0 || (more === 0 && score.total > part.score.total - SCORE_TOLERANCE)) return false;
-    Object.assign(part, { blanks: settled.flatMap((s) => s.blanks), leftovers: settled.flatMap((s) => s.leftovers), score, unmet, values });
+    Object.assign(part, {
+      blanks: settled.flatMap((s) => s.blanks),
+      leftovers: settled.flatMap((s) => s.leftovers),
+      score,
+      unmet,
+      values,
+    });
     if (part.bound !== null && score.total < part.bound - SCORE_TOLERANCE) giveUpBound();
     return true;
   };
@@ -104,7 +132,10 @@ function solveSpecies(part: SpeciesPlan, solver: MipSolver, limits: ImproveOptio
     else part.bound = Math.max(part.bound ?? 0, Math.min(bound, part.score.total));
   };
   const result = solver(model.mip, {
-    seconds: left(), ...(Number.isFinite(limits.nodes) ? { nodes: limits.nodes } : {}), stop: limits.stop, start: part.values,
+    seconds: left(),
+    ...(Number.isFinite(limits.nodes) ? { nodes: limits.nodes } : {}),
+    stop: limits.stop,
+    start: part.values,
     onBound: (bound) => {
       if (model.complete) raiseBound(bound);
     },
@@ -127,7 +158,10 @@ function modelOf(part: SpeciesPlan, solver: MipSolver, seconds: number, limits: 
   if (part.unmet.length === 0) return cutModel(part.units, part.types, false);
   const model = cutModel(part.units, part.types, true);
   const { cost } = model.mip;
-  const sizes = model.missing.map(({ column, type, spare }) => ({ column, size: part.types[type]!.size * (spare ? 1 : needWeight(part)) }));
+  const sizes = model.missing.map(({ column, type, spare }) => ({
+    column,
+    size: part.types[type]!.size * (spare ? 1 : needWeight(part)),
+  }));
   model.mip.cost = cost.map(() => 0);
   for (const { column, size } of sizes) model.mip.cost[column] = size;
   const fewest = solver(model.mip, { seconds, stop: limits.stop });
@@ -158,8 +192,13 @@ function missingWeight(part: SpeciesPlan, unmet: readonly StripDemand[]): number
  */
 function woodInStrips(part: SpeciesPlan): number {
   const cheapest = Math.min(...part.units.map((u) => u.rate));
-  const woods = part.types.flatMap((t) => t.members.flat()).map((d) => cheapest * d.length * Math.min(...d.ways.map((w) => w.rip * w.thickness)));
-  return woods.sort((a, b) => b - a).slice(part.unmet.length).reduce((sum, wood) => sum + wood, 0);
+  const woods = part.types
+    .flatMap((t) => t.members.flat())
+    .map((d) => cheapest * d.length * Math.min(...d.ways.map((w) => w.rip * w.thickness)));
+  return woods
+    .sort((a, b) => b - a)
+    .slice(part.unmet.length)
+    .reduce((sum, wood) => sum + wood, 0);
 }
 
 function assemble(parts: readonly SpeciesPlan[], problem: CutProblem): CutPlan {
@@ -167,7 +206,16 @@ function assemble(parts: readonly SpeciesPlan[], problem: CutProblem): CutPlan {
   const proofs: SpeciesProof[] = parts.map((p) => ({ species: p.species, total: p.score.total, bound: p.bound }));
   const bound = proofs.some((p) => p.bound === null) ? null : proofs.reduce((sum, p) => sum + p.bound!, 0);
   return {
-    method: 'improved', blanks: parts.flatMap((p) => p.blanks), leftovers: parts.flatMap((p) => p.leftovers),
-    shortages: shortagesOf(parts.flatMap((p) => p.unmet), problem), score, bound, gap: gapOf(score.total, bound), proofs,
+    method: 'improved',
+    blanks: parts.flatMap((p) => p.blanks),
+    leftovers: parts.flatMap((p) => p.leftovers),
+    shortages: shortagesOf(
+      parts.flatMap((p) => p.unmet),
+      problem,
+    ),
+    score,
+    bound,
+    gap: gapOf(score.total, bound),
+    proofs,
   };
 }

@@ -6,7 +6,13 @@ export function joinPlans(plans: readonly CutPlan[]): CutPlan {
   const score = plans.reduce((sum, p) => addScores(sum, p.score), NO_SCORE);
   const bound = plans.some((p) => p.bound === null) ? null : plans.reduce((sum, p) => sum + p.bound!, 0);
   return {
-    method: plans.some((p) => p.method === 'improved') ? 'improved' : 'first-fit', blanks: plans.flatMap((p) => p.blanks), leftovers: plans.flatMap((p) => p.leftovers),
-    shortages: plans.flatMap((p) => p.shortages), score, bound, gap: gapOf(score.total, bound), proofs: plans.flatMap((p) => p.proofs),
+    method: plans.some((p) => p.method === 'improved') ? 'improved' : 'first-fit',
+    blanks: plans.flatMap((p) => p.blanks),
+    leftovers: plans.flatMap((p) => p.leftovers),
+    shortages: plans.flatMap((p) => p.shortages),
+    score,
+    bound,
+    gap: gapOf(score.total, bound),
+    proofs: plans.flatMap((p) => p.proofs),
   };
 }

@@ -31,18 +31,37 @@ export function orderOutcomes(piece: Piece, part: { length: number; width: numbe
   return millingOrders.map((order) => {
     const length = order === 'fullLength' ? piece.length : part.length;
     const width = order === 'ripFirst' ? Math.min(ripFirstWidth(piece, part, shop), wholeWidth) : wholeWidth;
-    const forbidden = length < limits.leastLength - LENGTH_TOLERANCE_MM ? 'tooShort'
-      // A wide blank is sawn apart along its length while it is rough; what counts is the strip.
-      : (order === 'crosscutFirst' ? Math.min(width, ripFirstWidth(piece, part, shop)) : width) > limits.width + LENGTH_TOLERANCE_MM ? 'tooWide'
-        // Flat at full length, a tapering plank is as thick as its thin end.
-        : order === 'fullLength' && piece.farEnd !== null && piece.farEnd.thickness !== piece.thickness ? 'tapers'
-        : order !== 'ripFirst' ? null : !bandSaw || bandSaw.kerf > saw.kerf - FAT_MM ? 'noBandSaw' : width < Math.max(limits.leastWidth, SAFE_WIDTH_MM) - LENGTH_TOLERANCE_MM ? 'tooNarrow' : null;
-    return { order, loss: flatteningLoss(piece, { length, width }, habits, firstFaceOnSled(shop, { length, width })), forbidden };
+    const forbidden =
+      length < limits.leastLength - LENGTH_TOLERANCE_MM
+        ? 'tooShort'
+        : // A wide blank is sawn apart along its length while it is rough; what counts is the strip.
+          (order === 'crosscutFirst' ? Math.min(width, ripFirstWidth(piece, part, shop)) : width) >
+            limits.width + LENGTH_TOLERANCE_MM
+          ? 'tooWide'
+          : // Flat at full length, a tapering plank is as thick as its thin end.
+            order === 'fullLength' && piece.farEnd !== null && piece.farEnd.thickness !== piece.thickness
+            ? 'tapers'
+            : order !== 'ripFirst'
+              ? null
+              : !bandSaw || bandSaw.kerf > saw.kerf - FAT_MM
+                ? 'noBandSaw'
+                : width < Math.max(limits.leastWidth, SAFE_WIDTH_MM) - LENGTH_TOLERANCE_MM
+                  ? 'tooNarrow'
+                  : null;
+    return {
+      order,
+      loss: flatteningLoss(piece, { length, width }, habits, firstFaceOnSled(shop, { length, width })),
+      forbidden,
+    };
   });
 }
 
 /** How wide a strip is that is ripped before it is flat, mm: with what its straight edge will take and what is left on for the second rip. */
-export function ripFirstWidth(piece: Piece, part: { length: number; width: number }, { habits, saw, bandSaw }: Shop): number {
+export function ripFirstWidth(
+  piece: Piece,
+  part: { length: number; width: number },
+  { habits, saw, bandSaw }: Shop,
+): number {
   const crook = piece.form ? formOfPart(piece.form, piece, part).crook : 0;
   return part.width + habits.stockEdgeJoint + crook + Math.max(0, saw.kerf - (bandSaw?.kerf ?? 0));
 }

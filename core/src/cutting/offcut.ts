@@ -26,23 +26,45 @@ const LEAST_DEFECT = 1;
 export function offcutOf(piece: Piece, rectangle: PieceRectangle, mark: string, of: string): PieceFields {
   const { from, length, across, width } = rectangle;
   const to = from + length;
-  const whole = across <= LENGTH_TOLERANCE_MM && width >= Math.min(widthAt(piece, from), widthAt(piece, to)) - LENGTH_TOLERANCE_MM;
+  const whole =
+    across <= LENGTH_TOLERANCE_MM && width >= Math.min(widthAt(piece, from), widthAt(piece, to)) - LENGTH_TOLERANCE_MM;
   const [near, far] = whole ? [widthAt(piece, from), widthAt(piece, to)] : [width, width];
-  const tapers = Math.abs(near - far) > LENGTH_TOLERANCE_MM || Math.abs(thicknessAt(piece, from) - thicknessAt(piece, to)) > LENGTH_TOLERANCE_MM;
+  const tapers =
+    Math.abs(near - far) > LENGTH_TOLERANCE_MM ||
+    Math.abs(thicknessAt(piece, from) - thicknessAt(piece, to)) > LENGTH_TOLERANCE_MM;
   const volume = ((near + far) / 2) * length * thicknessAt(piece, (from + to) / 2);
   const atMark = from <= LENGTH_TOLERANCE_MM;
   const atFar = to >= piece.length - LENGTH_TOLERANCE_MM;
   const sawnEnd = { checked: 0, snipe: 0, sawn: true };
   return {
-    mark, species: piece.species, length, width: near, thickness: thicknessAt(piece, from),
+    mark,
+    species: piece.species,
+    length,
+    width: near,
+    thickness: thicknessAt(piece, from),
     farEnd: tapers ? { width: far, thickness: thicknessAt(piece, to) } : null,
-    surface: piece.surface, straight: whole ? piece.straight : 'near', rings: piece.rings, grain: piece.grain, moisture: piece.moisture,
+    surface: piece.surface,
+    straight: whole ? piece.straight : 'near',
+    rings: piece.rings,
+    grain: piece.grain,
+    moisture: piece.moisture,
     form: piece.form ? formOfPart(piece.form, piece, { length, width: Math.max(near, far) }) : null,
-    ends: { mark: atMark ? shortened(piece.ends.mark, length) : sawnEnd, far: atFar ? shortened(piece.ends.far, length) : sawnEnd },
+    ends: {
+      mark: atMark ? shortened(piece.ends.mark, length) : sawnEnd,
+      far: atFar ? shortened(piece.ends.far, length) : sawnEnd,
+    },
     defects: piece.defects.flatMap((defect) => clipped(defect, rectangle)),
     origin: { kind: 'offcut', of: of.slice(0, 120) },
-    price: piece.price?.per === 'piece' ? { per: 'piece', amount: Math.round(piece.price.amount * (volume / volumeBetween(piece, 0, piece.length)) * 100) / 100 } : piece.price,
-    shelf: piece.shelf, note: '', count: 1,
+    price:
+      piece.price?.per === 'piece'
+        ? {
+            per: 'piece',
+            amount: Math.round(piece.price.amount * (volume / volumeBetween(piece, 0, piece.length)) * 100) / 100,
+          }
+        : piece.price,
+    shelf: piece.shelf,
+    note: '',
+    count: 1,
   };
 }
 
@@ -64,28 +86,50 @@ function clipped(defect: Defect, { from, length, across, width }: PieceRectangle
  * length that still holds wood promised to somebody.
  * @param side offcuts beside the rips that are kept
  */
-export function remainsOf(piece: Piece, blanks: readonly Blank[], side: readonly Leftover[], shop: Shop, promised: readonly Range[]): PieceRectangle[] {
+export function remainsOf(
+  piece: Piece,
+  blanks: readonly Blank[],
+  side: readonly Leftover[],
+  shop: Shop,
+  promised: readonly Range[],
+): PieceRectangle[] {
   const kerf = shop.crosscutSaw.kerf;
   const remains: PieceRectangle[] = [];
   let at = 0;
-  for (const next of [...[...blanks].sort((a, b) => a.from - b.from).map((b) => ({ from: b.from - kerf, to: b.from + b.length + kerf })), { from: piece.length, to: piece.length }]) {
+  for (const next of [
+    ...[...blanks].sort((a, b) => a.from - b.from).map((b) => ({ from: b.from - kerf, to: b.from + b.length + kerf })),
+    { from: piece.length, to: piece.length },
+  ]) {
     const length = next.from - at;
-    const raw = (at <= LENGTH_TOLERANCE_MM ? endTrim(piece, 'mark', shop) : 0) + (next.from >= piece.length - LENGTH_TOLERANCE_MM ? endTrim(piece, 'far', shop) : 0);
+    const raw =
+      (at <= LENGTH_TOLERANCE_MM ? endTrim(piece, 'mark', shop) : 0) +
+      (next.from >= piece.length - LENGTH_TOLERANCE_MM ? endTrim(piece, 'far', shop) : 0);
     const beyond = Math.max(0, raw - shop.habits.stockEndTrim);
-    const holdsPromise = promised.some((r) => r.from >= at - LENGTH_TOLERANCE_MM && r.to <= next.from + LENGTH_TOLERANCE_MM);
-    if (length > LENGTH_TOLERANCE_MM && (holdsPromise || length - beyond >= shop.habits.keepLength - LENGTH_TOLERANCE_MM)) {
+    const holdsPromise = promised.some(
+      (r) => r.from >= at - LENGTH_TOLERANCE_MM && r.to <= next.from + LENGTH_TOLERANCE_MM,
+    );
+    if (
+      length > LENGTH_TOLERANCE_MM &&
+      (holdsPromise || length - beyond >= shop.habits.keepLength - LENGTH_TOLERANCE_MM)
+    ) {
       remains.push({ from: at, length, across: 0, width: Math.min(widthAt(piece, at), widthAt(piece, next.from)) });
     }
     at = next.to;
   }
-  return [...remains, ...side.filter((l) => l.side && l.kept).map(({ from, length, across, width }) => ({ from, length, across, width }))];
+  return [
+    ...remains,
+    ...side.filter((l) => l.side && l.kept).map(({ from, length, across, width }) => ({ from, length, across, width })),
+  ];
 }
 
 /** Marks for offcuts of a piece: its own mark with a letter, then two, skipping those in use. */
 export function offcutMarks(mark: string, count: number, taken: ReadonlySet<string>): string[] {
   const marks: string[] = [];
   for (let n = 0; marks.length < count; n += 1) {
-    const letters = n < 26 ? String.fromCharCode(97 + n) : `${String.fromCharCode(97 + Math.floor(n / 26) - 1)}${String.fromCharCode(97 + (n % 26))}`;
+    const letters =
+      n < 26
+        ? String.fromCharCode(97 + n)
+        : `${String.fromCharCode(97 + Math.floor(n / 26) - 1)}${String.fromCharCode(97 + (n % 26))}`;
     const next = `${mark.slice(0, 12 - letters.length)}${letters}`;
     if (!taken.has(next)) marks.push(next);
   }

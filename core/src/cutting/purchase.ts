@@ -16,10 +16,16 @@ const LONGEST = 3000;
  * least, length to the next 300 mm.
  * @param strip length, rip and planed thickness of each, mm
  */
-export function purchaseFor(species: string, strip: { length: number; rip: number; thickness: number }, parts: number, shop: Shop): Purchase {
+export function purchaseFor(
+  species: string,
+  strip: { length: number; rip: number; thickness: number },
+  parts: number,
+  shop: Shop,
+): Purchase {
   const { habits, saw, crosscutSaw } = shop;
   const rough = strip.thickness + habits.flattenRough + 2 * habits.skimRough;
-  const quarters = QUARTERS.find((q) => q * MM_PER_QUARTER >= rough - 1e-6) ?? Math.ceil(rough / MM_PER_QUARTER / 4) * 4;
+  const quarters =
+    QUARTERS.find((q) => q * MM_PER_QUARTER >= rough - 1e-6) ?? Math.ceil(rough / MM_PER_QUARTER / 4) * 4;
   const ends = 2 * habits.stockEndTrim;
   const least = strip.rip + habits.stockEdgeJoint;
   // Wider than yards usually sell: then exactly that wide, to the next centimetre.
@@ -29,8 +35,21 @@ export function purchaseFor(species: string, strip: { length: number; rip: numbe
     if (rips === 0) return [];
     const blanks = Math.ceil(parts / rips);
     const perPiece = Math.max(1, Math.min(blanks, partsAcross(LONGEST - ends, strip.length, crosscutSaw.kerf)));
-    const length = Math.ceil((ends + perPiece * strip.length + (perPiece - 1) * crosscutSaw.kerf) / LENGTH_STEP - 1e-9) * LENGTH_STEP;
-    return [{ species, thickness: quarters * MM_PER_QUARTER, quarters: `${quarters}/4`, width, length, pieces: Math.ceil(blanks / perPiece) }];
+    const length =
+      Math.ceil((ends + perPiece * strip.length + (perPiece - 1) * crosscutSaw.kerf) / LENGTH_STEP - 1e-9) *
+      LENGTH_STEP;
+    return [
+      {
+        species,
+        thickness: quarters * MM_PER_QUARTER,
+        quarters: `${quarters}/4`,
+        width,
+        length,
+        pieces: Math.ceil(blanks / perPiece),
+      },
+    ];
   });
-  return options.reduce((best, option) => (option.width * option.length * option.pieces < best.width * best.length * best.pieces ? option : best));
+  return options.reduce((best, option) =>
+    option.width * option.length * option.pieces < best.width * best.length * best.pieces ? option : best,
+  );
 }

@@ -73,7 +73,8 @@ export function routesOf(network: RouteNetwork): { routes: FoundRoute[]; complet
   };
   for (const head of heads) add(at, head, { cost: first(head), counts: [], gaps: 0, inGap: true, blanks: null });
   const isHead = new Set(heads.map(round));
-  const clear = (from: number, to: number) => !geometry.taken.some((r) => r.from < to - LENGTH_TOLERANCE_MM && r.to > from + LENGTH_TOLERANCE_MM);
+  const clear = (from: number, to: number) =>
+    !geometry.taken.some((r) => r.from < to - LENGTH_TOLERANCE_MM && r.to > from + LENGTH_TOLERANCE_MM);
   const routes: Ways = new Map();
   while (waiting.length > 0 && states < mostStates) {
     const x = waiting.pop()!;
@@ -96,29 +97,43 @@ export function routesOf(network: RouteNetwork): { routes: FoundRoute[]; complet
         const counts = s.counts.slice();
         while (counts.length <= index) counts.push(0);
         counts[index]! += 1;
-        add(at, to, { cost: s.cost + cost, counts, gaps: s.gaps, inGap: false, blanks: { x, profile, before: s.blanks } });
+        add(at, to, {
+          cost: s.cost + cost,
+          counts,
+          gaps: s.gaps,
+          inGap: false,
+          blanks: { x, profile, before: s.blanks },
+        });
       }
     }
     // A gap only matters behind a blank: before the first one the way begins further on.
     const cut = here.filter((s) => s.blanks !== null);
     if (cut.length === 0) continue;
     const end = last(x);
-    for (const s of cut) if (!s.inGap) keepCheapest(routes, { ...s, cost: s.cost + end.cost, blanks: slid(s.blanks, end) }, false);
+    for (const s of cut)
+      if (!s.inGap) keepCheapest(routes, { ...s, cost: s.cost + end.cost, blanks: slid(s.blanks, end) }, false);
     if (next === undefined) continue;
     const waste = worth(x, next);
     // On from a place that only a gap led to, it is the same gap.
     const onward = cut.filter((s) => s.inGap || s.gaps < mostGaps);
-    for (const s of onward) add(at, next, { ...s, cost: s.cost + waste, gaps: s.inGap ? s.gaps : s.gaps + 1, inGap: true });
+    for (const s of onward)
+      add(at, next, { ...s, cost: s.cost + waste, gaps: s.inGap ? s.gaps : s.gaps + 1, inGap: true });
     const far = firstFrom(heads, x + keep + kerf - LENGTH_TOLERANCE_MM);
     if (far !== undefined && clear(x, far)) {
       const cost = worth(x, far) - rate * stretchVolume(geometry, x, far - kerf) + carrying;
-      for (const s of cut) if (!s.inGap && s.gaps < mostGaps) add(keptAt, far, { ...s, cost: s.cost + cost, gaps: s.gaps + 1, inGap: true });
+      for (const s of cut)
+        if (!s.inGap && s.gaps < mostGaps)
+          add(keptAt, far, { ...s, cost: s.cost + cost, gaps: s.gaps + 1, inGap: true });
     }
   }
   const ids = [...groups.keys()];
   return {
     complete: states < mostStates,
-    routes: undominated(routes, false).map(({ cost, counts, blanks }) => ({ cost, blanks: listed(blanks), counts: new Map(counts.flatMap((n, i) => (n > 0 ? [[ids[i]!, n] as const] : []))) })),
+    routes: undominated(routes, false).map(({ cost, counts, blanks }) => ({
+      cost,
+      blanks: listed(blanks),
+      counts: new Map(counts.flatMap((n, i) => (n > 0 ? [[ids[i]!, n] as const] : []))),
+    })),
   };
 }
 

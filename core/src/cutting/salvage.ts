@@ -56,15 +56,41 @@ export function salvagedPieces(thing: SalvagedThing, kerf: number, marks: () => 
   const bits = salvagedBits(thing, kerf);
   const groups: { bit: SalvagedBit; bits: number }[] = [];
   for (const bit of bits) {
-    const twin = bit.metal.length === 0 ? groups.find((g) => g.bit.metal.length === 0 && Math.abs(g.bit.length - bit.length) < LENGTH_TOLERANCE_MM && endsOf(g.bit, thing) === endsOf(bit, thing)) : undefined;
+    const twin =
+      bit.metal.length === 0
+        ? groups.find(
+            (g) =>
+              g.bit.metal.length === 0 &&
+              Math.abs(g.bit.length - bit.length) < LENGTH_TOLERANCE_MM &&
+              endsOf(g.bit, thing) === endsOf(bit, thing),
+          )
+        : undefined;
     if (twin) twin.bits += 1;
     else groups.push({ bit, bits: 1 });
   }
   return groups.map(({ bit, bits: same }) => ({
-    ...PLAIN_CONDITION, mark: marks(), species: thing.species, length: bit.length, width: thing.width, thickness,
-    surface: thing.skinUp > 0 && thing.skinDown > 0 ? 'twoFaces' : thing.skinUp > 0 || thing.skinDown > 0 ? 'oneFace' : 'rough',
-    ends: { mark: { checked: 0, snipe: 0, sawn: bit.from > 0 }, far: { checked: 0, snipe: 0, sawn: bit.from + bit.length < thing.length - LENGTH_TOLERANCE_MM } },
-    defects: bit.metal.map((m, i) => hole(m, bit, thing, i)), origin: { kind: 'salvage', of: thing.of }, shelf: '', note: '', price: null, count: same * thing.count,
+    ...PLAIN_CONDITION,
+    mark: marks(),
+    species: thing.species,
+    length: bit.length,
+    width: thing.width,
+    thickness,
+    surface:
+      thing.skinUp > 0 && thing.skinDown > 0
+        ? 'twoFaces'
+        : thing.skinUp > 0 || thing.skinDown > 0
+          ? 'oneFace'
+          : 'rough',
+    ends: {
+      mark: { checked: 0, snipe: 0, sawn: bit.from > 0 },
+      far: { checked: 0, snipe: 0, sawn: bit.from + bit.length < thing.length - LENGTH_TOLERANCE_MM },
+    },
+    defects: bit.metal.map((m, i) => hole(m, bit, thing, i)),
+    origin: { kind: 'salvage', of: thing.of },
+    shelf: '',
+    note: '',
+    price: null,
+    count: same * thing.count,
   }));
 }
 
@@ -72,11 +98,22 @@ function endsOf(bit: SalvagedBit, thing: SalvagedThing): string {
   return `${bit.from > 0}/${bit.from + bit.length < thing.length - LENGTH_TOLERANCE_MM}`;
 }
 
-function hole({ at, across }: { at: number; across: number }, bit: SalvagedBit, thing: SalvagedThing, i: number): Defect {
+function hole(
+  { at, across }: { at: number; across: number },
+  bit: SalvagedBit,
+  thing: SalvagedThing,
+  i: number,
+): Defect {
   const length = Math.min(2 * METAL_CLEARANCE, bit.length);
   const width = Math.min(2 * METAL_CLEARANCE, thing.width);
   return {
-    id: `d${i + 1}`, kind: 'screw', face: 'through', treatment: 'cut', length, width,
-    from: Math.min(bit.length - length, Math.max(0, at - bit.from - length / 2)), across: Math.min(thing.width - width, Math.max(0, across - width / 2)),
+    id: `d${i + 1}`,
+    kind: 'screw',
+    face: 'through',
+    treatment: 'cut',
+    length,
+    width,
+    from: Math.min(bit.length - length, Math.max(0, at - bit.from - length / 2)),
+    across: Math.min(thing.width - width, Math.max(0, across - width / 2)),
   };
 }

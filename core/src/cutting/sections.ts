@@ -34,9 +34,23 @@ const MOST_RIPS_OFFERED = 6;
  * Edge grain: the planed thickness, and half of it resawn, if the piece's width gives at least one rip of the board's thickness. Face grain: the usable width whole and in
  * equal parts. Offered widths are what is there, to a tenth of a millimetre downward.
  */
-export function sectionsFor(board: Board, allowances: Allowances, rack: readonly Piece[], shop: Shop, promised: readonly PromisedRange[]): Section[] {
+export function sectionsFor(
+  board: Board,
+  allowances: Allowances,
+  rack: readonly Piece[],
+  shop: Shop,
+  promised: readonly PromisedRange[],
+): Section[] {
   // While a joint is dragged only widths change, and what the rack offers stays the same.
-  const key = [board.construction, allowances.roughLength, allowances.glueThickness, allowances.ripExtra.edge, allowances.ripExtra.face, allowances.thinFace.extra, allowances.proud.by].join('/');
+  const key = [
+    board.construction,
+    allowances.roughLength,
+    allowances.glueThickness,
+    allowances.ripExtra.edge,
+    allowances.ripExtra.face,
+    allowances.thinFace.extra,
+    allowances.proud.by,
+  ].join('/');
   const last = LAST.get(rack);
   if (last && last.key === key && last.shop === shop && last.promised === promised) return last.sections;
   const sections = offersOf(board, allowances, rack, shop, promised);
@@ -44,9 +58,18 @@ export function sectionsFor(board: Board, allowances: Allowances, rack: readonly
   return sections;
 }
 
-const LAST = new WeakMap<readonly Piece[], { key: string; shop: Shop; promised: readonly PromisedRange[]; sections: Section[] }>();
+const LAST = new WeakMap<
+  readonly Piece[],
+  { key: string; shop: Shop; promised: readonly PromisedRange[]; sections: Section[] }
+>();
 
-function offersOf(board: Board, allowances: Allowances, rack: readonly Piece[], shop: Shop, promised: readonly PromisedRange[]): Section[] {
+function offersOf(
+  board: Board,
+  allowances: Allowances,
+  rack: readonly Piece[],
+  shop: Shop,
+  promised: readonly PromisedRange[],
+): Section[] {
   const sections: Section[] = [];
   for (const piece of rack) {
     const length = allowances.roughLength;
@@ -61,7 +84,8 @@ function offersOf(board: Board, allowances: Allowances, rack: readonly Piece[], 
       if (strips > 0) sections.push({ ...base, width, count: strips, resawn: false, tooThinBy: 0 });
       const half = resawnHalf(usable.thickness, onEdge, shop);
       const halves = half === null ? 0 : 2 * count({ shows: 'edge', rip: edgeRip(allowances, half), thickness: width });
-      if (half !== null && halves > 0) sections.push({ ...base, width: half, count: halves, resawn: true, tooThinBy: 0 });
+      if (half !== null && halves > 0)
+        sections.push({ ...base, width: half, count: halves, resawn: true, tooThinBy: 0 });
       continue;
     }
     for (let rips = 1; rips <= MOST_RIPS_OFFERED; rips += 1) {

@@ -22,19 +22,36 @@ export function shortagesOf(unmet: readonly StripDemand[], problem: CutProblem):
     const { reason, shortBy } = reasonFor(first, problem);
     const buy = purchaseFor(first.species, { length: first.length, rip, thickness }, group.length, problem.shop);
     return {
-      species: first.species, length: first.length, rip, thickness,
+      species: first.species,
+      length: first.length,
+      rip,
+      thickness,
       strips: [...new Set(group.map((d) => d.strip))].sort((a, b) => a - b),
-      parts: group.length, reason, shortBy, say: sentenceFor(reason, shortBy, first), buy,
+      parts: group.length,
+      reason,
+      shortBy,
+      say: sentenceFor(reason, shortBy, first),
+      buy,
     };
   });
 }
 
-function reasonFor(demand: StripDemand, { rack, shop, banned }: CutProblem): { reason: ShortageReason; shortBy: number } {
+function reasonFor(
+  demand: StripDemand,
+  { rack, shop, banned }: CutProblem,
+): { reason: ShortageReason; shortBy: number } {
   const { rip, thickness } = demand.ways[0]!;
-  let sizes = rack.filter((p) => p.species === demand.species && !banned.has(p.id) && (demand.from === null || demand.from.includes(p.id)))
+  let sizes = rack
+    .filter(
+      (p) => p.species === demand.species && !banned.has(p.id) && (demand.from === null || demand.from.includes(p.id)),
+    )
     .map((p) => usableSize(p, shop, { length: demand.length, width: rip }));
   if (sizes.length === 0) return { reason: 'noSpecies', shortBy: 0 };
-  const tests: [ShortageReason, 'thickness' | 'width' | 'length', number][] = [['tooThin', 'thickness', thickness], ['tooNarrow', 'width', rip], ['tooShort', 'length', demand.length]];
+  const tests: [ShortageReason, 'thickness' | 'width' | 'length', number][] = [
+    ['tooThin', 'thickness', thickness],
+    ['tooNarrow', 'width', rip],
+    ['tooShort', 'length', demand.length],
+  ];
   for (const [reason, side, need] of tests) {
     const best = Math.max(...sizes.map((s) => s[side]));
     if (best < need - LENGTH_TOLERANCE_MM) return { reason, shortBy: need - best };
@@ -46,11 +63,17 @@ function reasonFor(demand: StripDemand, { rack, shop, banned }: CutProblem): { r
 function sentenceFor(reason: ShortageReason, shortBy: number, demand: StripDemand): Phrase {
   const { rip, thickness } = demand.ways[0]!;
   switch (reason) {
-    case 'noSpecies': return say`The rack holds none of this species that may be used.`;
-    case 'tooThin': return say`The thickest piece is ${atLeast(shortBy)} too thin once planed; ${length(thickness)} is needed, ${length(thickness - shortBy)} can be had.`;
-    case 'tooNarrow': return say`The widest piece that is thick enough is ${atLeast(shortBy)} too narrow; the rip needs ${length(rip)}, ${length(rip - shortBy)} can be had.`;
-    case 'tooShort': return say`The longest piece that fits is ${atLeast(shortBy)} too short; ${length(demand.length)} is needed, ${length(demand.length - shortBy)} can be had.`;
-    case 'defects': return say`The pieces that are large enough are used up, promised, or have defects in the way.`;
-    case 'usedUp': return say`The pieces that fit are used up by the other strips, or promised to other boards.`;
+    case 'noSpecies':
+      return say`The rack holds none of this species that may be used.`;
+    case 'tooThin':
+      return say`The thickest piece is ${atLeast(shortBy)} too thin once planed; ${length(thickness)} is needed, ${length(thickness - shortBy)} can be had.`;
+    case 'tooNarrow':
+      return say`The widest piece that is thick enough is ${atLeast(shortBy)} too narrow; the rip needs ${length(rip)}, ${length(rip - shortBy)} can be had.`;
+    case 'tooShort':
+      return say`The longest piece that fits is ${atLeast(shortBy)} too short; ${length(demand.length)} is needed, ${length(demand.length - shortBy)} can be had.`;
+    case 'defects':
+      return say`The pieces that are large enough are used up, promised, or have defects in the way.`;
+    case 'usedUp':
+      return say`The pieces that fit are used up by the other strips, or promised to other boards.`;
   }
 }

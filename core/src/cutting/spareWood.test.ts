@@ -15,31 +15,70 @@ it('takes the offcut beside the rips before the end of the plank, and either bef
   const blank = { number: 1, pieceId: 'a', unit: 0, from: 20, length: 400, strips: [], leftoverWidth: 0, done: false };
   const end = { pieceId: 'a', unit: 0, from: 423, length: 500, across: 0, width: 150, side: false, kept: true };
   const beside = { pieceId: 'a', unit: 0, from: 20, length: 400, across: 120, width: 25, side: true, kept: false };
-  const from = (leftovers: (typeof end)[]) => spareWood({ rack, cutting: { blanks: [blank], leftovers }, promised: [], shop: DEFAULT_SHOP }, wanted, any)!;
+  const from = (leftovers: (typeof end)[]) =>
+    spareWood({ rack, cutting: { blanks: [blank], leftovers }, promised: [], shop: DEFAULT_SHOP }, wanted, any)!;
   expect([from([end, beside]).place.across, from([end]).place.from, from([]).piece.id]).toEqual([120, 423, 'b']);
 });
 
 it('goes round a knot, leaves promised wood alone, and says when nothing gives it', () => {
-  const knot = { id: 'k', kind: 'knot' as const, face: 'through' as const, from: 40, across: 0, length: 30, width: 60, treatment: 'cut' as const };
-  const piece = plainPiece({ id: 'a', surface: 'ready', length: 200, width: 60, ends: { mark: { checked: 0, snipe: 0, sawn: true }, far: { checked: 0, snipe: 0, sawn: true } }, defects: [knot] });
-  const of = (change: object, promised: { pieceId: string; unit: number; from: number; to: number }[] = []) => spareWood({ rack: [{ ...piece, ...change }], cutting: nothingCut, promised, shop: DEFAULT_SHOP }, wanted, any)?.place.from ?? null;
-  expect([of({}), of({ defects: [{ ...knot, treatment: 'harmless' }] }), of({ defects: [{ ...knot, from: 100 }] })]).toEqual([70, 0, 0]);
-  expect([of({ thickness: 7 }), of({ width: 19 }), of({ length: 120 }), of({}, [{ pieceId: 'a', unit: 0, from: 150, to: 200 }])]).toEqual([null, null, null, null]);
+  const knot = {
+    id: 'k',
+    kind: 'knot' as const,
+    face: 'through' as const,
+    from: 40,
+    across: 0,
+    length: 30,
+    width: 60,
+    treatment: 'cut' as const,
+  };
+  const piece = plainPiece({
+    id: 'a',
+    surface: 'ready',
+    length: 200,
+    width: 60,
+    ends: { mark: { checked: 0, snipe: 0, sawn: true }, far: { checked: 0, snipe: 0, sawn: true } },
+    defects: [knot],
+  });
+  const of = (change: object, promised: { pieceId: string; unit: number; from: number; to: number }[] = []) =>
+    spareWood({ rack: [{ ...piece, ...change }], cutting: nothingCut, promised, shop: DEFAULT_SHOP }, wanted, any)
+      ?.place.from ?? null;
+  expect([
+    of({}),
+    of({ defects: [{ ...knot, treatment: 'harmless' }] }),
+    of({ defects: [{ ...knot, from: 100 }] }),
+  ]).toEqual([70, 0, 0]);
+  expect([
+    of({ thickness: 7 }),
+    of({ width: 19 }),
+    of({ length: 120 }),
+    of({}, [{ pieceId: 'a', unit: 0, from: 150, to: 200 }]),
+  ]).toEqual([null, null, null, null]);
 });
 
 it('what it finds lies in its piece, sound, and beside every strip of any plan', () => {
   let found = 0;
-  fc.assert(fc.property(workshopArbitrary, (input) => {
-    const { cutting, shop } = makePlan(input);
-    const spare = spareWood({ rack: input.rack, cutting, promised: [], shop }, wanted, any);
-    if (!spare) return;
-    found += 1;
-    const { piece, unit, place } = spare;
-    const meets = (from: number, length: number, across: number, width: number) => from < place.from + place.length - 1e-6 && from + length > place.from + 1e-6 && across < place.across + place.width - 1e-6 && across + width > place.across + 1e-6;
-    expect(place.from + place.length).toBeLessThanOrEqual(piece.length + 1e-6);
-    const cut = cutting.blanks.filter((b) => b.pieceId === piece.id && b.unit === unit).flatMap((b) => b.strips.filter((s) => meets(b.from, b.length, s.from, s.way.rip)));
-    expect(cut).toEqual([]);
-    expect(piece.defects.filter((d) => d.treatment !== 'harmless' && meets(d.from, d.length, d.across, d.width))).toEqual([]);
-  }), { numRuns: 300 });
+  fc.assert(
+    fc.property(workshopArbitrary, (input) => {
+      const { cutting, shop } = makePlan(input);
+      const spare = spareWood({ rack: input.rack, cutting, promised: [], shop }, wanted, any);
+      if (!spare) return;
+      found += 1;
+      const { piece, unit, place } = spare;
+      const meets = (from: number, length: number, across: number, width: number) =>
+        from < place.from + place.length - 1e-6 &&
+        from + length > place.from + 1e-6 &&
+        across < place.across + place.width - 1e-6 &&
+        across + width > place.across + 1e-6;
+      expect(place.from + place.length).toBeLessThanOrEqual(piece.length + 1e-6);
+      const cut = cutting.blanks
+        .filter((b) => b.pieceId === piece.id && b.unit === unit)
+        .flatMap((b) => b.strips.filter((s) => meets(b.from, b.length, s.from, s.way.rip)));
+      expect(cut).toEqual([]);
+      expect(
+        piece.defects.filter((d) => d.treatment !== 'harmless' && meets(d.from, d.length, d.across, d.width)),
+      ).toEqual([]);
+    }),
+    { numRuns: 300 },
+  );
   expect(found).toBeGreaterThan(100);
 });

@@ -26,18 +26,40 @@ export interface WantedWood {
  * @param suits whether a species will do
  * @returns null where nothing that is left gives it
  */
-export function spareWood({ rack, cutting, promised, shop }: { rack: readonly Piece[]; cutting: Pick<CutPlan, 'blanks' | 'leftovers'>; promised: readonly PromisedRange[]; shop: Shop }, wanted: WantedWood, suits: (species: string) => boolean): SpareWood | null {
+export function spareWood(
+  {
+    rack,
+    cutting,
+    promised,
+    shop,
+  }: {
+    rack: readonly Piece[];
+    cutting: Pick<CutPlan, 'blanks' | 'leftovers'>;
+    promised: readonly PromisedRange[];
+    shop: Shop;
+  },
+  wanted: WantedWood,
+  suits: (species: string) => boolean,
+): SpareWood | null {
   const { kerf } = shop.crosscutSaw;
   const found: (SpareWood & { rank: number; area: number })[] = [];
   for (const piece of rack) {
     if (!suits(piece.species)) continue;
     for (let unit = 0; unit < piece.count; unit += 1) {
-      const ofUnit = <T extends { pieceId: string; unit: number }>(list: readonly T[]) => list.filter((one) => one.pieceId === piece.id && one.unit === unit);
+      const ofUnit = <T extends { pieceId: string; unit: number }>(list: readonly T[]) =>
+        list.filter((one) => one.pieceId === piece.id && one.unit === unit);
       const touched = ofUnit(cutting.blanks).length > 0;
       const taken = ofUnit(promised);
-      const rests = touched ? ofUnit(cutting.leftovers).map((l) => ({ ...l, rank: l.side ? 0 : 1 })) : [{ ...untouched(piece, shop), rank: 2 }];
+      const rests = touched
+        ? ofUnit(cutting.leftovers).map((l) => ({ ...l, rank: l.side ? 0 : 1 }))
+        : [{ ...untouched(piece, shop), rank: 2 }];
       for (const rest of rests) {
-        if (taken.some((p) => p.from < rest.from + rest.length - LENGTH_TOLERANCE_MM && p.to > rest.from + LENGTH_TOLERANCE_MM)) continue;
+        if (
+          taken.some(
+            (p) => p.from < rest.from + rest.length - LENGTH_TOLERANCE_MM && p.to > rest.from + LENGTH_TOLERANCE_MM,
+          )
+        )
+          continue;
         const place = placeIn(piece, rest, wanted, kerf, shop);
         if (place) found.push({ piece, unit, place, rank: rest.rank, area: rest.length * rest.width });
       }
@@ -54,15 +76,35 @@ function untouched(piece: Piece, shop: Shop): PieceRectangle {
 }
 
 /** The first place along a rectangle that is long, wide and thick enough and holds no bad place. */
-function placeIn(piece: Piece, { from, length, across, width }: PieceRectangle, wanted: WantedWood, kerf: number, shop: Shop): PieceRectangle | null {
+function placeIn(
+  piece: Piece,
+  { from, length, across, width }: PieceRectangle,
+  wanted: WantedWood,
+  kerf: number,
+  shop: Shop,
+): PieceRectangle | null {
   if (width < wanted.width - LENGTH_TOLERANCE_MM) return null;
-  const bad = piece.defects.filter((d) => d.treatment !== 'harmless' && d.across < across + wanted.width - LENGTH_TOLERANCE_MM && d.across + d.width > across + LENGTH_TOLERANCE_MM).sort((a, b) => a.from - b.from);
+  const bad = piece.defects
+    .filter(
+      (d) =>
+        d.treatment !== 'harmless' &&
+        d.across < across + wanted.width - LENGTH_TOLERANCE_MM &&
+        d.across + d.width > across + LENGTH_TOLERANCE_MM,
+    )
+    .sort((a, b) => a.from - b.from);
   let at = from;
-  for (const end of [...bad.map((d) => ({ from: d.from, to: d.from + d.length })), { from: from + length, to: Infinity }]) {
+  for (const end of [
+    ...bad.map((d) => ({ from: d.from, to: d.from + d.length })),
+    { from: from + length, to: Infinity },
+  ]) {
     // The cut that frees it lies beyond it.
     if (Math.min(end.from, from + length) - at >= wanted.length + kerf - LENGTH_TOLERANCE_MM) {
-      const thinnest = Math.min(thicknessAt(piece, at), thicknessAt(piece, at + wanted.length)) - flatteningLoss(piece, wanted, shop.habits).total;
-      return thinnest >= wanted.thickness - LENGTH_TOLERANCE_MM ? { from: at, length: wanted.length, across, width: wanted.width } : null;
+      const thinnest =
+        Math.min(thicknessAt(piece, at), thicknessAt(piece, at + wanted.length)) -
+        flatteningLoss(piece, wanted, shop.habits).total;
+      return thinnest >= wanted.thickness - LENGTH_TOLERANCE_MM
+        ? { from: at, length: wanted.length, across, width: wanted.width }
+        : null;
     }
     at = Math.max(at, end.to);
   }

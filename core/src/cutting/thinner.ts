@@ -23,7 +23,9 @@ export function demandsAsThickAsCanBe(problem: CutProblem): StripDemand[] {
     const key = `${piece.id}/${unit}/${length}/${rip}`;
     let thickness = known.get(key);
     if (thickness === undefined) {
-      const spaces = geometry.breakpoints.map((x) => blankSpace(geometry, x, length)).filter((s) => s !== null && nextLane(s, laneKind([ways[0]!], kerf), 0) !== null);
+      const spaces = geometry.breakpoints
+        .map((x) => blankSpace(geometry, x, length))
+        .filter((s) => s !== null && nextLane(s, laneKind([ways[0]!], kerf), 0) !== null);
       thickness = Math.max(0, ...spaces.map((s) => s!.thickness - orderFor(geometry, length, rip).loss.total));
       known.set(key, thickness);
     }
@@ -50,8 +52,15 @@ export function demandsAsThickAsCanBe(problem: CutProblem): StripDemand[] {
     const wanted = Math.max(...mine.map((d) => d.ways[0]!.thickness));
     const sizes = [...new Map(mine.map((d) => [`${d.length}/${d.ways[0]!.rip}`, d])).values()];
     const all = (bySpecies.get(species) ?? []).flatMap((u) => sizes.map((d) => Math.min(wanted, reach(u, d))));
-    const levels = [...new Set(all)].filter((t) => t > 0).sort((x, y) => y - x).slice(0, MOST_LEVELS);
-    const at = (level: number) => mine.map((d) => ({ ...d, ways: d.ways.map((w) => (w.shows === 'face' ? { ...w, thickness: Math.min(w.thickness, level) } : w)) }));
+    const levels = [...new Set(all)]
+      .filter((t) => t > 0)
+      .sort((x, y) => y - x)
+      .slice(0, MOST_LEVELS);
+    const at = (level: number) =>
+      mine.map((d) => ({
+        ...d,
+        ways: d.ways.map((w) => (w.shows === 'face' ? { ...w, thickness: Math.min(w.thickness, level) } : w)),
+      }));
     const level = levels.find((l) => firstFitUnits({ ...problem, demands: at(l) }).unmet.length === 0) ?? levels.at(-1);
     if (level !== undefined) demands = [...demands.filter((d) => d.species !== species), ...at(level)];
   }

@@ -76,17 +76,37 @@ function makeGeometry(piece: Piece, shop: Shop, promised: readonly Range[]): Uni
   const [first, last] = mirrored ? (['far', 'mark'] as const) : (['mark', 'far'] as const);
   const start = endTrim(piece, first, shop);
   const end = piece.length - endTrim(piece, last, shop);
-  const taken = promised.map((r) => ({ from: flip(r.from, r.to - r.from), to: flip(r.from, r.to - r.from) + (r.to - r.from) })).sort((a, b) => a.from - b.from);
+  const taken = promised
+    .map((r) => ({ from: flip(r.from, r.to - r.from), to: flip(r.from, r.to - r.from) + (r.to - r.from) }))
+    .sort((a, b) => a.from - b.from);
   const kerf = shop.crosscutSaw.kerf;
-  const defects = piece.defects.filter((d) => d.treatment !== 'harmless').map((d) => withMargin(d, shop)).map((d) => ({ ...d, from: flip(d.from, d.length) }));
+  const defects = piece.defects
+    .filter((d) => d.treatment !== 'harmless')
+    .map((d) => withMargin(d, shop))
+    .map((d) => ({ ...d, from: flip(d.from, d.length) }));
   const after = [...defects.map((d) => d.from + d.length), ...taken.map((r) => r.to + kerf)];
   const before = [...defects.map((d) => d.from), ...taken.map((r) => r.from - kerf)];
   const inside = (x: number) => x > start && x < end;
   return {
-    piece, shop, mirrored, start, end, taken, defects, metal: piece.defects.filter((d) => d.treatment === 'cut' && isMetal(d)).map((d) => ({ from: flip(d.from, d.length), to: flip(d.from, d.length) + d.length })),
-    endLoss: { start: Math.max(0, start - shop.habits.stockEndTrim), end: Math.max(0, piece.length - end - shop.habits.stockEndTrim) },
-    breakpoints: [...new Set([start, ...[...after, ...before.map((x) => x + kerf)].filter(inside)])].sort((a, b) => a - b),
-    stops: [...new Set([end, ...[...before, ...after.map((x) => x - kerf)].filter(inside)])].sort((a, b) => b - a), orders: new Map(),
+    piece,
+    shop,
+    mirrored,
+    start,
+    end,
+    taken,
+    defects,
+    metal: piece.defects
+      .filter((d) => d.treatment === 'cut' && isMetal(d))
+      .map((d) => ({ from: flip(d.from, d.length), to: flip(d.from, d.length) + d.length })),
+    endLoss: {
+      start: Math.max(0, start - shop.habits.stockEndTrim),
+      end: Math.max(0, piece.length - end - shop.habits.stockEndTrim),
+    },
+    breakpoints: [...new Set([start, ...[...after, ...before.map((x) => x + kerf)].filter(inside)])].sort(
+      (a, b) => a - b,
+    ),
+    stops: [...new Set([end, ...[...before, ...after.map((x) => x - kerf)].filter(inside)])].sort((a, b) => b - a),
+    orders: new Map(),
   };
 }
 
@@ -95,7 +115,13 @@ function withMargin(defect: Defect, shop: Shop): Defect {
   if (defect.treatment !== 'cut' || !isMetal(defect)) return defect;
   const along = shop.crosscutSaw.kerf;
   const across = metalMargin(shop);
-  return { ...defect, from: defect.from - along, length: defect.length + 2 * along, across: defect.across - across, width: defect.width + 2 * across };
+  return {
+    ...defect,
+    from: defect.from - along,
+    length: defect.length + 2 * along,
+    across: defect.across - across,
+    width: defect.width + 2 * across,
+  };
 }
 
 /** Wood between metal and a strip, mm: the widest kerf along the grain and what a sawn edge is straightened by. */
@@ -127,13 +153,19 @@ export function blankSpace(geometry: UnitGeometry, x: number, length: number): B
   const near = nearLoss(piece, length, shop);
   if (defects.length === 0) return { length, near, far, thickness, cut: NONE, under: CLEAR };
   const here = defects.filter((d) => d.from < to - TOLERANCE && d.from + d.length > x + TOLERANCE);
-  const across = (list: Defect[]): Range[] => list.map((d) => ({ from: d.across, to: d.across + d.width })).sort((a, b) => a.from - b.from);
+  const across = (list: Defect[]): Range[] =>
+    list.map((d) => ({ from: d.across, to: d.across + d.width })).sort((a, b) => a.from - b.from);
   const hidden = here.filter((d) => d.treatment === 'under');
   return {
-    length, near, far, thickness,
+    length,
+    near,
+    far,
+    thickness,
     cut: across(here.filter((d) => d.treatment === 'cut')),
     under: {
-      up: across(hidden.filter((d) => d.face !== 'down')), down: across(hidden.filter((d) => d.face !== 'up')), any: across(hidden),
+      up: across(hidden.filter((d) => d.face !== 'down')),
+      down: across(hidden.filter((d) => d.face !== 'up')),
+      any: across(hidden),
     },
   };
 }
@@ -142,7 +174,9 @@ export function blankSpace(geometry: UnitGeometry, x: number, length: number): B
 export function nearLoss(piece: Piece, length: number, shop: Shop): number {
   if (piece.surface === 'ready' || piece.straight === 'near' || piece.straight === 'both') return 0;
   if (piece.straight === 'far') return shop.habits.stockEdgeJoint;
-  return shop.habits.stockEdgeJoint + (piece.form ? formOfPart(piece.form, piece, { length, width: piece.width }).crook : 0);
+  return (
+    shop.habits.stockEdgeJoint + (piece.form ? formOfPart(piece.form, piece, { length, width: piece.width }).crook : 0)
+  );
 }
 
 /** A joint that is dragged asks for a new size with every pixel; older ones are forgotten. */
@@ -226,7 +260,8 @@ export function freeStretches(geometry: UnitGeometry, from: number, to: number):
   for (const range of [...taken.filter((r) => r.to > from && r.from < to), { from: to + kerf, to }]) {
     const end = Math.min(to, range.from - kerf);
     if (end > at + TOLERANCE) {
-      const raw = (at <= TOLERANCE ? geometry.endLoss.start : 0) + (end >= piece.length - TOLERANCE ? geometry.endLoss.end : 0);
+      const raw =
+        (at <= TOLERANCE ? geometry.endLoss.start : 0) + (end >= piece.length - TOLERANCE ? geometry.endLoss.end : 0);
       stretches.push({ from: at, to: end, kept: end - at - raw >= shop.habits.keepLength - TOLERANCE });
     }
     at = Math.max(at, range.to + kerf);

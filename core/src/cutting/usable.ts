@@ -4,7 +4,15 @@ import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import type { PromisedRange, Way } from './cutPlan.ts';
 import { beginnings } from './beginnings.ts';
 import { partsAcross } from './rips.ts';
-import { blankSpace, laneKind, nextLane, orderFor, unitGeometry, type Range, type UnitGeometry } from './unitGeometry.ts';
+import {
+  blankSpace,
+  laneKind,
+  nextLane,
+  orderFor,
+  unitGeometry,
+  type Range,
+  type UnitGeometry,
+} from './unitGeometry.ts';
 
 /** What a piece gives once its ends are trimmed, one edge is straight and both faces are flat, mm. Never negative. */
 export interface UsableSize {
@@ -26,8 +34,13 @@ export function usableSize(piece: Piece, shop: Shop, part: { length: number; wid
   const clear = piece.defects.every((d) => d.treatment === 'harmless');
   if (length === 0 || !space) return { length, width: 0, thickness: 0, clear };
   return {
-    length, clear, width: Math.max(0, space.far - space.near),
-    thickness: Math.max(0, space.thickness - orderFor(geometry, Math.min(part.length, piece.length), part.width).loss.total),
+    length,
+    clear,
+    width: Math.max(0, space.far - space.near),
+    thickness: Math.max(
+      0,
+      space.thickness - orderFor(geometry, Math.min(part.length, piece.length), part.width).loss.total,
+    ),
   };
 }
 
@@ -36,16 +49,27 @@ export function usableSize(piece: Piece, shop: Shop, part: { length: number; wid
  * the places where one may begin, so defects cost no more than they must.
  * @returns strips of one piece; identical pieces each give as many
  */
-export function stripsFrom(piece: Piece, shop: Shop, length: number, way: Way, promised: readonly PromisedRange[] = []): number {
+export function stripsFrom(
+  piece: Piece,
+  shop: Shop,
+  length: number,
+  way: Way,
+  promised: readonly PromisedRange[] = [],
+): number {
   const geometry = unitGeometry(piece, shop, promised);
   if (blankLanesThickness(geometry, length, way) === null) return 0;
   const plain = geometry.defects.length === 0 && geometry.taken.length === 0 && piece.farEnd === null;
   const kind = laneKind([way], shop.saw.kerf);
   const lanes = (x: number): number => {
     const space = blankSpace(geometry, x, length);
-    if (!space || space.thickness - orderFor(geometry, length, way.rip).loss.total < way.thickness - LENGTH_TOLERANCE_MM) return 0;
+    if (
+      !space ||
+      space.thickness - orderFor(geometry, length, way.rip).loss.total < way.thickness - LENGTH_TOLERANCE_MM
+    )
+      return 0;
     let count = 0;
-    for (let y = nextLane(space, kind, 0); y !== null; y = nextLane(space, kind, y + kind.width + shop.saw.kerf)) count += 1;
+    for (let y = nextLane(space, kind, 0); y !== null; y = nextLane(space, kind, y + kind.width + shop.saw.kerf))
+      count += 1;
     return count;
   };
   if (plain) return lanes(geometry.start) * partsAcross(geometry.end - geometry.start, length, shop.crosscutSaw.kerf);
@@ -72,18 +96,36 @@ export function stripsFrom(piece: Piece, shop: Shop, length: number, way: Way, p
  * The same for a piece and those identical to it; units with something promised are counted on their own.
  * @param promised of any piece; only this one's matter
  */
-export function stripsOfAll(piece: Piece, shop: Shop, length: number, way: Way, promised: readonly PromisedRange[]): number {
+export function stripsOfAll(
+  piece: Piece,
+  shop: Shop,
+  length: number,
+  way: Way,
+  promised: readonly PromisedRange[],
+): number {
   const taken = promised.filter((r) => r.pieceId === piece.id);
   const touched = new Set(taken.map((r) => r.unit));
   const free = piece.count - touched.size;
   const whole = free > 0 ? free * stripsFrom(piece, shop, length, way) : 0;
-  return [...touched].reduce((sum, unit) => sum + stripsFrom(piece, shop, length, way, taken.filter((r) => r.unit === unit)), whole);
+  return [...touched].reduce(
+    (sum, unit) =>
+      sum +
+      stripsFrom(
+        piece,
+        shop,
+        length,
+        way,
+        taken.filter((r) => r.unit === unit),
+      ),
+    whole,
+  );
 }
 
 function blankLanesThickness(geometry: UnitGeometry, length: number, way: Way): number | null {
   if (geometry.end - geometry.start < length - LENGTH_TOLERANCE_MM) return null;
   const { piece } = geometry;
-  const thickest = Math.max(piece.thickness, piece.farEnd?.thickness ?? 0) - orderFor(geometry, length, way.rip).loss.total;
+  const thickest =
+    Math.max(piece.thickness, piece.farEnd?.thickness ?? 0) - orderFor(geometry, length, way.rip).loss.total;
   return thickest < way.thickness - LENGTH_TOLERANCE_MM ? null : thickest;
 }
 
@@ -102,7 +144,9 @@ export interface Zone {
 export function usableZones(piece: Piece, shop: Shop): Zone[] {
   const geometry = unitGeometry(piece, shop, []);
   const cut = geometry.defects.filter((d) => d.treatment === 'cut');
-  const starts = [geometry.start, ...cut.map((d) => d.from + d.length)].filter((x) => x >= geometry.start && x < geometry.end);
+  const starts = [geometry.start, ...cut.map((d) => d.from + d.length)].filter(
+    (x) => x >= geometry.start && x < geometry.end,
+  );
   const ends = [geometry.end, ...cut.map((d) => d.from)].filter((x) => x > geometry.start && x <= geometry.end);
   const zones: Zone[] = [];
   for (const from of new Set(starts)) {
@@ -116,9 +160,11 @@ export function usableZones(piece: Piece, shop: Shop): Zone[] {
       }
     }
   }
-  const inside = (a: Zone, b: Zone) => a !== b && a.from >= b.from && a.to <= b.to && a.near >= b.near && a.far <= b.far;
+  const inside = (a: Zone, b: Zone) =>
+    a !== b && a.from >= b.from && a.to <= b.to && a.near >= b.near && a.far <= b.far;
   const same = (a: Zone, b: Zone) => inside(a, b) && inside(b, a);
-  return zones.filter((z, i) => !zones.some((other, j) => inside(z, other) && (!same(z, other) || j < i)))
+  return zones
+    .filter((z, i) => !zones.some((other, j) => inside(z, other) && (!same(z, other) || j < i)))
     .sort((a, b) => (b.to - b.from) * (b.far - b.near) - (a.to - a.from) * (a.far - a.near) || a.from - b.from);
 }
 

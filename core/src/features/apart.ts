@@ -2,7 +2,10 @@ import { boundsOf, outlinePoints, type Outline, type Point } from './outline.ts'
 
 /** Whether a point lies inside closed outlines, holes in them left out (even-odd). */
 export function isInside(point: Point, outlines: readonly Outline[]): boolean {
-  return inRings(point, outlines.filter((o) => o.closed).map((o) => outlinePoints(o)));
+  return inRings(
+    point,
+    outlines.filter((o) => o.closed).map((o) => outlinePoints(o)),
+  );
 }
 
 function inRings({ x, y }: Point, rings: readonly Point[][]): boolean {
@@ -10,7 +13,7 @@ function inRings({ x, y }: Point, rings: readonly Point[][]): boolean {
   for (const ring of rings) {
     ring.forEach((a, i) => {
       const b = ring[(i + 1) % ring.length]!;
-      if ((a.y > y) !== (b.y > y) && x < ((b.x - a.x) * (y - a.y)) / (b.y - a.y) + a.x) inside = !inside;
+      if (a.y > y !== b.y > y && x < ((b.x - a.x) * (y - a.y)) / (b.y - a.y) + a.x) inside = !inside;
     });
   }
   return inside;
@@ -27,7 +30,10 @@ const TOUCHING = 1e-9;
  */
 export function apart(one: readonly Outline[], other: readonly Outline[], enough = Infinity): number {
   const [a, b] = [boundsOf(one), boundsOf(other)];
-  const byBounds = Math.hypot(Math.max(0, a.left - b.right, b.left - a.right), Math.max(0, a.far - b.near, b.far - a.near));
+  const byBounds = Math.hypot(
+    Math.max(0, a.left - b.right, b.left - a.right),
+    Math.max(0, a.far - b.near, b.far - a.near),
+  );
   if (byBounds >= enough) return byBounds;
   const [ringsA, ringsB] = [one.map((o) => outlinePoints(o)), other.map((o) => outlinePoints(o))];
   return inRings(ringsA[0]![0]!, ringsB) || inRings(ringsB[0]![0]!, ringsA) ? 0 : ringsApart(ringsA, ringsB);
@@ -35,11 +41,15 @@ export function apart(one: readonly Outline[], other: readonly Outline[], enough
 
 /** Distance between the lines of closed outlines, whatever lies inside them, mm. */
 export function linesApart(one: readonly Outline[], other: readonly Outline[]): number {
-  return ringsApart(one.map((o) => outlinePoints(o)), other.map((o) => outlinePoints(o)));
+  return ringsApart(
+    one.map((o) => outlinePoints(o)),
+    other.map((o) => outlinePoints(o)),
+  );
 }
 
 function ringsApart(ringsA: readonly Point[][], ringsB: readonly Point[][]): number {
-  const segments = (rings: readonly Point[][]): Segment[] => rings.flatMap((ring) => ring.map((p, i): Segment => [p, ring[(i + 1) % ring.length]!]));
+  const segments = (rings: readonly Point[][]): Segment[] =>
+    rings.flatMap((ring) => ring.map((p, i): Segment => [p, ring[(i + 1) % ring.length]!]));
   const theirs = segments(ringsB);
   let least = Infinity;
   for (const mine of segments(ringsA)) {

@@ -11,9 +11,18 @@ export const MOST_ART_CHARACTERS = 400_000;
  */
 export const artSchema = z.strictObject({
   name: lineOfText(1, 80),
-  length: z.number({ error: 'must be a number' }).min(0.001, { error: 'must be more than nothing' }).max(1000, { error: 'must be at most 1000' }),
-  width: z.number({ error: 'must be a number' }).min(0.001, { error: 'must be more than nothing' }).max(1000, { error: 'must be at most 1000' }),
-  d: z.string({ error: 'must be text' }).max(MOST_ART_CHARACTERS, { error: `must be at most ${MOST_ART_CHARACTERS} characters` }).regex(/^(?:[MLCZ]|-?\d+(?:\.\d+)?|[ ,])*$/, { error: 'must be a path of M, L, C and Z' }),
+  length: z
+    .number({ error: 'must be a number' })
+    .min(0.001, { error: 'must be more than nothing' })
+    .max(1000, { error: 'must be at most 1000' }),
+  width: z
+    .number({ error: 'must be a number' })
+    .min(0.001, { error: 'must be more than nothing' })
+    .max(1000, { error: 'must be at most 1000' }),
+  d: z
+    .string({ error: 'must be text' })
+    .max(MOST_ART_CHARACTERS, { error: `must be at most ${MOST_ART_CHARACTERS} characters` })
+    .regex(/^(?:[MLCZ]|-?\d+(?:\.\d+)?|[ ,])*$/, { error: 'must be a path of M, L, C and Z' }),
 });
 export type Art = z.infer<typeof artSchema>;
 
@@ -61,12 +70,16 @@ export function artLines(art: Art): { points: Point[]; closed: boolean }[] {
 /** Points of a cubic curve after its first. */
 function curve(a: Point, b: Point, c: Point, d: Point): Point[] {
   // The second differences bound how far the curve leaves its chords: error <= d2 / (8 n^2) * 6 / 2.
-  const bend = Math.max(Math.hypot(a.x - 2 * b.x + c.x, a.y - 2 * b.y + c.y), Math.hypot(b.x - 2 * c.x + d.x, b.y - 2 * c.y + d.y));
+  const bend = Math.max(
+    Math.hypot(a.x - 2 * b.x + c.x, a.y - 2 * b.y + c.y),
+    Math.hypot(b.x - 2 * c.x + d.x, b.y - 2 * c.y + d.y),
+  );
   const count = Math.max(1, Math.min(200, Math.ceil(Math.sqrt((0.75 * bend) / CURVE_ERROR))));
   return Array.from({ length: count }, (_, i) => {
     const t = (i + 1) / count;
     const s = 1 - t;
-    const mix = (p: number, q: number, r: number, w: number) => s ** 3 * p + 3 * s * s * t * q + 3 * s * t * t * r + t ** 3 * w;
+    const mix = (p: number, q: number, r: number, w: number) =>
+      s ** 3 * p + 3 * s * s * t * q + 3 * s * t * t * r + t ** 3 * w;
     return { x: mix(a.x, b.x, c.x, d.x), y: mix(a.y, b.y, c.y, d.y) };
   });
 }
@@ -77,7 +90,10 @@ type Mark = Pick<FeatureOf<'mark'>, 'x' | 'y' | 'length' | 'width' | 'mirror' | 
  * How a drawing lies in its mark: as large as fits its rectangle, in its middle. On the underside it reads right for who looks at the underside, so that seen through the board from above it is turned over.
  * @returns mm for one unit of the drawing along and across (negative where it is turned over), and where the drawing's middle lies
  */
-export function artPlace({ x, y, length, width, mirror, face }: Mark, art: Pick<Art, 'length' | 'width'>): { along: number; across: number; x: number; y: number } {
+export function artPlace(
+  { x, y, length, width, mirror, face }: Mark,
+  art: Pick<Art, 'length' | 'width'>,
+): { along: number; across: number; x: number; y: number } {
   const scale = Math.min(length / art.length, width / art.width);
   // Who looks at the far edge or the right end from outside has what comes first on the right.
   const turned = mirror !== (face === 'far' || face === 'right');
@@ -87,5 +103,12 @@ export function artPlace({ x, y, length, width, mirror, face }: Mark, art: Pick<
 /** The lines of a mark's drawing on its face, or on its side: along it and down from the show side; mm. */
 export function artOutlines(mark: Mark, art: Art): Outline[] {
   const { along, across, x, y } = artPlace(mark, art);
-  return artLines(art).map(({ points, closed }) => ({ closed, vertices: points.map((p) => ({ x: x + (p.x - art.length / 2) * along, y: y + (p.y - art.width / 2) * across, bulge: 0 })) }));
+  return artLines(art).map(({ points, closed }) => ({
+    closed,
+    vertices: points.map((p) => ({
+      x: x + (p.x - art.length / 2) * along,
+      y: y + (p.y - art.width / 2) * across,
+      bulge: 0,
+    })),
+  }));
 }

@@ -50,7 +50,9 @@ export function grooveBands(groove: Groove, size: BoardSize): Outline[][] {
     const corner = Math.min(groove.corner, (right - left) / 2, (near - far) / 2);
     const outer = rectangle(left - half, far - half, right - left + 2 * half, near - far + 2 * half, corner + half);
     const [long, across] = [right - left - 2 * half, near - far - 2 * half];
-    return long > 0 && across > 0 ? [outer, rectangle(left + half, far + half, long, across, Math.max(0, corner - half))] : [outer];
+    return long > 0 && across > 0
+      ? [outer, rectangle(left + half, far + half, long, across, Math.max(0, corner - half))]
+      : [outer];
   });
   if (!groove.spout || bands.length === 0) return bands;
   const end = groove.spout === 'left' ? 0 : size.length - groove.offset;
@@ -58,10 +60,15 @@ export function grooveBands(groove: Groove, size: BoardSize): Outline[][] {
 }
 
 /** The line that the middle of the bit follows through the spout: from the groove's own line out over the edge, clear of it. Null without one. */
-export function spoutLine({ spout, offset, bit }: Groove, { length, width }: BoardSize): { from: Point; to: Point } | null {
+export function spoutLine(
+  { spout, offset, bit }: Groove,
+  { length, width }: BoardSize,
+): { from: Point; to: Point } | null {
   if (!spout) return null;
   const y = width / 2;
-  return spout === 'left' ? { from: { x: offset, y }, to: { x: -bit / 2, y } } : { from: { x: length - offset, y }, to: { x: length + bit / 2, y } };
+  return spout === 'left'
+    ? { from: { x: offset, y }, to: { x: -bit / 2, y } }
+    : { from: { x: length - offset, y }, to: { x: length + bit / 2, y } };
 }
 
 /** How deep a round-nose bit of full depth cuts beside its middle, mm. */
@@ -80,7 +87,8 @@ function spoutVolume({ bit, depth, offset }: Groove): number {
   let mouth = 0;
   for (let i = 0; i < MOUTH_STEPS; i += 1) {
     const groove = profileDepth(bit, depth, (i + 0.5) * step);
-    for (let k = 0; k < MOUTH_STEPS; k += 1) mouth += 2 * Math.max(0, profileDepth(bit, depth, (k + 0.5) * step) - groove) * step ** 2;
+    for (let k = 0; k < MOUTH_STEPS; k += 1)
+      mouth += 2 * Math.max(0, profileDepth(bit, depth, (k + 0.5) * step) - groove) * step ** 2;
   }
   return sectionArea(bit, depth) * Math.max(0, offset - half) + mouth;
 }
@@ -95,32 +103,45 @@ const STEPS = 400;
 export function grooveVolume(groove: Groove, size: BoardSize): number {
   const lines = grooveLines(groove, size);
   const channel = groove.spout && lines.length > 0 ? spoutVolume(groove) : 0;
-  if (!groove.spout || groove.fall === 0) return channel + lines.reduce((sum, l) => sum + outlineLength(l), 0) * sectionArea(groove.bit, groove.depth);
-  return channel + lines.reduce((sum, { vertices }) => {
-    const xs = vertices.map((v) => v.x);
-    const [left, right] = [Math.min(...xs), Math.max(...xs)];
-    const ys = vertices.map((v) => v.y);
-    const across = Math.max(...ys) - Math.min(...ys);
-    const corner = Math.max(0, Math.min(groove.corner, (right - left) / 2, across / 2));
-    const area = (x: number) => sectionArea(groove.bit, depthAt(groove, size, x));
-    let volume = 0;
-    for (let i = 0; i < STEPS; i += 1) {
-      const t = (i + 0.5) / STEPS;
-      // Both long ways, then the two straight ends, then the four corners, by angle.
-      volume += (area(left + corner + t * (right - left - 2 * corner)) * 2 * (right - left - 2 * corner)) / STEPS;
-      const bend = corner * Math.sin((t * Math.PI) / 2);
-      volume += ((area(left + corner - bend) + area(right - corner + bend)) * 2 * corner * (Math.PI / 2)) / STEPS;
-    }
-    return sum + volume + (area(left) + area(right)) * (across - 2 * corner);
-  }, 0);
+  if (!groove.spout || groove.fall === 0)
+    return channel + lines.reduce((sum, l) => sum + outlineLength(l), 0) * sectionArea(groove.bit, groove.depth);
+  return (
+    channel +
+    lines.reduce((sum, { vertices }) => {
+      const xs = vertices.map((v) => v.x);
+      const [left, right] = [Math.min(...xs), Math.max(...xs)];
+      const ys = vertices.map((v) => v.y);
+      const across = Math.max(...ys) - Math.min(...ys);
+      const corner = Math.max(0, Math.min(groove.corner, (right - left) / 2, across / 2));
+      const area = (x: number) => sectionArea(groove.bit, depthAt(groove, size, x));
+      let volume = 0;
+      for (let i = 0; i < STEPS; i += 1) {
+        const t = (i + 0.5) / STEPS;
+        // Both long ways, then the two straight ends, then the four corners, by angle.
+        volume += (area(left + corner + t * (right - left - 2 * corner)) * 2 * (right - left - 2 * corner)) / STEPS;
+        const bend = corner * Math.sin((t * Math.PI) / 2);
+        volume += ((area(left + corner - bend) + area(right - corner + bend)) * 2 * corner * (Math.PI / 2)) / STEPS;
+      }
+      return sum + volume + (area(left) + area(right)) * (across - 2 * corner);
+    }, 0)
+  );
 }
 
 /**
  * A frame laid on the board that guides the router's round base: its opening is the line of the bit's middle, half a base further out on every side.
  * @param base diameter of the router's base, mm
  */
-export function jigOpening(groove: Groove, size: BoardSize, base: number): { length: number; width: number; corner: number; beyond: number } | null {
+export function jigOpening(
+  groove: Groove,
+  size: BoardSize,
+  base: number,
+): { length: number; width: number; corner: number; beyond: number } | null {
   if (groove.wells !== 1 || grooveLines(groove, size).length === 0) return null;
   const [long, across] = [size.length - 2 * groove.offset, size.width - 2 * groove.offset];
-  return { length: long + base, width: across + base, corner: Math.min(groove.corner, long / 2, across / 2) + base / 2, beyond: base / 2 - groove.offset };
+  return {
+    length: long + base,
+    width: across + base,
+    corner: Math.min(groove.corner, long / 2, across / 2) + base / 2,
+    beyond: base / 2 - groove.offset,
+  };
 }

@@ -12,7 +12,10 @@ export function tightPlaces(outlines: readonly Outline[], bit: number): Point[] 
   outlines.forEach((outline, line) => {
     const points = outlinePoints(outline, bit / 4);
     let along = 0;
-    const total = points.reduce((sum, p, i) => sum + (i > 0 ? Math.hypot(p.x - points[i - 1]!.x, p.y - points[i - 1]!.y) : 0), 0);
+    const total = points.reduce(
+      (sum, p, i) => sum + (i > 0 ? Math.hypot(p.x - points[i - 1]!.x, p.y - points[i - 1]!.y) : 0),
+      0,
+    );
     points.forEach((p, i) => {
       if (i > 0) along += Math.hypot(p.x - points[i - 1]!.x, p.y - points[i - 1]!.y);
       const [cx, cy] = [Math.floor(p.x / bit), Math.floor(p.y / bit)];
@@ -21,7 +24,11 @@ export function tightPlaces(outlines: readonly Outline[], bit: number): Point[] 
           for (const q of cells.get(key(cx + dx, cy + dy)) ?? []) {
             const way = q.line === line ? Math.abs(q.along - along) : Infinity;
             const round = outline.closed ? Math.min(way, total - way) : way;
-            if (Math.hypot(q.x - p.x, q.y - p.y) < bit - 1e-6 && (q.line !== line || round > Math.PI * bit) && !seen.has(key(cx, cy))) {
+            if (
+              Math.hypot(q.x - p.x, q.y - p.y) < bit - 1e-6 &&
+              (q.line !== line || round > Math.PI * bit) &&
+              !seen.has(key(cx, cy))
+            ) {
               seen.add(key(cx, cy));
               tight.push(p);
             }

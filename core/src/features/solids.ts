@@ -25,27 +25,50 @@ export function solidsOf({ features }: Pick<Worked, 'features'>, size: BoardSize
 
 export function solidsOfFeature(feature: Feature, size: BoardSize): Solid[] {
   const { thickness } = size;
-  const solid = (part: string, outlines: Outline[], from: number, to: number, open = false): Solid => ({ feature: feature.id, kind: feature.kind, part, outlines, from, to, open });
-  const onFace = (side: 'top' | 'bottom', part: string, outlines: Outline[], depth: number, open = false) => (side === 'top' ? solid(part, outlines, 0, depth, open) : solid(part, outlines, thickness - depth, thickness, open));
+  const solid = (part: string, outlines: Outline[], from: number, to: number, open = false): Solid => ({
+    feature: feature.id,
+    kind: feature.kind,
+    part,
+    outlines,
+    from,
+    to,
+    open,
+  });
+  const onFace = (side: 'top' | 'bottom', part: string, outlines: Outline[], depth: number, open = false) =>
+    side === 'top' ? solid(part, outlines, 0, depth, open) : solid(part, outlines, thickness - depth, thickness, open);
   switch (feature.kind) {
     case 'groove': {
       const bands = grooveBands(feature, size);
-      return bands.map((outlines, i) => (feature.spout && i === bands.length - 1 ? onFace(feature.face, 'spout', outlines, feature.depth, true) : onFace(feature.face, 'groove', outlines, feature.depth)));
+      return bands.map((outlines, i) =>
+        feature.spout && i === bands.length - 1
+          ? onFace(feature.face, 'spout', outlines, feature.depth, true)
+          : onFace(feature.face, 'groove', outlines, feature.depth),
+      );
     }
     case 'finger': {
       const middle = thickness - feature.up;
-      const [from, to] = feature.shape === 'cove' ? [middle - feature.bit / 2, middle + feature.bit / 2] : [middle, thickness];
-      return onBoth(feature.on, size, (_long, across) => rectangle(0, (across - feature.length) / 2, feature.depth, feature.length)).map((o) => solid('hold', [o], from, to, true));
+      const [from, to] =
+        feature.shape === 'cove' ? [middle - feature.bit / 2, middle + feature.bit / 2] : [middle, thickness];
+      return onBoth(feature.on, size, (_long, across) =>
+        rectangle(0, (across - feature.length) / 2, feature.depth, feature.length),
+      ).map((o) => solid('hold', [o], from, to, true));
     }
     case 'hole':
-      return onBoth(feature.on, size, (_long, across) => rectangle(feature.inset, (across - feature.length) / 2, feature.width, feature.length, feature.width / 2)).map((o) => solid('slot', [o], 0, thickness));
+      return onBoth(feature.on, size, (_long, across) =>
+        rectangle(feature.inset, (across - feature.length) / 2, feature.width, feature.length, feature.width / 2),
+      ).map((o) => solid('slot', [o], 0, thickness));
     case 'handle':
       return boreMiddles(feature).flatMap((shift) => {
-        const bores = (diameter: number) => onBoth(feature.on, size, (_long, across) => circle(feature.inset, across / 2 + shift, diameter));
+        const bores = (diameter: number) =>
+          onBoth(feature.on, size, (_long, across) => circle(feature.inset, across / 2 + shift, diameter));
         return [
           ...bores(feature.bore).map((o) => solid('bore', [o], 0, thickness)),
-          ...(feature.sinkTop > 0 ? bores(feature.counterbore).map((o) => onFace('top', 'counterbore', [o], feature.sinkTop)) : []),
-          ...(feature.sinkBottom > 0 ? bores(feature.counterbore).map((o) => onFace('bottom', 'counterbore', [o], feature.sinkBottom)) : []),
+          ...(feature.sinkTop > 0
+            ? bores(feature.counterbore).map((o) => onFace('top', 'counterbore', [o], feature.sinkTop))
+            : []),
+          ...(feature.sinkBottom > 0
+            ? bores(feature.counterbore).map((o) => onFace('bottom', 'counterbore', [o], feature.sinkBottom))
+            : []),
         ];
       });
     case 'feet':
@@ -56,23 +79,40 @@ export function solidsOfFeature(feature: Feature, size: BoardSize): Solid[] {
     case 'mark':
       if (isSide(feature.face)) {
         const { x, y, length, width, depth } = feature;
-        const plan = isEnd(feature.face) ? rectangle(feature.face === 'left' ? 0 : size.length - depth, x - length / 2, depth, length) : rectangle(x - length / 2, feature.face === 'far' ? 0 : size.width - depth, length, depth);
+        const plan = isEnd(feature.face)
+          ? rectangle(feature.face === 'left' ? 0 : size.length - depth, x - length / 2, depth, length)
+          : rectangle(x - length / 2, feature.face === 'far' ? 0 : size.width - depth, length, depth);
         return [solid('mark', [plan], y - width / 2, y + width / 2, true)];
       }
-      return [onFace(feature.face, 'mark', [rectangle(feature.x - feature.length / 2, feature.y - feature.width / 2, feature.length, feature.width)], feature.depth)];
+      return [
+        onFace(
+          feature.face,
+          'mark',
+          [rectangle(feature.x - feature.length / 2, feature.y - feature.width / 2, feature.length, feature.width)],
+          feature.depth,
+        ),
+      ];
   }
 }
 
-const boreMiddles = ({ bores, spacing }: FeatureOf<'handle'>): number[] => (bores === 1 ? [0] : [-spacing / 2, spacing / 2]);
+const boreMiddles = ({ bores, spacing }: FeatureOf<'handle'>): number[] =>
+  bores === 1 ? [0] : [-spacing / 2, spacing / 2];
 
 /** Where feet stand, from the left end and the far edge, mm. */
 export function footMiddles({ count, inset }: FeatureOf<'feet'>, { length, width }: BoardSize): [number, number][] {
   const xs = count === 4 ? [inset, length - inset] : [inset, length / 2, length - inset];
-  return xs.flatMap((x): [number, number][] => [[x, inset], [x, width - inset]]);
+  return xs.flatMap((x): [number, number][] => [
+    [x, inset],
+    [x, width - inset],
+  ]);
 }
 
 /** The same at both ends or both long edges: drawn as at the left end, x away from the edge and y along it. */
-function onBoth(on: 'ends' | 'sides', { length, width }: BoardSize, draw: (long: number, across: number) => Outline): Outline[] {
+function onBoth(
+  on: 'ends' | 'sides',
+  { length, width }: BoardSize,
+  draw: (long: number, across: number) => Outline,
+): Outline[] {
   if (on === 'ends') {
     const left = draw(length, width);
     return [left, mapOutline(left, ({ x, y }) => ({ x: length - x, y }), true)];

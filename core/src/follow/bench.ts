@@ -94,13 +94,41 @@ export interface Failure {
 }
 
 export const failureCodes = [
-  'metalUnderBlade', 'badPlaceInPart', 'partTooShort', 'tooNarrowForMachine', 'tooThinForMachine', 'tooWideForMachine', 'tooThick', 'trapped', 'noStraightEdge', 'notFlat', 'notEnoughThickness', 'notEnoughWidth',
-  'notEnoughLength', 'nothingToPlane', 'noTool', 'fewerClamps', 'glueTime', 'lowPressure', 'missingPart', 'unusedPart', 'markLost', 'finishOverFinish', 'oilyFace', 'stillWet', 'sizes', 'wrongWood',
+  'metalUnderBlade',
+  'badPlaceInPart',
+  'partTooShort',
+  'tooNarrowForMachine',
+  'tooThinForMachine',
+  'tooWideForMachine',
+  'tooThick',
+  'trapped',
+  'noStraightEdge',
+  'notFlat',
+  'notEnoughThickness',
+  'notEnoughWidth',
+  'notEnoughLength',
+  'nothingToPlane',
+  'noTool',
+  'fewerClamps',
+  'glueTime',
+  'lowPressure',
+  'missingPart',
+  'unusedPart',
+  'markLost',
+  'finishOverFinish',
+  'oilyFace',
+  'stillWet',
+  'sizes',
+  'wrongWood',
 ] as const;
 export type FailureCode = (typeof failureCodes)[number];
 
-export const overlaps = (a: { from: number; to: number }, b: { from: number; to: number }, tolerance = 1e-4): boolean => a.from < b.to - tolerance && a.to > b.from + tolerance;
+export const overlaps = (a: { from: number; to: number }, b: { from: number; to: number }, tolerance = 1e-4): boolean =>
+  a.from < b.to - tolerance && a.to > b.from + tolerance;
 
 export function placeOf(defect: Defect): { x: { from: number; to: number }; y: { from: number; to: number } } {
-  return { x: { from: defect.from, to: defect.from + defect.length }, y: { from: defect.across, to: defect.across + defect.width } };
+  return {
+    x: { from: defect.from, to: defect.from + defect.length },
+    y: { from: defect.across, to: defect.across + defect.width },
+  };
 }

@@ -20,31 +20,65 @@ export function follow(steps: readonly ToldStep[], workshop: Workshop): Followed
 
 function carryOut(bench: Bench, i: Instruction): void {
   switch (i.do) {
-    case 'crosscut': return crosscut(bench, i);
-    case 'split': return splitRough(bench, i);
-    case 'flatten': return flatten(bench, i);
-    case 'straighten': return straighten(bench, i);
-    case 'rip': return ripParts(bench, i);
-    case 'remill': return remill(bench, i);
-    case 'resaw': return resaw(bench, i);
-    case 'thickness': return toThickness(bench, i);
-    case 'joint': return joint(bench, i);
-    case 'layOut': return layOut(bench, i);
-    case 'keys': return i.parts.forEach((p) => bench.keyed.add(p.id));
-    case 'rehearse': return clampsThere(bench, i, i.clamps);
-    case 'wipe': return i.parts.forEach((p) => wipe(bench, p));
-    case 'glue': return glueUp(bench, i);
-    case 'scrape': return i.parts.forEach((p) => scrape(bench, i, p));
-    case 'flush': return flush(bench, i);
-    case 'trimEdge': return trimEdge(bench, i);
-    case 'crosscutPanel': return cutBoards(bench, i);
-    case 'work': return workFeature(bench, i);
-    case 'inlay': return setInlay(bench, i);
-    case 'sand': return sandBoards(bench, i);
-    case 'resand': return onBoards(bench, i, (b) => { if (!b.wetted) bench.fail('stillWet', i, b.thing); });
-    case 'wet': return onBoards(bench, i, (b) => { b.wetted = true; if (b.coats.length > 0) bench.fail('finishOverFinish', i, b.thing); });
-    case 'coat': return coatBoards(bench, i);
-    case 'feet': return screwFeet(bench, i);
-    case 'wait': case 'fat': case 'sneak': case 'lanes': return undefined;
+    case 'crosscut':
+      return crosscut(bench, i);
+    case 'split':
+      return splitRough(bench, i);
+    case 'flatten':
+      return flatten(bench, i);
+    case 'straighten':
+      return straighten(bench, i);
+    case 'rip':
+      return ripParts(bench, i);
+    case 'remill':
+      return remill(bench, i);
+    case 'resaw':
+      return resaw(bench, i);
+    case 'thickness':
+      return toThickness(bench, i);
+    case 'joint':
+      return joint(bench, i);
+    case 'layOut':
+      return layOut(bench, i);
+    case 'keys':
+      return i.parts.forEach((p) => bench.keyed.add(p.id));
+    case 'rehearse':
+      return clampsThere(bench, i, i.clamps);
+    case 'wipe':
+      return i.parts.forEach((p) => wipe(bench, p));
+    case 'glue':
+      return glueUp(bench, i);
+    case 'scrape':
+      return i.parts.forEach((p) => scrape(bench, i, p));
+    case 'flush':
+      return flush(bench, i);
+    case 'trimEdge':
+      return trimEdge(bench, i);
+    case 'crosscutPanel':
+      return cutBoards(bench, i);
+    case 'work':
+      return workFeature(bench, i);
+    case 'inlay':
+      return setInlay(bench, i);
+    case 'sand':
+      return sandBoards(bench, i);
+    case 'resand':
+      return onBoards(bench, i, (b) => {
+        if (!b.wetted) bench.fail('stillWet', i, b.thing);
+      });
+    case 'wet':
+      return onBoards(bench, i, (b) => {
+        b.wetted = true;
+        if (b.coats.length > 0) bench.fail('finishOverFinish', i, b.thing);
+      });
+    case 'coat':
+      return coatBoards(bench, i);
+    case 'feet':
+      return screwFeet(bench, i);
+    case 'wait':
+    case 'fat':
+    case 'sneak':
+    case 'lanes':
+      return undefined;
   }
 }

@@ -19,36 +19,64 @@ const EXACT_MM = TOLERANCE + FINE;
 export function followPlan(plan: Plan, given: PlanInput): Followed {
   const input = { ...given, shop: plan.shop };
   const context: PlanContext = {
-    ...input, allowances: plan.allowances, cutting: plan.cutting, trim: plan.trim, panelWidth: plan.panelWidth, turnedOver: [],
+    ...input,
+    allowances: plan.allowances,
+    cutting: plan.cutting,
+    trim: plan.trim,
+    panelWidth: plan.panelWidth,
+    turnedOver: [],
     pieces: new Map([...(input.saw?.done ?? []).map(({ piece }) => piece), ...input.rack].map((p) => [p.id, p])),
   };
-  const followed = follow(plan.operations, { rack: input.rack, shop: plan.shop, species: input.species, bench: benchOf(context) });
-  return { ...followed, failures: [...followed.failures, ...compare(followed, plan, input), ...compareWood(followed, plan, context)] };
+  const followed = follow(plan.operations, {
+    rack: input.rack,
+    shop: plan.shop,
+    species: input.species,
+    bench: benchOf(context),
+  });
+  return {
+    ...followed,
+    failures: [...followed.failures, ...compare(followed, plan, input), ...compareWood(followed, plan, context)],
+  };
 }
 
 /** Strips that were cut already, as they came off the saw. */
 function benchOf(context: PlanContext): Wood[] {
-  return millingOf(context).strips.filter((s) => s.part.blank.done).map(({ thing, strip, part, sawn }) => ({
-    thing, piece: part.piece, unit: part.blank.unit, x: { from: part.blank.from, to: part.blank.from + part.blank.length }, y: { from: strip.from, to: strip.from + strip.way.rip },
-    thickness: sawn, thickest: sawn, flat: true, near: 'straight', far: 'straight', wiped: false,
-  }));
+  return millingOf(context)
+    .strips.filter((s) => s.part.blank.done)
+    .map(({ thing, strip, part, sawn }) => ({
+      thing,
+      piece: part.piece,
+      unit: part.blank.unit,
+      x: { from: part.blank.from, to: part.blank.from + part.blank.length },
+      y: { from: strip.from, to: strip.from + strip.way.rip },
+      thickness: sawn,
+      thickest: sawn,
+      flat: true,
+      near: 'straight',
+      far: 'straight',
+      wiped: false,
+    }));
 }
 
 function compare({ boards, left, steps }: Followed, plan: Plan, { board }: PlanInput): Failure[] {
   const found: Failure[] = [];
   const fail = (code: Failure['code'], thing: string, strips: number[] = [], mm: Failure['mm'] = null) => {
-    if (!found.some((f) => f.code === code && f.thing === thing)) found.push({ code, step: steps, instruction: 'done', thing, strips, mm });
+    if (!found.some((f) => f.code === code && f.thing === thing))
+      found.push({ code, step: steps, instruction: 'done', thing, strips, mm });
   };
   const own = boards.filter((b) => b.thing.id.startsWith('board '));
   if (stripsOf(board).length > 0 && own.length < board.count) fail('missingPart', `board ${own.length + 1}`);
   const { size, features } = plan.worked;
   for (const made of own) {
-    for (const side of ['length', 'width', 'thickness'] as const) if (Math.abs(made[side] - size[side]) > EXACT_MM) fail('sizes', `${side} of ${made.thing.label}`, [], { is: made[side], limit: size[side] });
+    for (const side of ['length', 'width', 'thickness'] as const)
+      if (Math.abs(made[side] - size[side]) > EXACT_MM)
+        fail('sizes', `${side} of ${made.thing.label}`, [], { is: made[side], limit: size[side] });
     compareStrips(made, stripsOf(board), fail);
     for (const f of features) {
       const done = f.kind === 'feet' ? made.feet >= f.count : made.features.includes(f.id);
       // A feature for which the board has no room is told by a check of its own.
-      if (!done && plan.worked.solids.some((s) => s.feature === f.id)) fail('missingPart', `${f.kind} of ${made.thing.label}`);
+      if (!done && plan.worked.solids.some((s) => s.feature === f.id))
+        fail('missingPart', `${f.kind} of ${made.thing.label}`);
     }
   }
   for (const wood of left) {
@@ -58,12 +86,22 @@ function compare({ boards, left, steps }: Followed, plan: Plan, { board }: PlanI
   return found;
 }
 
-function compareStrips(made: Made, strips: readonly Strip[], fail: (code: Failure['code'], thing: string, strips?: number[], mm?: Failure['mm']) => void): void {
+function compareStrips(
+  made: Made,
+  strips: readonly Strip[],
+  fail: (code: Failure['code'], thing: string, strips?: number[], mm?: Failure['mm']) => void,
+): void {
   if (made.panel.strips.length !== strips.length) return fail('missingPart', `strips of ${made.thing.label}`);
   made.panel.strips.forEach(({ wood, width, turned, endForEnd }, i) => {
     const strip = strips[i]!;
-    if (wood.piece.species !== strip.species || (strip.sideKept && turned !== strip.turned) || endForEnd !== strip.endForEnd) fail('wrongWood', `strip ${i + 1}`, [i + 1]);
-    if (Math.abs(width - strip.width) > EXACT_MM) fail('sizes', `strip ${i + 1}`, [i + 1], { is: width, limit: strip.width });
+    if (
+      wood.piece.species !== strip.species ||
+      (strip.sideKept && turned !== strip.turned) ||
+      endForEnd !== strip.endForEnd
+    )
+      fail('wrongWood', `strip ${i + 1}`, [i + 1]);
+    if (Math.abs(width - strip.width) > EXACT_MM)
+      fail('sizes', `strip ${i + 1}`, [i + 1], { is: width, limit: strip.width });
   });
 }
 
@@ -87,9 +125,25 @@ function compareWood({ boards, steps }: Followed, plan: Plan, context: PlanConte
         const { wood, endForEnd } = laid;
         const { least, greatest } = bounds(moved(cell.solid, cell.inPiece));
         const from = endForEnd ? wood.x.to - made.x - made.length : wood.x.from + made.x;
-        const same = wood.piece.id === cell.piece.id && wood.unit === cell.unit && Math.abs(least[0] - from) <= EXACT_MM && Math.abs(greatest[0] - from - made.length) <= EXACT_MM
-          && least[1] >= wood.y.from - EXACT_MM && greatest[1] <= wood.y.to + EXACT_MM;
-        return same ? [] : [{ code: 'wrongWood', step: steps, instruction: 'done', thing: `strip ${at + 1} of ${made.thing.label}`, strips: [at + 1], mm: { is: least[0], limit: from } }];
+        const same =
+          wood.piece.id === cell.piece.id &&
+          wood.unit === cell.unit &&
+          Math.abs(least[0] - from) <= EXACT_MM &&
+          Math.abs(greatest[0] - from - made.length) <= EXACT_MM &&
+          least[1] >= wood.y.from - EXACT_MM &&
+          greatest[1] <= wood.y.to + EXACT_MM;
+        return same
+          ? []
+          : [
+              {
+                code: 'wrongWood',
+                step: steps,
+                instruction: 'done',
+                thing: `strip ${at + 1} of ${made.thing.label}`,
+                strips: [at + 1],
+                mm: { is: least[0], limit: from },
+              },
+            ];
       });
     });
   });

@@ -4,7 +4,17 @@ import { isMetal } from '../stock/defect.ts';
 import type { Piece } from '../stock/piece.ts';
 import { stockThing, type Instruction, type Thing } from '../steps/instruction.ts';
 import type { Species } from '../wood/species.ts';
-import { overlaps, placeOf, type Failure, type FailureCode, type Laid, type Made, type Panel, type Wood, type WorkedPlace } from './bench.ts';
+import {
+  overlaps,
+  placeOf,
+  type Failure,
+  type FailureCode,
+  type Laid,
+  type Made,
+  type Panel,
+  type Wood,
+  type WorkedPlace,
+} from './bench.ts';
 
 /** What the blind maker knows: solid wood with what is in it, the shop, and what lies on the bench already. Nothing of any plan. */
 export interface Workshop {
@@ -96,9 +106,17 @@ export class Bench {
         if (stockThing(piece, unit).id !== thing.id) continue;
         const ready = piece.surface === 'ready';
         const wood: Wood = {
-          thing, piece, unit, x: { from: 0, to: piece.length }, y: { from: 0, to: Math.min(piece.width, piece.farEnd?.width ?? piece.width) },
-          thickness: Math.min(piece.thickness, piece.farEnd?.thickness ?? piece.thickness), thickest: Math.max(piece.thickness, piece.farEnd?.thickness ?? piece.thickness), flat: ready,
-          near: ready || piece.straight === 'near' || piece.straight === 'both' ? 'straight' : 'raw', far: ready || piece.straight === 'far' || piece.straight === 'both' ? 'straight' : 'raw', wiped: false,
+          thing,
+          piece,
+          unit,
+          x: { from: 0, to: piece.length },
+          y: { from: 0, to: Math.min(piece.width, piece.farEnd?.width ?? piece.width) },
+          thickness: Math.min(piece.thickness, piece.farEnd?.thickness ?? piece.thickness),
+          thickest: Math.max(piece.thickness, piece.farEnd?.thickness ?? piece.thickness),
+          flat: ready,
+          near: ready || piece.straight === 'near' || piece.straight === 'both' ? 'straight' : 'raw',
+          far: ready || piece.straight === 'far' || piece.straight === 'both' ? 'straight' : 'raw',
+          wiped: false,
         };
         this.things.set(thing.id, wood);
         return wood;

@@ -20,8 +20,23 @@ export function layOut(bench: Bench, i: InstructionOf<'layOut'>): void {
   if (!wood) return;
   bench.used.add(only.part.id);
   const across = wood.y.to - wood.y.from;
-  const laid: Laid = { wood, ...only, ...(only.up === 'edge' ? { width: wood.thickness, height: across } : { width: across, height: wood.thickness }) };
-  bench.panels.set(i.panel.id, { thing: i.panel, strips: [laid], length: wood.x.to - wood.x.from, width: laid.width, trimmedFar: 0, trimmedNear: 0, thickness: laid.height, proud: 0, flat: wood.flat && only.up === 'face', hardGlue: false });
+  const laid: Laid = {
+    wood,
+    ...only,
+    ...(only.up === 'edge' ? { width: wood.thickness, height: across } : { width: across, height: wood.thickness }),
+  };
+  bench.panels.set(i.panel.id, {
+    thing: i.panel,
+    strips: [laid],
+    length: wood.x.to - wood.x.from,
+    width: laid.width,
+    trimmedFar: 0,
+    trimmedNear: 0,
+    thickness: laid.height,
+    proud: 0,
+    flat: wood.flat && only.up === 'face',
+    hardGlue: false,
+  });
 }
 
 export function wipe(bench: Bench, thing: Thing): void {
@@ -40,10 +55,21 @@ export function clampsThere(bench: Bench, i: Instruction, clamps: readonly Clamp
 /** What the told clamps really press, those of the shop that get round the panel and reach its middle, against what its hardest wood wants. */
 function pressed(bench: Bench, i: InstructionOf<'glue'>, panel: Panel): void {
   const { clamps } = bench.workshop.shop;
-  const hardness = panel.strips.map(({ wood }) => bench.workshop.species.find((s) => s.code === wood.piece.species)?.hardness ?? null);
+  const hardness = panel.strips.map(
+    ({ wood }) => bench.workshop.species.find((s) => s.code === wood.piece.species)?.hardness ?? null,
+  );
   const forces = i.clamps.flatMap(({ kind, count }) => {
-    const fitting = clamps.filter((c) => c.kind === kind && opensFor(c, panel.width) && reachesMiddle(c, panel.thickness)).sort((x, y) => y.force - x.force).flatMap((c) => Array<number>(c.count).fill(c.force));
-    if (fitting.length < count) bench.fail('fewerClamps', i, { id: kind, label: `${i.makes.label}: ${kind}` }, { is: fitting.length, limit: count });
+    const fitting = clamps
+      .filter((c) => c.kind === kind && opensFor(c, panel.width) && reachesMiddle(c, panel.thickness))
+      .sort((x, y) => y.force - x.force)
+      .flatMap((c) => Array<number>(c.count).fill(c.force));
+    if (fitting.length < count)
+      bench.fail(
+        'fewerClamps',
+        i,
+        { id: kind, label: `${i.makes.label}: ${kind}` },
+        { is: fitting.length, limit: count },
+      );
     return fitting.slice(0, count);
   });
   const pressure = (forces.reduce((sum, f) => sum + f, 0) * 1000) / (panel.length * panel.thickness);
@@ -58,7 +84,11 @@ export function glueUp(bench: Bench, i: InstructionOf<'glue'>): void {
   if (!glue) bench.fail('noTool', i, i.makes);
   const slow = slowness(shop.room.temperature);
   const { openMinutes, closedMinutes } = glue ?? glueOf(shop);
-  if (i.assemblyMinutes > closedMinutes * slow * shop.pace.reserve + 1e-6 || i.layingMinutes > openMinutes * slow + 1e-6) bench.fail('glueTime', i, i.makes);
+  if (
+    i.assemblyMinutes > closedMinutes * slow * shop.pace.reserve + 1e-6 ||
+    i.layingMinutes > openMinutes * slow + 1e-6
+  )
+    bench.fail('glueTime', i, i.makes);
   const strips = i.parts.flatMap((thing): Laid[] => {
     const group = bench.panels.get(thing.id);
     if (group) {
@@ -72,16 +102,26 @@ export function glueUp(bench: Bench, i: InstructionOf<'glue'>): void {
     const how = bench.laid.get(thing.id) ?? { up: 'face' as const, turned: false, endForEnd: false };
     const across = wood.y.to - wood.y.from;
     if (!wood.flat) bench.fail('notFlat', i, thing);
-    return [{ wood, ...how, ...(how.up === 'edge' ? { width: wood.thickness, height: across } : { width: across, height: wood.thickness }) }];
+    return [
+      {
+        wood,
+        ...how,
+        ...(how.up === 'edge' ? { width: wood.thickness, height: across } : { width: across, height: wood.thickness }),
+      },
+    ];
   });
   if (strips.length === 0) return;
   // Oily faces that meet glue now were wiped for it.
   for (const thing of i.parts) {
     const group = bench.panels.get(thing.id);
-    const faces = group ? [group.strips[0]!.wood, group.strips.at(-1)!.wood] : [bench.things.get(thing.id)].filter((w) => w !== undefined);
+    const faces = group
+      ? [group.strips[0]!.wood, group.strips.at(-1)!.wood]
+      : [bench.things.get(thing.id)].filter((w) => w !== undefined);
     faces.forEach((wood, k) => {
       if (!bench.oily.has(wood.piece.species)) return;
-      const outer = (i.parts[0] === thing && group !== undefined && k === 0) || (i.parts.at(-1) === thing && group !== undefined && k === faces.length - 1);
+      const outer =
+        (i.parts[0] === thing && group !== undefined && k === 0) ||
+        (i.parts.at(-1) === thing && group !== undefined && k === faces.length - 1);
       if (!outer && !wood.wiped) bench.fail('oilyFace', i, wood.thing);
     });
   }
@@ -89,10 +129,20 @@ export function glueUp(bench: Bench, i: InstructionOf<'glue'>): void {
   const heights = strips.map((s) => s.height);
   const least = Math.min(...heights);
   bench.panels.set(i.makes.id, {
-    thing: i.makes, strips, length: Math.min(...strips.map(({ wood }) => wood.x.to - wood.x.from)), width: strips.reduce((sum, s) => sum + s.width, 0), trimmedFar: 0, trimmedNear: 0, thickness: least, proud: Math.max(...heights) - least, flat: false, hardGlue: true,
+    thing: i.makes,
+    strips,
+    length: Math.min(...strips.map(({ wood }) => wood.x.to - wood.x.from)),
+    width: strips.reduce((sum, s) => sum + s.width, 0),
+    trimmedFar: 0,
+    trimmedNear: 0,
+    thickness: least,
+    proud: Math.max(...heights) - least,
+    flat: false,
+    hardGlue: true,
   });
   pressed(bench, i, bench.panels.get(i.makes.id)!);
-  if (shop.schools.level === 'keys' && i.parts.some((p) => !bench.panels.has(p.id) && !bench.keyed.has(p.id))) bench.fail('missingPart', i, i.makes);
+  if (shop.schools.level === 'keys' && i.parts.some((p) => !bench.panels.has(p.id) && !bench.keyed.has(p.id)))
+    bench.fail('missingPart', i, i.makes);
 }
 
 export function scrape(bench: Bench, i: InstructionOf<'scrape'>, thing: Thing): void {
@@ -116,11 +166,18 @@ export function flattenPanel(bench: Bench, i: InstructionOf<'flatten'>, panel: P
   const { shop } = bench.workshop;
   bench.tool(i.tool, i, panel.thing);
   if (panel.hardGlue) bench.fail('stillWet', i, panel.thing);
-  const limit = { planer: shop.planer?.width, drumSander: shop.drumSander?.width, routerSled: shop.routerSled?.width }[i.tool as string] ?? Infinity;
+  const limit =
+    { planer: shop.planer?.width, drumSander: shop.drumSander?.width, routerSled: shop.routerSled?.width }[
+      i.tool as string
+    ] ?? Infinity;
   if (panel.width > limit + FINE) bench.fail('tooWideForMachine', i, panel.thing, { is: panel.width, limit });
-  const least = { planer: flattenerLimits({ ...shop, jointer: null }).leastLength, drumSander: shop.drumSander?.leastLength }[i.tool as string] ?? 0;
+  const least =
+    { planer: flattenerLimits({ ...shop, jointer: null }).leastLength, drumSander: shop.drumSander?.leastLength }[
+      i.tool as string
+    ] ?? 0;
   if (panel.length < least - FINE) bench.fail('partTooShort', i, panel.thing, { is: panel.length, limit: least });
-  if (panel.thickness < i.to - TOLERANCE) bench.fail('notEnoughThickness', i, panel.thing, { is: panel.thickness, limit: i.to });
+  if (panel.thickness < i.to - TOLERANCE)
+    bench.fail('notEnoughThickness', i, panel.thing, { is: panel.thickness, limit: i.to });
   if (panel.thickness - i.to < FINE && panel.proud < FINE) bench.fail('nothingToPlane', i, panel.thing);
   for (const s of panel.strips) s.height = Math.min(s.height, i.to);
   panel.thickness = Math.min(panel.thickness, i.to);
@@ -138,8 +195,10 @@ export function trimEdge(bench: Bench, i: InstructionOf<'trimEdge'>): void {
     }
     bench.tool(i.saw.tool, i, thing);
     if (!panel.flat) bench.fail('notFlat', i, thing);
-    if (i.saw.tool !== 'handSaw' && panel.thickness > shop.saw.cutDepth + FINE) bench.fail('tooThick', i, thing, { is: panel.thickness, limit: shop.saw.cutDepth });
-    if (panel.width - i.off < i.leaves - TOLERANCE) bench.fail('notEnoughWidth', i, thing, { is: panel.width - i.off, limit: i.leaves });
+    if (i.saw.tool !== 'handSaw' && panel.thickness > shop.saw.cutDepth + FINE)
+      bench.fail('tooThick', i, thing, { is: panel.thickness, limit: shop.saw.cutDepth });
+    if (panel.width - i.off < i.leaves - TOLERANCE)
+      bench.fail('notEnoughWidth', i, thing, { is: panel.width - i.off, limit: i.leaves });
     if (i.side === 'far') panel.trimmedFar += i.off;
     else panel.trimmedNear += i.off;
     panel.width -= i.off;
@@ -152,14 +211,29 @@ export function cutBoards(bench: Bench, i: InstructionOf<'crosscutPanel'>): void
   bench.used.add(i.part.id);
   bench.tool(i.saw.tool, i, i.part);
   if (!panel.flat) bench.fail('notFlat', i, i.part);
-  if (i.saw.tool === 'mitreSaw' && panel.width > MITRE_REACH_MM + FINE) bench.fail('tooWideForMachine', i, i.part, { is: panel.width, limit: MITRE_REACH_MM });
+  if (i.saw.tool === 'mitreSaw' && panel.width > MITRE_REACH_MM + FINE)
+    bench.fail('tooWideForMachine', i, i.part, { is: panel.width, limit: MITRE_REACH_MM });
   let free = 0;
   for (const cut of i.cuts) {
-    if (cut.at - i.saw.kerf < free - FINE || cut.at + cut.length + i.saw.kerf > panel.length + FINE) bench.fail('notEnoughLength', i, cut.part, { is: panel.length, limit: cut.at + cut.length + i.saw.kerf });
+    if (cut.at - i.saw.kerf < free - FINE || cut.at + cut.length + i.saw.kerf > panel.length + FINE)
+      bench.fail('notEnoughLength', i, cut.part, { is: panel.length, limit: cut.at + cut.length + i.saw.kerf });
     free = cut.at + cut.length;
-    if (cut.width > panel.width + TOLERANCE) bench.fail('notEnoughWidth', i, cut.part, { is: panel.width, limit: cut.width });
+    if (cut.width > panel.width + TOLERANCE)
+      bench.fail('notEnoughWidth', i, cut.part, { is: panel.width, limit: cut.width });
     const board: Made = {
-      thing: cut.part, panel, x: cut.at, y: panel.trimmedFar, length: cut.length, width: Math.min(cut.width, panel.width), thickness: panel.thickness, features: [], worked: [], sanded: false, wetted: false, coats: [], feet: 0,
+      thing: cut.part,
+      panel,
+      x: cut.at,
+      y: panel.trimmedFar,
+      length: cut.length,
+      width: Math.min(cut.width, panel.width),
+      thickness: panel.thickness,
+      features: [],
+      worked: [],
+      sanded: false,
+      wetted: false,
+      coats: [],
+      feet: 0,
     };
     bench.boards.set(cut.part.id, board);
     if (cut.part.id.startsWith('board ')) marksOnStrips(bench, i, board);

@@ -7,7 +7,12 @@ export const WARNED_BY: Readonly<Record<FailureCode, readonly string[]>> = {
   partTooShort: ['short-for-planer', 'short-rip'],
   tooNarrowForMachine: ['narrow-for-planer', 'narrow-strip', 'narrow-rip'],
   tooThinForMachine: ['thin-for-planer'],
-  tooWideForMachine: ['panel-wider-than-planer', 'blank-wider-than-planer', 'strip-wider-than-half', 'nothing-to-flatten-with'],
+  tooWideForMachine: [
+    'panel-wider-than-planer',
+    'blank-wider-than-planer',
+    'strip-wider-than-half',
+    'nothing-to-flatten-with',
+  ],
   tooThick: ['deeper-than-saw'],
   trapped: ['narrow-rip'],
   noStraightEdge: ['rough-edge-at-fence'],

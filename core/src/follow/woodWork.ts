@@ -9,7 +9,6 @@ import { overlaps, placeOf, type Wood } from './bench.ts';
 import { FINE, TOLERANCE, type Bench } from './makersBench.ts';
 import { flattenPanel } from './panelWork.ts';
 
-
 export function crosscut(bench: Bench, i: InstructionOf<'crosscut'>): void {
   const stock = bench.stock(i.part, i);
   if (!stock) return;
@@ -18,14 +17,31 @@ export function crosscut(bench: Bench, i: InstructionOf<'crosscut'>): void {
   const parts = i.cuts.map(({ part, at, length }): Wood => {
     const from = i.end === 'far' ? piece.length - at - length : at;
     const x = { from, to: from + length };
-    if (x.from < -FINE || x.to > piece.length + FINE) bench.fail('notEnoughLength', i, part, { is: piece.length, limit: x.to });
-    for (const cut of [{ from: x.from - i.saw.kerf, to: x.from }, { from: x.to, to: x.to + i.saw.kerf }]) if (bench.metal(piece, cut, stock.y)) bench.fail('metalUnderBlade', i, part);
-    const y = stock.flat && piece.farEnd === null ? stock.y : { from: 0, to: Math.min(widthAt(piece, x.from), widthAt(piece, x.to)) };
+    if (x.from < -FINE || x.to > piece.length + FINE)
+      bench.fail('notEnoughLength', i, part, { is: piece.length, limit: x.to });
+    for (const cut of [
+      { from: x.from - i.saw.kerf, to: x.from },
+      { from: x.to, to: x.to + i.saw.kerf },
+    ])
+      if (bench.metal(piece, cut, stock.y)) bench.fail('metalUnderBlade', i, part);
+    const y =
+      stock.flat && piece.farEnd === null
+        ? stock.y
+        : { from: 0, to: Math.min(widthAt(piece, x.from), widthAt(piece, x.to)) };
     const ends = [thicknessAt(piece, x.from), thicknessAt(piece, x.to)];
-    return { ...stock, thing: part, x, y, ...(!stock.flat ? { thickness: Math.min(...ends), thickest: Math.max(...ends) } : {}) };
+    return {
+      ...stock,
+      thing: part,
+      x,
+      y,
+      ...(!stock.flat ? { thickness: Math.min(...ends), thickest: Math.max(...ends) } : {}),
+    };
   });
   const sorted = [...parts].sort((a, b) => a.x.from - b.x.from);
-  sorted.forEach((p, k) => { if (k > 0 && p.x.from < sorted[k - 1]!.x.to + i.saw.kerf - FINE) bench.fail('notEnoughLength', i, p.thing, { is: p.x.from, limit: sorted[k - 1]!.x.to + i.saw.kerf }); });
+  sorted.forEach((p, k) => {
+    if (k > 0 && p.x.from < sorted[k - 1]!.x.to + i.saw.kerf - FINE)
+      bench.fail('notEnoughLength', i, p.thing, { is: p.x.from, limit: sorted[k - 1]!.x.to + i.saw.kerf });
+  });
   bench.replace(stock, parts);
 }
 
@@ -36,10 +52,20 @@ export function splitRough(bench: Bench, i: InstructionOf<'split'>): void {
   if (i.saw.tool === 'tableSaw') bench.fail('noStraightEdge', i, i.part);
   const straight = i.saw.tool === 'carrierSled' || i.saw.tool === 'circularSaw';
   const parts = i.parts.map(({ part, from, to }): Wood => {
-    if (from < wood.y.from - FINE || to > wood.y.to + FINE) bench.fail('notEnoughWidth', i, part, { is: wood.y.to, limit: to });
-    const cuts = [...(from > wood.y.from + FINE ? [{ from: from - i.saw.kerf, to: from }] : []), ...(to < wood.y.to - FINE ? [{ from: to, to: to + i.saw.kerf }] : [])];
+    if (from < wood.y.from - FINE || to > wood.y.to + FINE)
+      bench.fail('notEnoughWidth', i, part, { is: wood.y.to, limit: to });
+    const cuts = [
+      ...(from > wood.y.from + FINE ? [{ from: from - i.saw.kerf, to: from }] : []),
+      ...(to < wood.y.to - FINE ? [{ from: to, to: to + i.saw.kerf }] : []),
+    ];
     if (cuts.some((c) => bench.metal(wood.piece, wood.x, c))) bench.fail('metalUnderBlade', i, part);
-    return { ...wood, thing: part, y: { from, to }, near: from > wood.y.from + FINE ? (straight ? 'straight' : 'rough') : wood.near, far: to < wood.y.to - FINE ? (straight ? 'straight' : 'rough') : wood.far };
+    return {
+      ...wood,
+      thing: part,
+      y: { from, to },
+      near: from > wood.y.from + FINE ? (straight ? 'straight' : 'rough') : wood.near,
+      far: to < wood.y.to - FINE ? (straight ? 'straight' : 'rough') : wood.far,
+    };
   });
   bench.replace(wood, parts);
 }
@@ -50,7 +76,11 @@ function lossOf(bench: Bench, wood: Wood): number {
   const { habits } = bench.workshop.shop;
   if (piece.surface === 'ready') return 0;
   const part = { length: wood.x.to - wood.x.from, width: wood.y.to - wood.y.from };
-  const form = piece.form ? thicknessLost(formOfPart(piece.form, piece, part)) : piece.surface === 'rough' ? habits.flattenRough : habits.flattenSurfaced;
+  const form = piece.form
+    ? thicknessLost(formOfPart(piece.form, piece, part))
+    : piece.surface === 'rough'
+      ? habits.flattenRough
+      : habits.flattenSurfaced;
   const rough = { rough: 2, oneFace: 1, twoFaces: 0, fourSides: 0 }[piece.surface];
   return form + rough * habits.skimRough + (2 - rough) * habits.skimSurfaced;
 }
@@ -73,7 +103,8 @@ export function flatten(bench: Bench, i: InstructionOf<'flatten'>): void {
     const wasFlat = wood.flat;
     const loss = wasFlat ? 0 : lossOf(bench, wood);
     if (wasFlat && wood.thickest - i.to < FINE) bench.fail('nothingToPlane', i, thing);
-    if (wood.thickness - loss < i.to - TOLERANCE) bench.fail('notEnoughThickness', i, thing, { is: wood.thickness - loss, limit: i.to });
+    if (wood.thickness - loss < i.to - TOLERANCE)
+      bench.fail('notEnoughThickness', i, thing, { is: wood.thickness - loss, limit: i.to });
     passes(bench, i, wood.thickest - i.to, wood.y.to - wood.y.from, wood.piece.species, thing);
     wood.flat = true;
     wood.thickness = Math.min(wood.thickness, i.to);
@@ -90,7 +121,14 @@ function levelStanding(bench: Bench, i: InstructionOf<'flatten'>, wood: Wood): v
 }
 
 /** Passes that are told take off what they must, none of them too deep. */
-function passes(bench: Bench, i: InstructionOf<'flatten'> | InstructionOf<'thickness'>, removal: number, width: number, species: string, thing: Thing): void {
+function passes(
+  bench: Bench,
+  i: InstructionOf<'flatten'> | InstructionOf<'thickness'>,
+  removal: number,
+  width: number,
+  species: string,
+  thing: Thing,
+): void {
   const { planer } = bench.workshop.shop;
   if (i.passes === null || !planer) return;
   const hardness = bench.workshop.species.find((s) => s.code === species)?.hardness ?? null;
@@ -103,27 +141,40 @@ function machine(bench: Bench, i: InstructionOf<'flatten'> | InstructionOf<'thic
   const { shop } = bench.workshop;
   bench.tool(i.tool, i, wood.thing);
   const [long, wide] = [wood.x.to - wood.x.from, wood.y.to - wood.y.from];
-  if (i.do === 'flatten' && i.first === 'jointer' && firstFaceOnSled(shop, { length: long, width: wide })) bench.fail(wide > (shop.jointer?.width ?? 0) ? 'tooWideForMachine' : 'partTooShort', i, wood.thing, { is: long, limit: shop.jointer?.leastLength ?? 0 });
+  if (i.do === 'flatten' && i.first === 'jointer' && firstFaceOnSled(shop, { length: long, width: wide }))
+    bench.fail(wide > (shop.jointer?.width ?? 0) ? 'tooWideForMachine' : 'partTooShort', i, wood.thing, {
+      is: long,
+      limit: shop.jointer?.leastLength ?? 0,
+    });
   if (i.tool === 'planer' && shop.planer) {
     const { width, leastLength, leastThickness, leastWidth } = shop.planer;
     if (wide > width + FINE) bench.fail('tooWideForMachine', i, wood.thing, { is: wide, limit: width });
     if (long < leastLength - FINE) bench.fail('partTooShort', i, wood.thing, { is: long, limit: leastLength });
     if (wide < leastWidth - FINE) bench.fail('tooNarrowForMachine', i, wood.thing, { is: wide, limit: leastWidth });
-    if (i.to < leastThickness - FINE && !(i.do === 'thickness' && i.carrier)) bench.fail('tooThinForMachine', i, wood.thing, { is: i.to, limit: leastThickness });
+    if (i.to < leastThickness - FINE && !(i.do === 'thickness' && i.carrier))
+      bench.fail('tooThinForMachine', i, wood.thing, { is: i.to, limit: leastThickness });
   }
   if (i.tool === 'drumSander' && shop.drumSander) {
-    if (wide > shop.drumSander.width + FINE) bench.fail('tooWideForMachine', i, wood.thing, { is: wide, limit: shop.drumSander.width });
-    if (long < shop.drumSander.leastLength - FINE) bench.fail('partTooShort', i, wood.thing, { is: long, limit: shop.drumSander.leastLength });
+    if (wide > shop.drumSander.width + FINE)
+      bench.fail('tooWideForMachine', i, wood.thing, { is: wide, limit: shop.drumSander.width });
+    if (long < shop.drumSander.leastLength - FINE)
+      bench.fail('partTooShort', i, wood.thing, { is: long, limit: shop.drumSander.leastLength });
   }
-  if (i.tool === 'routerSled' && shop.routerSled && wide > shop.routerSled.width + FINE) bench.fail('tooWideForMachine', i, wood.thing, { is: wide, limit: shop.routerSled.width });
+  if (i.tool === 'routerSled' && shop.routerSled && wide > shop.routerSled.width + FINE)
+    bench.fail('tooWideForMachine', i, wood.thing, { is: wide, limit: shop.routerSled.width });
 }
 
 /** An edge over the jointer: long enough for its tables, and wide enough for a push block. */
-function overJointer(bench: Bench, i: InstructionOf<'straighten'> | InstructionOf<'joint'>, { thing, x, y }: Wood): void {
+function overJointer(
+  bench: Bench,
+  i: InstructionOf<'straighten'> | InstructionOf<'joint'>,
+  { thing, x, y }: Wood,
+): void {
   const { jointer } = bench.workshop.shop;
   if (i.tool !== 'jointer') return;
   const [long, wide] = [x.to - x.from, y.to - y.from];
-  if (jointer && long < jointer.leastLength - FINE) bench.fail('partTooShort', i, thing, { is: long, limit: jointer.leastLength });
+  if (jointer && long < jointer.leastLength - FINE)
+    bench.fail('partTooShort', i, thing, { is: long, limit: jointer.leastLength });
   if (wide < SAFE_WIDTH_MM - FINE) bench.fail('tooNarrowForMachine', i, thing, { is: wide, limit: SAFE_WIDTH_MM });
 }
 
@@ -134,10 +185,14 @@ export function straighten(bench: Bench, i: InstructionOf<'straighten'>): void {
     bench.tool(i.tool, i, thing);
     const long = wood.x.to - wood.x.from;
     overJointer(bench, i, wood);
-    const crook = wood.near === 'raw' && wood.piece.form && wood.piece.straight === 'none' ? formOfPart(wood.piece.form, wood.piece, { length: long, width: wood.y.to - wood.y.from }).crook : 0;
+    const crook =
+      wood.near === 'raw' && wood.piece.form && wood.piece.straight === 'none'
+        ? formOfPart(wood.piece.form, wood.piece, { length: long, width: wood.y.to - wood.y.from }).crook
+        : 0;
     if (ripTool(bench.workshop.shop) === i.tool && wood.far !== 'straight') bench.fail('noStraightEdge', i, thing);
     if (i.by < crook - FINE) bench.fail('noStraightEdge', i, thing, { is: i.by, limit: crook });
-    if (bench.metal(wood.piece, wood.x, { from: wood.y.from, to: wood.y.from + i.by })) bench.fail('metalUnderBlade', i, thing);
+    if (bench.metal(wood.piece, wood.x, { from: wood.y.from, to: wood.y.from + i.by }))
+      bench.fail('metalUnderBlade', i, thing);
     wood.y = { from: wood.y.from + i.by, to: wood.y.to };
     wood.near = 'straight';
   }
@@ -159,21 +214,32 @@ function ripOne(bench: Bench, i: InstructionOf<'rip'>, wood: Wood): void {
   const guided = i.guide === 'fence' || i.guide === 'stop';
   if (!whole && guided && wood.near !== 'straight') bench.fail('noStraightEdge', i, wood.thing);
   if (!whole && !wood.flat) bench.fail('notFlat', i, wood.thing);
-  if (i.saw.tool === 'tableSaw' && i.guide === 'fence' && long < SAFE_RIP_LENGTH_MM - FINE) bench.fail('partTooShort', i, wood.thing, { is: long, limit: SAFE_RIP_LENGTH_MM });
-  const reach = i.saw.tool === 'bandSaw' ? shop.bandSaw?.resawHeight ?? 0 : shop.saw.cutDepth;
-  if (!whole && i.saw.tool !== 'handSaw' && wood.thickness > reach + FINE) bench.fail('tooThick', i, wood.thing, { is: wood.thickness, limit: reach });
-  if (i.guide === 'stop' && i.saw.tool === 'tableSaw' && (i.parallel ?? 0) < SAFE_WIDTH_MM - FINE && wood.far !== 'straight') bench.fail('trapped', i, wood.thing, { is: i.parallel ?? 0, limit: SAFE_WIDTH_MM });
+  if (i.saw.tool === 'tableSaw' && i.guide === 'fence' && long < SAFE_RIP_LENGTH_MM - FINE)
+    bench.fail('partTooShort', i, wood.thing, { is: long, limit: SAFE_RIP_LENGTH_MM });
+  const reach = i.saw.tool === 'bandSaw' ? (shop.bandSaw?.resawHeight ?? 0) : shop.saw.cutDepth;
+  if (!whole && i.saw.tool !== 'handSaw' && wood.thickness > reach + FINE)
+    bench.fail('tooThick', i, wood.thing, { is: wood.thickness, limit: reach });
+  if (
+    i.guide === 'stop' &&
+    i.saw.tool === 'tableSaw' &&
+    (i.parallel ?? 0) < SAFE_WIDTH_MM - FINE &&
+    wood.far !== 'straight'
+  )
+    bench.fail('trapped', i, wood.thing, { is: i.parallel ?? 0, limit: SAFE_WIDTH_MM });
   let edge = wood.y.from;
   let last = false;
   for (const cut of i.cuts) {
     edge += cut.skip;
     const y = { from: edge, to: edge + cut.width };
     // The part that he rips is the one he was told of; where it lies he measures from the edge he has.
-    if (y.to > wood.y.to + FINE) bench.fail('notEnoughWidth', i, cut.part, { is: wood.y.to - y.from, limit: cut.width });
-    if (i.saw.tool === 'tableSaw' && i.guide === 'fence' && cut.width < SAFE_WIDTH_MM - FINE) bench.fail('trapped', i, cut.part, { is: cut.width, limit: SAFE_WIDTH_MM });
+    if (y.to > wood.y.to + FINE)
+      bench.fail('notEnoughWidth', i, cut.part, { is: wood.y.to - y.from, limit: cut.width });
+    if (i.saw.tool === 'tableSaw' && i.guide === 'fence' && cut.width < SAFE_WIDTH_MM - FINE)
+      bench.fail('trapped', i, cut.part, { is: cut.width, limit: SAFE_WIDTH_MM });
     const blade = { from: y.to, to: Math.min(wood.y.to, y.to + i.saw.kerf) };
     const before = cut.skip > 0 ? { from: y.from - Math.min(i.saw.kerf, cut.skip), to: y.from } : null;
-    if (!whole && [blade, before].some((b) => b && bench.metal(wood.piece, wood.x, b))) bench.fail('metalUnderBlade', i, cut.part);
+    if (!whole && [blade, before].some((b) => b && bench.metal(wood.piece, wood.x, b)))
+      bench.fail('metalUnderBlade', i, cut.part);
     const sawn = whole ? wood.far : 'straight';
     addStrip(bench, i, { ...wood, thing: cut.part, y, near: 'straight', far: sawn });
     edge = y.to + i.saw.kerf;
@@ -203,7 +269,8 @@ export function remill(bench: Bench, i: InstructionOf<'remill'>): void {
     if (Math.abs(wide - i.from) > TOLERANCE + FINE) bench.fail('sizes', i, thing, { is: wide, limit: i.from });
     const middle = (wood.y.from + wood.y.to) / 2;
     wood.y = { from: middle - i.to / 2, to: middle + i.to / 2 };
-    if (i.tool === 'jointer' && i.to < SAFE_WIDTH_MM - FINE) bench.fail('tooNarrowForMachine', i, thing, { is: i.to, limit: SAFE_WIDTH_MM });
+    if (i.tool === 'jointer' && i.to < SAFE_WIDTH_MM - FINE)
+      bench.fail('tooNarrowForMachine', i, thing, { is: i.to, limit: SAFE_WIDTH_MM });
     wood.near = wood.far = 'straight';
   }
 }
@@ -214,7 +281,7 @@ export function resaw(bench: Bench, i: InstructionOf<'resaw'>): void {
   const { shop } = bench.workshop;
   bench.tool(i.saw.tool, i, i.part);
   const high = wood.y.to - wood.y.from;
-  const reach = i.saw.tool === 'bandSaw' ? shop.bandSaw?.resawHeight ?? 0 : shop.saw.cutDepth;
+  const reach = i.saw.tool === 'bandSaw' ? (shop.bandSaw?.resawHeight ?? 0) : shop.saw.cutDepth;
   if (high > reach + FINE) bench.fail('tooThick', i, i.part, { is: high, limit: reach });
   if (!wood.flat) bench.fail('notFlat', i, i.part);
   if (i.saw.tool === 'tableSaw' && i.guide === 'fence') bench.fail('trapped', i, i.part);
@@ -224,7 +291,8 @@ export function resaw(bench: Bench, i: InstructionOf<'resaw'>): void {
     // The rest's sawn face is cleaned before the next cut.
     if (!lastOne) left -= setting + i.saw.kerf + (k < i.layers.length - 1 ? i.clean : 0);
     const thickness = lastOne ? left + i.clean : setting;
-    if (left < -FINE || thickness < setting - TOLERANCE) bench.fail('notEnoughThickness', i, part, { is: Math.min(left, thickness), limit: setting });
+    if (left < -FINE || thickness < setting - TOLERANCE)
+      bench.fail('notEnoughThickness', i, part, { is: Math.min(left, thickness), limit: setting });
     return { ...wood, thing: part, thickness: setting, thickest: setting };
   });
   bench.replace(wood, []);
@@ -236,7 +304,8 @@ export function toThickness(bench: Bench, i: InstructionOf<'thickness'>): void {
     const wood = bench.wood(thing, i);
     if (!wood) continue;
     machine(bench, i, wood);
-    if (wood.thickness < i.to - TOLERANCE) bench.fail('notEnoughThickness', i, thing, { is: wood.thickness, limit: i.to });
+    if (wood.thickness < i.to - TOLERANCE)
+      bench.fail('notEnoughThickness', i, thing, { is: wood.thickness, limit: i.to });
     if (wood.thickness - i.to < FINE) bench.fail('nothingToPlane', i, thing);
     passes(bench, i, wood.thickness - i.to, wood.y.to - wood.y.from, wood.piece.species, thing);
     wood.thickness = wood.thickest = Math.min(wood.thickness, i.to);
@@ -252,6 +321,7 @@ export function joint(bench: Bench, i: InstructionOf<'joint'>): void {
     overJointer(bench, i, wood);
     wood.y = { from: wood.y.from + i.by, to: wood.y.to - i.by };
     wood.near = wood.far = 'jointed';
-    if (Math.abs(wood.y.to - wood.y.from - i.width) > TOLERANCE + FINE) bench.fail('sizes', i, thing, { is: wood.y.to - wood.y.from, limit: i.width });
+    if (Math.abs(wood.y.to - wood.y.from - i.width) > TOLERANCE + FINE)
+      bench.fail('sizes', i, thing, { is: wood.y.to - wood.y.from, limit: i.width });
   }
 }

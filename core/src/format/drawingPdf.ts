@@ -1,9 +1,24 @@
-import { clip as clipHere, endPath, LineCapStyle, PDFDocument, popGraphicsState, pushGraphicsState, rectangle as box, rgb, StandardFonts, type PDFFont, type PDFPage } from 'pdf-lib';
+import {
+  clip as clipHere,
+  endPath,
+  LineCapStyle,
+  PDFDocument,
+  popGraphicsState,
+  pushGraphicsState,
+  rectangle as box,
+  rgb,
+  StandardFonts,
+  type PDFFont,
+  type PDFPage,
+} from 'pdf-lib';
 import { svgPath } from '../features/outline.ts';
 import { extentOf, type Drawing, type Layer } from '../templates/drawing.ts';
 
 /** Sheets of paper, mm upright (ISO 216; ANSI/ASME Y14.1). */
-export const PAPERS = { a4: { name: 'A4', width: 210, height: 297 }, letter: { name: 'Letter', width: 215.9, height: 279.4 } } as const;
+export const PAPERS = {
+  a4: { name: 'A4', width: 210, height: 297 },
+  letter: { name: 'Letter', width: 215.9, height: 279.4 },
+} as const;
 export type Paper = keyof typeof PAPERS;
 
 /** What a printer leaves white on every side, mm, and how far neighbouring sheets repeat each other. */
@@ -16,10 +31,17 @@ const POINTS_PER_MM = 72 / 25.4;
 export const CHECK_RULER = 100;
 /** More sheets than this are a mistake. */
 export const MOST_SHEETS = 200;
-const COLOURS: Readonly<Record<Layer, ReturnType<typeof rgb>>> = { cut: rgb(0, 0, 0), mark: rgb(0.12, 0.38, 0.72), guide: rgb(0.5, 0.5, 0.5) };
+const COLOURS: Readonly<Record<Layer, ReturnType<typeof rgb>>> = {
+  cut: rgb(0, 0, 0),
+  mark: rgb(0.12, 0.38, 0.72),
+  guide: rgb(0.5, 0.5, 0.5),
+};
 
 /** How a drawing is spread over sheets: columns and rows of the paper's inside, upright or across, whichever takes fewer. */
-export function tilesOf(drawing: Drawing, paper: Paper): { columns: number; rows: number; page: { width: number; height: number }; step: { x: number; y: number } } {
+export function tilesOf(
+  drawing: Drawing,
+  paper: Paper,
+): { columns: number; rows: number; page: { width: number; height: number }; step: { x: number; y: number } } {
   const { width, height } = extentOf(drawing);
   const { width: a, height: b } = PAPERS[paper];
   const spread = (page: { width: number; height: number }) => {
@@ -38,7 +60,8 @@ export function tilesOf(drawing: Drawing, paper: Paper): { columns: number; rows
  */
 export async function drawingPdf(drawing: Drawing, paper: Paper): Promise<Uint8Array> {
   const { columns, rows, page: size, step } = tilesOf(drawing, paper);
-  if (columns * rows > MOST_SHEETS) throw new RangeError(`${drawing.title} would take ${columns * rows} sheets; at most ${MOST_SHEETS} are made.`);
+  if (columns * rows > MOST_SHEETS)
+    throw new RangeError(`${drawing.title} would take ${columns * rows} sheets; at most ${MOST_SHEETS} are made.`);
   const { left, top } = extentOf(drawing);
   const document = await PDFDocument.create();
   document.setTitle(drawing.title);
@@ -52,7 +75,12 @@ export async function drawingPdf(drawing: Drawing, paper: Paper): Promise<Uint8A
       const shift = { x: WHITE - left - column * step.x, y: WHITE - top - row * step.y };
       sheet(page, drawing, shift, inside, size, font);
       crosses(page, inside, size.height);
-      foot(page, `${drawing.title}: sheet ${row * columns + column + 1} of ${columns * rows}, column ${column + 1}, row ${row + 1}`, size, font);
+      foot(
+        page,
+        `${drawing.title}: sheet ${row * columns + column + 1} of ${columns * rows}, column ${column + 1}, row ${row + 1}`,
+        size,
+        font,
+      );
     }
   }
   return document.save();
@@ -62,17 +90,42 @@ const pt = (mm: number) => mm * POINTS_PER_MM;
 /** Glyphs the standard fonts do not have are left out rather than refused. */
 const known = (text: string) => text.replace(/[^\u0020-\u007e\u00a0-\u00ff]/g, '?');
 
-function sheet(page: PDFPage, drawing: Drawing, shift: { x: number; y: number }, inside: { x: number; y: number }, size: { height: number }, font: PDFFont): void {
+function sheet(
+  page: PDFPage,
+  drawing: Drawing,
+  shift: { x: number; y: number },
+  inside: { x: number; y: number },
+  size: { height: number },
+  font: PDFFont,
+): void {
   const down = (y: number) => pt(size.height - y);
   // What reaches beyond the inside of the sheet is on its neighbour.
-  page.pushOperators(pushGraphicsState(), box(pt(WHITE), down(WHITE + inside.y), pt(inside.x), pt(inside.y)), clipHere(), endPath());
+  page.pushOperators(
+    pushGraphicsState(),
+    box(pt(WHITE), down(WHITE + inside.y), pt(inside.x), pt(inside.y)),
+    clipHere(),
+    endPath(),
+  );
   for (const { layer, outline } of drawing.lines) {
-    page.drawSvgPath(svgPath(outline), { x: pt(shift.x), y: down(shift.y), scale: POINTS_PER_MM, borderColor: COLOURS[layer], borderWidth: 0.25, borderLineCap: LineCapStyle.Round, ...(layer === 'guide' ? { borderDashArray: [3, 2] } : {}) });
+    page.drawSvgPath(svgPath(outline), {
+      x: pt(shift.x),
+      y: down(shift.y),
+      scale: POINTS_PER_MM,
+      borderColor: COLOURS[layer],
+      borderWidth: 0.25,
+      borderLineCap: LineCapStyle.Round,
+      ...(layer === 'guide' ? { borderDashArray: [3, 2] } : {}),
+    });
   }
   for (const t of drawing.words) {
     const text = known(t.text);
     const wide = font.widthOfTextAtSize(text, pt(t.size));
-    page.drawText(text, { x: pt(t.x + shift.x) - (t.anchor === 'middle' ? wide / 2 : t.anchor === 'end' ? wide : 0), y: down(t.y + shift.y), size: pt(t.size), font });
+    page.drawText(text, {
+      x: pt(t.x + shift.x) - (t.anchor === 'middle' ? wide / 2 : t.anchor === 'end' ? wide : 0),
+      y: down(t.y + shift.y),
+      size: pt(t.size),
+      font,
+    });
   }
   page.pushOperators(popGraphicsState());
 }
@@ -82,8 +135,23 @@ function crosses(page: PDFPage, inside: { x: number; y: number }, height: number
   const half = OVERLAP / 2;
   for (const x of [WHITE + half, WHITE + inside.x - half]) {
     for (const y of [WHITE + half, WHITE + inside.y - half]) {
-      const lines: [[number, number], [number, number]][] = [[[x - 3, y], [x + 3, y]], [[x, y - 3], [x, y + 3]]];
-      for (const [from, to] of lines) page.drawLine({ start: { x: pt(from[0]), y: pt(height - from[1]) }, end: { x: pt(to[0]), y: pt(height - to[1]) }, thickness: 0.4, color: rgb(0.7, 0.15, 0.12) });
+      const lines: [[number, number], [number, number]][] = [
+        [
+          [x - 3, y],
+          [x + 3, y],
+        ],
+        [
+          [x, y - 3],
+          [x, y + 3],
+        ],
+      ];
+      for (const [from, to] of lines)
+        page.drawLine({
+          start: { x: pt(from[0]), y: pt(height - from[1]) },
+          end: { x: pt(to[0]), y: pt(height - to[1]) },
+          thickness: 0.4,
+          color: rgb(0.7, 0.15, 0.12),
+        });
     }
   }
 }
@@ -91,7 +159,17 @@ function crosses(page: PDFPage, inside: { x: number; y: number }, height: number
 function foot(page: PDFPage, text: string, size: { width: number }, font: PDFFont): void {
   const y = pt(WHITE + 4);
   page.drawText(known(text), { x: pt(WHITE), y: pt(WHITE - 4), size: 8, font });
-  for (let mm = 0; mm <= CHECK_RULER; mm += 10) page.drawLine({ start: { x: pt(WHITE + mm), y }, end: { x: pt(WHITE + mm), y: y + pt(mm % 50 === 0 ? 5 : 3) }, thickness: 0.4 });
+  for (let mm = 0; mm <= CHECK_RULER; mm += 10)
+    page.drawLine({
+      start: { x: pt(WHITE + mm), y },
+      end: { x: pt(WHITE + mm), y: y + pt(mm % 50 === 0 ? 5 : 3) },
+      thickness: 0.4,
+    });
   page.drawLine({ start: { x: pt(WHITE), y }, end: { x: pt(WHITE + CHECK_RULER), y }, thickness: 0.4 });
-  page.drawText(`${CHECK_RULER} mm: measure it; print at 100 %, never "fit to page"`, { x: pt(Math.min(WHITE + CHECK_RULER + 4, size.width - 100)), y, size: 8, font });
+  page.drawText(`${CHECK_RULER} mm: measure it; print at 100 %, never "fit to page"`, {
+    x: pt(Math.min(WHITE + CHECK_RULER + 4, size.width - 100)),
+    y,
+    size: 8,
+    font,
+  });
 }

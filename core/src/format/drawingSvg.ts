@@ -10,12 +10,25 @@ export function drawingSvg(drawing: Drawing): string {
   const { left, top, width, height } = extentOf(drawing);
   const n = (mm: number) => Number(mm.toFixed(4));
   const [w, h] = [n(width + 2 * MARGIN), n(height + 2 * MARGIN)];
-  const groups = LAYERS.map((layer) => `<g id="${layer}" fill="none" stroke="${COLOURS[layer]}" stroke-width="0.2"${layer === 'guide' ? ' stroke-dasharray="3 2"' : ''}>${drawing.lines.filter((l) => l.layer === layer).map((l) => `<path d="${svgPath(l.outline)}"/>`).join('')}</g>`);
-  const words = drawing.words.map((t) => `<text x="${n(t.x)}" y="${n(t.y)}" font-size="${t.size}" text-anchor="${t.anchor ?? 'start'}">${escapeXml(t.text)}</text>`);
+  const groups = LAYERS.map(
+    (layer) =>
+      `<g id="${layer}" fill="none" stroke="${COLOURS[layer]}" stroke-width="0.2"${layer === 'guide' ? ' stroke-dasharray="3 2"' : ''}>${drawing.lines
+        .filter((l) => l.layer === layer)
+        .map((l) => `<path d="${svgPath(l.outline)}"/>`)
+        .join('')}</g>`,
+  );
+  const words = drawing.words.map(
+    (t) =>
+      `<text x="${n(t.x)}" y="${n(t.y)}" font-size="${t.size}" text-anchor="${t.anchor ?? 'start'}">${escapeXml(t.text)}</text>`,
+  );
   return [
     '<?xml version="1.0" encoding="UTF-8"?>',
     `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="${n(left - MARGIN)} ${n(top - MARGIN)} ${w} ${h}">`,
-    `<title>${escapeXml(drawing.title)}</title>`, ...groups, `<g id="words" font-family="Helvetica, Arial, sans-serif" fill="#000000">${words.join('')}</g>`, '</svg>', '',
+    `<title>${escapeXml(drawing.title)}</title>`,
+    ...groups,
+    `<g id="words" font-family="Helvetica, Arial, sans-serif" fill="#000000">${words.join('')}</g>`,
+    '</svg>',
+    '',
   ].join('\n');
 }
 

@@ -12,13 +12,27 @@ export function completeShop(shop: Json): Json {
 export function completeBoard(board: Json): Json {
   if (!isRecord(board.worked)) return board;
   const { features } = board.worked;
-  const complete = (feature: unknown) => (isRecord(feature) && feature.kind === 'mark'
-    ? { art: null, mirror: false, filled: false, bit: 1, angle: 60, plugStart: 1.5, plugDepth: 1.5, ...feature } : feature);
-  return { ...board, worked: { gluedLength: null, others: [], ...board.worked, ...(Array.isArray(features) ? { features: features.map(complete) } : {}) } };
+  const complete = (feature: unknown) =>
+    isRecord(feature) && feature.kind === 'mark'
+      ? { art: null, mirror: false, filled: false, bit: 1, angle: 60, plugStart: 1.5, plugDepth: 1.5, ...feature }
+      : feature;
+  return {
+    ...board,
+    worked: {
+      gluedLength: null,
+      others: [],
+      ...board.worked,
+      ...(Array.isArray(features) ? { features: features.map(complete) } : {}),
+    },
+  };
 }
 
 export function completeFile(file: Json): Json {
-  return { ...file, ...(isRecord(file.board) ? { board: completeBoard(file.board) } : {}), ...(isRecord(file.shop) ? { shop: completeShop(file.shop) } : {}) };
+  return {
+    ...file,
+    ...(isRecord(file.board) ? { board: completeBoard(file.board) } : {}),
+    ...(isRecord(file.shop) ? { shop: completeShop(file.shop) } : {}),
+  };
 }
 
 function isRecord(value: unknown): value is Json {

@@ -9,8 +9,15 @@ export interface FieldProblem {
 
 /** What people call a field, when its name alone would not tell. */
 const FIELD_WORDS: Record<string, string> = {
-  count: 'number of boards', mark: 'mark', basedOn: 'version it was based on', cutDepth: 'cut depth', passDepth: 'pass depth',
-  leastLength: 'least length', assemblyMinutes: 'assembly time', clampMinutes: 'clamp time', endForEnd: 'end-for-end flag',
+  count: 'number of boards',
+  mark: 'mark',
+  basedOn: 'version it was based on',
+  cutDepth: 'cut depth',
+  passDepth: 'pass depth',
+  leastLength: 'least length',
+  assemblyMinutes: 'assembly time',
+  clampMinutes: 'clamp time',
+  endForEnd: 'end-for-end flag',
 };
 
 /** Unknown fields that are called by their names; the rest are counted. */
@@ -22,7 +29,10 @@ export function fieldProblems(error: z.ZodError, most = 20): FieldProblem[] {
     const path = pathText(issue.path);
     const field = fieldWords(issue.path);
     if (issue.code === 'unrecognized_keys') {
-      const named = issue.keys.slice(0, MOST_KEYS_NAMED).map((k) => `"${k.slice(0, 40).toWellFormed()}"`).join(', ');
+      const named = issue.keys
+        .slice(0, MOST_KEYS_NAMED)
+        .map((k) => `"${k.slice(0, 40).toWellFormed()}"`)
+        .join(', ');
       const more = issue.keys.length - MOST_KEYS_NAMED;
       return { path, message: `${field} holds the unknown field ${named}${more > 0 ? ` and ${more} more` : ''}.` };
     }
@@ -36,7 +46,10 @@ function sentenceEnd(message: string): string {
 }
 
 function pathText(path: readonly PropertyKey[]): string {
-  return path.reduce<string>((text, key) => (typeof key === 'number' ? `${text}[${key}]` : `${text}${text ? '.' : ''}${String(key)}`), '');
+  return path.reduce<string>(
+    (text, key) => (typeof key === 'number' ? `${text}[${key}]` : `${text}${text ? '.' : ''}${String(key)}`),
+    '',
+  );
 }
 
 /** An operation of a recipe, by what it is: strips come first in every recipe, and only a glue-up takes things. */

@@ -6,13 +6,38 @@ import { PILE_WORDS, pileColumns, splitSize, writePileRow, type PileColumn, type
 export const GREATEST_CSV_ROWS = 10_000;
 
 export type ReadCsv =
-  | { ok: true; rows: PileRow[]; /** Columns of the file that mean nothing here. */ ignored: string[]; /** Unit that the headings name, if any. */ system: 'metric' | 'inch' | null }
+  | {
+      ok: true;
+      rows: PileRow[];
+      /** Columns of the file that mean nothing here. */ ignored: string[];
+      /** Unit that the headings name, if any. */ system: 'metric' | 'inch' | null;
+    }
   | { ok: false; message: string };
 
 /** Other names that people give a column. */
 const SYNONYMS: Readonly<Record<string, PileColumn | 'size'>> = {
-  id: 'mark', number: 'mark', piece: 'mark', name: 'mark', wood: 'species', timber: 'species', thick: 'thickness', t: 'thickness', w: 'width', l: 'length', long: 'length',
-  size: 'size', dimensions: 'size', qty: 'count', quantity: 'count', pieces: 'count', notes: 'note', comment: 'note', remarks: 'note', location: 'shelf', cost: 'price', grainrings: 'rings',
+  id: 'mark',
+  number: 'mark',
+  piece: 'mark',
+  name: 'mark',
+  wood: 'species',
+  timber: 'species',
+  thick: 'thickness',
+  t: 'thickness',
+  w: 'width',
+  l: 'length',
+  long: 'length',
+  size: 'size',
+  dimensions: 'size',
+  qty: 'count',
+  quantity: 'count',
+  pieces: 'count',
+  notes: 'note',
+  comment: 'note',
+  remarks: 'note',
+  location: 'shelf',
+  cost: 'price',
+  grainrings: 'rings',
 };
 
 /**
@@ -33,11 +58,18 @@ export function readRackCsv(text: string): ReadCsv {
     return { column: columnFor(cell), unit };
   });
   const ignored = head.filter((cell, i) => columns[i]!.column === null && cell.trim() !== '');
-  if (!columns.some((c) => c.column === 'species') || !columns.some((c) => c.column === 'length' || c.column === 'size')) {
-    return { ok: false, message: `The first line must name the columns, at least Species and Length; it reads "${head.join(', ').slice(0, 80)}".` };
+  if (
+    !columns.some((c) => c.column === 'species') ||
+    !columns.some((c) => c.column === 'length' || c.column === 'size')
+  ) {
+    return {
+      ok: false,
+      message: `The first line must name the columns, at least Species and Length; it reads "${head.join(', ').slice(0, 80)}".`,
+    };
   }
   if (body.length === 0) return { ok: false, message: 'The file has headings but no pieces.' };
-  if (body.length > GREATEST_CSV_ROWS) return { ok: false, message: `The file has ${body.length} rows; at most ${GREATEST_CSV_ROWS} are read at once.` };
+  if (body.length > GREATEST_CSV_ROWS)
+    return { ok: false, message: `The file has ${body.length} rows; at most ${GREATEST_CSV_ROWS} are read at once.` };
   // With semicolons or tabs between cells a comma is a decimal comma.
   const decimalComma = parsed.meta.delimiter !== ',';
   const rows = body.map((cells) => {
@@ -55,8 +87,16 @@ export function readRackCsv(text: string): ReadCsv {
 }
 
 function columnFor(heading: string): PileColumn | 'size' | null {
-  const name = heading.trim().toLowerCase().replace(/\(?\b(mm|cm|in|inch|inches|")\)?\s*$/i, '').replace(/[^a-z]/g, '');
-  return pileColumns.find((c) => c === name || PILE_WORDS[c].toLowerCase().replace(/[^a-z]/g, '') === name) ?? SYNONYMS[name] ?? null;
+  const name = heading
+    .trim()
+    .toLowerCase()
+    .replace(/\(?\b(mm|cm|in|inch|inches|")\)?\s*$/i, '')
+    .replace(/[^a-z]/g, '');
+  return (
+    pileColumns.find((c) => c === name || PILE_WORDS[c].toLowerCase().replace(/[^a-z]/g, '') === name) ??
+    SYNONYMS[name] ??
+    null
+  );
 }
 
 /** Text that a spreadsheet would take for a formula goes out with an apostrophe before it, and loses it on the way back. */

@@ -11,43 +11,66 @@ import { stripsOf } from '../board/recipe.ts';
 const earlier = join(import.meta.dirname, 'earlier');
 const schemas = join(import.meta.dirname, '../../../docs/format');
 const ajv = new Ajv2020({ strict: false, validateFormats: false });
-const validators = Array.from({ length: BOARD_FILE_VERSION }, (_, i) => ajv.compile(JSON.parse(readFileSync(join(schemas, `board.v${i + 1}.schema.json`), 'utf8')) as object));
+const validators = Array.from({ length: BOARD_FILE_VERSION }, (_, i) =>
+  ajv.compile(JSON.parse(readFileSync(join(schemas, `board.v${i + 1}.schema.json`), 'utf8')) as object),
+);
 const problems = (file: Json, version: number) => {
   const valid = validators[version - 1]!;
   return valid(file) ? [] : (valid.errors ?? []).map((e) => `${e.instancePath} ${e.message}`);
 };
 
 /** Files that the last code of each version wrote, run from the history. */
-const written = readdirSync(earlier).filter((name) => /^v\d+$/.test(name)).flatMap((folder) => readdirSync(join(earlier, folder)).map((name) => ({
-  version: Number(folder.slice(1)), name: `${folder}/${name}`, file: JSON.parse(readFileSync(join(earlier, folder, name), 'utf8')) as Json,
-})));
+const written = readdirSync(earlier)
+  .filter((name) => /^v\d+$/.test(name))
+  .flatMap((folder) =>
+    readdirSync(join(earlier, folder)).map((name) => ({
+      version: Number(folder.slice(1)),
+      name: `${folder}/${name}`,
+      file: JSON.parse(readFileSync(join(earlier, folder, name), 'utf8')) as Json,
+    })),
+  );
 
 describe('files of every earlier version, written by its own code', () => {
   it('are there for each version', () => {
-    expect([...new Set(written.map((w) => w.version))].sort()).toEqual(Array.from({ length: BOARD_FILE_VERSION - 1 }, (_, i) => i + 1));
+    expect([...new Set(written.map((w) => w.version))].sort()).toEqual(
+      Array.from({ length: BOARD_FILE_VERSION - 1 }, (_, i) => i + 1),
+    );
   });
 
-  it.each(written)('$name is what its version called valid, and after each step what the next one did', ({ file, version }) => {
-    expect(problems(file, version)).toEqual([]);
-    let stepped = file;
-    for (const step of VERSION_STEPS.filter((s) => s.version > version)) {
-      stepped = upgradeFile(stepped, step);
-      expect([step.version, problems(stepped, step.version)]).toEqual([step.version, []]);
-    }
-    const read = readBoardFile(JSON.stringify(file));
-    if (!read.ok) throw new Error(JSON.stringify(read.problems));
-    // Nothing of what the maker had is lost on the way: every strip and piece is there as it was.
-    const old = file as unknown as { board: { strips: object[] }; rack: { id: string }[] };
-    expect(stripsOf(read.file.board)).toMatchObject(old.board.strips);
-    expect(read.file.rack.map((p) => p.id)).toEqual(old.rack.map((p) => p.id));
-    expect(readBoardFile(writeBoardFile(read.file))).toEqual(read);
-  });
+  it.each(written)(
+    '$name is what its version called valid, and after each step what the next one did',
+    ({ file, version }) => {
+      expect(problems(file, version)).toEqual([]);
+      let stepped = file;
+      for (const step of VERSION_STEPS.filter((s) => s.version > version)) {
+        stepped = upgradeFile(stepped, step);
+        expect([step.version, problems(stepped, step.version)]).toEqual([step.version, []]);
+      }
+      const read = readBoardFile(JSON.stringify(file));
+      if (!read.ok) throw new Error(JSON.stringify(read.problems));
+      // Nothing of what the maker had is lost on the way: every strip and piece is there as it was.
+      const old = file as unknown as { board: { strips: object[] }; rack: { id: string }[] };
+      expect(stripsOf(read.file.board)).toMatchObject(old.board.strips);
+      expect(read.file.rack.map((p) => p.id)).toEqual(old.rack.map((p) => p.id));
+      expect(readBoardFile(writeBoardFile(read.file))).toEqual(read);
+    },
+  );
 
   it('steps are frozen: each gives to the byte what it gave when it was used first', () => {
-    const sums = Object.fromEntries(written.flatMap(({ file, version, name }) => VERSION_STEPS.filter((s) => s.version > version).map((step) => {
-      const upTo = VERSION_STEPS.filter((s) => s.version > version && s.version <= step.version).reduce(upgradeFile, file);
-      return [`${name} to ${step.version}`, createHash('sha256').update(JSON.stringify(upTo)).digest('hex').slice(0, 16)] as const;
-    })));
+    const sums = Object.fromEntries(
+      written.flatMap(({ file, version, name }) =>
+        VERSION_STEPS.filter((s) => s.version > version).map((step) => {
+          const upTo = VERSION_STEPS.filter((s) => s.version > version && s.version <= step.version).reduce(
+            upgradeFile,
+            file,
+          );
+          return [
+            `${name} to ${step.version}`,
+            createHash('sha256').update(JSON.stringify(upTo)).digest('hex').slice(0, 16),
+          ] as const;
+        }),
+      ),
+    );
     expect(sums).toEqual(JSON.parse(readFileSync(join(earlier, 'checksums.json'), 'utf8')));
   });
 
@@ -55,7 +78,18 @@ describe('files of every earlier version, written by its own code', () => {
     for (const { file } of written) {
       expect(readBoardJson({ ...file, board: null })).toMatchObject({ ok: false });
       expect(readBoardJson({ ...file, rack: 'none' })).toMatchObject({ ok: false, problems: [{ path: 'rack' }] });
-      expect(() => upgradeToNewest({ version: file.version, board: { strips: [null, 3], versions: 'x', accepted: [7] }, shop: { saw: null, planer: 4 }, rack: [null], species: [{}, 1] }, file.version as number)).not.toThrow();
+      expect(() =>
+        upgradeToNewest(
+          {
+            version: file.version,
+            board: { strips: [null, 3], versions: 'x', accepted: [7] },
+            shop: { saw: null, planer: 4 },
+            rack: [null],
+            species: [{}, 1],
+          },
+          file.version as number,
+        ),
+      ).not.toThrow();
     }
   });
 });

@@ -60,7 +60,10 @@ export function reachesMiddle(clamp: Pick<Clamp, 'reach'>, height: number): bool
  * Which clamps a glue-up gets and where they stand: evenly from inset to inset, below and above in turn; cauls only in gaps that hold them, so that no clamp and no caul ever meet.
  * @param panel length and height of the joints, width across them, mm
  */
-export function clampsFor(panel: { length: number; height: number; width: number; joints: number; hardness: number | null }, { clamps, pace, schools }: Pick<Shop, 'clamps' | 'pace' | 'schools'>): ClampSet {
+export function clampsFor(
+  panel: { length: number; height: number; width: number; joints: number; hardness: number | null },
+  { clamps, pace, schools }: Pick<Shop, 'clamps' | 'pace' | 'schools'>,
+): ClampSet {
   const { length, height, width, hardness } = panel;
   const fits = (c: Clamp) => opensFor(c, width);
   const reaches = (c: Clamp) => reachesMiddle(c, height);
@@ -71,7 +74,8 @@ export function clampsFor(panel: { length: number; height: number; width: number
   // Every joint of a panel is pressed by the same clamps: the force goes through all of them.
   const force = (pressureWanted * length * height) / 1000;
   const bySpacing = Math.max(2, Math.ceil(length / pace.clampSpacing));
-  const byPressure = clampsForForce(force, usable.length > 0 ? usable : [...clamps].sort((a, b) => b.force - a.force)) ?? bySpacing;
+  const byPressure =
+    clampsForForce(force, usable.length > 0 ? usable : [...clamps].sort((a, b) => b.force - a.force)) ?? bySpacing;
   // Clamps wider than the room between them cannot stand side by side.
   const most = Math.max(2, 2 * Math.floor(length / CLAMP_BAR_MM));
   const wanted = Math.min(most, Math.max(bySpacing, byPressure));
@@ -79,11 +83,22 @@ export function clampsFor(panel: { length: number; height: number; width: number
   const taken = usable.flatMap((c) => Array<Clamp>(c.count).fill(c)).slice(0, wanted);
   const inset = Math.min(pace.clampInset, length / 4);
   const step = taken.length > 1 ? (length - 2 * inset) / (taken.length - 1) : 0;
-  const placed = taken.map((c, i): PlacedClamp => ({ kind: c.kind, at: taken.length === 1 ? length / 2 : inset + i * step, side: i % 2 === 0 ? 'below' : 'above' }));
+  const placed = taken.map((c, i): PlacedClamp => ({
+    kind: c.kind,
+    at: taken.length === 1 ? length / 2 : inset + i * step,
+    side: i % 2 === 0 ? 'below' : 'above',
+  }));
   return {
-    wanted, bySpacing, byPressure, owned, tooShort: total(clamps.filter((c) => !fits(c))), tooShallow: total(clamps.filter((c) => fits(c) && !reaches(c))),
-    placed, cauls: schools.level === 'cauls' ? caulsBetween(placed, length) : [],
-    pressure: (taken.reduce((sum, c) => sum + c.force, 0) * 1000) / Math.max(1, length * height), wantedPressure: pressureWanted,
+    wanted,
+    bySpacing,
+    byPressure,
+    owned,
+    tooShort: total(clamps.filter((c) => !fits(c))),
+    tooShallow: total(clamps.filter((c) => fits(c) && !reaches(c))),
+    placed,
+    cauls: schools.level === 'cauls' ? caulsBetween(placed, length) : [],
+    pressure: (taken.reduce((sum, c) => sum + c.force, 0) * 1000) / Math.max(1, length * height),
+    wantedPressure: pressureWanted,
   };
 }
 
@@ -117,7 +132,9 @@ function caulsBetween(placed: readonly PlacedClamp[], length: number): number[] 
   const ideal = Array.from({ length: wanted }, (_, i) => (length * (i + 0.5)) / wanted);
   const chosen: number[] = [];
   for (const place of ideal) {
-    const nearest = gaps.filter((g) => !chosen.includes(g)).sort((a, b) => Math.abs(a - place) - Math.abs(b - place))[0];
+    const nearest = gaps
+      .filter((g) => !chosen.includes(g))
+      .sort((a, b) => Math.abs(a - place) - Math.abs(b - place))[0];
     if (nearest !== undefined) chosen.push(nearest);
   }
   return chosen.sort((a, b) => a - b);

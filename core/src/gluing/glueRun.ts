@@ -10,17 +10,33 @@ export type RunEvent = (typeof runEvents)[number];
 
 /** A clock that nobody ended within some ten weeks was forgotten, minutes. */
 export const GREATEST_RUN_MINUTES = 100_000;
-const minutes = z.number({ error: 'must be a number of minutes' }).min(0, { error: 'must not be negative' }).max(GREATEST_RUN_MINUTES, { error: 'must be at most 100 000 min' });
+const minutes = z
+  .number({ error: 'must be a number of minutes' })
+  .min(0, { error: 'must not be negative' })
+  .max(GREATEST_RUN_MINUTES, { error: 'must be at most 100 000 min' });
 
 /** When each thing is due, minutes after the first glue. */
-export const runDueSchema = z.strictObject({ firstClamp: minutes, lastClamp: minutes, scrapeFrom: minutes, scrapeTo: minutes, outOfClamps: minutes, fullStrength: minutes });
+export const runDueSchema = z.strictObject({
+  firstClamp: minutes,
+  lastClamp: minutes,
+  scrapeFrom: minutes,
+  scrapeTo: minutes,
+  outOfClamps: minutes,
+  fullStrength: minutes,
+});
 export type RunDue = z.infer<typeof runDueSchema>;
 
-export const runMarkSchema = z.strictObject({ event: z.enum(runEvents, { error: `must be one of ${runEvents.join(', ')}` }), minutes });
+export const runMarkSchema = z.strictObject({
+  event: z.enum(runEvents, { error: `must be one of ${runEvents.join(', ')}` }),
+  minutes,
+});
 
 /** A glue-up under way or done: what was due, and what happened when, minutes after the first glue. */
 export const runDocumentSchema = z.strictObject({
-  title: lineOfText(1, 120), due: runDueSchema, marks: z.array(runMarkSchema).max(20, { error: 'must be at most 20' }), note: lineOfText(0, 300),
+  title: lineOfText(1, 120),
+  due: runDueSchema,
+  marks: z.array(runMarkSchema).max(20, { error: 'must be at most 20' }),
+  note: lineOfText(0, 300),
 });
 export type RunDocument = z.infer<typeof runDocumentSchema>;
 
@@ -39,18 +55,28 @@ export function eventsOf({ schools }: Pick<Shop, 'schools'>): RunEvent[] {
 }
 
 /** When each thing is due in a glue-up in this room. */
-export function runDue(glueUp: Pick<GlueUp, 'layingMinutes' | 'waitMinutes'>, usable: { open: number; closed: number; skins: number }, shop: Shop): RunDue {
+export function runDue(
+  glueUp: Pick<GlueUp, 'layingMinutes' | 'waitMinutes'>,
+  usable: { open: number; closed: number; skins: number },
+  shop: Shop,
+): RunDue {
   const scrape = scrapeWindow(shop);
   return {
     // As long as laying takes, but never past the glue's own open time.
-    firstClamp: Math.min(usable.skins, usable.closed, Math.max(usable.open, glueUp.layingMinutes)), lastClamp: usable.closed, scrapeFrom: scrape.from, scrapeTo: scrape.to,
-    outOfClamps: usable.closed + glueUp.waitMinutes, fullStrength: glueOf(shop).fullMinutes * slowness(shop.room.temperature),
+    firstClamp: Math.min(usable.skins, usable.closed, Math.max(usable.open, glueUp.layingMinutes)),
+    lastClamp: usable.closed,
+    scrapeFrom: scrape.from,
+    scrapeTo: scrape.to,
+    outOfClamps: usable.closed + glueUp.waitMinutes,
+    fullStrength: glueOf(shop).fullMinutes * slowness(shop.room.temperature),
   };
 }
 
 /** How late an event was, minutes; 0 in time. Scraping may be late past its window, clamps may never come off too late. */
 export function lateBy(event: RunEvent, at: number, due: RunDue): number {
-  const limit = { firstClamp: due.firstClamp, lastClamp: due.lastClamp, scraped: due.scrapeTo, outOfClamps: Infinity }[event];
+  const limit = { firstClamp: due.firstClamp, lastClamp: due.lastClamp, scraped: due.scrapeTo, outOfClamps: Infinity }[
+    event
+  ];
   return Math.max(0, at - limit);
 }
 
@@ -66,6 +92,9 @@ export function runTitle({ firstStrip, lastStrip }: Pick<GlueUp, 'firstStrip' | 
 }
 
 /** Whether a clock is that of a glue-up: of the very strips it glues. Clocks from before glue-ups had lasting names know only a place and a title. */
-export function isRunOf({ glueUp, run }: { glueUp: string; run: Pick<RunDocument, 'title'> }, planned: Pick<GlueUp, 'id' | 'name' | 'firstStrip' | 'lastStrip'>): boolean {
+export function isRunOf(
+  { glueUp, run }: { glueUp: string; run: Pick<RunDocument, 'title'> },
+  planned: Pick<GlueUp, 'id' | 'name' | 'firstStrip' | 'lastStrip'>,
+): boolean {
   return glueUp === planned.id || (glueUp === planned.name && run.title === runTitle(planned));
 }

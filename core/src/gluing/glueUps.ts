@@ -89,7 +89,14 @@ export function layingMinutes(parts: number, length: number, height: number, sho
 }
 
 /** Minutes from the first glue to the last clamp. @param clamps that are closed */
-export function assemblyMinutes(parts: number, length: number, height: number, shop: Shop, helper = false, clamps = clampCount(length, shop)): number {
+export function assemblyMinutes(
+  parts: number,
+  length: number,
+  height: number,
+  shop: Shop,
+  helper = false,
+  clamps = clampCount(length, shop),
+): number {
   return layingMinutes(parts, length, height, shop, helper) + clamps * shop.pace.clampMinutes;
 }
 
@@ -126,11 +133,14 @@ export function planGlueUps(panel: PanelToGlue, shop: Shop): GluePlan {
   const { widths, length, height, helper } = panel;
   const glue = glueOf(shop);
   const usable = usableGlueMinutes(shop);
-  const needed = (width: number, joints: number) => clampsFor({ length, height, width, joints, hardness: panel.hardness }, shop);
+  const needed = (width: number, joints: number) =>
+    clampsFor({ length, height, width, joints, hardness: panel.hardness }, shop);
   const widest = widths.reduce((sum, w) => sum + w, 0);
   const full = needed(widest, Math.max(1, widths.length - 1));
   let mostParts = 2;
-  const inTime = (parts: number) => layingMinutes(parts, length, height, shop, helper) <= usable.skins + 1e-9 && assemblyMinutes(parts, length, height, shop, helper, closed(full)) <= usable.closed + 1e-9;
+  const inTime = (parts: number) =>
+    layingMinutes(parts, length, height, shop, helper) <= usable.skins + 1e-9 &&
+    assemblyMinutes(parts, length, height, shop, helper, closed(full)) <= usable.closed + 1e-9;
   while (mostParts < widths.length && inTime(mostParts + 1)) mostParts += 1;
 
   const sideBySide = Math.max(1, Math.floor(full.owned / Math.max(1, full.wanted)));
@@ -139,14 +149,22 @@ export function planGlueUps(panel: PanelToGlue, shop: Shop): GluePlan {
   const [handle, whole] = [glue.handleMinutes * slow, glue.clampMinutes * slow];
   const own = panel.groups && panel.groups.reduce((sum, g) => sum + g, 0) === widths.length ? panel.groups : null;
   const grouping: Grouping = chooseGroups({
-    widths, mostParts, sectionWidth: limit, symmetrical: panel.symmetrical, sideBySide, groups: own,
+    widths,
+    mostParts,
+    sectionWidth: limit,
+    symmetrical: panel.symmetrical,
+    sideBySide,
+    groups: own,
     // A section is worked before it is joined: it stays in the clamps until it may be.
-    groupMinutes: limit === null ? handle : whole, joinMinutes: limit === null ? handle : whole, lastMinutes: whole,
+    groupMinutes: limit === null ? handle : whole,
+    joinMinutes: limit === null ? handle : whole,
+    lastMinutes: whole,
     handsMinutes: (parts) => assemblyMinutes(parts, length, height, shop, helper, closed(full)),
   });
 
   // Sections are flattened one by one only where all of them fit; groups of the maker's own may not.
-  const sectionWidth = limit !== null && groupWidths(widths, grouping.levels[0] ?? []).every((w) => w <= limit + 1e-6) ? limit : null;
+  const sectionWidth =
+    limit !== null && groupWidths(widths, grouping.levels[0] ?? []).every((w) => w <= limit + 1e-6) ? limit : null;
   const glueUps: GlueUp[] = [];
   let units = widths.map((width, i) => ({ first: i + 1, last: i + 1, id: '', width }));
   const stripsIn = ({ first, last }: { first: number; last: number }) => panel.ids.slice(first - 1, last);
@@ -170,13 +188,35 @@ export function planGlueUps(panel: PanelToGlue, shop: Shop): GluePlan {
       }, 0);
       const clamps = needed(width, size - 1);
       glueUps.push({
-        id, name: `G${level}.${made}`, level, firstStrip: first.first, lastStrip: last.last, joins: members.map((m) => m.id).filter((m) => m !== ''), parts: size, joints: size - 1, jointsAt, width, clamps,
-        layingMinutes: layingMinutes(size, length, height, shop, helper), assemblyMinutes: assemblyMinutes(size, length, height, shop, helper, closed(clamps)),
+        id,
+        name: `G${level}.${made}`,
+        level,
+        firstStrip: first.first,
+        lastStrip: last.last,
+        joins: members.map((m) => m.id).filter((m) => m !== ''),
+        parts: size,
+        joints: size - 1,
+        jointsAt,
+        width,
+        clamps,
+        layingMinutes: layingMinutes(size, length, height, shop, helper),
+        assemblyMinutes: assemblyMinutes(size, length, height, shop, helper, closed(clamps)),
         grams: ((size - 1) * length * height * glue.gramsPerM2) / 1e6,
         waitMinutes: level === grouping.levels.length || sectionWidth !== null ? whole : handle,
       });
       return { first: first.first, last: last.last, id, width };
     });
   });
-  return { usableMinutes: usable.closed, openMinutes: usable.open, skinMinutes: usable.skins, mostParts, glueUps, sectionWidth, byHand: own !== null, sideBySide, clampMinutes: grouping.minutes, clampMinutesEach: whole };
+  return {
+    usableMinutes: usable.closed,
+    openMinutes: usable.open,
+    skinMinutes: usable.skins,
+    mostParts,
+    glueUps,
+    sectionWidth,
+    byHand: own !== null,
+    sideBySide,
+    clampMinutes: grouping.minutes,
+    clampMinutesEach: whole,
+  };
 }

@@ -27,9 +27,15 @@ export interface Grouping {
 }
 
 /** Minutes of one level: rounds under the clamps, and every glue-up's hands-on time. */
-export function levelMinutes(sizes: readonly number[], waitMinutes: number, task: Pick<GroupingTask, 'sideBySide' | 'handsMinutes'>): number {
+export function levelMinutes(
+  sizes: readonly number[],
+  waitMinutes: number,
+  task: Pick<GroupingTask, 'sideBySide' | 'handsMinutes'>,
+): number {
   const glued = sizes.filter((s) => s > 1);
-  return Math.ceil(glued.length / task.sideBySide) * waitMinutes + glued.reduce((sum, s) => sum + task.handsMinutes(s), 0);
+  return (
+    Math.ceil(glued.length / task.sideBySide) * waitMinutes + glued.reduce((sum, s) => sum + task.handsMinutes(s), 0)
+  );
 }
 
 /** How uneven and one-sided a list of sizes is; 0 is even and symmetrical. Only decides between equals. */
@@ -51,10 +57,16 @@ export function chooseGroups(task: GroupingTask): Grouping {
   for (const first of groups ? [[...groups]] : firstLevels(task)) {
     const single = first.length === 1;
     const rest = upward[first.length]!;
-    const minutes = levelMinutes(first, single ? task.lastMinutes : task.groupMinutes, task) + (single ? 0 : rest.minutes);
+    const minutes =
+      levelMinutes(first, single ? task.lastMinutes : task.groupMinutes, task) + (single ? 0 : rest.minutes);
     const levels = [first, ...(single ? [] : rest.levels)].filter((sizes) => sizes.some((s) => s > 1));
     const crooked = crookedness(first, task.symmetrical);
-    if (!best || minutes < best.minutes - 1e-6 || (minutes < best.minutes + 1e-6 && (levels.length < best.levels.length || (levels.length === best.levels.length && crooked < best.crooked)))) {
+    if (
+      !best ||
+      minutes < best.minutes - 1e-6 ||
+      (minutes < best.minutes + 1e-6 &&
+        (levels.length < best.levels.length || (levels.length === best.levels.length && crooked < best.crooked)))
+    ) {
       best = { levels, minutes, crooked };
     }
   }
@@ -71,7 +83,15 @@ const KNOWN_JOINS = new Map<string, Joins[]>();
 const MOST_KNOWN = 40;
 
 function joinsFrom(task: GroupingTask, most: number): Joins[] {
-  const key = [task.mostParts, task.sideBySide, task.joinMinutes, task.lastMinutes, task.handsMinutes(2), task.handsMinutes(3), most].join('/');
+  const key = [
+    task.mostParts,
+    task.sideBySide,
+    task.joinMinutes,
+    task.lastMinutes,
+    task.handsMinutes(2),
+    task.handsMinutes(3),
+    most,
+  ].join('/');
   let joins = KNOWN_JOINS.get(key);
   if (!joins) {
     joins = bestJoins(task, most);
@@ -83,14 +103,23 @@ function joinsFrom(task: GroupingTask, most: number): Joins[] {
 
 /** The best way to join so many pieces into one, for every number up to `most`. */
 function bestJoins(task: GroupingTask, most: number): Joins[] {
-  const best: Joins[] = [{ levels: [], minutes: 0 }, { levels: [], minutes: 0 }];
+  const best: Joins[] = [
+    { levels: [], minutes: 0 },
+    { levels: [], minutes: 0 },
+  ];
   for (let count = 2; count <= most; count += 1) {
     let found: Joins | null = null;
     for (let left = Math.ceil(count / task.mostParts); left < count; left += 1) {
       for (const sizes of splits(count, left, task.mostParts)) {
-        const minutes = levelMinutes(sizes, left === 1 ? task.lastMinutes : task.joinMinutes, task) + best[left]!.minutes;
+        const minutes =
+          levelMinutes(sizes, left === 1 ? task.lastMinutes : task.joinMinutes, task) + best[left]!.minutes;
         const levels = [sizes, ...best[left]!.levels];
-        if (!found || minutes < found.minutes - 1e-6 || (minutes < found.minutes + 1e-6 && levels.length < found.levels.length)) found = { levels, minutes };
+        if (
+          !found ||
+          minutes < found.minutes - 1e-6 ||
+          (minutes < found.minutes + 1e-6 && levels.length < found.levels.length)
+        )
+          found = { levels, minutes };
       }
     }
     best.push(found!);
@@ -135,7 +164,8 @@ function firstLevels(task: GroupingTask): number[][] {
     if (limited.length > 0) return limited;
   }
   const levels: number[][] = [];
-  for (let left = Math.ceil(widths.length / mostParts); left < widths.length; left += 1) levels.push(...splits(widths.length, left, mostParts));
+  for (let left = Math.ceil(widths.length / mostParts); left < widths.length; left += 1)
+    levels.push(...splits(widths.length, left, mostParts));
   return levels.length > 0 ? levels : [[...widths.map(() => 1)]];
 }
 
@@ -151,7 +181,8 @@ function limitedLevels({ widths, mostParts, symmetrical }: GroupingTask, limit: 
     const half = (n - middle) / 2;
     const width = widths.slice(half, half + middle).reduce((sum, w) => sum + w, 0);
     if (middle > 1 && width > limit + 1e-6) break;
-    for (const sizes of splitsWithin(widths.slice(0, half), mostParts, limit)) levels.push([...sizes, ...(middle > 0 ? [middle] : []), ...[...sizes].reverse()]);
+    for (const sizes of splitsWithin(widths.slice(0, half), mostParts, limit))
+      levels.push([...sizes, ...(middle > 0 ? [middle] : []), ...[...sizes].reverse()]);
   }
   return levels;
 }
@@ -176,7 +207,8 @@ function splitsWithin(widths: readonly number[], mostParts: number, limit: numbe
         if (!before) return;
         const next: Split = { glued: before.glued + Number(size > 1), squares: before.squares + size * size, size };
         const known = here[groups + 1];
-        if (!known || next.glued < known.glued || (next.glued === known.glued && next.squares < known.squares)) here[groups + 1] = next;
+        if (!known || next.glued < known.glued || (next.glued === known.glued && next.squares < known.squares))
+          here[groups + 1] = next;
       });
     }
     best.push(here);

@@ -19,11 +19,15 @@ const EXAMPLES = ['bread-boards-edge-grain', 'carving-board-edge-grain', 'dough-
 /** Every board of the net: the three examples and seeded ones, by name. */
 function goldenBoards(): Map<string, PlanInput> {
   const examples = EXAMPLES.map((name): [string, PlanInput] => {
-    const read = readBoardFile(readFileSync(join(import.meta.dirname, '../../../examples', `${name}.cadenza.json`), 'utf8'));
+    const read = readBoardFile(
+      readFileSync(join(import.meta.dirname, '../../../examples', `${name}.cadenza.json`), 'utf8'),
+    );
     if (!read.ok) throw new Error(`${name}: ${JSON.stringify(read.problems)}`);
     return [name, read.file];
   });
-  const seeded = fc.sample(workshopArbitrary, { seed: SEED, numRuns: SEEDED }).map((input, i): [string, PlanInput] => [`seeded-${String(i).padStart(3, '0')}`, input]);
+  const seeded = fc
+    .sample(workshopArbitrary, { seed: SEED, numRuns: SEEDED })
+    .map((input, i): [string, PlanInput] => [`seeded-${String(i).padStart(3, '0')}`, input]);
   return new Map([...examples, ...seeded]);
 }
 
@@ -33,12 +37,17 @@ function goldenText(input: PlanInput): Record<Section, string> {
 }
 
 const boards = goldenBoards();
-const whole = [...boards.keys()].filter((name) => !name.startsWith('seeded') || TELLING.includes(Number(name.slice('seeded-'.length))));
+const whole = [...boards.keys()].filter(
+  (name) => !name.startsWith('seeded') || TELLING.includes(Number(name.slice('seeded-'.length))),
+);
 
-it.each(whole)('%s: ladders, cuts, steps in both units, glue-ups, findings, timeline and materials are as they were (vitest -u where they are meant to change)', async (name) => {
-  const text = goldenText(boards.get(name)!);
-  await expect(SECTIONS.map((s) => `== ${s}\n${text[s]}\n`).join('\n')).toMatchFileSnapshot(`./boards/${name}.txt`);
-});
+it.each(whole)(
+  '%s: ladders, cuts, steps in both units, glue-ups, findings, timeline and materials are as they were (vitest -u where they are meant to change)',
+  async (name) => {
+    const text = goldenText(boards.get(name)!);
+    await expect(SECTIONS.map((s) => `== ${s}\n${text[s]}\n`).join('\n')).toMatchFileSnapshot(`./boards/${name}.txt`);
+  },
+);
 
 it('so is every seeded board, section by section', async () => {
   const lines = [...boards].map(([name, input]) => {

@@ -54,8 +54,15 @@ export function jobDrawing({ name, size, lines }: Job): Drawing {
     return !seen.has(key) && seen.add(key);
   });
   return {
-    title: name, words: [],
-    lines: [{ layer: 'guide', outline: rectangle(0, 0, size.length, size.width) }, ...ways.map((line) => ({ layer: 'mark' as const, outline: { closed: false, vertices: line.map((p) => ({ x: p.x, y: size.width - p.y, bulge: 0 })) } }))],
+    title: name,
+    words: [],
+    lines: [
+      { layer: 'guide', outline: rectangle(0, 0, size.length, size.width) },
+      ...ways.map((line) => ({
+        layer: 'mark' as const,
+        outline: { closed: false, vertices: line.map((p) => ({ x: p.x, y: size.width - p.y, bulge: 0 })) },
+      })),
+    ],
   };
 }
 
@@ -68,11 +75,22 @@ function jobOf(feature: Exclude<Feature, { kind: 'mark' }>, size: BoardSize, san
     if (lines.length === 0) return null;
     const spout = spoutLine(feature, size);
     return {
-      ...base, name: FEATURE_NAMES.groove, machine: 'router', tool: say`Round-nose bit ${length(feature.bit)}`, bit: feature.bit, face: feature.face,
+      ...base,
+      name: FEATURE_NAMES.groove,
+      machine: 'router',
+      tool: say`Round-nose bit ${length(feature.bit)}`,
+      bit: feature.bit,
+      face: feature.face,
       lines: [
-        ...lines.flatMap((line) => passes.map((depth) => line.map((p) => toTool(p, Math.min(depth, depthAt(feature, size, p.x) + sanded), feature.face, size)))),
+        ...lines.flatMap((line) =>
+          passes.map((depth) =>
+            line.map((p) => toTool(p, Math.min(depth, depthAt(feature, size, p.x) + sanded), feature.face, size)),
+          ),
+        ),
         // The channel of the spout, out over the edge.
-        ...(spout ? passes.map((depth) => [spout.from, spout.to].map((p) => toTool(p, depth, feature.face, size))) : []),
+        ...(spout
+          ? passes.map((depth) => [spout.from, spout.to].map((p) => toTool(p, depth, feature.face, size)))
+          : []),
       ],
     };
   }
@@ -80,7 +98,17 @@ function jobOf(feature: Exclude<Feature, { kind: 'mark' }>, size: BoardSize, san
     const bit = Math.min(SLOT_BIT, feature.width);
     const passes = passDepths(base.size.thickness, bit);
     const slots = solidsOfFeature(feature, size).map((s) => inward(s.outlines[0]!, bit / 2));
-    return { ...base, name: FEATURE_NAMES.hole, machine: 'router', tool: say`Straight bit ${length(bit)}`, bit, face: 'top', lines: slots.flatMap((o) => passes.map((depth) => closed(outlinePoints(o, SPACING)).map((p) => toTool(p, depth, 'top', size)))) };
+    return {
+      ...base,
+      name: FEATURE_NAMES.hole,
+      machine: 'router',
+      tool: say`Straight bit ${length(bit)}`,
+      bit,
+      face: 'top',
+      lines: slots.flatMap((o) =>
+        passes.map((depth) => closed(outlinePoints(o, SPACING)).map((p) => toTool(p, depth, 'top', size))),
+      ),
+    };
   }
   return null;
 }
@@ -88,7 +116,12 @@ function jobOf(feature: Exclude<Feature, { kind: 'mark' }>, size: BoardSize, san
 const closed = <T>(points: T[]): T[] => [...points, points[0]!];
 
 /** From the board to a machine that has the face up: the underside turned over about its length, a side seen from outside with the show side away from the maker. */
-function toTool({ x, y }: { x: number; y: number }, depth: number, face: Job['face'], { length, width }: BoardSize): ToolPoint {
+function toTool(
+  { x, y }: { x: number; y: number },
+  depth: number,
+  face: Job['face'],
+  { length, width }: BoardSize,
+): ToolPoint {
   return { x: face === 'far' || face === 'right' ? length - x : x, y: face === 'bottom' ? y : width - y, z: -depth };
 }
 
@@ -96,7 +129,13 @@ function toTool({ x, y }: { x: number; y: number }, depth: number, face: Job['fa
 function inward(outline: Outline, by: number): Outline {
   const [xs, ys] = [outlinePoints(outline).map((p) => p.x), outlinePoints(outline).map((p) => p.y)];
   const [left, right, far, near] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
-  return rectangle(left + by, far + by, right - left - 2 * by, near - far - 2 * by, Math.min(right - left, near - far) / 2 - by);
+  return rectangle(
+    left + by,
+    far + by,
+    right - left - 2 * by,
+    near - far - 2 * by,
+    Math.min(right - left, near - far) / 2 - by,
+  );
 }
 
 /** Wood of a plug left round its drawing, and under it, mm. */
@@ -108,36 +147,75 @@ function markJobs(mark: FeatureOf<'mark'>, size: BoardSize): Job[] {
   const { art, face, bit, depth } = mark;
   if (!art || mark.method === 'brand') return [];
   // A board that lies on its side: as long as that side, as wide as it is thick.
-  const lying = isSide(face) ? (isEnd(face) ? { length: size.width, width: size.thickness, thickness: size.length } : { length: size.length, width: size.thickness, thickness: size.width }) : size;
+  const lying = isSide(face)
+    ? isEnd(face)
+      ? { length: size.width, width: size.thickness, thickness: size.length }
+      : { length: size.length, width: size.thickness, thickness: size.width }
+    : size;
   const outlines = artOutlines(mark, art);
   if (mark.method === 'inlay') return inlayJobs(mark, outlines, lying);
   const laser = mark.method === 'laser';
   const passes = laser ? [0] : passDepths(depth, Math.max(1, bit));
   // Open lines have nothing to be cleared: they are followed.
-  const ways = mark.filled ? [...clearing(regionOf(outlines), bit), ...outlines.filter((o) => !o.closed).map((o) => outlinePoints(o))] : outlines.map((o) => (o.closed ? closed(outlinePoints(o)) : outlinePoints(o)));
-  return [{
-    id: mark.id, name: mark.name, machine: laser ? 'engraver' : 'router', tool: laser ? say`Line of ${length(bit)}` : say`Bit ${length(bit)}`, bit, face, size: lying, lines: ways.flatMap((way) => passes.map((at) => way.map((p) => toTool(p, at, face, lying)))),
-  }];
+  const ways = mark.filled
+    ? [...clearing(regionOf(outlines), bit), ...outlines.filter((o) => !o.closed).map((o) => outlinePoints(o))]
+    : outlines.map((o) => (o.closed ? closed(outlinePoints(o)) : outlinePoints(o)));
+  return [
+    {
+      id: mark.id,
+      name: mark.name,
+      machine: laser ? 'engraver' : 'router',
+      tool: laser ? say`Line of ${length(bit)}` : say`Bit ${length(bit)}`,
+      bit,
+      face,
+      size: lying,
+      lines: ways.flatMap((way) => passes.map((at) => way.map((p) => toTool(p, at, face, lying)))),
+    },
+  ];
 }
 
 /** Pocket and plug from one drawing. The tip of the V-bit runs inside the pocket's mouth by what its wall leans, and outside the plug's outline by as much. */
 function inlayJobs(mark: FeatureOf<'mark'>, outlines: readonly Outline[], size: BoardSize): Job[] {
   const lean = Math.tan((mark.angle / 2) * (Math.PI / 180));
   const mouth = regionOf(outlines);
-  const job = (part: string, name: string, v: boolean, ways: Point[][], depth: number, on: Pick<Job, 'face' | 'size'>): Job => ({
-    id: `${mark.id}-${part}`, name: `${mark.name}: ${name}`, machine: 'router', tool: v ? say`V-bit ${mark.angle} degrees` : say`Straight bit ${length(mark.bit)}`, bit: v ? 0 : mark.bit, ...on,
-    lines: ways.flatMap((way) => passDepths(depth, v ? 2 * ROUTER_PASS : mark.bit).map((at) => way.map((p) => toTool(p, at, on.face, on.size)))),
+  const job = (
+    part: string,
+    name: string,
+    v: boolean,
+    ways: Point[][],
+    depth: number,
+    on: Pick<Job, 'face' | 'size'>,
+  ): Job => ({
+    id: `${mark.id}-${part}`,
+    name: `${mark.name}: ${name}`,
+    machine: 'router',
+    tool: v ? say`V-bit ${mark.angle} degrees` : say`Straight bit ${length(mark.bit)}`,
+    bit: v ? 0 : mark.bit,
+    ...on,
+    lines: ways.flatMap((way) =>
+      passDepths(depth, v ? 2 * ROUTER_PASS : mark.bit).map((at) => way.map((p) => toTool(p, at, on.face, on.size))),
+    ),
   });
   const floor = grown(mouth, -mark.depth * lean);
   // The plug is cut mirrored in the middle of a blank of its own.
-  const blank = { length: mark.length + 2 * PLUG_RIM, width: mark.width + 2 * PLUG_RIM, thickness: mark.plugStart + mark.plugDepth + PLUG_REST };
-  const plug = regionOf(outlines.map((o) => mapOutline(o, (p) => ({ x: blank.length / 2 - (p.x - mark.x), y: blank.width / 2 + (p.y - mark.y) }), true)));
+  const blank = {
+    length: mark.length + 2 * PLUG_RIM,
+    width: mark.width + 2 * PLUG_RIM,
+    thickness: mark.plugStart + mark.plugDepth + PLUG_REST,
+  };
+  const plug = regionOf(
+    outlines.map((o) =>
+      mapOutline(o, (p) => ({ x: blank.length / 2 - (p.x - mark.x), y: blank.width / 2 + (p.y - mark.y) }), true),
+    ),
+  );
   const foot = grown(plug, mark.plugDepth * lean);
   const around = without(regionOf([rectangle(0, 0, blank.length, blank.width)]), foot);
   const onBoard = { face: mark.face, size };
   const onBlank = { face: 'top' as const, size: blank };
   return [
-    job('pocket-wall', 'pocket, wall', true, linesOf(floor), mark.depth, onBoard), job('pocket-floor', 'pocket, floor', false, clearing(floor, mark.bit), mark.depth, onBoard),
-    job('plug-wall', 'plug, wall', true, linesOf(foot), mark.plugStart + mark.plugDepth, onBlank), job('plug-floor', 'plug, floor', false, clearing(around, mark.bit), mark.plugStart + mark.plugDepth, onBlank),
+    job('pocket-wall', 'pocket, wall', true, linesOf(floor), mark.depth, onBoard),
+    job('pocket-floor', 'pocket, floor', false, clearing(floor, mark.bit), mark.depth, onBoard),
+    job('plug-wall', 'plug, wall', true, linesOf(foot), mark.plugStart + mark.plugDepth, onBlank),
+    job('plug-floor', 'plug, floor', false, clearing(around, mark.bit), mark.plugStart + mark.plugDepth, onBlank),
   ].filter((j) => j.lines.length > 0);
 }

@@ -12,7 +12,9 @@ const MOST_ROUNDS = 2000;
 
 /** Shapes as regions: a point is inside when an odd number of lines lies round it. */
 export function regionOf(outlines: readonly Outline[]): Paths {
-  const paths = outlines.filter((o) => o.closed).map((o): Path => outlinePoints(o).map((p) => ({ X: Math.round(p.x * SCALE), Y: Math.round(p.y * SCALE) })));
+  const paths = outlines
+    .filter((o) => o.closed)
+    .map((o): Path => outlinePoints(o).map((p) => ({ X: Math.round(p.x * SCALE), Y: Math.round(p.y * SCALE) })));
   return ClipperLib.Clipper.SimplifyPolygons(paths, ClipperLib.PolyFillType.pftEvenOdd);
 }
 
@@ -31,7 +33,12 @@ export function without(region: Paths, hole: Paths): Paths {
   clipper.AddPaths(region, ClipperLib.PolyType.ptSubject, true);
   clipper.AddPaths(hole, ClipperLib.PolyType.ptClip, true);
   const out: Paths = [];
-  clipper.Execute(ClipperLib.ClipType.ctDifference, out, ClipperLib.PolyFillType.pftNonZero, ClipperLib.PolyFillType.pftNonZero);
+  clipper.Execute(
+    ClipperLib.ClipType.ctDifference,
+    out,
+    ClipperLib.PolyFillType.pftNonZero,
+    ClipperLib.PolyFillType.pftNonZero,
+  );
   return out;
 }
 
@@ -42,7 +49,9 @@ export function regionArea(region: Paths): number {
 
 /** The lines of a region, closed, mm. */
 export function linesOf(region: Paths): Point[][] {
-  return region.filter((path) => path.length > 2).map((path) => [...path, path[0]!].map((p) => ({ x: p.X / SCALE, y: p.Y / SCALE })));
+  return region
+    .filter((path) => path.length > 2)
+    .map((path) => [...path, path[0]!].map((p) => ({ x: p.X / SCALE, y: p.Y / SCALE })));
 }
 
 /** Ways of the middle of a bit that clear a region, from its wall inward, round by round; empty where the bit does not fit in. */

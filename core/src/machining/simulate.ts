@@ -43,10 +43,20 @@ export function runGcode(text: string, { machine, size, beyond, deepest }: Setup
     const refuse = (what: string) => {
       if (run.refused.length < MOST_REFUSED) run.refused.push({ line: i + 1, what });
     };
-    const code = raw.replace(/\([^)]*\)/g, '').replace(/;.*/, '').trim().toUpperCase();
+    const code = raw
+      .replace(/\([^)]*\)/g, '')
+      .replace(/;.*/, '')
+      .trim()
+      .toUpperCase();
     if (code === '' || code === '%' || ended) return;
     const words = [...code.matchAll(/([A-Z])\s*([-+]?\d*\.?\d+)/g)];
-    if (words.map((w) => w[0]).join('').replace(/\s/g, '') !== code.replace(/\s/g, '')) refuse(`"${code.slice(0, 40)}" cannot be read.`);
+    if (
+      words
+        .map((w) => w[0])
+        .join('')
+        .replace(/\s/g, '') !== code.replace(/\s/g, '')
+    )
+      refuse(`"${code.slice(0, 40)}" cannot be read.`);
     const to = { ...at };
     let moves = false;
     for (const [, letter, figure] of words) {
@@ -63,7 +73,8 @@ export function runGcode(text: string, { machine, size, beyond, deepest }: Setup
       else if (letter === 'X' || letter === 'Y' || letter === 'Z') {
         moves = true;
         to[letter.toLowerCase() as 'x' | 'y' | 'z'] = value;
-      } else if (letter !== 'S' && letter !== 'T' && letter !== 'N') refuse(`${letter}${figure} is not known to this machine.`);
+      } else if (letter !== 'S' && letter !== 'T' && letter !== 'N')
+        refuse(`${letter}${figure} is not known to this machine.`);
     }
     if (!moves) return;
     if (!metric || !absolute) refuse('It moves before it says millimetres (G21) and absolute (G90).');
@@ -73,9 +84,14 @@ export function runGcode(text: string, { machine, size, beyond, deepest }: Setup
     const sideways = Math.hypot(to.x - at.x, to.y - at.y) > 1e-9;
     const inWood = machine === 'router' ? Math.min(at.z, to.z) < -1e-9 : on;
     if (!rapid && feed <= 0) refuse('It cuts without a feed.');
-    if (rapid && inWood && (sideways || to.z < at.z)) refuse(`It would travel through the wood, ${Math.abs(Math.min(at.z, to.z)).toFixed(1)} mm deep.`);
+    if (rapid && inWood && (sideways || to.z < at.z))
+      refuse(`It would travel through the wood, ${Math.abs(Math.min(at.z, to.z)).toFixed(1)} mm deep.`);
     if (!rapid && machine === 'router' && inWood && !on) refuse('It would go into the wood with the spindle off.');
-    const out = to.x < -beyond - 1e-6 || to.y < -beyond - 1e-6 || to.x > size.length + beyond + 1e-6 || to.y > size.width + beyond + 1e-6;
+    const out =
+      to.x < -beyond - 1e-6 ||
+      to.y < -beyond - 1e-6 ||
+      to.x > size.length + beyond + 1e-6 ||
+      to.y > size.width + beyond + 1e-6;
     if (out && !rapid) refuse(`X${to.x} Y${to.y} lies outside the board.`);
     if (to.z < -deepest - 1e-6) refuse(`Z${to.z} is deeper than ${deepest.toFixed(1)} mm.`);
     run.moves.push({ rapid, from: at, to });
@@ -84,6 +100,7 @@ export function runGcode(text: string, { machine, size, beyond, deepest }: Setup
     run.deepest = Math.max(run.deepest, -to.z);
     at = to;
   });
-  if (!ended) run.refused.push({ line: text.split('\n').length, what: 'It has no end (M30): the file may be cut off.' });
+  if (!ended)
+    run.refused.push({ line: text.split('\n').length, what: 'It has no end (M30): the file may be cut off.' });
   return run;
 }

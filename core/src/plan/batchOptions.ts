@@ -30,21 +30,47 @@ const ALONE = { length: 1500, kilograms: 12 } as const;
 /** The ways to divide a batch into panels, from one board each to all in one; the one that wins on strips there are, on hands, on wood and on glue-ups is recommended. */
 export function batchOptions(input: PlanInput): BatchOption[] {
   const { board } = input;
-  const sizes = Array.from({ length: board.count }, (_, i) => i + 1).filter((n, i, all) => panelsOf({ count: board.count, perPanel: n }).length < (i === 0 ? Infinity : panelsOf({ count: board.count, perPanel: all[i - 1]! }).length));
+  const sizes = Array.from({ length: board.count }, (_, i) => i + 1).filter(
+    (n, i, all) =>
+      panelsOf({ count: board.count, perPanel: n }).length <
+      (i === 0 ? Infinity : panelsOf({ count: board.count, perPanel: all[i - 1]! }).length),
+  );
   const options = sizes.map((perPanel): BatchOption => {
     const plan = makePlan({ ...input, board: { ...board, perPanel } });
     const { panels } = plan.allowances;
     const longest = panels[0]!;
     const grams = plan.materials.gramsEach;
     // A panel weighs what its boards weigh, and its trims.
-    const kilograms = grams === null ? null : (grams / 1000) * (longest.length / board.length) * (plan.panelWidth / Math.max(1, plan.ladders.width.reached));
+    const kilograms =
+      grams === null
+        ? null
+        : (grams / 1000) *
+          (longest.length / board.length) *
+          (plan.panelWidth / Math.max(1, plan.ladders.width.reached));
     return {
-      perPanel, panels: panels.length, length: longest.length, kilograms, missing: plan.cutting.shortages.reduce((sum, s) => sum + s.parts, 0), cubicMetres: plan.materials.taken.cubicMetres,
-      lostLength: panels.reduce((sum, p) => sum + p.length - p.boards * board.length, 0) - board.worked.others.reduce((sum, o) => sum + o.length, 0), glueUps: plan.gluing.glueUps.length * panels.length, clampMinutes: plan.gluing.clampMinutes * panels.length,
-      handsMinutes: plan.timeline.handsMinutes, alone: longest.length <= ALONE.length && (kilograms ?? 0) <= ALONE.kilograms, recommended: false,
+      perPanel,
+      panels: panels.length,
+      length: longest.length,
+      kilograms,
+      missing: plan.cutting.shortages.reduce((sum, s) => sum + s.parts, 0),
+      cubicMetres: plan.materials.taken.cubicMetres,
+      lostLength:
+        panels.reduce((sum, p) => sum + p.length - p.boards * board.length, 0) -
+        board.worked.others.reduce((sum, o) => sum + o.length, 0),
+      glueUps: plan.gluing.glueUps.length * panels.length,
+      clampMinutes: plan.gluing.clampMinutes * panels.length,
+      handsMinutes: plan.timeline.handsMinutes,
+      alone: longest.length <= ALONE.length && (kilograms ?? 0) <= ALONE.kilograms,
+      recommended: false,
     };
   });
-  const best = [...options].sort((a, b) => a.missing - b.missing || Number(b.alone) - Number(a.alone) || a.glueUps - b.glueUps || a.cubicMetres - b.cubicMetres)[0];
+  const best = [...options].sort(
+    (a, b) =>
+      a.missing - b.missing ||
+      Number(b.alone) - Number(a.alone) ||
+      a.glueUps - b.glueUps ||
+      a.cubicMetres - b.cubicMetres,
+  )[0];
   return options.map((o) => ({ ...o, recommended: o === best }));
 }
 

@@ -9,6 +9,12 @@ import { stripBodies, type StripBody } from './stripBody.ts';
 export function bodiesOf(input: PlanInput): StripBody[] {
   const allowances = allowancesFor(input.board, input.shop);
   const { cutting } = cutForBoard(input, allowances);
-  const pieces = new Map([...(input.saw?.done ?? []).map(({ piece }) => piece), ...input.rack].map((piece) => [piece.id, piece]));
-  return stripBodies(input.board, cutting, pieces, { length: allowances.roughLength, thickness: allowances.glueThickness, start: shareStart(input.board, allowances, trimLayout(input.board, allowances, shopFor(input.board, input.shop))) });
+  const pieces = new Map(
+    [...(input.saw?.done ?? []).map(({ piece }) => piece), ...input.rack].map((piece) => [piece.id, piece]),
+  );
+  return stripBodies(input.board, cutting, pieces, {
+    length: allowances.roughLength,
+    thickness: allowances.glueThickness,
+    start: shareStart(input.board, allowances, trimLayout(input.board, allowances, shopFor(input.board, input.shop))),
+  });
 }

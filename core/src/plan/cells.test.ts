@@ -9,22 +9,25 @@ import { makePlan } from './plan.ts';
 import { plainBoard, planInputArbitrary } from './planArbitrary.ts';
 
 const wood = { piece: null, unit: 0, inPiece: AT_REST };
-const woodIn = (cells: readonly { solid: Parameters<typeof volume>[0] }[]) => cells.reduce((sum, c) => sum + volume(c.solid), 0);
+const woodIn = (cells: readonly { solid: Parameters<typeof volume>[0] }[]) =>
+  cells.reduce((sum, c) => sum + volume(c.solid), 0);
 
 describe('a recipe read both ways', () => {
   it('backward: every strip as long and high as the panel, as wide as it says; forward: the panel again, and all its wood', () => {
-    fc.assert(fc.property(planInputArbitrary, ({ board }) => {
-      const strips = stripsOf(board);
-      const wanted = readBackward(board.recipe, { length: 500, height: 32 });
-      expect([...wanted.values()]).toEqual([...strips].reverse().map((s) => [500, s.width, 32]));
-      const panel = readForward(board.recipe, (strip) => ({ size: wanted.get(strip.id)!, wood }));
-      expect(panel === null).toBe(strips.length === 0);
-      if (!panel) return;
-      const width = strips.reduce((sum, s) => sum + s.width, 0);
-      expect([panel.size[0], panel.size[2]]).toEqual([500, 32]);
-      expect(panel.size[1]).toBeCloseTo(width, 9);
-      expect(woodIn(panel.cells) / (500 * width * 32)).toBeCloseTo(1, 9);
-    }));
+    fc.assert(
+      fc.property(planInputArbitrary, ({ board }) => {
+        const strips = stripsOf(board);
+        const wanted = readBackward(board.recipe, { length: 500, height: 32 });
+        expect([...wanted.values()]).toEqual([...strips].reverse().map((s) => [500, s.width, 32]));
+        const panel = readForward(board.recipe, (strip) => ({ size: wanted.get(strip.id)!, wood }));
+        expect(panel === null).toBe(strips.length === 0);
+        if (!panel) return;
+        const width = strips.reduce((sum, s) => sum + s.width, 0);
+        expect([panel.size[0], panel.size[2]]).toEqual([500, 32]);
+        expect(panel.size[1]).toBeCloseTo(width, 9);
+        expect(woodIn(panel.cells) / (500 * width * 32)).toBeCloseTo(1, 9);
+      }),
+    );
   });
 
   it('a panel is as long as its shortest strip and as high as its lowest (by hand)', () => {
@@ -34,16 +37,25 @@ describe('a recipe read both ways', () => {
     expect(panel.size).toEqual([390, 70, 20]);
     // A board out of the middle: 300 by 50 by 15, 20 of it of the first strip.
     const board = boardThing(panel, [50, 10, 2], [350, 60, 17]);
-    expect([board.size, board.cells.map((c) => Math.round(volume(c.solid)))]).toEqual([[300, 50, 15], [300 * 20 * 15, 300 * 30 * 15]]);
+    expect([board.size, board.cells.map((c) => Math.round(volume(c.solid)))]).toEqual([
+      [300, 50, 15],
+      [300 * 20 * 15, 300 * 30 * 15],
+    ]);
   });
 
   it('what a board weighs is the wood in its cells: strips trimmed away weigh nothing, and nothing is counted twice', () => {
-    fc.assert(fc.property(planInputArbitrary, (input) => {
-      const { strips, worked, materials } = makePlan(input);
-      const across = strips.reduce((sum, s) => sum + s.finished.width, 0);
-      if (strips.length > 0) expect(across).toBeCloseTo(worked.size.width, 6);
-      for (const s of strips) expect(s.finished.width).toBeLessThanOrEqual(stripsOf(input.board)[s.number - 1]!.width + 1e-9);
-      expect(materials.finished.cubicMetres * 1e9).toBeCloseTo(worked.size.length * (strips.length > 0 ? worked.size.width : 0) * worked.size.thickness, 2);
-    }));
+    fc.assert(
+      fc.property(planInputArbitrary, (input) => {
+        const { strips, worked, materials } = makePlan(input);
+        const across = strips.reduce((sum, s) => sum + s.finished.width, 0);
+        if (strips.length > 0) expect(across).toBeCloseTo(worked.size.width, 6);
+        for (const s of strips)
+          expect(s.finished.width).toBeLessThanOrEqual(stripsOf(input.board)[s.number - 1]!.width + 1e-9);
+        expect(materials.finished.cubicMetres * 1e9).toBeCloseTo(
+          worked.size.length * (strips.length > 0 ? worked.size.width : 0) * worked.size.thickness,
+          2,
+        );
+      }),
+    );
   });
 });

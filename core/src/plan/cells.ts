@@ -11,7 +11,11 @@ import { furtherAlong, stripBodies, turnedOver, type StripBody } from './stripBo
 /** Where the strips of one panel lie in their pieces, those turned over that the plan turns. @param copy which panel, from 1 */
 export function bodiesOfPanel(context: PlanContext, copy: number): StripBody[] {
   const { board, cutting, pieces, allowances, trim, turnedOver: over } = context;
-  const size = { length: allowances.roughLength, thickness: allowances.glueThickness, start: shareStart(board, allowances, trim) };
+  const size = {
+    length: allowances.roughLength,
+    thickness: allowances.glueThickness,
+    start: shareStart(board, allowances, trim),
+  };
   return stripBodies(withStrips(board, turnedOver(stripsOf(board), over[copy - 1])), cutting, pieces, size, copy);
 }
 
@@ -27,7 +31,14 @@ export function panelInCells(context: PlanContext, bodies: readonly StripBody[],
     const body = ofStrip.get(strip.id)!;
     const { origin, along, across, up } = furtherAlong(body, -start);
     // What is planed off both sides of the strip comes off alike.
-    return { size: milled.get(strip.id)!, wood: { piece: body.piece, unit: body.unit, inPiece: { origin: plus(origin, up, (body.size[2] - height) / 2), along, across, up } } };
+    return {
+      size: milled.get(strip.id)!,
+      wood: {
+        piece: body.piece,
+        unit: body.unit,
+        inPiece: { origin: plus(origin, up, (body.size[2] - height) / 2), along, across, up },
+      },
+    };
   });
 }
 

@@ -8,7 +8,12 @@ import { orderChoices } from './orderChoices.ts';
 it('a batch loses creep, snipe and trims once a panel (by hand: 29 mm each), and a panel nobody can hold alone is not recommended', () => {
   const input = planInput(plainBoard({ count: 6 }), [plainPiece({ length: 6000, count: 10 })]);
   const options = batchOptions(input);
-  expect(options.map((o) => [o.perPanel, o.panels])).toEqual([[1, 6], [2, 3], [3, 2], [6, 1]]);
+  expect(options.map((o) => [o.perPanel, o.panels])).toEqual([
+    [1, 6],
+    [2, 3],
+    [3, 2],
+    [6, 1],
+  ]);
   expect(options.map((o) => o.lostLength)).toEqual([6 * 29, 3 * (29 + 3), 2 * (29 + 6), 29 + 15]);
   expect(options.map((o) => o.alone)).toEqual([true, true, true, false]);
   // Three to a panel make joints of 1235 mm: fewer strips close in time, and more glue-ups undo what fewer panels save.

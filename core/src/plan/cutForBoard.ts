@@ -33,14 +33,23 @@ export function sawingShop(boards: readonly Pick<Board, 'differs'>[], shop: Shop
 /**
  * What several boards still ask of one rack. Strips that are cut already are not asked for again; pieces that every board bans are left alone.
  */
-export function cutProblemFor(boards: readonly BoardToCut[], rest: Pick<PlanInput, 'rack' | 'shop' | 'species'> & { promised: readonly PromisedRange[] }): CutProblem {
-  const shop = sawingShop(boards.map((b) => b.board), rest.shop);
+export function cutProblemFor(
+  boards: readonly BoardToCut[],
+  rest: Pick<PlanInput, 'rack' | 'shop' | 'species'> & { promised: readonly PromisedRange[] },
+): CutProblem {
+  const shop = sawingShop(
+    boards.map((b) => b.board),
+    rest.shop,
+  );
   const demands = boards.flatMap(({ key, board, done }) => {
     const all = demandsFor(board, allowancesFor(board, rest.shop), shopFor(board, rest.shop), key);
     const { met } = stripsInHand(all, done);
     const banned = new Set(board.cutting.bans);
-    const allowed = boards.length > 1 && banned.size > 0 ? rest.rack.filter((p) => !banned.has(p.id)).map((p) => p.id) : null;
-    return all.filter((d) => !met.has(demandKey(d))).map((d) => (allowed ? { ...d, from: d.from ? d.from.filter((id) => !banned.has(id)) : allowed } : d));
+    const allowed =
+      boards.length > 1 && banned.size > 0 ? rest.rack.filter((p) => !banned.has(p.id)).map((p) => p.id) : null;
+    return all
+      .filter((d) => !met.has(demandKey(d)))
+      .map((d) => (allowed ? { ...d, from: d.from ? d.from.filter((id) => !banned.has(id)) : allowed } : d));
   });
   const banned = new Set(boards.length === 1 ? boards[0]!.board.cutting.bans : []);
   const problem = { demands, rack: rest.rack, promised: rest.promised, banned, shop, species: rest.species };
@@ -56,7 +65,9 @@ interface InHand {
 /** Which demands a strip on the bench already meets: the same strip, still large enough; for one that failed a spare like it stands in. */
 function stripsInHand(demands: readonly StripDemand[], done: readonly DoneBlank[]): InHand {
   const strips: InHand['strips'] = new Map();
-  const cut = new Map(done.flatMap((from) => from.blank.strips.map((strip) => [demandKey(strip.demand), { strip, from }] as const)));
+  const cut = new Map(
+    done.flatMap((from) => from.blank.strips.map((strip) => [demandKey(strip.demand), { strip, from }] as const)),
+  );
   for (const demand of demands) {
     const held = cut.get(demandKey(demand));
     if (held && serves(held, demand)) strips.set(demandKey(demand), held);
@@ -79,13 +90,25 @@ function stripsInHand(demands: readonly StripDemand[], done: readonly DoneBlank[
 /** Whether two demands ask for the same strip. */
 function alike(a: StripDemand, b: StripDemand): boolean {
   const near = (x: number, y: number) => Math.abs(x - y) < LENGTH_TOLERANCE_MM;
-  return a.species === b.species && near(a.length, b.length) && near(a.ways[0]!.rip, b.ways[0]!.rip) && near(a.ways[0]!.thickness, b.ways[0]!.thickness);
+  return (
+    a.species === b.species &&
+    near(a.length, b.length) &&
+    near(a.ways[0]!.rip, b.ways[0]!.rip) &&
+    near(a.ways[0]!.thickness, b.ways[0]!.thickness)
+  );
 }
 
 function serves({ strip, from }: { strip: RippedStrip; from: DoneBlank }, demand: StripDemand): boolean {
-  return strip.demand.species === demand.species && from.blank.length >= demand.length - LENGTH_TOLERANCE_MM
-    && demand.ways.some((way) => way.shows === strip.way.shows && strip.way.rip >= way.rip - LENGTH_TOLERANCE_MM
-      && Math.max(strip.way.thickness, strip.layers === 1 ? strip.planed : 0) >= way.thickness - LENGTH_TOLERANCE_MM);
+  return (
+    strip.demand.species === demand.species &&
+    from.blank.length >= demand.length - LENGTH_TOLERANCE_MM &&
+    demand.ways.some(
+      (way) =>
+        way.shows === strip.way.shows &&
+        strip.way.rip >= way.rip - LENGTH_TOLERANCE_MM &&
+        Math.max(strip.way.thickness, strip.layers === 1 ? strip.planed : 0) >= way.thickness - LENGTH_TOLERANCE_MM,
+    )
+  );
 }
 
 /**
@@ -93,15 +116,27 @@ function serves({ strip, from }: { strip: RippedStrip; from: DoneBlank }, demand
  */
 export function cutForBoard(input: PlanInput, allowances: Allowances): { cutting: CutPlan; outdated: boolean } {
   const saw = input.saw ?? NOTHING_SAWN;
-  const problem = cutProblemFor([{ key: saw.key, board: input.board, done: saw.done }], { ...input, promised: saw.promised });
+  const problem = cutProblemFor([{ key: saw.key, board: input.board, done: saw.done }], {
+    ...input,
+    promised: saw.promised,
+  });
   const chosen = saw.chosen ? stillFits(saw.chosen, problem, saw.key) : null;
   const planned = chosen ?? firstFit(problem);
   const all = new Map(demandsFor(input.board, allowances, input.shop, saw.key).map((d) => [demandKey(d), d]));
-  const held = new Map([...stripsInHand([...all.values()], saw.done).strips].map(([key, { strip }]) => [strip, all.get(key)!]));
-  const done = saw.done.map(({ blank }): Blank => ({
-    ...blank, done: true, strips: blank.strips.flatMap((s) => (held.has(s) ? [{ ...s, demand: held.get(s)! }] : [])),
-  })).filter((b) => b.strips.length > 0);
-  return { cutting: { ...planned, blanks: [...done, ...planned.blanks] }, outdated: saw.chosen !== null && chosen === null };
+  const held = new Map(
+    [...stripsInHand([...all.values()], saw.done).strips].map(([key, { strip }]) => [strip, all.get(key)!]),
+  );
+  const done = saw.done
+    .map(({ blank }): Blank => ({
+      ...blank,
+      done: true,
+      strips: blank.strips.flatMap((s) => (held.has(s) ? [{ ...s, demand: held.get(s)! }] : [])),
+    }))
+    .filter((b) => b.strips.length > 0);
+  return {
+    cutting: { ...planned, blanks: [...done, ...planned.blanks] },
+    outdated: saw.chosen !== null && chosen === null,
+  };
 }
 
 /** The board's share of a chosen plan, with today's strip numbers, or null when a strip or piece in it has changed. */
@@ -115,9 +150,21 @@ function stillFits(chosen: CutPlan, problem: CutProblem, key: string): CutPlan |
     const strips: RippedStrip[] = [];
     for (const strip of mine) {
       const demand = wanted.get(demandKey(strip.demand));
-      const way = demand?.ways.find((w) => w.shows === strip.way.shows && Math.abs(w.rip - strip.way.rip) < LENGTH_TOLERANCE_MM && Math.abs(w.thickness - strip.way.thickness) < LENGTH_TOLERANCE_MM);
-      if (!demand || !way || Math.abs(demand.length - blank.length) > LENGTH_TOLERANCE_MM || demand.species !== strip.demand.species
-        || (demand.from && !demand.from.includes(blank.pieceId)) || problem.banned.has(blank.pieceId)) return null;
+      const way = demand?.ways.find(
+        (w) =>
+          w.shows === strip.way.shows &&
+          Math.abs(w.rip - strip.way.rip) < LENGTH_TOLERANCE_MM &&
+          Math.abs(w.thickness - strip.way.thickness) < LENGTH_TOLERANCE_MM,
+      );
+      if (
+        !demand ||
+        !way ||
+        Math.abs(demand.length - blank.length) > LENGTH_TOLERANCE_MM ||
+        demand.species !== strip.demand.species ||
+        (demand.from && !demand.from.includes(blank.pieceId)) ||
+        problem.banned.has(blank.pieceId)
+      )
+        return null;
       strips.push({ ...strip, demand });
       unmet.delete(demandKey(demand));
     }
@@ -125,17 +172,30 @@ function stillFits(chosen: CutPlan, problem: CutProblem, key: string): CutPlan |
   }
   const missing = problem.demands.filter((d) => d.spare === 0 && unmet.has(demandKey(d)));
   // What the plan could not give is still missing; anything else it knows nothing of.
-  if (!missing.every((d) => chosen.shortages.some((s) => isKind(s, d) && s.parts >= missing.filter((m) => isKind(s, m)).length))) return null;
+  if (
+    !missing.every((d) =>
+      chosen.shortages.some((s) => isKind(s, d) && s.parts >= missing.filter((m) => isKind(s, m)).length),
+    )
+  )
+    return null;
   if (auditCut(blanks, problem.rack, problem.promised, problem.shop).length > 0) return null;
   const touched = new Set(blanks.map((b) => `${b.pieceId}/${b.unit}`));
   const whole = chosen.blanks.every((b) => b.strips.every((s) => s.demand.board === key));
   return {
-    ...chosen, blanks, leftovers: chosen.leftovers.filter((l) => touched.has(`${l.pieceId}/${l.unit}`)), score: whole ? chosen.score : NO_SCORE,
+    ...chosen,
+    blanks,
+    leftovers: chosen.leftovers.filter((l) => touched.has(`${l.pieceId}/${l.unit}`)),
+    score: whole ? chosen.score : NO_SCORE,
     shortages: shortagesOf(missing, problem),
   };
 }
 
 /** Whether a demand is of the kind that a shortage speaks of. */
 function isKind(shortage: Shortage, { species, length, ways: [usual] }: StripDemand): boolean {
-  return shortage.species === species && shortage.length === length && shortage.rip === usual!.rip && shortage.thickness === usual!.thickness;
+  return (
+    shortage.species === species &&
+    shortage.length === length &&
+    shortage.rip === usual!.rip &&
+    shortage.thickness === usual!.thickness
+  );
 }

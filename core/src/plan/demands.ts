@@ -20,8 +20,16 @@ export function demandsFor(board: Board, allowances: Allowances, shop: Shop, key
     const copy = panel + 1;
     stripsOf(board).forEach((strip, i) => {
       const demand: StripDemand = {
-        board: key, strip: i + 1, stripId: strip.id, copy, spare: 0, species: strip.species, length,
-        ways: waysOf(board, strip, allowances), from: pins.get(strip.id) ?? null, together: groups.get(strip.id) ?? null,
+        board: key,
+        strip: i + 1,
+        stripId: strip.id,
+        copy,
+        spare: 0,
+        species: strip.species,
+        length,
+        ways: waysOf(board, strip, allowances),
+        from: pins.get(strip.id) ?? null,
+        together: groups.get(strip.id) ?? null,
       };
       demands.push(demand);
       const kind = `${strip.species}/${strip.width}`;
@@ -31,7 +39,8 @@ export function demandsFor(board: Board, allowances: Allowances, shop: Shop, key
   for (const first of kinds.values()) {
     const thin = stripsOf(board)[first.strip - 1]!.width <= shop.cutting.spareBelow;
     const spares = board.cutting.spares + (thin ? shop.cutting.spares : 0);
-    for (let spare = 1; spare <= spares; spare += 1) demands.push({ ...first, copy: 1, spare, from: null, together: null });
+    for (let spare = 1; spare <= spares; spare += 1)
+      demands.push({ ...first, copy: 1, spare, from: null, together: null });
   }
   return demands;
 }

@@ -6,7 +6,11 @@ import { stripsOf } from '../board/recipe.ts';
 
 /** The widest panel that something in the shop makes flat in one piece, mm; infinite where hands can. */
 export function widestFlattened(shop: Shop): number {
-  const { schools: { flatten }, drumSander, routerSled } = shop;
+  const {
+    schools: { flatten },
+    drumSander,
+    routerSled,
+  } = shop;
   if (flatten === 'drum' && drumSander) return drumSander.width;
   if (flatten === 'routerSled' && routerSled) return routerSled.width;
   if (flatten !== 'planer') return Infinity;
@@ -19,8 +23,18 @@ export function gluingOf({ allowances, board, shop, species }: PlanContext): Glu
   const hardness = strips.map((strip) => species.find((s) => s.code === strip.species)?.hardness ?? null);
   const known = hardness.filter((h) => h !== null);
   const like = (i: number) => `${strips[i]!.species}/${strips[i]!.width}`;
-  return planGlueUps({
-    widths: strips.map((s) => s.width), ids: strips.map((s) => s.id), symmetrical: strips.every((_, i) => like(i) === like(strips.length - 1 - i)), length: allowances.panels[0]!.length, height: allowances.glueThickness,
-    hardness: known.length < hardness.length || known.length === 0 ? null : Math.max(...known), helper: board.gluing.helper, groups: board.gluing.groups, flattens: widestFlattened(shop),
-  }, shop);
+  return planGlueUps(
+    {
+      widths: strips.map((s) => s.width),
+      ids: strips.map((s) => s.id),
+      symmetrical: strips.every((_, i) => like(i) === like(strips.length - 1 - i)),
+      length: allowances.panels[0]!.length,
+      height: allowances.glueThickness,
+      hardness: known.length < hardness.length || known.length === 0 ? null : Math.max(...known),
+      helper: board.gluing.helper,
+      groups: board.gluing.groups,
+      flattens: widestFlattened(shop),
+    },
+    shop,
+  );
 }

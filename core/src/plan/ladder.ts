@@ -48,13 +48,28 @@ interface RungSpec {
  * Chains rungs from a starting size. Rungs that take nothing are left out; what could not be taken because nothing was left is
  * not counted as taken, so every rung still adds up.
  */
-export function buildLadder(dimension: Ladder['dimension'], start: number, target: number, specs: RungSpec[], limiting: Phrase | null): Ladder {
+export function buildLadder(
+  dimension: Ladder['dimension'],
+  start: number,
+  target: number,
+  specs: RungSpec[],
+  limiting: Phrase | null,
+): Ladder {
   const rungs: Rung[] = [];
   let size = start;
   for (const spec of specs) {
     const after = Math.max(0, size - spec.taken);
     if (Math.abs(size - after) <= LENGTH_TOLERANCE_MM) continue;
-    rungs.push({ id: spec.id, label: spec.label, before: size, taken: size - after, after, why: spec.why, habit: spec.habit ?? null, source: spec.source ?? (spec.habit ? 'habit' : 'sizes') });
+    rungs.push({
+      id: spec.id,
+      label: spec.label,
+      before: size,
+      taken: size - after,
+      after,
+      why: spec.why,
+      habit: spec.habit ?? null,
+      source: spec.source ?? (spec.habit ? 'habit' : 'sizes'),
+    });
     size = after;
   }
   const shortBy = target - size;

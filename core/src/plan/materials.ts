@@ -40,7 +40,11 @@ export function materialsOf(context: PlanContext, strips: readonly PlannedStrip[
   for (const blank of cutting.blanks) {
     const piece = pieces.get(blank.pieceId);
     if (!piece) continue;
-    const volume = volumeBetween(piece, blank.from, Math.min(piece.length, blank.from + blank.length + shop.crosscutSaw.kerf));
+    const volume = volumeBetween(
+      piece,
+      blank.from,
+      Math.min(piece.length, blank.from + blank.length + shop.crosscutSaw.kerf),
+    );
     taken += volume;
     const price = pricePerMm3(piece, densities.get(piece.species) ?? null);
     if (price === null) unpriced.add(piece.mark);
@@ -50,12 +54,28 @@ export function materialsOf(context: PlanContext, strips: readonly PlannedStrip[
   const each = strips.reduce((sum, { finished: f }) => sum + f.length * f.width * f.thickness, 0);
   const grams = strips.map((s) => s.grams);
   // Copies that the rack cannot give in full are not in the wood taken; the yield counts only strips that have a source.
-  const cutVolume = strips.reduce((sum, { finished: f, sources }) => sum + sources.reduce((boards, source) => boards + (context.allowances.panels[source.copy - 1]?.boards ?? 0), 0) * f.length * f.width * f.thickness, 0);
+  const cutVolume = strips.reduce(
+    (sum, { finished: f, sources }) =>
+      sum +
+      sources.reduce((boards, source) => boards + (context.allowances.panels[source.copy - 1]?.boards ?? 0), 0) *
+        f.length *
+        f.width *
+        f.thickness,
+    0,
+  );
   const whole = strips.every((s) => s.sources.some((source) => source.copy === 1));
-  const others = whole && board.worked.others.length > 0 && strips.length > 0 ? context.trim.others.reduce((sum, o) => sum + o.length * o.width, 0) * strips[0]!.finished.thickness : 0;
+  const others =
+    whole && board.worked.others.length > 0 && strips.length > 0
+      ? context.trim.others.reduce((sum, o) => sum + o.length * o.width, 0) * strips[0]!.finished.thickness
+      : 0;
   return {
-    finished: volumeOf(each), taken: volumeOf(taken), yield: taken > 0 ? (cutVolume + others) / taken : null,
+    finished: volumeOf(each),
+    taken: volumeOf(taken),
+    yield: taken > 0 ? (cutVolume + others) / taken : null,
     gramsEach: grams.some((g) => g === null) ? null : grams.reduce<number>((sum, g) => sum + (g ?? 0), 0),
-    cost, costEach: cost / board.count, currency: shop.currency, unpriced: [...unpriced].sort(),
+    cost,
+    costEach: cost / board.count,
+    currency: shop.currency,
+    unpriced: [...unpriced].sort(),
   };
 }

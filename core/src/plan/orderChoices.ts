@@ -11,7 +11,10 @@ export interface OrderChoice {
 }
 
 /** For every piece in use what each order of flattening and cutting costs, for its widest part. */
-export function orderChoices({ cutting, shop }: Pick<Plan, 'cutting' | 'shop'>, { rack }: Pick<PlanInput, 'rack'>): OrderChoice[] {
+export function orderChoices(
+  { cutting, shop }: Pick<Plan, 'cutting' | 'shop'>,
+  { rack }: Pick<PlanInput, 'rack'>,
+): OrderChoice[] {
   const pieces = new Map(rack.map((p) => [p.id, p]));
   const choices = new Map<string, OrderChoice & { rip: number }>();
   for (const blank of cutting.blanks) {
@@ -20,7 +23,12 @@ export function orderChoices({ cutting, shop }: Pick<Plan, 'cutting' | 'shop'>, 
     for (const { way, order } of blank.strips) {
       const known = choices.get(piece.id);
       if (known && known.rip >= way.rip) continue;
-      choices.set(piece.id, { piece, rip: way.rip, taken: order, outcomes: orderOutcomes(piece, { length: blank.length, width: way.rip }, shop) });
+      choices.set(piece.id, {
+        piece,
+        rip: way.rip,
+        taken: order,
+        outcomes: orderOutcomes(piece, { length: blank.length, width: way.rip }, shop),
+      });
     }
   }
   return [...choices.values()];

@@ -10,21 +10,23 @@ const inch = (n: number) => n * 25.4;
 
 describe('ladders', () => {
   it('add up rung by rung, and end at the size that is reached', () => {
-    fc.assert(fc.property(planInputArbitrary, (input) => {
-      const { ladders } = makePlan(input);
-      for (const ladder of Object.values(ladders)) {
-        let size = ladder.rungs[0]?.before;
-        for (const rung of ladder.rungs) {
-          expect(rung.before).toBe(size);
-          expect(rung.before - rung.taken).toBeCloseTo(rung.after, 9);
-          expect(rung.taken).toBeGreaterThan(0);
-          expect(rung.after).toBeGreaterThanOrEqual(0);
-          size = rung.after;
+    fc.assert(
+      fc.property(planInputArbitrary, (input) => {
+        const { ladders } = makePlan(input);
+        for (const ladder of Object.values(ladders)) {
+          let size = ladder.rungs[0]?.before;
+          for (const rung of ladder.rungs) {
+            expect(rung.before).toBe(size);
+            expect(rung.before - rung.taken).toBeCloseTo(rung.after, 9);
+            expect(rung.taken).toBeGreaterThan(0);
+            expect(rung.after).toBeGreaterThanOrEqual(0);
+            size = rung.after;
+          }
+          expect(ladder.reached).toBe(size ?? ladder.reached);
+          expect(ladder.target - ladder.reached).toBeCloseTo(ladder.shortBy, 6);
         }
-        expect(ladder.reached).toBe(size ?? ladder.reached);
-        expect(ladder.target - ladder.reached).toBeCloseTo(ladder.shortBy, 6);
-      }
-    }));
+      }),
+    );
   });
 
   it('end exactly at the finished size when the stock is enough', () => {
@@ -37,13 +39,17 @@ describe('ladders', () => {
   });
 
   it('4/4 rough stock planes to about 7/8 in (common practice)', () => {
-    expect(usableSize(plainPiece({ thickness: inch(1) }), DEFAULT_SHOP, { length: 429, width: 32 }).thickness).toBeCloseTo(inch(7 / 8), 1);
+    expect(
+      usableSize(plainPiece({ thickness: inch(1) }), DEFAULT_SHOP, { length: 429, width: 32 }).thickness,
+    ).toBeCloseTo(inch(7 / 8), 1);
   });
 
   it('a wanted 20 mm becomes 17 when one piece begins at 20 (common practice), and names that piece', () => {
     const board = plainBoard({ construction: 'face', thickness: 20, width: 150 }, [80, 80]);
     const thin = plainPiece({ id: 'thin', mark: 'T1', thickness: 20, surface: 'twoFaces', width: 90, length: 450 });
-    const { thickness } = makePlan(planInput(board, [thin, plainPiece({ thickness: 20, surface: 'twoFaces', id: 'p2', mark: 'P2' })])).ladders;
+    const { thickness } = makePlan(
+      planInput(board, [thin, plainPiece({ thickness: 20, surface: 'twoFaces', id: 'p2', mark: 'P2' })]),
+    ).ladders;
     expect(thickness.reached).toBeGreaterThanOrEqual(17);
     expect(thickness.reached).toBeLessThan(17.5);
     expect(thickness.shortBy).toBeCloseTo(20 - thickness.reached, 9);
@@ -64,34 +70,75 @@ describe('materials', () => {
   });
 
   it('never make more board than wood was taken, and say which pieces have no price', () => {
-    fc.assert(fc.property(planInputArbitrary, (input) => {
-      const { materials, strips, ladders } = makePlan(input);
-      expect(materials.yield ?? 0).toBeLessThanOrEqual(1);
-      expect(materials.unpriced.length > 0).toBe(materials.yield !== null);
-      const shown = strips.reduce((sum, s) => sum + s.finished.width, 0);
-      expect(shown).toBeCloseTo(ladders.width.reached, 6);
-      for (const { rough, milled, finished } of strips) {
-        for (const size of [rough, milled, finished]) expect(Math.min(size.length, size.width, size.thickness)).toBeGreaterThanOrEqual(0);
-      }
-    }));
+    fc.assert(
+      fc.property(planInputArbitrary, (input) => {
+        const { materials, strips, ladders } = makePlan(input);
+        expect(materials.yield ?? 0).toBeLessThanOrEqual(1);
+        expect(materials.unpriced.length > 0).toBe(materials.yield !== null);
+        const shown = strips.reduce((sum, s) => sum + s.finished.width, 0);
+        expect(shown).toBeCloseTo(ladders.width.reached, 6);
+        for (const { rough, milled, finished } of strips) {
+          for (const size of [rough, milled, finished])
+            expect(Math.min(size.length, size.width, size.thickness)).toBeGreaterThanOrEqual(0);
+        }
+      }),
+    );
   });
 });
 
 describe('operations', () => {
   it('come in working order, and mill only what the cut plan gives', () => {
-    const order = ['crosscut', 'split', 'flatten', 'jointEdge', 'rip', 'remill', 'resaw', 'planeStrips', 'jointStrips', 'layOut', 'keys', 'dryRun', 'glue', 'flattenSections', 'join', 'scrape', 'flattenPanel', 'trimEdges', 'cutApart', 'trimEnds', 'corners', 'groove', 'edges', 'holds', 'handles', 'bores', 'sand', 'engrave', 'raiseGrain', 'oil', 'topCoat', 'feet'];
-    fc.assert(fc.property(planInputArbitrary, (input) => {
-      const { operations, cutting } = makePlan(input);
-      // Planks that are flattened at full length come before everything.
-      const places = operations.filter((o, i) => !(o.kind === 'flatten' && i === 0)).map((o) => order.indexOf(o.kind));
-      expect(Math.min(0, ...places)).toBe(0);
-      for (const o of operations) for (const change of o.parts) expect(change.before).toBeGreaterThanOrEqual(change.after - 1e-9);
-      for (const o of operations) for (const change of o.parts) expect(change.after).toBeGreaterThanOrEqual(0);
-      for (const o of operations) expect(o.minutes >= 0 && Number.isFinite(o.minutes)).toBe(true);
-      expect(places).toEqual([...places].sort((a, b) => a - b));
-      expect(operations.map((o) => o.number)).toEqual(operations.map((_, i) => i + 1));
-      expect(operations.some((o) => o.kind === 'rip')).toBe(cutting.blanks.length > 0);
-    }));
+    const order = [
+      'crosscut',
+      'split',
+      'flatten',
+      'jointEdge',
+      'rip',
+      'remill',
+      'resaw',
+      'planeStrips',
+      'jointStrips',
+      'layOut',
+      'keys',
+      'dryRun',
+      'glue',
+      'flattenSections',
+      'join',
+      'scrape',
+      'flattenPanel',
+      'trimEdges',
+      'cutApart',
+      'trimEnds',
+      'corners',
+      'groove',
+      'edges',
+      'holds',
+      'handles',
+      'bores',
+      'sand',
+      'engrave',
+      'raiseGrain',
+      'oil',
+      'topCoat',
+      'feet',
+    ];
+    fc.assert(
+      fc.property(planInputArbitrary, (input) => {
+        const { operations, cutting } = makePlan(input);
+        // Planks that are flattened at full length come before everything.
+        const places = operations
+          .filter((o, i) => !(o.kind === 'flatten' && i === 0))
+          .map((o) => order.indexOf(o.kind));
+        expect(Math.min(0, ...places)).toBe(0);
+        for (const o of operations)
+          for (const change of o.parts) expect(change.before).toBeGreaterThanOrEqual(change.after - 1e-9);
+        for (const o of operations) for (const change of o.parts) expect(change.after).toBeGreaterThanOrEqual(0);
+        for (const o of operations) expect(o.minutes >= 0 && Number.isFinite(o.minutes)).toBe(true);
+        expect(places).toEqual([...places].sort((a, b) => a - b));
+        expect(operations.map((o) => o.number)).toEqual(operations.map((_, i) => i + 1));
+        expect(operations.some((o) => o.kind === 'rip')).toBe(cutting.blanks.length > 0);
+      }),
+    );
   });
 
   it('set fences and stops to the sizes of the ladder', () => {
@@ -115,9 +162,13 @@ describe('operations', () => {
 });
 
 it('a plan does not depend on the order of the rack', () => {
-  fc.assert(fc.property(planInputArbitrary, (input) => {
-    expect(makePlan({ ...input, rack: [...input.rack].reverse() }).cutting.blanks).toEqual(makePlan(input).cutting.blanks);
-  }));
+  fc.assert(
+    fc.property(planInputArbitrary, (input) => {
+      expect(makePlan({ ...input, rack: [...input.rack].reverse() }).cutting.blanks).toEqual(
+        makePlan(input).cutting.blanks,
+      );
+    }),
+  );
 });
 
 it('snipe longer than the usual trim lengthens the blanks', () => {

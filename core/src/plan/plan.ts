@@ -71,10 +71,21 @@ export function makePlan(given: PlanInput): Plan {
   const { cutting, outdated } = cutForBoard(input, allowances);
   const pieces = piecesOf(input);
   const trim = trimLayout(board, allowances, shop);
-  const bodySize = { length: allowances.roughLength, thickness: allowances.glueThickness, start: shareStart(board, allowances, trim) };
-  const over = allowances.panels.map((_, k) => dirtySideUp(stripsOf(board), stripBodies(board, cutting, pieces, bodySize, k + 1)));
+  const bodySize = {
+    length: allowances.roughLength,
+    thickness: allowances.glueThickness,
+    start: shareStart(board, allowances, trim),
+  };
+  const over = allowances.panels.map((_, k) =>
+    dirtySideUp(stripsOf(board), stripBodies(board, cutting, pieces, bodySize, k + 1)),
+  );
   const context: PlanContext = {
-    ...input, allowances, cutting, pieces, trim, turnedOver: over,
+    ...input,
+    allowances,
+    cutting,
+    pieces,
+    trim,
+    turnedOver: over,
     panelWidth: panelWidth(board),
   };
   const ladders = { thickness: thicknessLadder(context), width: widthLadder(context), length: lengthLadder(context) };
@@ -84,10 +95,23 @@ export function makePlan(given: PlanInput): Plan {
   const worked = workedBoardOf(context, ladders);
   const operations = operationsFor(context, ladders, gluing, worked);
   return {
-    shop, allowances, panelWidth: context.panelWidth, strips, ladders, cutting, outdated, gluing, trim, bodies, worked,
+    shop,
+    allowances,
+    panelWidth: context.panelWidth,
+    strips,
+    ladders,
+    cutting,
+    outdated,
+    gluing,
+    trim,
+    bodies,
+    worked,
     movement: seasonMovement(input, strips, bodies, ladders.thickness.reached),
     sections: sectionsFor(board, allowances, rack, shop, saw.promised),
-    operations, flattening: panelFlatteningWays(context, gluing.sectionWidth !== null), timeline: timelineOf(operations, shop), moisture: moistureOf(context),
+    operations,
+    flattening: panelFlatteningWays(context, gluing.sectionWidth !== null),
+    timeline: timelineOf(operations, shop),
+    moisture: moistureOf(context),
     materials: materialsOf(context, strips),
   };
 }

@@ -9,16 +9,32 @@ import { blankSpace } from '../cutting/unitGeometry.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { demandKey } from './cutForBoard.ts';
 
-export type RebuiltCut = { ok: true; plan: CutPlan } | { ok: false; faults: (CutFault | { pieceId: string; unit: number; fault: 'strip' })[] };
+export type RebuiltCut =
+  { ok: true; plan: CutPlan } | { ok: false; faults: (CutFault | { pieceId: string; unit: number; fault: 'strip' })[] };
 
 /** The decisions in a cut plan, without anything that follows from them. */
 export function bareCut(plan: Pick<CutPlan, 'blanks' | 'bound' | 'proofs'>): BareCut {
   return {
-    bound: plan.bound, proofs: plan.proofs,
-    blanks: plan.blanks.filter((b) => !b.done).map((b) => ({
-      pieceId: b.pieceId, unit: b.unit, from: b.from, length: b.length,
-      strips: b.strips.map(({ demand: { board, stripId, copy, spare }, way, from, layer, layers }) => ({ board, stripId, copy, spare, way, from, layer, layers })),
-    })),
+    bound: plan.bound,
+    proofs: plan.proofs,
+    blanks: plan.blanks
+      .filter((b) => !b.done)
+      .map((b) => ({
+        pieceId: b.pieceId,
+        unit: b.unit,
+        from: b.from,
+        length: b.length,
+        strips: b.strips.map(({ demand: { board, stripId, copy, spare }, way, from, layer, layers }) => ({
+          board,
+          stripId,
+          copy,
+          spare,
+          way,
+          from,
+          layer,
+          layers,
+        })),
+      })),
   };
 }
 
@@ -36,41 +52,64 @@ export function rebuildCut(problem: CutProblem, bare: BareCut): RebuiltCut {
   }
   const faults: (CutFault | { pieceId: string; unit: number; fault: 'strip' })[] = [];
   const met = new Set<string>();
-  const used = [...byUnit].sort(([a], [b]) => (a < b ? -1 : 1)).flatMap(([key, blanks]) => {
-    const unit = units.get(key);
-    const { pieceId, unit: number } = blanks[0]!;
-    if (!unit) {
-      faults.push({ pieceId, unit: number, fault: 'noPiece' });
-      return [];
-    }
-    const { geometry } = unit;
-    const placed = blanks.flatMap((blank): PlacedBlank[] => {
-      const x = geometry.mirrored ? unit.piece.length - blank.from - blank.length : blank.from;
-      const space = blankSpace(geometry, x, blank.length);
-      if (!space) {
-        faults.push({ pieceId, unit: number, fault: geometry.taken.length > 0 ? 'promised' : 'outside' });
+  const used = [...byUnit]
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .flatMap(([key, blanks]) => {
+      const unit = units.get(key);
+      const { pieceId, unit: number } = blanks[0]!;
+      if (!unit) {
+        faults.push({ pieceId, unit: number, fault: 'noPiece' });
         return [];
       }
-      const rips = new Map<number, BareBlank['strips']>();
-      for (const strip of blank.strips) rips.set(strip.from, [...(rips.get(strip.from) ?? []), strip].sort((a, b) => a.layer - b.layer));
-      const lanes = [...rips].map(([y, layers]) => {
-        const { rip, shows } = layers[0]!.way;
-        const strips = layers.flatMap((strip) => {
-          const demand = wanted.get(demandKey(strip));
-          const fits = demand?.ways.some((w) => w.shows === strip.way.shows && w.rip <= strip.way.rip + LENGTH_TOLERANCE_MM && w.thickness <= strip.way.thickness + LENGTH_TOLERANCE_MM);
-          if (!demand || !fits || met.has(demandKey(demand)) || Math.abs(demand.length - blank.length) > LENGTH_TOLERANCE_MM || (demand.from && !demand.from.includes(pieceId))) {
-            faults.push({ pieceId, unit: number, fault: 'strip' });
-            return [];
-          }
-          met.add(demandKey(demand));
-          return [{ demand, way: strip.way }];
+      const { geometry } = unit;
+      const placed = blanks.flatMap((blank): PlacedBlank[] => {
+        const x = geometry.mirrored ? unit.piece.length - blank.from - blank.length : blank.from;
+        const space = blankSpace(geometry, x, blank.length);
+        if (!space) {
+          faults.push({ pieceId, unit: number, fault: geometry.taken.length > 0 ? 'promised' : 'outside' });
+          return [];
+        }
+        const rips = new Map<number, BareBlank['strips']>();
+        for (const strip of blank.strips)
+          rips.set(
+            strip.from,
+            [...(rips.get(strip.from) ?? []), strip].sort((a, b) => a.layer - b.layer),
+          );
+        const lanes = [...rips].map(([y, layers]) => {
+          const { rip, shows } = layers[0]!.way;
+          const strips = layers.flatMap((strip) => {
+            const demand = wanted.get(demandKey(strip));
+            const fits = demand?.ways.some(
+              (w) =>
+                w.shows === strip.way.shows &&
+                w.rip <= strip.way.rip + LENGTH_TOLERANCE_MM &&
+                w.thickness <= strip.way.thickness + LENGTH_TOLERANCE_MM,
+            );
+            if (
+              !demand ||
+              !fits ||
+              met.has(demandKey(demand)) ||
+              Math.abs(demand.length - blank.length) > LENGTH_TOLERANCE_MM ||
+              (demand.from && !demand.from.includes(pieceId))
+            ) {
+              faults.push({ pieceId, unit: number, fault: 'strip' });
+              return [];
+            }
+            met.add(demandKey(demand));
+            return [{ demand, way: strip.way }];
+          });
+          return makeLane(
+            unit,
+            { length: blank.length, space },
+            { key: '', width: rip, parts: [{ offset: 0, rip, shows }] },
+            y,
+            [strips],
+          );
         });
-        return makeLane(unit, { length: blank.length, space }, { key: '', width: rip, parts: [{ offset: 0, rip, shows }] }, y, [strips]);
+        return [{ x, length: blank.length, lanes }];
       });
-      return [{ x, length: blank.length, lanes }];
+      return [{ unit, blanks: placed }];
     });
-    return [{ unit, blanks: placed }];
-  });
   const settled = used.map(settleUnit);
   const blanks: Blank[] = settled.flatMap((s) => s.blanks);
   faults.push(...auditCut(blanks, problem.rack, problem.promised, problem.shop));
@@ -84,18 +123,33 @@ export function rebuildCut(problem: CutProblem, bare: BareCut): RebuiltCut {
   return {
     ok: true,
     plan: {
-      method: 'kept', blanks, leftovers: settled.flatMap((s) => s.leftovers), score, ...believable(bare, score.total, totals),
-      shortages: shortagesOf(problem.demands.filter((d) => !met.has(demandKey(d))), problem),
+      method: 'kept',
+      blanks,
+      leftovers: settled.flatMap((s) => s.leftovers),
+      score,
+      ...believable(bare, score.total, totals),
+      shortages: shortagesOf(
+        problem.demands.filter((d) => !met.has(demandKey(d))),
+        problem,
+      ),
     },
   };
 }
 
 /** What was proven of the plan, as far as it fits what the plan costs: a bound above the cost, or the proof of another cost, proves nothing here. */
-function believable({ bound, proofs }: BareCut, total: number, totals: ReadonlyMap<string, number>): Pick<CutPlan, 'bound' | 'gap' | 'proofs'> {
-  const below = (claimed: number | null, cost: number) => (claimed !== null && claimed <= cost + SCORE_TOLERANCE ? claimed : null);
+function believable(
+  { bound, proofs }: BareCut,
+  total: number,
+  totals: ReadonlyMap<string, number>,
+): Pick<CutPlan, 'bound' | 'gap' | 'proofs'> {
+  const below = (claimed: number | null, cost: number) =>
+    claimed !== null && claimed <= cost + SCORE_TOLERANCE ? claimed : null;
   const own = below(bound, total);
   return {
-    bound: own, gap: gapOf(total, own),
-    proofs: proofs.filter((p) => Math.abs(p.total - (totals.get(p.species) ?? 0)) <= SCORE_TOLERANCE).map((p) => ({ ...p, bound: below(p.bound, p.total) })),
+    bound: own,
+    gap: gapOf(total, own),
+    proofs: proofs
+      .filter((p) => Math.abs(p.total - (totals.get(p.species) ?? 0)) <= SCORE_TOLERANCE)
+      .map((p) => ({ ...p, bound: below(p.bound, p.total) })),
   };
 }

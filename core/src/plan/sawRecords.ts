@@ -5,7 +5,10 @@ import { pieceSchema } from '../stock/piece.ts';
 import type { DoneBlank, SawState } from './context.ts';
 import { demandKey } from './cutForBoard.ts';
 
-const id = z.string({ error: 'must be text' }).min(1, { error: 'must not be empty' }).max(40, { error: 'must be at most 40 characters' });
+const id = z
+  .string({ error: 'must be text' })
+  .min(1, { error: 'must not be empty' })
+  .max(40, { error: 'must be at most 40 characters' });
 const whole = z.int({ error: 'must be a whole number' }).min(0, { error: 'must not be negative' });
 
 /** One strip of one copy of a board, or one of its spares. */
@@ -14,8 +17,22 @@ export type StripName = z.infer<typeof stripNameSchema>;
 
 /** What the saw did with one piece: how it was, what was cut, which strips failed, and what went back to the rack. */
 export const cuttingRecordSchema = z.strictObject({
-  planId: id, pieceId: id, unit: whole, piece: pieceSchema, blanks: z.array(blankSchema), failed: z.array(stripNameSchema),
-  leftovers: z.array(z.strictObject({ id, mark: z.string(), from: z.number(), length: z.number(), across: z.number(), width: z.number() })),
+  planId: id,
+  pieceId: id,
+  unit: whole,
+  piece: pieceSchema,
+  blanks: z.array(blankSchema),
+  failed: z.array(stripNameSchema),
+  leftovers: z.array(
+    z.strictObject({
+      id,
+      mark: z.string(),
+      from: z.number(),
+      length: z.number(),
+      across: z.number(),
+      width: z.number(),
+    }),
+  ),
 });
 export type CuttingRecord = z.infer<typeof cuttingRecordSchema>;
 
@@ -37,7 +54,14 @@ export interface StoredCutting {
 }
 
 /** A length of a piece that a kept plan promises, and the boards whose strips come from it. */
-export const promiseSchema = z.strictObject({ planId: id, pieceId: id, unit: whole, from: z.number(), to: z.number(), boards: z.array(id) });
+export const promiseSchema = z.strictObject({
+  planId: id,
+  pieceId: id,
+  unit: whole,
+  from: z.number(),
+  to: z.number(),
+  boards: z.array(id),
+});
 export type StoredPromise = z.infer<typeof promiseSchema>;
 
 /** What the saw book says to some boards: all the wood that is promised, the plans that were kept for them, and what was cut for them. */
@@ -51,26 +75,47 @@ export const EMPTY_SAW_BOOK: SawBook = { promises: [], plans: [], cuttings: [] }
 
 /** What a plan promises, blank by blank. */
 export function promisesOf(planId: string, plan: Pick<CutPlan, 'blanks'>): StoredPromise[] {
-  return plan.blanks.map((b) => ({ planId, pieceId: b.pieceId, unit: b.unit, from: b.from, to: b.from + b.length, boards: [...new Set(b.strips.map((s) => s.demand.board))] }));
+  return plan.blanks.map((b) => ({
+    planId,
+    pieceId: b.pieceId,
+    unit: b.unit,
+    from: b.from,
+    to: b.from + b.length,
+    boards: [...new Set(b.strips.map((s) => s.demand.board))],
+  }));
 }
 
 /** Wood promised to boards other than these. A blank that such a board shares with another stays promised. */
 export function promisedToOthers(book: Pick<SawBook, 'promises'>, boards: readonly string[]): PromisedRange[] {
-  return book.promises.filter((p) => p.boards.some((b) => !boards.includes(b))).map(({ pieceId, unit, from, to }) => ({ pieceId, unit, from, to }));
+  return book.promises
+    .filter((p) => p.boards.some((b) => !boards.includes(b)))
+    .map(({ pieceId, unit, from, to }) => ({ pieceId, unit, from, to }));
 }
 
 /** Blanks that are cut already for a board, without the strips that failed. */
 export function doneFor(book: SawBook, board: string): DoneBlank[] {
-  return book.cuttings.flatMap(({ record }) => {
-    const failed = new Set(record.failed.map(demandKey));
-    return record.blanks.map((blank) => ({
-      piece: record.piece, blank: { ...blank, done: true, strips: blank.strips.filter(({ demand }) => demand.board === board && !failed.has(demandKey(demand))) },
-    }));
-  }).filter(({ blank }) => blank.strips.length > 0);
+  return book.cuttings
+    .flatMap(({ record }) => {
+      const failed = new Set(record.failed.map(demandKey));
+      return record.blanks.map((blank) => ({
+        piece: record.piece,
+        blank: {
+          ...blank,
+          done: true,
+          strips: blank.strips.filter(({ demand }) => demand.board === board && !failed.has(demandKey(demand))),
+        },
+      }));
+    })
+    .filter(({ blank }) => blank.strips.length > 0);
 }
 
 /** What the plan of one board needs to know of the saw book. */
 export function sawStateFor(book: SawBook, board: string): SawState {
   const chosen = book.plans.find((p) => p.boards.includes(board))?.plan ?? null;
-  return { key: board, promised: promisedToOthers(book, [board]), chosen: chosen && chosen.blanks.length > 0 ? chosen : null, done: doneFor(book, board) };
+  return {
+    key: board,
+    promised: promisedToOthers(book, [board]),
+    chosen: chosen && chosen.blanks.length > 0 ? chosen : null,
+    done: doneFor(book, board),
+  };
 }

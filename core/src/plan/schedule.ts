@@ -23,17 +23,28 @@ export function criticalPath(tasks: readonly NetworkTask[]): Map<string, Network
   for (const task of tasks) for (const id of task.after) followers.set(id, [...(followers.get(id) ?? []), task]);
   const earliest = new Map<string, number>();
   for (const task of tasks) {
-    earliest.set(task.id, Math.max(0, ...task.after.map((id) => {
-      const before = byId.get(id);
-      const start = earliest.get(id);
-      if (!before || start === undefined) throw new Error(`${task.id} comes before ${id}, on which it depends.`);
-      return start + before.minutes;
-    })));
+    earliest.set(
+      task.id,
+      Math.max(
+        0,
+        ...task.after.map((id) => {
+          const before = byId.get(id);
+          const start = earliest.get(id);
+          if (!before || start === undefined) throw new Error(`${task.id} comes before ${id}, on which it depends.`);
+          return start + before.minutes;
+        }),
+      ),
+    );
   }
   const end = Math.max(0, ...tasks.map((t) => earliest.get(t.id)! + t.minutes));
   const latest = new Map<string, number>();
   for (const task of [...tasks].reverse()) {
     latest.set(task.id, Math.min(end, ...(followers.get(task.id) ?? []).map((t) => latest.get(t.id)!)) - task.minutes);
   }
-  return new Map(tasks.map((t) => [t.id, { earliest: earliest.get(t.id)!, latest: latest.get(t.id)!, slack: latest.get(t.id)! - earliest.get(t.id)! }]));
+  return new Map(
+    tasks.map((t) => [
+      t.id,
+      { earliest: earliest.get(t.id)!, latest: latest.get(t.id)!, slack: latest.get(t.id)! - earliest.get(t.id)! },
+    ]),
+  );
 }

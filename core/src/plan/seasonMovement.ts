@@ -35,7 +35,12 @@ export interface SeasonMovement {
 }
 
 /** Rings are taken as the stock piece says; a strip that has no piece yet counts as flat-sawn, the usual stock. */
-export function seasonMovement({ board, shop, species }: Pick<PlanInput, 'board' | 'shop' | 'species'>, strips: readonly PlannedStrip[], bodies: readonly StripBody[], thickness: number): SeasonMovement {
+export function seasonMovement(
+  { board, shop, species }: Pick<PlanInput, 'board' | 'shop' | 'species'>,
+  strips: readonly PlannedStrip[],
+  bodies: readonly StripBody[],
+  thickness: number,
+): SeasonMovement {
   const seasons = board.seasons ?? shop.seasons;
   const [dry, damp] = [equilibriumMoisture(seasons.dry), equilibriumMoisture(seasons.damp)];
   const bySpecies = new Map(species.map((s) => [s.code, s]));
@@ -48,13 +53,24 @@ export function seasonMovement({ board, shop, species }: Pick<PlanInput, 'board'
       return coefficient === null ? null : movementOf(size, coefficient, dry, damp);
     };
     const width = strip.finished.width;
-    return { number: strip.number, across: along(shows, 'across', width), up: along(shows, 'up', thickness), otherWay: along(shows === 'edge' ? 'face' : 'edge', 'across', width) };
+    return {
+      number: strip.number,
+      across: along(shows, 'across', width),
+      up: along(shows, 'up', thickness),
+      otherWay: along(shows === 'edge' ? 'face' : 'edge', 'across', width),
+    };
   });
   const total = (values: (number | null)[]) => values.reduce<number>((sum, v) => sum + (v ?? 0), 0);
   const holds = [dry, damp].every((m) => m >= MOVEMENT_HOLDS.least && m <= MOVEMENT_HOLDS.greatest);
   return {
-    seasons, own: board.seasons !== null, dryMoisture: dry, dampMoisture: damp, holds, strips: moved,
-    across: total(moved.map((m) => m.across)), otherWay: total(moved.map((m) => m.otherWay)),
+    seasons,
+    own: board.seasons !== null,
+    dryMoisture: dry,
+    dampMoisture: damp,
+    holds,
+    strips: moved,
+    across: total(moved.map((m) => m.across)),
+    otherWay: total(moved.map((m) => m.otherWay)),
     unknown: [...new Set(strips.filter((_, i) => moved[i]!.across === null).map((s) => s.species))],
   };
 }

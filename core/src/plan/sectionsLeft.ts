@@ -11,14 +11,30 @@ export function sectionKey({ pieceId, width, resawn }: Pick<Section, 'pieceId' |
 }
 
 /** How many strips of each section are left once this board and those that have wood promised are cut. */
-export function sectionsLeft({ sections, cutting, allowances }: Pick<Plan, 'sections' | 'cutting' | 'allowances'>, { board, rack, shop, saw = NOTHING_SAWN }: PlanInput): Map<string, number> {
-  const mine: PromisedRange[] = cutting.blanks.filter((b) => !b.done).map((b) => ({ pieceId: b.pieceId, unit: b.unit, from: b.from, to: b.from + b.length }));
+export function sectionsLeft(
+  { sections, cutting, allowances }: Pick<Plan, 'sections' | 'cutting' | 'allowances'>,
+  { board, rack, shop, saw = NOTHING_SAWN }: PlanInput,
+): Map<string, number> {
+  const mine: PromisedRange[] = cutting.blanks
+    .filter((b) => !b.done)
+    .map((b) => ({ pieceId: b.pieceId, unit: b.unit, from: b.from, to: b.from + b.length }));
   const taken = [...saw.promised, ...mine];
   const pieces = new Map(rack.map((p) => [p.id, p]));
-  return new Map(sections.map((section) => {
-    const piece = pieces.get(section.pieceId)!;
-    const way = board.construction === 'edge' ? { shows: 'edge' as const, rip: edgeRip(allowances, section.width), thickness: section.width }
-      : { shows: 'face' as const, rip: faceRip(allowances, section.width), thickness: Math.max(1, allowances.glueThickness - section.tooThinBy) };
-    return [sectionKey(section), stripsOfAll(piece, shop, allowances.roughLength, way, taken) * (section.resawn ? 2 : 1)];
-  }));
+  return new Map(
+    sections.map((section) => {
+      const piece = pieces.get(section.pieceId)!;
+      const way =
+        board.construction === 'edge'
+          ? { shows: 'edge' as const, rip: edgeRip(allowances, section.width), thickness: section.width }
+          : {
+              shows: 'face' as const,
+              rip: faceRip(allowances, section.width),
+              thickness: Math.max(1, allowances.glueThickness - section.tooThinBy),
+            };
+      return [
+        sectionKey(section),
+        stripsOfAll(piece, shop, allowances.roughLength, way, taken) * (section.resawn ? 2 : 1),
+      ];
+    }),
+  );
 }

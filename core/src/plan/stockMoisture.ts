@@ -23,7 +23,8 @@ export function moistureOf({ board, cutting, pieces, species, shop }: PlanContex
   for (const blank of cutting.blanks) {
     for (const { demand } of blank.strips) {
       const strip = stripsOf(board)[demand.strip - 1];
-      if (strip && strip.width > (stripsOf(board)[(used.get(blank.pieceId) ?? 0) - 1]?.width ?? 0)) used.set(blank.pieceId, demand.strip);
+      if (strip && strip.width > (stripsOf(board)[(used.get(blank.pieceId) ?? 0) - 1]?.width ?? 0))
+        used.set(blank.pieceId, demand.strip);
     }
   }
   return [...used].flatMap(([id, number]): StockMoisture[] => {
@@ -31,7 +32,16 @@ export function moistureOf({ board, cutting, pieces, species, shop }: PlanContex
     const strip = stripsOf(board)[number - 1];
     if (!piece || !strip || piece.moisture === null) return [];
     const wood = species.find((s) => s.code === piece.species);
-    const coefficient = wood ? changeCoefficient(wood, strainAngles(piece.rings, showsOf(board.construction, strip)).across) : null;
-    return [{ mark: piece.mark, measured: piece.moisture, room, change: coefficient === null ? null : movementOf(strip.width, coefficient, piece.moisture, room) }];
+    const coefficient = wood
+      ? changeCoefficient(wood, strainAngles(piece.rings, showsOf(board.construction, strip)).across)
+      : null;
+    return [
+      {
+        mark: piece.mark,
+        measured: piece.moisture,
+        room,
+        change: coefficient === null ? null : movementOf(strip.width, coefficient, piece.moisture, room),
+      },
+    ];
   });
 }

@@ -35,19 +35,45 @@ export function inPiece(body: StripBody, at: Triple): Triple {
  * @param copy which panel of a batch
  * @param size of each strip for one board; `start` is where that board's share begins along a blank that holds several, mm
  */
-export function stripBodies(board: Pick<Board, 'construction' | 'recipe'>, cutting: CutPlan, pieces: ReadonlyMap<string, Piece>, size: { length: number; thickness: number; start: number }, copy = 1): StripBody[] {
-  const sources = new Map(cutting.blanks.flatMap((blank) => blank.strips.filter((s) => s.demand.copy === copy && s.demand.spare === 0).map((strip) => [strip.demand.stripId, { blank, strip }])));
+export function stripBodies(
+  board: Pick<Board, 'construction' | 'recipe'>,
+  cutting: CutPlan,
+  pieces: ReadonlyMap<string, Piece>,
+  size: { length: number; thickness: number; start: number },
+  copy = 1,
+): StripBody[] {
+  const sources = new Map(
+    cutting.blanks.flatMap((blank) =>
+      blank.strips
+        .filter((s) => s.demand.copy === copy && s.demand.spare === 0)
+        .map((strip) => [strip.demand.stripId, { blank, strip }]),
+    ),
+  );
   return stripsOf(board).map((strip) => {
     const source = sources.get(strip.id);
     const piece = source && pieces.get(source.blank.pieceId);
-    if (!source || !piece) return turned(strip, { piece: null, unit: 0, ...flatOrOnEdge(showsOf(board.construction, strip)), size: [size.length, strip.width, size.thickness] }, [0, 0, 0]);
+    if (!source || !piece)
+      return turned(
+        strip,
+        {
+          piece: null,
+          unit: 0,
+          ...flatOrOnEdge(showsOf(board.construction, strip)),
+          size: [size.length, strip.width, size.thickness],
+        },
+        [0, 0, 0],
+      );
     const { way, from, planed } = source.strip;
     const axes = flatOrOnEdge(way.shows);
     const bodySize: Triple = [size.length, strip.width, size.thickness];
     // The middle of the ripping, or of its layer when it is resawn; what planing and jointing take comes off both sides alike.
     const slab = thicknessAt(piece, source.blank.from + source.blank.length / 2);
     const share = size.start + size.length / 2;
-    const middle: Triple = [source.blank.from + (strip.endForEnd ? source.blank.length - share : share), from + way.rip / 2, (slab - planed) / 2 + heightInRipping(source.strip, source.blank)];
+    const middle: Triple = [
+      source.blank.from + (strip.endForEnd ? source.blank.length - share : share),
+      from + way.rip / 2,
+      (slab - planed) / 2 + heightInRipping(source.strip, source.blank),
+    ];
     return turned(strip, { piece, unit: source.blank.unit, ...axes, size: bodySize }, middle);
   });
 }
@@ -55,7 +81,9 @@ export function stripBodies(board: Pick<Board, 'construction' | 'recipe'>, cutti
 /** Where the middle of a strip lies above the bottom of its planed ripping, mm: half way up, or in its layer when it is resawn. */
 function heightInRipping(strip: RippedStrip, blank: Blank): number {
   if (strip.layers === 1) return strip.planed / 2;
-  const layers = blank.strips.filter((s) => Math.abs(s.from - strip.from) < LENGTH_TOLERANCE_MM && s.layers > 1).sort((a, b) => a.layer - b.layer);
+  const layers = blank.strips
+    .filter((s) => Math.abs(s.from - strip.from) < LENGTH_TOLERANCE_MM && s.layers > 1)
+    .sort((a, b) => a.layer - b.layer);
   const wood = layers.reduce((sum, s) => sum + s.way.thickness, 0);
   // Kerfs and what is planed off the sawn faces, shared out evenly; failed layers are air.
   const gap = Math.max(0, strip.planed - wood) / Math.max(1, strip.layers - 1);
@@ -64,14 +92,26 @@ function heightInRipping(strip: RippedStrip, blank: Blank): number {
 }
 
 function flatOrOnEdge(shows: 'edge' | 'face'): Pick<StripBody, 'shows' | 'along' | 'across' | 'up'> {
-  return shows === 'face' ? { shows, along: [1, 0, 0], across: [0, 1, 0], up: [0, 0, 1] } : { shows, along: [1, 0, 0], across: [0, 0, 1], up: [0, -1, 0] };
+  return shows === 'face'
+    ? { shows, along: [1, 0, 0], across: [0, 1, 0], up: [0, 0, 1] }
+    : { shows, along: [1, 0, 0], across: [0, 0, 1], up: [0, -1, 0] };
 }
 
 /** The body turned as the strip is, its middle left where it was. */
-function turned(strip: Pick<Strip, 'turned' | 'endForEnd'>, flat: Omit<StripBody, 'origin'>, middle: Triple): StripBody {
+function turned(
+  strip: Pick<Strip, 'turned' | 'endForEnd'>,
+  flat: Omit<StripBody, 'origin'>,
+  middle: Triple,
+): StripBody {
   const over = strip.turned ? { across: minus(flat.across), up: minus(flat.up) } : { across: flat.across, up: flat.up };
-  const axes = strip.endForEnd ? { along: minus(flat.along), across: minus(over.across), up: over.up } : { along: flat.along, ...over };
-  const origin = plus(plus(plus(middle, axes.along, -flat.size[0] / 2), axes.across, -flat.size[1] / 2), axes.up, -flat.size[2] / 2);
+  const axes = strip.endForEnd
+    ? { along: minus(flat.along), across: minus(over.across), up: over.up }
+    : { along: flat.along, ...over };
+  const origin = plus(
+    plus(plus(middle, axes.along, -flat.size[0] / 2), axes.across, -flat.size[1] / 2),
+    axes.up,
+    -flat.size[2] / 2,
+  );
   return { ...flat, ...axes, origin };
 }
 
@@ -88,14 +128,19 @@ export function isTurnedOver({ shows, up }: Pick<StripBody, 'shows' | 'up'>): bo
 /** Strips that would show what may go underneath while their other side is clean, by id; not those whose maker chose the side. */
 export function dirtySideUp(strips: readonly Strip[], bodies: readonly StripBody[]): Set<string> {
   const hidden = (body: StripBody, side: 'top' | 'under') => defectsOn(body, side).some((d) => d.treatment === 'under');
-  return new Set(strips.flatMap((strip, i) => {
-    const body = bodies[i];
-    return body?.piece && !strip.sideKept && hidden(body, 'top') && !hidden(body, 'under') ? [strip.id] : [];
-  }));
+  return new Set(
+    strips.flatMap((strip, i) => {
+      const body = bodies[i];
+      return body?.piece && !strip.sideKept && hidden(body, 'top') && !hidden(body, 'under') ? [strip.id] : [];
+    }),
+  );
 }
 
 /** The strips as they lie once some of them are turned over. */
-export function turnedOver<S extends Pick<Strip, 'id' | 'turned'>>(strips: readonly S[], over: ReadonlySet<string> | undefined): S[] {
+export function turnedOver<S extends Pick<Strip, 'id' | 'turned'>>(
+  strips: readonly S[],
+  over: ReadonlySet<string> | undefined,
+): S[] {
   return strips.map((s) => (over?.has(s.id) ? { ...s, turned: !s.turned } : s));
 }
 
@@ -110,9 +155,10 @@ export interface GrainArrowOf {
 /** Fibres that rise to the upper face toward the far end rise to the lower one toward the marked end; on an edge nobody has looked. */
 export function grainArrow(strip: Pick<Strip, 'endForEnd'>, body: StripBody | undefined): GrainArrowOf {
   const grain = body?.piece?.grain ?? 'unknown';
-  if (!body || body.shows === 'edge' || grain === 'unknown' || grain === 'straight') return { forward: !strip.endForEnd, known: grain === 'straight' };
-  const rises = (grain === 'toFar') === (body.up[2] > 0);
-  return { forward: rises === (body.along[0] > 0), known: true };
+  if (!body || body.shows === 'edge' || grain === 'unknown' || grain === 'straight')
+    return { forward: !strip.endForEnd, known: grain === 'straight' };
+  const rises = (grain === 'toFar') === body.up[2] > 0;
+  return { forward: rises === body.along[0] > 0, known: true };
 }
 
 /** Defects that show on a side of the board. @param side its show side, or its underside */
@@ -121,7 +167,8 @@ export function defectsOn(body: StripBody, side: 'top' | 'under'): Defect[] {
   if (!piece) return [];
   const [from, to] = [inPiece(body, [0, 0, 0]), inPiece(body, [...body.size])];
   // A strip that begins just where a place ends does not hold it.
-  const meets = (start: number, size: number, a: number, b: number) => start < Math.max(a, b) - LENGTH_TOLERANCE_MM && start + size > Math.min(a, b) + LENGTH_TOLERANCE_MM;
+  const meets = (start: number, size: number, a: number, b: number) =>
+    start < Math.max(a, b) - LENGTH_TOLERANCE_MM && start + size > Math.min(a, b) + LENGTH_TOLERANCE_MM;
   const overlaps = (d: Defect) => meets(d.from, d.length, from[0], to[0]);
   const facing = side === 'top' ? body.up : minus(body.up);
   return piece.defects.filter((d) => {
@@ -135,12 +182,16 @@ export function defectsOn(body: StripBody, side: 'top' | 'under'): Defect[] {
 }
 
 function reaches(face: DefectFace, up: number): boolean {
-  return face === 'through' || (face === 'up') === (up > 0);
+  return face === 'through' || (face === 'up') === up > 0;
 }
 
 /** A whole piece as it lies in the rack, upper face to the viewer. */
 export function stockBody(piece: Piece, unit = 0): StripBody {
-  const size: Triple = [piece.length, Math.max(piece.width, piece.farEnd?.width ?? 0), Math.max(piece.thickness, piece.farEnd?.thickness ?? 0)];
+  const size: Triple = [
+    piece.length,
+    Math.max(piece.width, piece.farEnd?.width ?? 0),
+    Math.max(piece.thickness, piece.farEnd?.thickness ?? 0),
+  ];
   return { piece, unit, ...flatOrOnEdge('face'), origin: [0, 0, 0], size };
 }
 

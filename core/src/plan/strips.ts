@@ -51,7 +51,11 @@ export interface PlannedStrip {
 }
 
 /** @param panel the first one, in cells: what of each strip is in a board, and what it weighs, is read off those */
-export function plannedStrips(context: PlanContext, ladders: { thickness: Ladder; width: Ladder }, panel: Thing | null): PlannedStrip[] {
+export function plannedStrips(
+  context: PlanContext,
+  ladders: { thickness: Ladder; width: Ladder },
+  panel: Thing | null,
+): PlannedStrip[] {
   const { allowances, board, cutting, pieces, species } = context;
   const densities = new Map(species.map((s) => [s.code, s.density]));
   const sourcesByStrip = new Map<number, StripSource[]>();
@@ -62,9 +66,22 @@ export function plannedStrips(context: PlanContext, ladders: { thickness: Ladder
     const piece = pieces.get(blank.pieceId);
     for (const { demand, layer, layers, way } of blank.strips) {
       if (demand.spare > 0) continue;
-      if (piece && demand.copy === 1) stockOf.set(demand.stripId, { shows: way.shows, thickness: Math.min(thicknessAt(piece, blank.from), thicknessAt(piece, blank.from + blank.length)) });
+      if (piece && demand.copy === 1)
+        stockOf.set(demand.stripId, {
+          shows: way.shows,
+          thickness: Math.min(thicknessAt(piece, blank.from), thicknessAt(piece, blank.from + blank.length)),
+        });
       const list = sourcesByStrip.get(demand.strip) ?? [];
-      list.push({ copy: demand.copy, pieceId: blank.pieceId, unit: blank.unit, mark, blank: blank.number, layer, layers, done: blank.done });
+      list.push({
+        copy: demand.copy,
+        pieceId: blank.pieceId,
+        unit: blank.unit,
+        mark,
+        blank: blank.number,
+        layer,
+        layers,
+        done: blank.done,
+      });
       sourcesByStrip.set(demand.strip, list);
     }
   }
@@ -73,7 +90,8 @@ export function plannedStrips(context: PlanContext, ladders: { thickness: Ladder
   const { far, boards } = context.trim;
   const place = { x: boards[0]?.x ?? 0, y: far, length: board.length, width: ladders.width.reached };
   // Across and along alone where nothing of the thickness is left.
-  const cells = (thickness: number) => new Map(panel ? boardInCells(panel, place, thickness).cells.map((cell) => [cell.strip, cell.solid]) : []);
+  const cells = (thickness: number) =>
+    new Map(panel ? boardInCells(panel, place, thickness).cells.map((cell) => [cell.strip, cell.solid]) : []);
   const [trimmed, made] = [cells(glued), cells(ladders.thickness.reached)];
   return stripsOf(board).map((strip, i) => {
     const sources = (sourcesByStrip.get(i + 1) ?? []).sort((a, b) => a.copy - b.copy);
@@ -81,18 +99,30 @@ export function plannedStrips(context: PlanContext, ladders: { thickness: Ladder
     const stock = stockOf.get(strip.id);
     const shows = stock?.shows ?? showsOf(board.construction, strip);
     const stockThickness = stock?.thickness ?? (shows === 'edge' ? strip.width : glued);
-    const rough = shows === 'edge'
-      ? { width: stockThickness, thickness: edgeRip(allowances, strip.width) }
-      : { width: faceRip(allowances, strip.width), thickness: stockThickness };
-    const finished = { length: board.length, width: widthOf(trimmed.get(strip.id)), thickness: ladders.thickness.reached };
+    const rough =
+      shows === 'edge'
+        ? { width: stockThickness, thickness: edgeRip(allowances, strip.width) }
+        : { width: faceRip(allowances, strip.width), thickness: stockThickness };
+    const finished = {
+      length: board.length,
+      width: widthOf(trimmed.get(strip.id)),
+      thickness: ladders.thickness.reached,
+    };
     const density = densities.get(strip.species);
     const wood = made.get(strip.id);
     return {
-      number: i + 1, id: strip.id, species: strip.species,
+      number: i + 1,
+      id: strip.id,
+      species: strip.species,
       // A strip is as long as its panel, which may hold several boards.
       rough: { length: allowances.panels[0]!.length, ...rough },
-      milled: { length: allowances.panels[0]!.length, width: strip.width, thickness: glued + (shows === 'edge' ? proudBy(allowances, strip.width) : 0) },
-      finished, turned: strip.turned !== (context.turnedOver[0]?.has(strip.id) ?? false),
+      milled: {
+        length: allowances.panels[0]!.length,
+        width: strip.width,
+        thickness: glued + (shows === 'edge' ? proudBy(allowances, strip.width) : 0),
+      },
+      finished,
+      turned: strip.turned !== (context.turnedOver[0]?.has(strip.id) ?? false),
       grams: density === undefined ? null : cubicMetres(wood ? volume(wood) : 0) * density * 1000,
       sources,
     };
@@ -120,18 +150,33 @@ export interface CutListLine {
 }
 
 /** The cut list: strips by species, section, source and the length of their panel. Its counts and lengths are those of the panels that are glued. */
-export function cutList(strips: readonly PlannedStrip[], { panels }: Pick<Allowances, 'panels'>, cutting: CutPlan): CutListLine[] {
+export function cutList(
+  strips: readonly PlannedStrip[],
+  { panels }: Pick<Allowances, 'panels'>,
+  cutting: CutPlan,
+): CutListLine[] {
   const lengths = [...new Set(panels.map((p) => p.length))];
   const lines = new Map<string, CutListLine>();
   for (const strip of strips) {
     for (const length of lengths) {
       const copies = panels.flatMap((p, i) => (p.length === length ? [i + 1] : []));
       const marks = [...new Set(strip.sources.filter((s) => copies.includes(s.copy)).map((s) => s.mark))];
-      const key = [strip.species, strip.milled.width.toFixed(4), strip.rough.width.toFixed(4), strip.rough.thickness.toFixed(4), length, marks.join()].join('|');
+      const key = [
+        strip.species,
+        strip.milled.width.toFixed(4),
+        strip.rough.width.toFixed(4),
+        strip.rough.thickness.toFixed(4),
+        length,
+        marks.join(),
+      ].join('|');
       const line = lines.get(key) ?? { strips: [], marks, length, count: 0, spares: 0 };
       line.strips.push(strip);
       line.count += copies.length;
-      if (copies.includes(1)) line.spares += cutting.blanks.reduce((sum, b) => sum + b.strips.filter((s) => s.demand.spare > 0 && s.demand.stripId === strip.id).length, 0);
+      if (copies.includes(1))
+        line.spares += cutting.blanks.reduce(
+          (sum, b) => sum + b.strips.filter((s) => s.demand.spare > 0 && s.demand.stripId === strip.id).length,
+          0,
+        );
       lines.set(key, line);
     }
   }

@@ -8,19 +8,37 @@ import { bareCut, rebuildCut } from './rebuildCut.ts';
  * @param one, two keys of the strips (`demandKey`)
  * @returns null when one of them does not fit where the other lies
  */
-export function swapStrips(plan: CutPlan, one: string, two: string, rest: Pick<CutProblem, 'rack' | 'shop' | 'species' | 'promised'>): CutPlan | null {
-  const strips = new Map(plan.blanks.filter((b) => !b.done).flatMap((b) => b.strips).map((s) => [demandKey(s.demand), s.demand]));
+export function swapStrips(
+  plan: CutPlan,
+  one: string,
+  two: string,
+  rest: Pick<CutProblem, 'rack' | 'shop' | 'species' | 'promised'>,
+): CutPlan | null {
+  const strips = new Map(
+    plan.blanks
+      .filter((b) => !b.done)
+      .flatMap((b) => b.strips)
+      .map((s) => [demandKey(s.demand), s.demand]),
+  );
   const [a, b] = [strips.get(one), strips.get(two)];
   if (!a || !b || one === two) return null;
   const bare = bareCut(plan);
   const blanks = bare.blanks.map((blank) => ({
-    ...blank, strips: blank.strips.map((s) => (demandKey(s) === one ? { ...s, ...nameOf(b) } : demandKey(s) === two ? { ...s, ...nameOf(a) } : s)),
+    ...blank,
+    strips: blank.strips.map((s) =>
+      demandKey(s) === one ? { ...s, ...nameOf(b) } : demandKey(s) === two ? { ...s, ...nameOf(a) } : s,
+    ),
   }));
   const rebuilt = rebuildCut({ ...rest, demands: [...strips.values()], banned: new Set() }, { ...bare, blanks });
   return rebuilt.ok ? { ...rebuilt.plan, method: 'improved', shortages: plan.shortages } : null;
 }
 
-function nameOf({ board, stripId, copy, spare }: StripDemand): Pick<StripDemand, 'board' | 'stripId' | 'copy' | 'spare'> {
+function nameOf({
+  board,
+  stripId,
+  copy,
+  spare,
+}: StripDemand): Pick<StripDemand, 'board' | 'stripId' | 'copy' | 'spare'> {
   return { board, stripId, copy, spare };
 }
 

@@ -25,37 +25,60 @@ export function switchConstruction(input: PlanInput, construction: Construction,
   if (board.construction === construction) return { board, changes: [] };
   const before = makePlan(input);
   const bare: Board = { ...board, construction };
-  const sections = sectionsFor(bare, allowancesFor(bare, shop), rack, shop, (input.saw ?? NOTHING_SAWN).promised).filter((s) => !s.resawn);
+  const sections = sectionsFor(
+    bare,
+    allowancesFor(bare, shop),
+    rack,
+    shop,
+    (input.saw ?? NOTHING_SAWN).promised,
+  ).filter((s) => !s.resawn);
   const changes: Phrase[] = [];
-  const strips = stripsOf(board).flatMap((strip, i): Strip[] => {
-    // One that was rolled lies the new way already.
-    if (strip.rolled) return [{ ...strip, rolled: false }];
-    const section = nearest(sections, strip, before.strips[i]?.sources[0]?.pieceId, construction);
-    if (!section) {
-      changes.push(say`Strip ${i + 1}: no piece of its species gives a strip this way; it keeps ${length(strip.width)}.`);
-      return [strip];
-    }
-    if (construction === 'face') {
-      if (section.width >= strip.width - LENGTH_TOLERANCE_MM) return [strip];
-      changes.push(say`Strip ${i + 1} goes from ${length(strip.width)} to ${length(section.width)}, the widest that rips from ${section.mark}.`);
-      return [{ ...strip, width: section.width }];
-    }
-    const count = Math.max(1, Math.round(strip.width / section.width));
-    if (count > 1 || Math.abs(section.width - strip.width) > LENGTH_TOLERANCE_MM) {
-      changes.push(count > 1 ? say`Strip ${i + 1} of ${length(strip.width)} becomes ${count} strips of ${length(section.width)} from ${section.mark}.` : say`Strip ${i + 1} goes from ${length(strip.width)} to ${length(section.width)}, the thickness of ${section.mark}.`);
-    }
-    return Array.from({ length: count }, (_, n) => ({ ...strip, id: n === 0 ? strip.id : newId(), width: section.width }));
-  }).slice(0, GREATEST_STRIP_COUNT);
+  const strips = stripsOf(board)
+    .flatMap((strip, i): Strip[] => {
+      // One that was rolled lies the new way already.
+      if (strip.rolled) return [{ ...strip, rolled: false }];
+      const section = nearest(sections, strip, before.strips[i]?.sources[0]?.pieceId, construction);
+      if (!section) {
+        changes.push(
+          say`Strip ${i + 1}: no piece of its species gives a strip this way; it keeps ${length(strip.width)}.`,
+        );
+        return [strip];
+      }
+      if (construction === 'face') {
+        if (section.width >= strip.width - LENGTH_TOLERANCE_MM) return [strip];
+        changes.push(
+          say`Strip ${i + 1} goes from ${length(strip.width)} to ${length(section.width)}, the widest that rips from ${section.mark}.`,
+        );
+        return [{ ...strip, width: section.width }];
+      }
+      const count = Math.max(1, Math.round(strip.width / section.width));
+      if (count > 1 || Math.abs(section.width - strip.width) > LENGTH_TOLERANCE_MM) {
+        changes.push(
+          count > 1
+            ? say`Strip ${i + 1} of ${length(strip.width)} becomes ${count} strips of ${length(section.width)} from ${section.mark}.`
+            : say`Strip ${i + 1} goes from ${length(strip.width)} to ${length(section.width)}, the thickness of ${section.mark}.`,
+        );
+      }
+      return Array.from({ length: count }, (_, n) => ({
+        ...strip,
+        id: n === 0 ? strip.id : newId(),
+        width: section.width,
+      }));
+    })
+    .slice(0, GREATEST_STRIP_COUNT);
   const after: Board = { ...bare, recipe: flatRecipe(strips) };
   if (strips.length === 0) return { board: after, changes };
   const plan = makePlan({ ...input, board: after });
-  const told = (name: string, one: number, two: number) => (Math.abs(one - two) > 0.05 ? [say`${name}: ${length(one)} before, ${length(two)} now.`] : []);
+  const told = (name: string, one: number, two: number) =>
+    Math.abs(one - two) > 0.05 ? [say`${name}: ${length(one)} before, ${length(two)} now.`] : [];
   return {
     board: after,
     changes: [
-      say`${NAMES[construction]}: ${construction === 'edge' ? 'stock thickness shows as width; the rip decides the board\'s thickness' : 'the rip shows as width; the stock decides the board\'s thickness'}.`,
+      say`${NAMES[construction]}: ${construction === 'edge' ? "stock thickness shows as width; the rip decides the board's thickness" : "the rip shows as width; the stock decides the board's thickness"}.`,
       ...changes,
-      ...(strips.length === stripsOf(board).length ? [] : [say`${stripsOf(board).length} strips before, ${strips.length} now.`]),
+      ...(strips.length === stripsOf(board).length
+        ? []
+        : [say`${stripsOf(board).length} strips before, ${strips.length} now.`]),
       ...told('Panel width', before.panelWidth, plan.panelWidth),
       ...told('Thickness that can be reached', before.ladders.thickness.reached, plan.ladders.thickness.reached),
       ...told('Movement through the year', before.movement.across, plan.movement.across),
@@ -64,11 +87,20 @@ export function switchConstruction(input: PlanInput, construction: Construction,
 }
 
 /** The section a strip is made from anew: of its own piece where that gives one, else the nearest in width of its species. */
-function nearest(sections: readonly Section[], strip: Strip, pieceId: string | undefined, construction: Construction): Section | undefined {
+function nearest(
+  sections: readonly Section[],
+  strip: Strip,
+  pieceId: string | undefined,
+  construction: Construction,
+): Section | undefined {
   const mine = sections.filter((s) => s.species === strip.species);
   const own = mine.filter((s) => s.pieceId === pieceId);
   const choice = own.length > 0 ? own : mine;
-  if (construction === 'face') return choice.reduce<Section | undefined>((best, s) => (!best || s.width > best.width ? s : best), undefined);
+  if (construction === 'face')
+    return choice.reduce<Section | undefined>((best, s) => (!best || s.width > best.width ? s : best), undefined);
   const remainder = (s: Section) => Math.abs(strip.width - Math.max(1, Math.round(strip.width / s.width)) * s.width);
-  return choice.reduce<Section | undefined>((best, s) => (!best || remainder(s) < remainder(best) - LENGTH_TOLERANCE_MM ? s : best), undefined);
+  return choice.reduce<Section | undefined>(
+    (best, s) => (!best || remainder(s) < remainder(best) - LENGTH_TOLERANCE_MM ? s : best),
+    undefined,
+  );
 }

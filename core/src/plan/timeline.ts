@@ -67,7 +67,11 @@ function openStretch(hours: readonly OpenDay[], at: number): { from: number; to:
 const NO_MINUTES = 1e-9;
 
 /** Hands-on work from a moment on, in the shop's hours. What may not be broken off begins where it fits in one stretch, with the time somebody must stay by it, if any day is long enough. */
-function work(hours: readonly OpenDay[], at: number, { minutes, stayMinutes, kind }: Operation): { from: number; to: number }[] {
+function work(
+  hours: readonly OpenDay[],
+  at: number,
+  { minutes, stayMinutes, kind }: Operation,
+): { from: number; to: number }[] {
   const unbroken = UNBROKEN.includes(kind);
   const longest = Math.max(...hours.map((h) => (h ? h.to - h.from : 0)));
   const stretches: { from: number; to: number }[] = [];
@@ -107,43 +111,89 @@ const UNBROKEN: readonly OperationKind[] = ['glue', 'join', 'dryRun', 'oil', 'to
  * @param start minutes from Monday 00:00; before the shop opens it begins when it does
  * @param glued what has been glued already: it is not done again, nor is what came before it
  */
-export function timelineOf(operations: readonly Operation[], shop: Pick<Shop, 'hours' | 'clamps'>, start = 0, glued: readonly Glued[] = []): Timeline {
+export function timelineOf(
+  operations: readonly Operation[],
+  shop: Pick<Shop, 'hours' | 'clamps'>,
+  start = 0,
+  glued: readonly Glued[] = [],
+): Timeline {
   const { drafts, begun } = stillToDo(tasksOf(operations), glued);
   const hours = shop.hours.map((day: DayHours): OpenDay => day && { from: minuteOf(day.from), to: minuteOf(day.to) });
   const clamps = shop.clamps.reduce((sum, c) => sum + c.count, 0);
   const left = new Set(drafts.map((d) => d.id));
-  const times = criticalPath(drafts.map((d) => ({ id: d.id, minutes: d.operation.minutes + (d.operation.waitMinutes ?? 0), after: d.after.filter((id) => left.has(id)) })));
-  const done = new Map<string, TimelineTask>(begun.map(({ draft: { id, copy, operation }, run }) => [id, {
-    id, step: operation.number, copy, kind: operation.kind, title: operation.title, machine: operation.machine, hands: [{ from: run.from, to: Math.min(start, run.from + operation.minutes) }],
-    until: run.until, waitFor: operation.waitFor, clamps: run.until > start ? Math.min(clampsOf(operation), clamps) : 0, slack: 0, critical: true,
-  }]));
+  const times = criticalPath(
+    drafts.map((d) => ({
+      id: d.id,
+      minutes: d.operation.minutes + (d.operation.waitMinutes ?? 0),
+      after: d.after.filter((id) => left.has(id)),
+    })),
+  );
+  const done = new Map<string, TimelineTask>(
+    begun.map(({ draft: { id, copy, operation }, run }) => [
+      id,
+      {
+        id,
+        step: operation.number,
+        copy,
+        kind: operation.kind,
+        title: operation.title,
+        machine: operation.machine,
+        hands: [{ from: run.from, to: Math.min(start, run.from + operation.minutes) }],
+        until: run.until,
+        waitFor: operation.waitFor,
+        clamps: run.until > start ? Math.min(clampsOf(operation), clamps) : 0,
+        slack: 0,
+        critical: true,
+      },
+    ]),
+  );
   const waiting = [...drafts];
   let hands = start;
   while (waiting.length > 0) {
-    const held = (at: number) => [...done.values()].reduce((sum, t) => (t.hands[0]!.from <= at && t.until > at ? sum + t.clamps : sum), 0);
-    const options = waiting.filter((d) => d.after.every((id) => done.has(id))).map((draft) => {
-      let from = Math.max(hands, ...draft.after.map((id) => done.get(id)!.until));
-      const { operation } = draft;
-      let stretches = work(hours, from, operation);
-      // Clamps come free when a wait is over; a glue-up that wants more than the shop has takes all of them.
-      const wanted = Math.min(clampsOf(operation), clamps);
-      while (wanted > 0 && held(stretches[0]!.from) + wanted > clamps) {
-        const at = stretches[0]!.from;
-        from = Math.min(...[...done.values()].filter((t) => t.clamps > 0 && t.until > at).map((t) => t.until));
-        stretches = work(hours, from, operation);
-      }
-      return { draft, stretches, wanted };
-    });
+    const held = (at: number) =>
+      [...done.values()].reduce((sum, t) => (t.hands[0]!.from <= at && t.until > at ? sum + t.clamps : sum), 0);
+    const options = waiting
+      .filter((d) => d.after.every((id) => done.has(id)))
+      .map((draft) => {
+        let from = Math.max(hands, ...draft.after.map((id) => done.get(id)!.until));
+        const { operation } = draft;
+        let stretches = work(hours, from, operation);
+        // Clamps come free when a wait is over; a glue-up that wants more than the shop has takes all of them.
+        const wanted = Math.min(clampsOf(operation), clamps);
+        while (wanted > 0 && held(stretches[0]!.from) + wanted > clamps) {
+          const at = stretches[0]!.from;
+          from = Math.min(...[...done.values()].filter((t) => t.clamps > 0 && t.until > at).map((t) => t.until));
+          stretches = work(hours, from, operation);
+        }
+        return { draft, stretches, wanted };
+      });
     const earliest = Math.min(...options.map((o) => o.stretches[0]!.from));
     // What can begin as soon as anything can; of those, what has the least time to lose.
-    const next = options.filter((o) => o.stretches[0]!.from <= earliest + 1e-9).sort((a, b) => times.get(a.draft.id)!.slack - times.get(b.draft.id)!.slack || a.draft.operation.number - b.draft.operation.number || a.draft.copy - b.draft.copy)[0]!;
+    const next = options
+      .filter((o) => o.stretches[0]!.from <= earliest + 1e-9)
+      .sort(
+        (a, b) =>
+          times.get(a.draft.id)!.slack - times.get(b.draft.id)!.slack ||
+          a.draft.operation.number - b.draft.operation.number ||
+          a.draft.copy - b.draft.copy,
+      )[0]!;
     const { draft, stretches, wanted } = next;
     const end = stretches.at(-1)!.to;
     const { operation } = draft;
     const { slack } = times.get(draft.id)!;
     done.set(draft.id, {
-      id: draft.id, step: operation.number, copy: draft.copy, kind: operation.kind, title: operation.title, machine: operation.machine, hands: stretches,
-      until: end + (operation.waitMinutes ?? 0), waitFor: operation.waitFor, clamps: wanted, slack, critical: slack < 1e-6,
+      id: draft.id,
+      step: operation.number,
+      copy: draft.copy,
+      kind: operation.kind,
+      title: operation.title,
+      machine: operation.machine,
+      hands: stretches,
+      until: end + (operation.waitMinutes ?? 0),
+      waitFor: operation.waitFor,
+      clamps: wanted,
+      slack,
+      critical: slack < 1e-6,
     });
     hands = end;
     waiting.splice(waiting.indexOf(draft), 1);
@@ -151,18 +201,29 @@ export function timelineOf(operations: readonly Operation[], shop: Pick<Shop, 'h
   const tasks = [...done.values()].sort((a, b) => a.hands[0]!.from - b.hands[0]!.from || a.step - b.step);
   const gluing = tasks.filter((t) => t.kind === 'glue' || t.kind === 'join');
   return {
-    tasks, from: tasks[0]?.hands[0]!.from ?? start, to: Math.max(start, ...tasks.map((t) => t.until)), panelReady: gluing.length > 0 ? Math.max(...gluing.map((t) => t.until)) : null,
-    handsMinutes: timesOf(drafts, (o) => o.minutes), waitMinutes: timesOf(drafts, (o) => o.waitMinutes ?? 0), clamps,
+    tasks,
+    from: tasks[0]?.hands[0]!.from ?? start,
+    to: Math.max(start, ...tasks.map((t) => t.until)),
+    panelReady: gluing.length > 0 ? Math.max(...gluing.map((t) => t.until)) : null,
+    handsMinutes: timesOf(drafts, (o) => o.minutes),
+    waitMinutes: timesOf(drafts, (o) => o.waitMinutes ?? 0),
+    clamps,
   };
 }
 
 /** A sum over what is still to be done; steps that are not split into panels count for each. */
 function timesOf(drafts: readonly Draft[], minutes: (operation: Operation) => number): number {
-  return drafts.reduce((sum, { operation }) => sum + minutes(operation) * (operation.glueUp === null ? operation.repeats : 1), 0);
+  return drafts.reduce(
+    (sum, { operation }) => sum + minutes(operation) * (operation.glueUp === null ? operation.repeats : 1),
+    0,
+  );
 }
 
 /** What is left once something has been glued: steps before the first glue-up that was begun are done, and so is what a join took. */
-function stillToDo(all: readonly Draft[], glued: readonly Glued[]): { drafts: Draft[]; begun: { draft: Draft; run: Glued }[] } {
+function stillToDo(
+  all: readonly Draft[],
+  glued: readonly Glued[],
+): { drafts: Draft[]; begun: { draft: Draft; run: Glued }[] } {
   const begun = all.flatMap((draft) => {
     const run = glued.find((g) => g.glueUp === draft.operation.glueUp && g.copy === draft.copy);
     return run ? [{ draft, run }] : [];
@@ -176,7 +237,12 @@ function stillToDo(all: readonly Draft[], glued: readonly Glued[]): { drafts: Dr
     byId.get(id)?.after.forEach(end);
   };
   for (const { draft } of begun) end(draft.id);
-  return { drafts: all.filter((d) => !over.has(d.id)).map((d) => ({ ...d, after: d.after.filter((id) => !over.has(id) || begun.some((b) => b.draft.id === id)) })), begun };
+  return {
+    drafts: all
+      .filter((d) => !over.has(d.id))
+      .map((d) => ({ ...d, after: d.after.filter((id) => !over.has(id) || begun.some((b) => b.draft.id === id)) })),
+    begun,
+  };
 }
 
 /** A task for each step, for glue-ups one for each panel: what is done panel by panel waits only for its own panel, everything else for all of them. */
@@ -186,11 +252,18 @@ function tasksOf(operations: readonly Operation[]): Draft[] {
   const taskId = ({ number }: Operation, copy: number | null) => (copy === null ? String(number) : `${number}/${copy}`);
   const tasksFor = (operation: Operation, copy: number | null): string[] => {
     if (!byPanel(operation)) return [taskId(operation, null)];
-    return copy === null ? Array.from({ length: operation.repeats }, (_, k) => taskId(operation, k + 1)) : [taskId(operation, copy)];
+    return copy === null
+      ? Array.from({ length: operation.repeats }, (_, k) => taskId(operation, k + 1))
+      : [taskId(operation, copy)];
   };
   return operations.flatMap((operation) => {
     const copies = byPanel(operation) ? Array.from({ length: operation.repeats }, (_, k) => k + 1) : [null];
-    return copies.map((copy): Draft => ({ id: taskId(operation, copy), operation, copy: copy ?? 1, after: operation.after.flatMap((id) => tasksFor(byId.get(id)!, copy)) }));
+    return copies.map((copy): Draft => ({
+      id: taskId(operation, copy),
+      operation,
+      copy: copy ?? 1,
+      after: operation.after.flatMap((id) => tasksFor(byId.get(id)!, copy)),
+    }));
   });
 }
 
@@ -209,10 +282,16 @@ export interface Meanwhile {
  * What can be done while a task waits.
  * @returns null for a task without a wait
  */
-export function meanwhileOf(tasks: readonly TimelineTask[], task: TimelineTask, { hours }: Pick<Shop, 'hours'>): Meanwhile | null {
+export function meanwhileOf(
+  tasks: readonly TimelineTask[],
+  task: TimelineTask,
+  { hours }: Pick<Shop, 'hours'>,
+): Meanwhile | null {
   const from = task.hands.at(-1)!.to;
   if (task.until <= from + 1) return null;
-  const others = tasks.filter((t) => t !== task && t.hands.some((h) => h.from < task.until - 1e-6 && h.to > from + 1e-6));
+  const others = tasks.filter(
+    (t) => t !== task && t.hands.some((h) => h.from < task.until - 1e-6 && h.to > from + 1e-6),
+  );
   const within = (a: number, b: number) => Math.max(0, Math.min(b, task.until) - Math.max(a, from));
   const busy = others.reduce((sum, t) => sum + t.hands.reduce((m, h) => m + within(h.from, h.to), 0), 0);
   let open = 0;

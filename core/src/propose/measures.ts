@@ -34,7 +34,9 @@ export function alike(a: Bare, b: Bare): boolean {
 
 /** Share of strips that are like their mirror image, 0 to 1. */
 export function symmetryOf(strips: readonly Bare[]): number {
-  return strips.length === 0 ? 0 : strips.filter((s, i) => alike(s, strips[strips.length - 1 - i]!)).length / strips.length;
+  return strips.length === 0
+    ? 0
+    : strips.filter((s, i) => alike(s, strips[strips.length - 1 - i]!)).length / strips.length;
 }
 
 /** The better of symmetry and the best repeating motif. */
@@ -62,17 +64,29 @@ export function coloursOf(species: readonly Species[]): Map<string, string> {
   return new Map(species.map((s) => [s.code, s.colour]));
 }
 
-export function measuresOf(board: Pick<Board, 'recipe' | 'count'>, cutting: CutPlan, rack: ReadonlyMap<string, Piece>, kerf: number, colours: ReadonlyMap<string, string>): Measures {
+export function measuresOf(
+  board: Pick<Board, 'recipe' | 'count'>,
+  cutting: CutPlan,
+  rack: ReadonlyMap<string, Piece>,
+  kerf: number,
+  colours: ReadonlyMap<string, string>,
+): Measures {
   let used = 0;
   for (const blank of cutting.blanks) {
     const piece = rack.get(blank.pieceId);
     if (piece) used += volumeBetween(piece, blank.from, Math.min(piece.length, blank.from + blank.length + kerf));
   }
-  const left = cutting.leftovers.filter((l) => l.kept && l.side).reduce((sum, l) => sum + l.length * l.width * (rack.get(l.pieceId)?.thickness ?? 0), 0);
+  const left = cutting.leftovers
+    .filter((l) => l.kept && l.side)
+    .reduce((sum, l) => sum + l.length * l.width * (rack.get(l.pieceId)?.thickness ?? 0), 0);
   const strips = stripsOf(board);
   return {
-    woodUsed: cubicMetres(used), woodLeft: cubicMetres(left), contrast: contrastOf(strips, colours), rhythm: rhythmOf(strips),
-    glueLines: Math.max(0, strips.length - 1), cost: cutting.score.wood / board.count,
+    woodUsed: cubicMetres(used),
+    woodLeft: cubicMetres(left),
+    contrast: contrastOf(strips, colours),
+    rhythm: rhythmOf(strips),
+    glueLines: Math.max(0, strips.length - 1),
+    cost: cutting.score.wood / board.count,
   };
 }
 

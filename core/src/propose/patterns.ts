@@ -26,7 +26,12 @@ export interface Palette {
 /** Narrowest accent worth a glue line, and the widest that still reads as a line, mm (common practice: 1/8 to 1/2 in). */
 const ACCENT = { least: 3, greatest: 14 };
 
-const lath = (section: Section, width = section.width, accent = false): Lath => ({ species: section.species, width, most: section.width, accent });
+const lath = (section: Section, width = section.width, accent = false): Lath => ({
+  species: section.species,
+  width,
+  most: section.width,
+  accent,
+});
 
 /** An accent strip: the section, planed down where it is wider than a line should be. */
 function line(section: Section, random: Random): Lath {
@@ -38,7 +43,15 @@ function line(section: Section, random: Random): Lath {
  * Strips in a pattern, enough to be at least `wanted` mm wide together, or null when the palette does not carry the pattern.
  * @param most more strips than this are not laid
  */
-export function layPattern(pattern: Pattern, { fields, accent }: Palette, wanted: number, mirrored: boolean, most: number, colours: ReadonlyMap<string, string>, random: Random): Lath[] | null {
+export function layPattern(
+  pattern: Pattern,
+  { fields, accent }: Palette,
+  wanted: number,
+  mirrored: boolean,
+  most: number,
+  colours: ReadonlyMap<string, string>,
+  random: Random,
+): Lath[] | null {
   const [first, second] = fields;
   if (!first) return null;
   const makers: Record<Pattern, () => (() => Lath[]) | null> = {
@@ -50,7 +63,9 @@ export function layPattern(pattern: Pattern, { fields, accent }: Palette, wanted
     bands: () => {
       const run = 2 + random.below(2);
       let n = 0;
-      return second ? () => Array.from({ length: run }, () => lath(fields[Math.floor(n++ / run) % fields.length]!)) : null;
+      return second
+        ? () => Array.from({ length: run }, () => lath(fields[Math.floor(n++ / run) % fields.length]!))
+        : null;
     },
     accents: () => {
       if (!accent) return null;
@@ -60,7 +75,9 @@ export function layPattern(pattern: Pattern, { fields, accent }: Palette, wanted
     },
     shaded: () => {
       if (!second) return null;
-      const byLight = [...fields].sort((a, b) => lightness(colours.get(b.species) ?? '#888888') - lightness(colours.get(a.species) ?? '#888888'));
+      const byLight = [...fields].sort(
+        (a, b) => lightness(colours.get(b.species) ?? '#888888') - lightness(colours.get(a.species) ?? '#888888'),
+      );
       const each = wanted / (mirrored ? 2 : 1) / byLight.length;
       let k = 0;
       let sum = 0;

@@ -68,7 +68,12 @@ export function propose(input: ProposeInput, options: ProposeOptions): Proposed 
   const random = randomFrom(options.seed);
   const search = new Search({ ...input, rack: piecesFor(wishes, rack) }, random);
   if (search.settings.length === 0) {
-    return { ok: false, why: [say`No piece gives a strip for a board from ${length(wishes.length.least)} by ${length(wishes.width.least)}, ${length(wishes.thickness.least)} thick. Allow a shorter or thinner board, another construction, or more pieces.`] };
+    return {
+      ok: false,
+      why: [
+        say`No piece gives a strip for a board from ${length(wishes.length.least)} by ${length(wishes.width.least)}, ${length(wishes.thickness.least)} thick. Allow a shorter or thinner board, another construction, or more pieces.`,
+      ],
+    };
   }
   let kept: Varied<Proposal>[] = [];
   const sorted = () => kept.map((k) => k.item).sort((a, b) => b.score - a.score);
@@ -85,7 +90,12 @@ export function propose(input: ProposeInput, options: ProposeOptions): Proposed 
 
 function finish(proposals: Proposal[]): Proposed {
   if (proposals.length > 0) return { ok: true, proposals };
-  return { ok: false, why: [say`Nothing that was tried can be cut from this wood: there is too little of it, or the wishes are too narrow. Allow other sizes or species, or leave out symmetry and accents.`] };
+  return {
+    ok: false,
+    why: [
+      say`Nothing that was tried can be cut from this wood: there is too little of it, or the wishes are too narrow. Allow other sizes or species, or leave out symmetry and accents.`,
+    ],
+  };
 }
 
 /** A size and construction with what the rack gives for it. */
@@ -100,11 +110,17 @@ class Search {
   private readonly pieces: ReadonlyMap<string, Piece>;
   private readonly colours: Map<string, string>;
 
-  constructor(private readonly input: ProposeInput, private readonly random: Random) {
+  constructor(
+    private readonly input: ProposeInput,
+    private readonly random: Random,
+  ) {
     this.pieces = new Map(input.rack.map((p) => [p.id, p]));
     this.colours = coloursOf(input.species);
-    const kinds: Construction[] = input.wishes.construction === 'either' ? ['edge', 'face'] : [input.wishes.construction];
-    this.settings = kinds.flatMap((construction) => Array.from({ length: SIZES }, () => this.setting(construction)).filter((s) => s.sections.length > 0));
+    const kinds: Construction[] =
+      input.wishes.construction === 'either' ? ['edge', 'face'] : [input.wishes.construction];
+    this.settings = kinds.flatMap((construction) =>
+      Array.from({ length: SIZES }, () => this.setting(construction)).filter((s) => s.sections.length > 0),
+    );
   }
 
   private between({ least, greatest }: { least: number; greatest: number }, step: number): number {
@@ -114,9 +130,19 @@ class Search {
 
   private setting(construction: Construction): Setting {
     const { wishes, shop, rack, promised } = this.input;
-    const board: Board = { ...NEW_BOARD, construction, length: this.between(wishes.length, 10), width: this.between(wishes.width, 5), thickness: this.between(wishes.thickness, 1) };
+    const board: Board = {
+      ...NEW_BOARD,
+      construction,
+      length: this.between(wishes.length, 10),
+      width: this.between(wishes.width, 5),
+      thickness: this.between(wishes.thickness, 1),
+    };
     const allowances = allowancesFor(board, shop);
-    return { board, wanted: allowances.wantedPanelWidth, sections: sectionsFor(board, allowances, [...rack], shop, promised).filter((s) => s.tooThinBy === 0) };
+    return {
+      board,
+      wanted: allowances.wantedPanelWidth,
+      sections: sectionsFor(board, allowances, [...rack], shop, promised).filter((s) => s.tooThinBy === 0),
+    };
   }
 
   /** One try: null when it comes to nothing. */
@@ -127,13 +153,23 @@ class Search {
     const palette = this.palette(setting, pattern);
     const mirrored = wishes.symmetry === 'yes' || (wishes.symmetry === 'either' && this.random.next() < 0.55);
     const laths = layPattern(pattern, palette, setting.wanted, mirrored, MOST_STRIPS, this.colours, this.random);
-    if (!laths || !this.countsSuffice(laths, setting.sections) || (wishes.accents === 'yes' && !laths.some((l) => l.accent))) return null;
+    if (
+      !laths ||
+      !this.countsSuffice(laths, setting.sections) ||
+      (wishes.accents === 'yes' && !laths.some((l) => l.accent))
+    )
+      return null;
     const board = this.fit(laths, setting);
     if (!board || !this.meetsWishes(stripsOf(board))) return null;
     const { shop, species, rack, promised } = this.input;
     const problem = cutProblemFor([{ key: 'proposal', board, done: [] }], { rack, shop, species, promised });
     const cutting = firstFit(problem);
-    if (cutting.shortages.length > 0 || cutting.blanks.length === 0 || auditCut(cutting.blanks, rack, promised, shop).length > 0) return null;
+    if (
+      cutting.shortages.length > 0 ||
+      cutting.blanks.length === 0 ||
+      auditCut(cutting.blanks, rack, promised, shop).length > 0
+    )
+      return null;
     const measures = measuresOf(board, cutting, this.pieces, shop.crosscutSaw.kerf, this.colours);
     const used = wishes.useUp === null ? 0 : this.shareUsed(cutting, wishes.useUp);
     if (wishes.useUp !== null && used === 0) return null;
@@ -141,13 +177,19 @@ class Search {
     const score = this.score(board, cutting, measures, used);
     return {
       item: { board: named, cutting, measures, says: this.says(named, cutting, used), score },
-      look: this.look(board, pattern), kind: [pattern, board.construction, ...new Set(stripsOf(board).map((s) => s.species))].sort().join(), score,
+      look: this.look(board, pattern),
+      kind: [pattern, board.construction, ...new Set(stripsOf(board).map((s) => s.species))].sort().join(),
+      score,
     };
   }
 
   private patternFor(): Pattern {
     const { accents, symmetry } = this.input.wishes;
-    const possible = PATTERNS.filter((p) => (accents === 'yes' ? p === 'accents' || p === 'centre' : accents === 'no' ? p !== 'accents' : true) && (symmetry === 'no' ? p !== 'centre' : true));
+    const possible = PATTERNS.filter(
+      (p) =>
+        (accents === 'yes' ? p === 'accents' || p === 'centre' : accents === 'no' ? p !== 'accents' : true) &&
+        (symmetry === 'no' ? p !== 'centre' : true),
+    );
     return this.random.pick(possible);
   }
 
@@ -160,34 +202,47 @@ class Search {
     const wanted = [...new Set([...must, ...(useUp === undefined ? [] : [useUp])])].filter((c) => bySpecies.has(c));
     const others = this.random.shuffled([...bySpecies.keys()].filter((c) => !wanted.includes(c)));
     const count = pattern === 'plain' ? 1 : pattern === 'shaded' ? 3 + this.random.below(2) : 2 + this.random.below(2);
-    const codes = [...wanted, ...others].slice(0, Math.max(1, wanted.length, pattern === 'accents' ? 1 + this.random.below(2) : count));
+    const codes = [...wanted, ...others].slice(
+      0,
+      Math.max(1, wanted.length, pattern === 'accents' ? 1 + this.random.below(2) : count),
+    );
     const fields = this.random.shuffled(codes).map((code) => this.random.pick(widePart(bySpecies.get(code)!)));
     const field = fields[0];
-    const thin = this.random.shuffled([...bySpecies.keys()].filter((code) => code !== field?.species)).slice(0, 1).map((code) => bySpecies.get(code)!.reduce((a, b) => (b.width < a.width ? b : a)));
-    return { fields, accent: wishes.accents === 'no' ? null : thin[0] ?? null };
+    const thin = this.random
+      .shuffled([...bySpecies.keys()].filter((code) => code !== field?.species))
+      .slice(0, 1)
+      .map((code) => bySpecies.get(code)!.reduce((a, b) => (b.width < a.width ? b : a)));
+    return { fields, accent: wishes.accents === 'no' ? null : (thin[0] ?? null) };
   }
 
   /** Quick look before the cut plan: no kind is asked for more often than its species gives. */
   private countsSuffice(laths: readonly Lath[], sections: readonly Section[]): boolean {
     const wanted = new Map<string, number>();
     for (const l of laths) wanted.set(l.species, (wanted.get(l.species) ?? 0) + 1);
-    return [...wanted].every(([code, count]) => sections.reduce((sum, s) => (s.species === code ? sum + s.count : sum), 0) >= count);
+    return [...wanted].every(
+      ([code, count]) => sections.reduce((sum, s) => (s.species === code ? sum + s.count : sum), 0) >= count,
+    );
   }
 
   /** The board as wide as its strips make it where the wishes allow that; otherwise fields give way until it is as wide as wanted. */
   private fit(laths: readonly Lath[], { board, wanted }: Setting): Board | null {
     const { wishes, shop } = this.input;
     const sum = laths.reduce((total, l) => total + l.width, 0);
-    const strips = (list: readonly Lath[]) => list.map((l, i) => ({ id: `p${i + 1}`, species: l.species, width: l.width, ...AS_IT_LIES }));
+    const strips = (list: readonly Lath[]) =>
+      list.map((l, i) => ({ id: `p${i + 1}`, species: l.species, width: l.width, ...AS_IT_LIES }));
     const natural = Math.floor(sum - 2 * shop.habits.panelEdgeTrim);
-    if (natural >= wishes.width.least && natural <= wishes.width.greatest) return { ...board, width: natural, recipe: flatRecipe(strips(laths)) };
+    if (natural >= wishes.width.least && natural <= wishes.width.greatest)
+      return { ...board, width: natural, recipe: flatRecipe(strips(laths)) };
     const over = sum - wanted;
     if (over <= TRIM_TOLERANCE) return withStrips(board, strips(laths));
     const fields = laths.filter((l) => !l.accent).reduce((total, l) => total + l.width, 0);
     const factor = (fields - over) / fields;
     // Planing much away is no use of wood.
     if (factor < 0.72) return null;
-    return withStrips(board, strips(laths.map((l) => (l.accent ? l : { ...l, width: Math.ceil(l.width * factor * 10) / 10 }))));
+    return withStrips(
+      board,
+      strips(laths.map((l) => (l.accent ? l : { ...l, width: Math.ceil(l.width * factor * 10) / 10 }))),
+    );
   }
 
   private meetsWishes(strips: readonly Strip[]): boolean {
@@ -204,7 +259,11 @@ class Search {
   private shareUsed(cutting: CutPlan, pieceId: string): number {
     const piece = this.pieces.get(pieceId);
     if (!piece) return 0;
-    return Math.min(1, cutting.blanks.filter((b) => b.pieceId === pieceId).reduce((sum, b) => sum + b.length, 0) / (piece.length * piece.count));
+    return Math.min(
+      1,
+      cutting.blanks.filter((b) => b.pieceId === pieceId).reduce((sum, b) => sum + b.length, 0) /
+        (piece.length * piece.count),
+    );
   }
 
   /** All measures brought to about 0 to 1 and added up; what the wishes ask for weighs more. */
@@ -213,8 +272,16 @@ class Search {
     const volume = (board.length * board.width * board.thickness) / 1e9;
     const pieces = new Set(cutting.blanks.map((b) => `${b.pieceId}/${b.unit}`)).size;
     const widest = Math.max(...stripsOf(board).map((s) => s.width));
-    return Math.min(1, measures.contrast / 35) + measures.rhythm - (board.construction === 'face' ? Math.max(0, widest - WIDE_FLAT) / 100 : 0) + 1.2 * Math.min(1, volume / Math.max(1e-9, measures.woodUsed - measures.woodLeft))
-      - 0.006 * measures.glueLines * (wishes.fewestCuts ? 10 : 1) - 0.03 * pieces * (wishes.fewestCuts ? 3 : 1) - measures.cost / Math.max(1, volume * 5000) / 4 + 2 * used;
+    return (
+      Math.min(1, measures.contrast / 35) +
+      measures.rhythm -
+      (board.construction === 'face' ? Math.max(0, widest - WIDE_FLAT) / 100 : 0) +
+      1.2 * Math.min(1, volume / Math.max(1e-9, measures.woodUsed - measures.woodLeft)) -
+      0.006 * measures.glueLines * (wishes.fewestCuts ? 10 : 1) -
+      0.03 * pieces * (wishes.fewestCuts ? 3 : 1) -
+      measures.cost / Math.max(1, volume * 5000) / 4 +
+      2 * used
+    );
   }
 
   private named(board: Board, pattern: Pattern): Board {
@@ -228,26 +295,51 @@ class Search {
   }
 
   private says(board: Board, cutting: CutPlan, used: number): Phrase {
-    const shares = [...sharesOf(stripsOf(board))].sort((a, b) => b[1] - a[1]).map(([code, share]) => `${Math.round(100 * share)} % ${this.nameOf(code)}`);
+    const shares = [...sharesOf(stripsOf(board))]
+      .sort((a, b) => b[1] - a[1])
+      .map(([code, share]) => `${Math.round(100 * share)} % ${this.nameOf(code)}`);
     const marks = [...new Set(cutting.blanks.map((b) => this.pieces.get(b.pieceId)?.mark ?? ''))].sort();
-    const order = symmetryOf(stripsOf(board)) === 1 && stripsOf(board).length > 2 ? 'mirrored about the middle' : rhythmOf(stripsOf(board)) > 0.85 && stripsOf(board).length > 3 ? 'in an even rhythm' : 'in free order';
-    const colour = contrastOf(stripsOf(board), this.colours) > 25 ? 'strong contrast' : contrastOf(stripsOf(board), this.colours) > 8 ? 'gentle contrast' : 'one tone';
+    const order =
+      symmetryOf(stripsOf(board)) === 1 && stripsOf(board).length > 2
+        ? 'mirrored about the middle'
+        : rhythmOf(stripsOf(board)) > 0.85 && stripsOf(board).length > 3
+          ? 'in an even rhythm'
+          : 'in free order';
+    const colour =
+      contrastOf(stripsOf(board), this.colours) > 25
+        ? 'strong contrast'
+        : contrastOf(stripsOf(board), this.colours) > 8
+          ? 'gentle contrast'
+          : 'one tone';
     return say`${stripsOf(board).length} strips ${board.construction === 'edge' ? 'on edge' : 'lying flat'}, ${order}, ${colour}: ${shares.join(', ')}. Cut from ${marks.join(', ')}${
-      used > 0 ? say`, which uses ${Math.round(100 * used)} % of ${this.pieces.get(this.input.wishes.useUp!)!.mark}` : say``}.`;
+      used > 0
+        ? say`, which uses ${Math.round(100 * used)} % of ${this.pieces.get(this.input.wishes.useUp!)!.mark}`
+        : say``
+    }.`;
   }
 
   /** What a proposal looks like, as numbers: two that look alike lie close together. */
   private look(board: Board, pattern: Pattern): Varied<Proposal>['look'] {
     const shares = sharesOf(stripsOf(board));
     return [
-      ...lightnessProfile(stripsOf(board), this.colours), ...[...this.colours.keys()].map((code) => (shares.get(code) ?? 0) * 0.7), ...PATTERNS.map((p) => (p === pattern ? 0.2 : 0)),
-      stripsOf(board).length / 25, board.construction === 'edge' ? 0.25 : 0, symmetryOf(stripsOf(board)) * 0.2,
+      ...lightnessProfile(stripsOf(board), this.colours),
+      ...[...this.colours.keys()].map((code) => (shares.get(code) ?? 0) * 0.7),
+      ...PATTERNS.map((p) => (p === pattern ? 0.2 : 0)),
+      stripsOf(board).length / 25,
+      board.construction === 'edge' ? 0.25 : 0,
+      symmetryOf(stripsOf(board)) * 0.2,
     ];
   }
 }
 
 const PATTERN_NAMES: Readonly<Record<Pattern, string>> = {
-  alternating: 'in turn', bands: 'in bands', accents: 'with fine lines', shaded: 'from light to dark', centre: 'about the middle', plain: 'all alike', scattered: 'scattered',
+  alternating: 'in turn',
+  bands: 'in bands',
+  accents: 'with fine lines',
+  shaded: 'from light to dark',
+  centre: 'about the middle',
+  plain: 'all alike',
+  scattered: 'scattered',
 };
 
 /** The wider half of what a species offers: fields are not cut from splinters. */

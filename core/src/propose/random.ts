@@ -19,7 +19,9 @@ export function randomFrom(seed: number): Random {
   };
   const below = (count: number) => Math.floor(next() * count);
   return {
-    next, below, pick: (items) => items[below(items.length)]!,
+    next,
+    below,
+    pick: (items) => items[below(items.length)]!,
     shuffled: (items) => {
       const list = [...items];
       for (let i = list.length - 1; i > 0; i -= 1) {

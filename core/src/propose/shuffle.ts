@@ -28,8 +28,12 @@ const AIMS = ['contrast', 'symmetry', 'rhythm', 'calm', 'shaded', 'balance'] as 
 type Aim = (typeof AIMS)[number];
 
 const AIM_WORDS: Readonly<Record<Aim, string>> = {
-  contrast: 'Light beside dark wherever it can be', symmetry: 'Mirrored about the middle as far as the strips allow', rhythm: 'A motif that returns', calm: 'Alike beside alike, in quiet bands',
-  shaded: 'From light to dark', balance: 'Light and dark even on both halves, no two alike side by side',
+  contrast: 'Light beside dark wherever it can be',
+  symmetry: 'Mirrored about the middle as far as the strips allow',
+  rhythm: 'A motif that returns',
+  calm: 'Alike beside alike, in quiet bands',
+  shaded: 'From light to dark',
+  balance: 'Light and dark even on both halves, no two alike side by side',
 };
 const ORDER_COUNT = 12;
 /** Fixed numbers of rounds and swaps, so that the same seed gives the same orders. */
@@ -40,7 +44,11 @@ const SWAPS = 900;
  * Other orders of the strips that are not locked; locked ones keep their place. Widths, and so the cut plan, stay as they are. Same seed, same orders.
  * @throws nothing: with fewer than two strips that may move there is no other order, and the list is empty
  */
-export function shuffle(strips: readonly Strip[], species: readonly Species[], options: ShuffleOptions): ShuffledOrder[] {
+export function shuffle(
+  strips: readonly Strip[],
+  species: readonly Species[],
+  options: ShuffleOptions,
+): ShuffledOrder[] {
   const free = strips.flatMap((s, i) => (s.locked ? [] : [i]));
   const colours = coloursOf(species);
   if (free.length < 2 || new Set(free.map((i) => `${strips[i]!.species}/${strips[i]!.width}`)).size < 2) return [];
@@ -55,7 +63,13 @@ export function shuffle(strips: readonly Strip[], species: readonly Species[], o
       const score = aimed(order, aim, colours);
       const unchanged = order.every((s, i) => alike(s, strips[i]!));
       if (unchanged) continue;
-      const item = { strips: order, says: say`${AIM_WORDS[aim]}.`, contrast: contrastOf(order, colours), rhythm: rhythmOf(order), score };
+      const item = {
+        strips: order,
+        says: say`${AIM_WORDS[aim]}.`,
+        contrast: contrastOf(order, colours),
+        rhythm: rhythmOf(order),
+        score,
+      };
       kept = keepVaried(kept, { item, score, look: lightnessProfile(order, colours) }, ORDER_COUNT);
     }
     options.onProgress?.(sorted());
@@ -64,7 +78,13 @@ export function shuffle(strips: readonly Strip[], species: readonly Species[], o
 }
 
 /** Swaps pairs that may move; at first also for the worse, less and less. */
-function anneal(strips: readonly Strip[], free: readonly number[], aim: Aim, colours: ReadonlyMap<string, string>, random: Random): Strip[] {
+function anneal(
+  strips: readonly Strip[],
+  free: readonly number[],
+  aim: Aim,
+  colours: ReadonlyMap<string, string>,
+  random: Random,
+): Strip[] {
   const order = [...strips];
   random.shuffled(free).forEach((from, n) => {
     order[free[n]!] = strips[from]!;
@@ -86,12 +106,24 @@ function anneal(strips: readonly Strip[], free: readonly number[], aim: Aim, col
 function aimed(strips: readonly Strip[], aim: Aim, colours: ReadonlyMap<string, string>): number {
   const contrast = Math.min(1, contrastOf(strips, colours) / 35);
   switch (aim) {
-    case 'contrast': return contrast + 0.1 * rhythmOf(strips);
-    case 'symmetry': return symmetryOf(strips) + 0.1 * contrast;
-    case 'rhythm': return rhythmOf(strips) - 0.3 * symmetryOf(strips) + 0.1 * contrast;
-    case 'calm': return 1 - contrast + 0.1 * symmetryOf(strips);
-    case 'shaded': return shading(strips, colours);
-    case 'balance': return 1 - imbalance(strips, colours) - 0.5 * (strips.filter((s, i) => i > 0 && differenceOf(s.species, strips[i - 1]!.species, colours) < 5).length / strips.length);
+    case 'contrast':
+      return contrast + 0.1 * rhythmOf(strips);
+    case 'symmetry':
+      return symmetryOf(strips) + 0.1 * contrast;
+    case 'rhythm':
+      return rhythmOf(strips) - 0.3 * symmetryOf(strips) + 0.1 * contrast;
+    case 'calm':
+      return 1 - contrast + 0.1 * symmetryOf(strips);
+    case 'shaded':
+      return shading(strips, colours);
+    case 'balance':
+      return (
+        1 -
+        imbalance(strips, colours) -
+        0.5 *
+          (strips.filter((s, i) => i > 0 && differenceOf(s.species, strips[i - 1]!.species, colours) < 5).length /
+            strips.length)
+      );
   }
 }
 

@@ -23,7 +23,10 @@ function distance(a: readonly number[], b: readonly number[]): number {
 }
 
 /** Light and dark at places across the board: what the eye sees first, whatever the species are called. */
-export function lightnessProfile(strips: readonly Pick<Strip, 'species' | 'width'>[], colours: ReadonlyMap<string, string>): number[] {
+export function lightnessProfile(
+  strips: readonly Pick<Strip, 'species' | 'width'>[],
+  colours: ReadonlyMap<string, string>,
+): number[] {
   const whole = strips.reduce((sum, s) => sum + s.width, 0);
   let i = 0;
   let end = strips[0]?.width ?? 0;
@@ -39,7 +42,9 @@ export function lightnessProfile(strips: readonly Pick<Strip, 'species' | 'width
  * one goes.
  */
 export function keepVaried<T>(kept: readonly Varied<T>[], found: Varied<T>, most: number): Varied<T>[] {
-  const twins = kept.filter((k) => (found.kind !== undefined && k.kind === found.kind) || distance(k.look, found.look) < TWINS);
+  const twins = kept.filter(
+    (k) => (found.kind !== undefined && k.kind === found.kind) || distance(k.look, found.look) < TWINS,
+  );
   if (twins.some((t) => t.score >= found.score)) return [...kept];
   const set = [...kept.filter((k) => !twins.includes(k)), found];
   if (set.length <= most) return set;

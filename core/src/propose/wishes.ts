@@ -6,7 +6,10 @@ import { length, say, type Phrase } from '../units/phrase.ts';
 import type { Species } from '../wood/species.ts';
 
 const codes = z.array(z.string().min(1).max(40)).max(100, { error: 'must be fewer' });
-const percent = z.number({ error: 'must be a number' }).min(0, { error: 'must be at least 0 %' }).max(100, { error: 'must be at most 100 %' });
+const percent = z
+  .number({ error: 'must be a number' })
+  .min(0, { error: 'must be at least 0 %' })
+  .max(100, { error: 'must be at most 100 %' });
 const yesNoEither = z.enum(['yes', 'no', 'either'], { error: 'must be yes, no or either' });
 
 function range(least: number, greatest: number) {
@@ -23,7 +26,9 @@ export const wishesSchema = z.strictObject({
   only: codes,
   never: codes,
   /** Share of the board's width that a species takes, percent. */
-  shares: z.array(z.strictObject({ species: z.string().min(1).max(40), least: percent, most: percent })).max(20, { error: 'must be fewer' }),
+  shares: z
+    .array(z.strictObject({ species: z.string().min(1).max(40), least: percent, most: percent }))
+    .max(20, { error: 'must be fewer' }),
   symmetry: yesNoEither,
   /** Thin strips between wide ones. */
   accents: yesNoEither,
@@ -38,8 +43,18 @@ export type Wishes = z.infer<typeof wishesSchema>;
 
 /** A common board from whatever there is (sizes common practice). */
 export const OPEN_WISHES: Wishes = {
-  length: { least: 350, greatest: 450 }, width: { least: 220, greatest: 300 }, thickness: { least: 28, greatest: 35 }, construction: 'either', only: [], never: [], shares: [],
-  symmetry: 'either', accents: 'either', fewestCuts: false, useUp: null, pieces: null,
+  length: { least: 350, greatest: 450 },
+  width: { least: 220, greatest: 300 },
+  thickness: { least: 28, greatest: 35 },
+  construction: 'either',
+  only: [],
+  never: [],
+  shares: [],
+  symmetry: 'either',
+  accents: 'either',
+  fewestCuts: false,
+  useUp: null,
+  pieces: null,
 };
 
 /** The pieces that proposals may take. */
@@ -47,7 +62,9 @@ export function piecesFor(wishes: Wishes, rack: readonly Piece[]): Piece[] {
   const chosen = wishes.pieces && new Set(wishes.pieces);
   const only = new Set(wishes.only);
   const never = new Set(wishes.never);
-  return rack.filter((p) => (!chosen || chosen.has(p.id)) && (only.size === 0 || only.has(p.species)) && !never.has(p.species));
+  return rack.filter(
+    (p) => (!chosen || chosen.has(p.id)) && (only.size === 0 || only.has(p.species)) && !never.has(p.species),
+  );
 }
 
 /** Wishes that cannot all be met, each as a sentence; empty when nothing speaks against them. */
@@ -57,20 +74,32 @@ export function contradictions(wishes: Wishes, rack: readonly Piece[], species: 
   const names = { length: 'Length', width: 'Width', thickness: 'Thickness' } as const;
   for (const side of ['length', 'width', 'thickness'] as const) {
     const { least, greatest } = wishes[side];
-    if (least > greatest) found.push(say`${names[side]}: from ${length(least)} to ${length(greatest)} leaves nothing; the first must be the smaller.`);
+    if (least > greatest)
+      found.push(
+        say`${names[side]}: from ${length(least)} to ${length(greatest)} leaves nothing; the first must be the smaller.`,
+      );
   }
-  for (const code of wishes.only) if (wishes.never.includes(code)) found.push(say`${name(code)} is both wanted and not wanted. Choose one.`);
+  for (const code of wishes.only)
+    if (wishes.never.includes(code)) found.push(say`${name(code)} is both wanted and not wanted. Choose one.`);
   for (const { species: code, least, most } of wishes.shares) {
     if (least > most) found.push(say`${name(code)}: at least ${least} % and at most ${most} % cannot both be.`);
-    if (least > 0 && (wishes.never.includes(code) || (wishes.only.length > 0 && !wishes.only.includes(code)))) found.push(say`${name(code)} should be at least ${least} % of the board, but is not among the species allowed.`);
+    if (least > 0 && (wishes.never.includes(code) || (wishes.only.length > 0 && !wishes.only.includes(code))))
+      found.push(say`${name(code)} should be at least ${least} % of the board, but is not among the species allowed.`);
   }
   const sum = wishes.shares.reduce((total, s) => total + s.least, 0);
   if (sum > 100) found.push(say`The shares asked for come to ${sum} %; together they must be at most 100 %.`);
   if (found.length > 0) return found;
-  if (rack.length === 0) return [say`There is no free wood in the rack. Add pieces, or release what is promised to other boards.`];
+  if (rack.length === 0)
+    return [say`There is no free wood in the rack. Add pieces, or release what is promised to other boards.`];
   const pieces = piecesFor(wishes, rack);
-  if (pieces.length === 0) return [say`None of the ${rack.length} pieces in the rack is of a species allowed. Allow more species, or choose other pieces.`];
-  if (wishes.useUp !== null && !pieces.some((p) => p.id === wishes.useUp)) found.push(say`The piece to be used up is not in the rack any more, or its species is not allowed.`);
-  for (const { species: code, least } of wishes.shares) if (least > 0 && !pieces.some((p) => p.species === code)) found.push(say`There is no ${name(code)} in the rack to be at least ${least} % of the board.`);
+  if (pieces.length === 0)
+    return [
+      say`None of the ${rack.length} pieces in the rack is of a species allowed. Allow more species, or choose other pieces.`,
+    ];
+  if (wishes.useUp !== null && !pieces.some((p) => p.id === wishes.useUp))
+    found.push(say`The piece to be used up is not in the rack any more, or its species is not allowed.`);
+  for (const { species: code, least } of wishes.shares)
+    if (least > 0 && !pieces.some((p) => p.species === code))
+      found.push(say`There is no ${name(code)} in the rack to be at least ${least} % of the board.`);
   return found;
 }

@@ -26,7 +26,10 @@ export function readBackward(recipe: Recipe, panel: { length: number; height: nu
  * @param leaf what each strip measures, and where it lies in the rack
  * @returns null while there are no strips
  */
-export function readForward(recipe: Recipe, leaf: (strip: StripOperation) => { size: Triple; wood: StripWood }): Thing | null {
+export function readForward(
+  recipe: Recipe,
+  leaf: (strip: StripOperation) => { size: Triple; wood: StripWood },
+): Thing | null {
   const made = new Map<string, Thing>();
   for (const operation of recipe) {
     if (operation.kind === 'strip') {

@@ -10,7 +10,11 @@ export function glueBackward(panel: { length: number; height: number }): { lengt
 /** What comes of parts side by side: as long as the shortest and as high as the lowest, as wide as all of them together, mm. */
 export function glueForward(parts: readonly Triple[]): Triple {
   if (parts.length === 0) return [0, 0, 0];
-  return [Math.min(...parts.map((p) => p[0])), parts.reduce((sum, p) => sum + p[1], 0), Math.min(...parts.map((p) => p[2]))];
+  return [
+    Math.min(...parts.map((p) => p[0])),
+    parts.reduce((sum, p) => sum + p[1], 0),
+    Math.min(...parts.map((p) => p[2])),
+  ];
 }
 
 /** The parts side by side, each shifted across to where the one before it ends. */
@@ -19,7 +23,11 @@ export function glueThing(parts: readonly Thing[]): Thing {
   const cells = parts.flatMap((part) => {
     const at = across;
     across += part.size[1];
-    return part.cells.map((cell) => ({ ...cell, solid: moved(cell.solid, shift([0, at, 0])), inPiece: after(cell.inPiece, shift([0, -at, 0])) }));
+    return part.cells.map((cell) => ({
+      ...cell,
+      solid: moved(cell.solid, shift([0, at, 0])),
+      inPiece: after(cell.inPiece, shift([0, -at, 0])),
+    }));
   });
   return { size: glueForward(parts.map((p) => p.size)), cells };
 }

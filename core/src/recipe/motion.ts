@@ -11,9 +11,17 @@ export interface Motion {
 
 export const AT_REST: Motion = { origin: [0, 0, 0], along: [1, 0, 0], across: [0, 1, 0], up: [0, 0, 1] };
 
-export const plus = (a: Triple, b: Triple, factor = 1): Triple => [a[0] + b[0] * factor, a[1] + b[1] * factor, a[2] + b[2] * factor];
+export const plus = (a: Triple, b: Triple, factor = 1): Triple => [
+  a[0] + b[0] * factor,
+  a[1] + b[1] * factor,
+  a[2] + b[2] * factor,
+];
 export const dot = (a: Triple, b: Triple): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-export const cross = (a: Triple, b: Triple): Triple => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
+export const cross = (a: Triple, b: Triple): Triple => [
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
+];
 
 /** A direction after a motion: turned, not shifted. */
 export function turnedBy({ along, across, up }: Omit<Motion, 'origin'>, [x, y, z]: Triple): Triple {
@@ -27,12 +35,21 @@ export function movedBy(motion: Motion, point: Triple): Triple {
 
 /** First `inner`, then `outer`, as one motion. */
 export function after(outer: Motion, inner: Motion): Motion {
-  return { origin: movedBy(outer, inner.origin), along: turnedBy(outer, inner.along), across: turnedBy(outer, inner.across), up: turnedBy(outer, inner.up) };
+  return {
+    origin: movedBy(outer, inner.origin),
+    along: turnedBy(outer, inner.along),
+    across: turnedBy(outer, inner.across),
+    up: turnedBy(outer, inner.up),
+  };
 }
 
 /** The motion that takes everything back. */
 export function back({ origin, along, across, up }: Motion): Motion {
-  const [a, b, c]: Triple[] = [[along[0], across[0], up[0]], [along[1], across[1], up[1]], [along[2], across[2], up[2]]];
+  const [a, b, c]: Triple[] = [
+    [along[0], across[0], up[0]],
+    [along[1], across[1], up[1]],
+    [along[2], across[2], up[2]],
+  ];
   return { along: a!, across: b!, up: c!, origin: [-dot(along, origin), -dot(across, origin), -dot(up, origin)] };
 }
 

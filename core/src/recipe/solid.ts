@@ -18,8 +18,24 @@ const ON_PLANE = 1e-9;
 /** A box with one corner at the origin. */
 export function box([length, width, height]: Triple): Solid {
   return {
-    corners: [[0, 0, 0], [length, 0, 0], [length, width, 0], [0, width, 0], [0, 0, height], [length, 0, height], [length, width, height], [0, width, height]],
-    faces: [[0, 3, 2, 1], [4, 5, 6, 7], [0, 1, 5, 4], [2, 3, 7, 6], [1, 2, 6, 5], [3, 0, 4, 7]],
+    corners: [
+      [0, 0, 0],
+      [length, 0, 0],
+      [length, width, 0],
+      [0, width, 0],
+      [0, 0, height],
+      [length, 0, height],
+      [length, width, height],
+      [0, width, height],
+    ],
+    faces: [
+      [0, 3, 2, 1],
+      [4, 5, 6, 7],
+      [0, 1, 5, 4],
+      [2, 3, 7, 6],
+      [1, 2, 6, 5],
+      [3, 0, 4, 7],
+    ],
   };
 }
 
@@ -30,7 +46,10 @@ export function volume({ corners, faces }: Solid): number {
   const from = (i: number): Triple => plus(corners[i]!, apex, -1);
   return faces.reduce((sum, face) => {
     const first = from(face[0]!);
-    return sum + face.slice(1, -1).reduce((part, corner, k) => part + dot(first, cross(from(corner), from(face[k + 2]!))) / 6, 0);
+    return (
+      sum +
+      face.slice(1, -1).reduce((part, corner, k) => part + dot(first, cross(from(corner), from(face[k + 2]!))) / 6, 0)
+    );
   }, 0);
 }
 
@@ -41,7 +60,11 @@ export function moved({ corners, faces }: Solid, motion: Motion): Solid {
 
 /** Least and greatest along each axis, mm. */
 export function bounds({ corners }: Solid): { least: Triple; greatest: Triple } {
-  const of = (pick: (...all: number[]) => number): Triple => [pick(...corners.map((c) => c[0])), pick(...corners.map((c) => c[1])), pick(...corners.map((c) => c[2]))];
+  const of = (pick: (...all: number[]) => number): Triple => [
+    pick(...corners.map((c) => c[0])),
+    pick(...corners.map((c) => c[1])),
+    pick(...corners.map((c) => c[2])),
+  ];
   return { least: of(Math.min), greatest: of(Math.max) };
 }
 
@@ -68,7 +91,9 @@ export function clip(solid: Solid, { normal, offset }: HalfSpace): Solid | null 
   /** Where the edge between two corners meets the plane, the same whichever of its two faces asks. */
   const crossing = (i: number, k: number) => {
     const [a, b] = i < k ? [i, k] : [k, i];
-    return keep(`${a} ${b}`, true, () => plus(solid.corners[a]!, plus(solid.corners[b]!, solid.corners[a]!, -1), beyond[a]! / (beyond[a]! - beyond[b]!)));
+    return keep(`${a} ${b}`, true, () =>
+      plus(solid.corners[a]!, plus(solid.corners[b]!, solid.corners[a]!, -1), beyond[a]! / (beyond[a]! - beyond[b]!)),
+    );
   };
   const next = new Map<number, number>();
   const faces: number[][] = [];
@@ -77,7 +102,8 @@ export function clip(solid: Solid, { normal, offset }: HalfSpace): Solid | null 
     face.forEach((i, n) => {
       const k = face[(n + 1) % face.length]!;
       if (beyond[i]! <= ON_PLANE) cut.push(whole(i));
-      if (Math.min(beyond[i]!, beyond[k]!) < -ON_PLANE && Math.max(beyond[i]!, beyond[k]!) > ON_PLANE) cut.push(crossing(i, k));
+      if (Math.min(beyond[i]!, beyond[k]!) < -ON_PLANE && Math.max(beyond[i]!, beyond[k]!) > ON_PLANE)
+        cut.push(crossing(i, k));
     });
     // A face that lies in the plane is the new one.
     if (cut.length < 3 || cut.every((i) => inPlane[i])) continue;
@@ -102,5 +128,8 @@ function ring(next: ReadonlyMap<number, number>): number[] {
 
 /** What is left on either side of a kerf: a slab that begins at `offset` and is `kerf` thick. */
 export function saw(solid: Solid, { normal, offset }: HalfSpace, kerf: number): [Solid | null, Solid | null] {
-  return [clip(solid, { normal, offset }), clip(solid, { normal: [-normal[0], -normal[1], -normal[2]], offset: -offset - kerf })];
+  return [
+    clip(solid, { normal, offset }),
+    clip(solid, { normal: [-normal[0], -normal[1], -normal[2]], offset: -offset - kerf }),
+  ];
 }

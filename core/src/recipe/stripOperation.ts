@@ -12,11 +12,18 @@ export interface StripWood {
 }
 
 /** What a strip must measure for what it is wanted for: as long and as high as that, and as wide as it says itself, mm. */
-export function stripBackward({ width }: Pick<StripOperation, 'width'>, wanted: { length: number; height: number }): Triple {
+export function stripBackward(
+  { width }: Pick<StripOperation, 'width'>,
+  wanted: { length: number; height: number },
+): Triple {
   return [wanted.length, width, wanted.height];
 }
 
 /** A strip is what it was milled to: one box of wood. */
-export function stripThing({ id }: Pick<StripOperation, 'id'>, size: Triple, { piece, unit, inPiece }: StripWood): Thing {
+export function stripThing(
+  { id }: Pick<StripOperation, 'id'>,
+  size: Triple,
+  { piece, unit, inPiece }: StripWood,
+): Thing {
   return { size, cells: [{ strip: id, solid: box(size), piece, unit, inPiece }] };
 }

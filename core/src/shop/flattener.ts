@@ -16,13 +16,33 @@ export interface FlattenerLimits {
 const BY_HAND: FlattenerLimits = { width: Infinity, leastLength: 0, leastWidth: 0, leastThickness: 0, snipe: 0 };
 
 /** The machine that planes stock to thickness decides; without one the work is done by hand and nothing forbids a size. */
-export function flattenerLimits({ planer, jointer, schools }: Pick<Shop, 'planer' | 'jointer' | 'schools'>): FlattenerLimits {
+export function flattenerLimits({
+  planer,
+  jointer,
+  schools,
+}: Pick<Shop, 'planer' | 'jointer' | 'schools'>): FlattenerLimits {
   if (!planer) return BY_HAND;
   const { width, leastLength, leastWidth, leastThickness, snipe } = planer;
-  return { width, leastLength: Math.max(leastLength, jointer?.leastLength ?? 0), leastWidth, leastThickness, snipe: schools.snipe === 'trim' ? snipe : 0 };
+  return {
+    width,
+    leastLength: Math.max(leastLength, jointer?.leastLength ?? 0),
+    leastWidth,
+    leastThickness,
+    snipe: schools.snipe === 'trim' ? snipe : 0,
+  };
 }
 
 /** Whether the first face of a part is planed on a shimmed sled: there is a planer, and no jointer that takes the part. Lengths in mm. */
-export function firstFaceOnSled({ planer, jointer }: Pick<Shop, 'planer' | 'jointer'>, part: { length: number; width: number }): boolean {
-  return planer !== null && !(jointer && part.width <= jointer.width + LENGTH_TOLERANCE_MM && part.length >= jointer.leastLength - LENGTH_TOLERANCE_MM);
+export function firstFaceOnSled(
+  { planer, jointer }: Pick<Shop, 'planer' | 'jointer'>,
+  part: { length: number; width: number },
+): boolean {
+  return (
+    planer !== null &&
+    !(
+      jointer &&
+      part.width <= jointer.width + LENGTH_TOLERANCE_MM &&
+      part.length >= jointer.leastLength - LENGTH_TOLERANCE_MM
+    )
+  );
 }

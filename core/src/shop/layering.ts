@@ -11,7 +11,10 @@ export interface Layering {
   reach: number;
 }
 
-export const LAYERING_NAMES: Readonly<Record<Layering['by'], string>> = { bandSaw: 'Band saw', tableSaw: 'Table saw, tall fence' };
+export const LAYERING_NAMES: Readonly<Record<Layering['by'], string>> = {
+  bandSaw: 'Band saw',
+  tableSaw: 'Table saw, tall fence',
+};
 
 type LayeringShop = Pick<Shop, 'bandSaw' | 'saw' | 'habits' | 'schools'>;
 
@@ -21,9 +24,15 @@ type LayeringShop = Pick<Shop, 'bandSaw' | 'saw' | 'habits' | 'schools'>;
  * @returns null when nothing can be resawn: a circular saw or a hand saw does not do it truly
  */
 export function layeringOf({ bandSaw, saw, habits, schools }: LayeringShop): Layering | null {
-  const onBandSaw: Layering | null = bandSaw && { by: 'bandSaw', kerf: bandSaw.kerf, clean: bandSaw.clean, reach: bandSaw.resawHeight };
-  const onTableSaw: Layering | null = saw.kind === 'table' ? { by: 'tableSaw', kerf: saw.kerf, clean: habits.glueEdgeJoint, reach: saw.cutDepth } : null;
-  return schools.thin === 'thinRip' ? onTableSaw ?? onBandSaw : onBandSaw ?? onTableSaw;
+  const onBandSaw: Layering | null = bandSaw && {
+    by: 'bandSaw',
+    kerf: bandSaw.kerf,
+    clean: bandSaw.clean,
+    reach: bandSaw.resawHeight,
+  };
+  const onTableSaw: Layering | null =
+    saw.kind === 'table' ? { by: 'tableSaw', kerf: saw.kerf, clean: habits.glueEdgeJoint, reach: saw.cutDepth } : null;
+  return schools.thin === 'thinRip' ? (onTableSaw ?? onBandSaw) : (onBandSaw ?? onTableSaw);
 }
 
 /** What one more layer of a ripping costs beside its own thickness: the kerf and both sawn faces cleaned, mm; null when it cannot be resawn. */

@@ -12,7 +12,9 @@ export const sawSchema = z.strictObject({
 
 /** The saw that cuts planks to length. */
 export const crosscutSawSchema = z.strictObject({
-  kind: z.enum(['mitre', 'sled', 'track', 'circular', 'hand'], { error: 'must be one of mitre, sled, track, circular, hand' }),
+  kind: z.enum(['mitre', 'sled', 'track', 'circular', 'hand'], {
+    error: 'must be one of mitre, sled, track, circular, hand',
+  }),
   kerf: lengthBetween(0, 8),
 });
 

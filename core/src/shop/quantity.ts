@@ -1,14 +1,22 @@
 import { z } from 'zod';
 
 export function minutesBetween(least: number, greatest: number) {
-  return z.number({ error: 'must be a number of minutes' })
-    .min(least, { error: `must be at least ${least} min` }).max(greatest, { error: `must be at most ${greatest} min` });
+  return z
+    .number({ error: 'must be a number of minutes' })
+    .min(least, { error: `must be at least ${least} min` })
+    .max(greatest, { error: `must be at most ${greatest} min` });
 }
 
 export function amountUpTo(greatest: number) {
-  return z.number({ error: 'must be a number' }).min(0, { error: 'must not be negative' }).max(greatest, { error: `must be at most ${greatest}` });
+  return z
+    .number({ error: 'must be a number' })
+    .min(0, { error: 'must not be negative' })
+    .max(greatest, { error: `must be at most ${greatest}` });
 }
 
 export function wholeUpTo(greatest: number) {
-  return z.int({ error: 'must be a whole number' }).min(0, { error: 'must not be negative' }).max(greatest, { error: `must be at most ${greatest}` });
+  return z
+    .int({ error: 'must be a whole number' })
+    .min(0, { error: 'must not be negative' })
+    .max(greatest, { error: `must be at most ${greatest}` });
 }

@@ -21,22 +21,42 @@ function question<const S extends readonly School[]>(asks: string, schools: S) {
 export const QUESTIONS = {
   straightEdge: question('Straight edge', [
     { id: 'jointer', name: 'Jointer', why: 'Quick, and square to the flat face.' },
-    { id: 'carrier', name: 'Carrier sled on the saw', why: 'Straight even where the plank is crooked; needs no jointer.' },
+    {
+      id: 'carrier',
+      name: 'Carrier sled on the saw',
+      why: 'Straight even where the plank is crooked; needs no jointer.',
+    },
     { id: 'stuck', name: 'A straight edge stuck on', why: 'Nothing but a true batten and tape.' },
     { id: 'handPlane', name: 'Hand plane', why: 'Quiet, no least length, the edge ready for glue.' },
     { id: 'offSaw', name: 'Straight off the saw', why: 'A good blade leaves an edge that closes; one set-up less.' },
   ]),
   rip: question('Ripping', [
     { id: 'once', name: 'Once, to size', why: 'Least wood and one set-up.' },
-    { id: 'fat', name: 'Fat, rest, mill again', why: 'A ripped strip may spring; what is milled after it has rested stays true.' },
+    {
+      id: 'fat',
+      name: 'Fat, rest, mill again',
+      why: 'A ripped strip may spring; what is milled after it has rested stays true.',
+    },
   ]),
   thin: question('Thin strips', [
     { id: 'bandSaw', name: 'Resaw, then plane', why: 'Less kerf and safer; the blade wanders, so a spare is cut.' },
-    { id: 'thinRip', name: 'Rip against a stop outside the blade', why: 'No band saw needed; the thin strip falls free beside the blade.' },
-    { id: 'fat', name: 'Leave fat, flush after glue-up', why: 'No thin strip goes through the planer: it stands proud and is made flush with the panel.' },
+    {
+      id: 'thinRip',
+      name: 'Rip against a stop outside the blade',
+      why: 'No band saw needed; the thin strip falls free beside the blade.',
+    },
+    {
+      id: 'fat',
+      name: 'Leave fat, flush after glue-up',
+      why: 'No thin strip goes through the planer: it stands proud and is made flush with the panel.',
+    },
   ]),
   edgeMarks: question('Joints that stay flat', [
-    { id: 'alternate', name: 'Faces in and out', why: 'Alternate faces to the fence: what one edge leans, the next leans back.' },
+    {
+      id: 'alternate',
+      name: 'Faces in and out',
+      why: 'Alternate faces to the fence: what one edge leans, the next leans back.',
+    },
     { id: 'fold', name: 'Fold like a book', why: 'Two neighbours planed together: their angles add up to flat.' },
   ]),
   measuring: question('Measuring', [
@@ -47,12 +67,24 @@ export const QUESTIONS = {
     { id: 'cauls', name: 'Cauls', why: 'Taped battens across, above and below, pull every strip to one height.' },
     { id: 'bed', name: 'Straight pipes or rails as a bed', why: 'The bed is the reference; nothing to clamp across.' },
     { id: 'weight', name: 'Weights or a post', why: 'Quick for short panels.' },
-    { id: 'keys', name: 'Dowels, loose tenons or biscuits', why: 'Strips cannot slide; always cut from the same face.' },
+    {
+      id: 'keys',
+      name: 'Dowels, loose tenons or biscuits',
+      why: 'Strips cannot slide; always cut from the same face.',
+    },
   ]),
   squeezeOut: question('Squeezed-out glue', [
-    { id: 'scrape', name: 'Scrape when it has skinned', why: 'It comes off in strings and nothing is smeared into the pores.' },
+    {
+      id: 'scrape',
+      name: 'Scrape when it has skinned',
+      why: 'It comes off in strings and nothing is smeared into the pores.',
+    },
     { id: 'wipe', name: 'Wipe at once', why: 'Nothing to scrape; a wet rag raises the grain and thins the glue.' },
-    { id: 'leave', name: 'Leave it, scrape hard and plane', why: 'No hurry; dry beads dull the knives, so they go first.' },
+    {
+      id: 'leave',
+      name: 'Leave it, scrape hard and plane',
+      why: 'No hurry; dry beads dull the knives, so they go first.',
+    },
   ]),
   flatten: question('Flattening the panel', [
     { id: 'planer', name: 'Planer', why: 'Quickest where the panel fits.' },
@@ -79,12 +111,24 @@ export const QUESTIONS = {
   ]),
   engraving: question('Engraving', [
     { id: 'beforeGrain', name: 'Before the grain is raised', why: 'Burn and fuzz go with the last grit.' },
-    { id: 'outerStrip', name: 'On an outer strip, before glue-up', why: 'A bad burn goes to the inside, and another strip takes its place.' },
-    { id: 'last', name: 'Last', why: 'On the finished board: what is spoiled then is spoiled late, but nothing wears it down.' },
+    {
+      id: 'outerStrip',
+      name: 'On an outer strip, before glue-up',
+      why: 'A bad burn goes to the inside, and another strip takes its place.',
+    },
+    {
+      id: 'last',
+      name: 'Last',
+      why: 'On the finished board: what is spoiled then is spoiled late, but nothing wears it down.',
+    },
   ]),
   endGrain: question('End grain through a planer, for boards that show it', [
     { id: 'never', name: 'Never', why: 'Knives split fibres off the far edge, and a block can shatter.' },
-    { id: 'guarded', name: 'Only with strips glued on, a helical head and light passes', why: 'Sacrificial strips back up the edge; 0.5 mm a pass or less.' },
+    {
+      id: 'guarded',
+      name: 'Only with strips glued on, a helical head and light passes',
+      why: 'Sacrificial strips back up the edge; 0.5 mm a pass or less.',
+    },
   ]),
   lastGrit: question('Last grit', [
     { id: '220', name: '220', why: 'Many stop here: finer is not felt after oil.' },
@@ -123,9 +167,13 @@ const choice = (q: QuestionId) => {
   return z.enum(ids as [string, ...string[]], { error: `must be one of ${ids.join(', ')}` });
 };
 
-export const schoolsSchema = z.strictObject(Object.fromEntries(QUESTION_IDS.map((q) => [q, choice(q)]))) as unknown as z.ZodType<Schools>;
+export const schoolsSchema = z.strictObject(
+  Object.fromEntries(QUESTION_IDS.map((q) => [q, choice(q)])),
+) as unknown as z.ZodType<Schools>;
 /** Some of them, for a board that differs from its shop. */
-export const someSchoolsSchema = z.strictObject(Object.fromEntries(QUESTION_IDS.map((q) => [q, choice(q).optional()]))) as unknown as z.ZodType<Partial<Schools>>;
+export const someSchoolsSchema = z.strictObject(
+  Object.fromEntries(QUESTION_IDS.map((q) => [q, choice(q).optional()])),
+) as unknown as z.ZodType<Partial<Schools>>;
 
 /** What a shop begins with: the first school of each question. */
 export const USUAL_SCHOOLS = Object.fromEntries(QUESTION_IDS.map((q) => [q, QUESTIONS[q].schools[0].id])) as Schools;

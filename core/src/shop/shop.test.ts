@@ -13,8 +13,10 @@ describe('the shop', () => {
   });
 
   it.each([
-    ['glue', { glue: 'gone' }, 'must be one of the shop\'s glues'], ['hours', { hours: Array(7).fill(null) }, 'must have at least one day'],
-    ['clamps', { clamps: [DEFAULT_SHOP.clamps[0], DEFAULT_SHOP.clamps[0]] }, 'must each have an id of their own'], ['glues', { glues: [] }, 'must name at least one glue'],
+    ['glue', { glue: 'gone' }, "must be one of the shop's glues"],
+    ['hours', { hours: Array(7).fill(null) }, 'must have at least one day'],
+    ['clamps', { clamps: [DEFAULT_SHOP.clamps[0], DEFAULT_SHOP.clamps[0]] }, 'must each have an id of their own'],
+    ['glues', { glues: [] }, 'must name at least one glue'],
   ])('says what is wrong with its %s', (field, change, words) => {
     const { error } = shopSchema.safeParse({ ...DEFAULT_SHOP, ...change });
     expect(error!.issues.find((i) => i.path[0] === field)!.message).toContain(words);
@@ -26,17 +28,31 @@ describe('the shop', () => {
   });
 
   it('without a planer no machine forbids a size, and nothing snipes', () => {
-    expect(flattenerLimits(BARE_SHOP)).toEqual({ width: Infinity, leastLength: 0, leastWidth: 0, leastThickness: 0, snipe: 0 });
-    expect(flattenerLimits({ ...DEFAULT_SHOP, jointer: { ...DEFAULT_SHOP.jointer!, leastLength: 400 } }).leastLength).toBe(400);
+    expect(flattenerLimits(BARE_SHOP)).toEqual({
+      width: Infinity,
+      leastLength: 0,
+      leastWidth: 0,
+      leastThickness: 0,
+      snipe: 0,
+    });
+    expect(
+      flattenerLimits({ ...DEFAULT_SHOP, jointer: { ...DEFAULT_SHOP.jointer!, leastLength: 400 } }).leastLength,
+    ).toBe(400);
     expect(flattenerLimits({ ...DEFAULT_SHOP, schools: { ...USUAL_SCHOOLS, snipe: 'runners' } }).snipe).toBe(0);
   });
 
   it('passes take everything, and one less would not', () => {
-    fc.assert(fc.property(fc.double({ min: 0.05, max: 6, noNaN: true }), fc.double({ min: 0.01, max: 40, noNaN: true }), (depth, removal) => {
-      const passes = passesOf(depth, removal);
-      expect(passes * depth).toBeGreaterThanOrEqual(removal - 1e-6);
-      expect((passes - 1) * depth).toBeLessThan(removal);
-    }));
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.05, max: 6, noNaN: true }),
+        fc.double({ min: 0.01, max: 40, noNaN: true }),
+        (depth, removal) => {
+          const passes = passesOf(depth, removal);
+          expect(passes * depth).toBeGreaterThanOrEqual(removal - 1e-6);
+          expect((passes - 1) * depth).toBeLessThan(removal);
+        },
+      ),
+    );
   });
 });
 
@@ -58,10 +74,17 @@ describe('shopFor', () => {
     const differs = { habits: { creep: 5 }, schools: { rip: 'fat' as const }, glue: 'long-open' };
     const merged = shopFor({ differs }, DEFAULT_SHOP);
     expect(shopFor({ differs: structuredClone(differs) }, DEFAULT_SHOP)).toBe(merged);
-    expect([merged.habits.creep, merged.habits.sanding, merged.schools.rip, glueOf(merged).id]).toEqual([5, DEFAULT_SHOP.habits.sanding, 'fat', 'long-open']);
+    expect([merged.habits.creep, merged.habits.sanding, merged.schools.rip, glueOf(merged).id]).toEqual([
+      5,
+      DEFAULT_SHOP.habits.sanding,
+      'fat',
+      'long-open',
+    ]);
   });
 
-  it('a glue that the shop no longer has leaves the shop\'s own', () => {
-    expect(glueOf(shopFor({ differs: { ...NO_DIFFERENCES, glue: 'used up' } }, DEFAULT_SHOP)).id).toBe(DEFAULT_SHOP.glue);
+  it("a glue that the shop no longer has leaves the shop's own", () => {
+    expect(glueOf(shopFor({ differs: { ...NO_DIFFERENCES, glue: 'used up' } }, DEFAULT_SHOP)).id).toBe(
+      DEFAULT_SHOP.glue,
+    );
   });
 });

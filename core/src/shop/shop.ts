@@ -3,7 +3,17 @@ import { lengthBetween } from '../units/lengthSchema.ts';
 import { lineOfText } from '../units/textSchema.ts';
 import { airSchema, CLIMATES, seasonsSchema } from '../wood/moisture.ts';
 import { clampSchema, glueSchema, USUAL_GLUES, type Glue } from './gluing.ts';
-import { bandSawSchema, crosscutSawSchema, drumSanderSchema, handToolsSchema, jointerSchema, planerSchema, routerSchema, routerSledSchema, sawSchema } from './machines.ts';
+import {
+  bandSawSchema,
+  crosscutSawSchema,
+  drumSanderSchema,
+  handToolsSchema,
+  jointerSchema,
+  planerSchema,
+  routerSchema,
+  routerSledSchema,
+  sawSchema,
+} from './machines.ts';
 import { amountUpTo, minutesBetween, wholeUpTo } from './quantity.ts';
 import { schoolsSchema, USUAL_SCHOOLS } from './schools.ts';
 
@@ -69,7 +79,10 @@ const cuttingSchema = z.strictObject({
 
 const paceSchema = z.strictObject({
   /** Spreading glue, minutes for a square metre of joint. */
-  spreadMinutesPerM2: z.number({ error: 'must be a number' }).min(1, { error: 'must be at least 1' }).max(600, { error: 'must be at most 600' }),
+  spreadMinutesPerM2: z
+    .number({ error: 'must be a number' })
+    .min(1, { error: 'must be at least 1' })
+    .max(600, { error: 'must be at most 600' }),
   /** Setting one strip against its neighbour. */
   placeMinutes: minutesBetween(0, 30),
   /** Closing one clamp. */
@@ -79,63 +92,95 @@ const paceSchema = z.strictObject({
   /** Where the outermost clamps stand from the ends of the panel. */
   clampInset: lengthBetween(0, 200),
   /** Share of the time that spreading and placing take with a second pair of hands. */
-  helperShare: z.number({ error: 'must be a number' }).min(0.3, { error: 'must be at least 0.3' }).max(1, { error: 'must be at most 1' }),
+  helperShare: z
+    .number({ error: 'must be a number' })
+    .min(0.3, { error: 'must be at least 0.3' })
+    .max(1, { error: 'must be at most 1' }),
   /** Minutes of one's own for one of the usual pace. */
-  work: z.number({ error: 'must be a number' }).min(0.2, { error: 'must be at least 0.2' }).max(10, { error: 'must be at most 10' }),
+  work: z
+    .number({ error: 'must be a number' })
+    .min(0.2, { error: 'must be at least 0.2' })
+    .max(10, { error: 'must be at most 10' }),
   /** Share of the glue's time that is planned with; the rest is for surprises. */
-  reserve: z.number({ error: 'must be a number' }).min(0.1, { error: 'must be at least 0.1' }).max(1, { error: 'must be at most 1' }),
+  reserve: z
+    .number({ error: 'must be a number' })
+    .min(0.1, { error: 'must be at least 0.1' })
+    .max(1, { error: 'must be at most 1' }),
 });
 
 const timeOfDay = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, { error: 'must be a time of day such as 08:30' });
 /** From when to when the shop is open on a day; null when it is closed. */
-const dayHoursSchema = z.strictObject({ from: timeOfDay, to: timeOfDay })
-  .refine((day) => day.to > day.from, { path: ['to'], error: 'must be later than when the day begins' }).nullable();
+const dayHoursSchema = z
+  .strictObject({ from: timeOfDay, to: timeOfDay })
+  .refine((day) => day.to > day.from, { path: ['to'], error: 'must be later than when the day begins' })
+  .nullable();
 export type DayHours = z.infer<typeof dayHoursSchema>;
 
 /** Coarser and finer paper than these is for floors and for lacquer. */
-const gritListSchema = z.array(z.int({ error: 'must be a whole number' }).min(24, { error: 'must be at least 24' }).max(3000, { error: 'must be at most 3000' }))
-  .min(1, { error: 'must name at least one grit' }).max(12, { error: 'must be at most 12 grits' })
-  .refine((grits) => grits.every((g, i) => i === 0 || g > grits[i - 1]!), { error: 'must go from coarse to fine, each grit once' });
+const gritListSchema = z
+  .array(
+    z
+      .int({ error: 'must be a whole number' })
+      .min(24, { error: 'must be at least 24' })
+      .max(3000, { error: 'must be at most 3000' }),
+  )
+  .min(1, { error: 'must name at least one grit' })
+  .max(12, { error: 'must be at most 12 grits' })
+  .refine((grits) => grits.every((g, i) => i === 0 || g > grits[i - 1]!), {
+    error: 'must go from coarse to fine, each grit once',
+  });
 
 /** The workshop: what its machines allow, which glues and clamps it has, its hours and its habits. Lengths in millimetres. */
-export const shopSchema = z.strictObject({
-  name: lineOfText(1, 80),
-  /** ISO 4217 code of the currency prices are in. */
-  currency: z.string().regex(/^[A-Z]{3}$/, { error: 'must be a three-letter currency code such as EUR' }),
-  /** The saw that rips. */
-  saw: sawSchema,
-  crosscutSaw: crosscutSawSchema,
-  /** Null in a shop without one, like every machine below: then nothing is resawn. */
-  bandSaw: bandSawSchema.nullable(),
-  jointer: jointerSchema.nullable(),
-  planer: planerSchema.nullable(),
-  drumSander: drumSanderSchema.nullable(),
-  routerSled: routerSledSchema.nullable(),
-  router: routerSchema.nullable(),
-  handTools: handToolsSchema,
-  clamps: z.array(clampSchema).max(40, { error: 'must be at most 40 kinds' }),
-  glues: z.array(glueSchema).min(1, { error: 'must name at least one glue' }).max(20, { error: 'must be at most 20' }),
-  /** Id of the glue that boards are glued with unless they say otherwise. */
-  glue: z.string({ error: 'must be chosen' }),
-  /** Monday to Sunday. */
-  hours: z.array(dayHoursSchema).length(7, { error: 'must be seven days' }),
-  /** The room as it is now. */
-  room: airSchema,
-  habits: habitsSchema,
-  schools: schoolsSchema,
-  /** Grits that panels are sanded with, first to last; null lets Cadenza choose from how they were made flat to the last grit. */
-  grits: gritListSchema.nullable(),
-  cutting: cuttingSchema,
-  pace: paceSchema,
-  /** The air boards are made for when nothing else is said. */
-  seasons: seasonsSchema,
-}).superRefine((shop, context) => {
-  if (!shop.glues.some((g) => g.id === shop.glue)) context.addIssue({ code: 'custom', path: ['glue'], message: 'must be one of the shop\'s glues' });
-  for (const list of ['glues', 'clamps'] as const) {
-    if (new Set(shop[list].map((one) => one.id)).size < shop[list].length) context.addIssue({ code: 'custom', path: [list], message: 'must each have an id of their own' });
-  }
-  if (shop.hours.every((day) => day === null)) context.addIssue({ code: 'custom', path: ['hours'], message: 'must have at least one day on which the shop is open: nothing could ever be finished' });
-});
+export const shopSchema = z
+  .strictObject({
+    name: lineOfText(1, 80),
+    /** ISO 4217 code of the currency prices are in. */
+    currency: z.string().regex(/^[A-Z]{3}$/, { error: 'must be a three-letter currency code such as EUR' }),
+    /** The saw that rips. */
+    saw: sawSchema,
+    crosscutSaw: crosscutSawSchema,
+    /** Null in a shop without one, like every machine below: then nothing is resawn. */
+    bandSaw: bandSawSchema.nullable(),
+    jointer: jointerSchema.nullable(),
+    planer: planerSchema.nullable(),
+    drumSander: drumSanderSchema.nullable(),
+    routerSled: routerSledSchema.nullable(),
+    router: routerSchema.nullable(),
+    handTools: handToolsSchema,
+    clamps: z.array(clampSchema).max(40, { error: 'must be at most 40 kinds' }),
+    glues: z
+      .array(glueSchema)
+      .min(1, { error: 'must name at least one glue' })
+      .max(20, { error: 'must be at most 20' }),
+    /** Id of the glue that boards are glued with unless they say otherwise. */
+    glue: z.string({ error: 'must be chosen' }),
+    /** Monday to Sunday. */
+    hours: z.array(dayHoursSchema).length(7, { error: 'must be seven days' }),
+    /** The room as it is now. */
+    room: airSchema,
+    habits: habitsSchema,
+    schools: schoolsSchema,
+    /** Grits that panels are sanded with, first to last; null lets Cadenza choose from how they were made flat to the last grit. */
+    grits: gritListSchema.nullable(),
+    cutting: cuttingSchema,
+    pace: paceSchema,
+    /** The air boards are made for when nothing else is said. */
+    seasons: seasonsSchema,
+  })
+  .superRefine((shop, context) => {
+    if (!shop.glues.some((g) => g.id === shop.glue))
+      context.addIssue({ code: 'custom', path: ['glue'], message: "must be one of the shop's glues" });
+    for (const list of ['glues', 'clamps'] as const) {
+      if (new Set(shop[list].map((one) => one.id)).size < shop[list].length)
+        context.addIssue({ code: 'custom', path: [list], message: 'must each have an id of their own' });
+    }
+    if (shop.hours.every((day) => day === null))
+      context.addIssue({
+        code: 'custom',
+        path: ['hours'],
+        message: 'must have at least one day on which the shop is open: nothing could ever be finished',
+      });
+  });
 export type Shop = z.infer<typeof shopSchema>;
 export type Habits = Shop['habits'];
 
@@ -158,7 +203,15 @@ export const DEFAULT_SHOP: Shop = {
   crosscutSaw: { kind: 'sled', kerf: 3 },
   bandSaw: { kerf: 1, resawHeight: 150, clean: 0.8 },
   jointer: { width: 260, passDepth: 1.5, leastLength: 250 },
-  planer: { width: 260, passDepth: 1.5, leastLength: 250, leastWidth: 20, leastThickness: 6, snipe: 10, head: 'straight' },
+  planer: {
+    width: 260,
+    passDepth: 1.5,
+    leastLength: 250,
+    leastWidth: 20,
+    leastThickness: 6,
+    snipe: 10,
+    head: 'straight',
+  },
   drumSander: null,
   routerSled: null,
   router: { base: 150 },
@@ -169,20 +222,60 @@ export const DEFAULT_SHOP: Shop = {
   hours: [WEEKDAY, WEEKDAY, WEEKDAY, WEEKDAY, WEEKDAY, { from: '10:00', to: '16:00' }, null],
   room: { temperature: 20, humidity: 50 },
   habits: {
-    stockEndTrim: 10, panelEndTrim: 8, creep: 3, panelEdgeTrim: 3, stockEdgeJoint: 2, glueEdgeJoint: 0.5, ripFat: 6,
-    flattenRough: 1.6, flattenSurfaced: 0, skimRough: 0.8, skimSurfaced: 0.3, panelFlatten: 1.5, sanding: 0.5, keepLength: 250, edgeTreatment: 3.2, leaveBeneath: 10, leaveBeside: 6,
+    stockEndTrim: 10,
+    panelEndTrim: 8,
+    creep: 3,
+    panelEdgeTrim: 3,
+    stockEdgeJoint: 2,
+    glueEdgeJoint: 0.5,
+    ripFat: 6,
+    flattenRough: 1.6,
+    flattenSurfaced: 0,
+    skimRough: 0.8,
+    skimSurfaced: 0.3,
+    panelFlatten: 1.5,
+    sanding: 0.5,
+    keepLength: 250,
+    edgeTreatment: 3.2,
+    leaveBeneath: 10,
+    leaveBeside: 6,
   },
   schools: USUAL_SCHOOLS,
   grits: null,
-  cutting: { openPiece: 0.2, openPlank: 0.5, leftoverEach: 0.1, unpricedPerM3: 400, keepWidth: 40, sideShare: 0.5, spareBelow: 7, spares: 1 },
-  pace: { spreadMinutesPerM2: 45, placeMinutes: 0.2, clampMinutes: 0.4, clampSpacing: 100, clampInset: 40, reserve: 0.7, helperShare: 0.6, work: 1 },
+  cutting: {
+    openPiece: 0.2,
+    openPlank: 0.5,
+    leftoverEach: 0.1,
+    unpricedPerM3: 400,
+    keepWidth: 40,
+    sideShare: 0.5,
+    spareBelow: 7,
+    spares: 1,
+  },
+  pace: {
+    spreadMinutesPerM2: 45,
+    placeMinutes: 0.2,
+    clampMinutes: 0.4,
+    clampSpacing: 100,
+    clampInset: 40,
+    reserve: 0.7,
+    helperShare: 0.6,
+    work: 1,
+  },
   seasons: CLIMATES[0]!.seasons,
 };
 
 /** A kitchen table: a circular saw on a guide, an orbital sander, four clamps. A plan for it must be as honest as any other. */
 export const BARE_SHOP: Shop = {
-  ...DEFAULT_SHOP, name: 'Kitchen table', saw: { kind: 'circular', kerf: 2.4, cutDepth: 60 }, crosscutSaw: { kind: 'circular', kerf: 2.4 },
-  bandSaw: null, jointer: null, planer: null, router: null, handTools: { planes: false, beltSander: false, orbitalSander: true },
+  ...DEFAULT_SHOP,
+  name: 'Kitchen table',
+  saw: { kind: 'circular', kerf: 2.4, cutDepth: 60 },
+  crosscutSaw: { kind: 'circular', kerf: 2.4 },
+  bandSaw: null,
+  jointer: null,
+  planer: null,
+  router: null,
+  handTools: { planes: false, beltSander: false, orbitalSander: true },
   clamps: [{ id: 'f', kind: 'f', opening: 600, reach: 80, force: 2.5, count: 4 }],
   schools: { ...USUAL_SCHOOLS, straightEdge: 'stuck', flatten: 'orbital', thin: 'fat' },
 };

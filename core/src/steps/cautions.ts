@@ -4,13 +4,15 @@ import type { Instruction } from './instruction.ts';
 import type { OperationKind } from './operation.ts';
 
 /** The line that ends every sheet: Cadenza plans, the machine's manual and training decide. */
-export const DEFER_TO_MANUAL: Phrase =
-  say`These cautions remind; they do not teach. The machine's manual, local rules and trained practice come first.`;
+export const DEFER_TO_MANUAL: Phrase = say`These cautions remind; they do not teach. The machine's manual, local rules and trained practice come first.`;
 
 const PROTECTION = say`Eye, ear and dust protection; wood dust is harmful and some species sensitise.`;
 const PLANING = say`Mind the machine's least length, width and thickness. A piece that rocks goes flat side down; never hands over the cutter.`;
 
-const ROUTING = [say`Router: slow for large bits, shallow passes, feed against the turn of the bit, clamp the work, never linger.`, PROTECTION];
+const ROUTING = [
+  say`Router: slow for large bits, shallow passes, feed against the turn of the bit, clamp the work, never linger.`,
+  PROTECTION,
+];
 
 const ACETONE = say`Acetone burns, and its vapour creeps along the floor: gloves, open door, no flame, no spark.`;
 
@@ -19,7 +21,10 @@ const CAUTIONS: Partial<Record<OperationKind, Phrase[]>> = {
   crosscut: [PROTECTION],
   flatten: [PLANING, say`Keep the grain of each piece running the same way, or it tears out.`, PROTECTION],
   jointEdge: [PLANING],
-  split: [say`A rough piece rocks: never along a table saw's fence. Hold it flat, and keep hands out of the line of the blade.`, PROTECTION],
+  split: [
+    say`A rough piece rocks: never along a table saw's fence. Hold it flat, and keep hands out of the line of the blade.`,
+    PROTECTION,
+  ],
   planeStrips: [say`Thin strips can shatter: carry them on a flat board, light passes.`, PLANING],
   remill: [PLANING],
   jointStrips: [PLANING],
@@ -38,10 +43,15 @@ const CAUTIONS: Partial<Record<OperationKind, Phrase[]>> = {
   corners: [say`Jigsaw or band saw: the board clamped, fingers out of the line of the blade.`, PROTECTION],
   handles: [say`Drill from both faces, on a scrap: the bit must not break out.`],
   bores: [say`A stop on the bit; clamp the board.`],
-  engrave: [say`A laser or a brand makes smoke: air and an extinguisher at hand, eyes as the machine's manual says; never leave it alone.`, PROTECTION],
+  engrave: [
+    say`A laser or a brand makes smoke: air and an extinguisher at hand, eyes as the machine's manual says; never leave it alone.`,
+    PROTECTION,
+  ],
   sand: [PROTECTION],
   raiseGrain: [PROTECTION],
-  topCoat: [say`Rags with drying or hard-wax oils can ignite by themselves: lay them flat outdoors to dry, or keep them under water.`],
+  topCoat: [
+    say`Rags with drying or hard-wax oils can ignite by themselves: lay them flat outdoors to dry, or keep them under water.`,
+  ],
 };
 
 /** What each saw asks for, however it is used (common practice). */
@@ -58,6 +68,8 @@ const SAW_CAUTIONS: Partial<Record<ToolId, Phrase>> = {
 
 /** The cautions of a step: those of its kind, and of the saws it is done with. */
 export function cautionsFor(kind: OperationKind, instructions: readonly Instruction[]): Phrase[] {
-  const saws = [...new Set(instructions.flatMap((i) => ('saw' in i ? [i.saw.tool] : [])))].map((tool) => SAW_CAUTIONS[tool]).filter((c) => c !== undefined);
+  const saws = [...new Set(instructions.flatMap((i) => ('saw' in i ? [i.saw.tool] : [])))]
+    .map((tool) => SAW_CAUTIONS[tool])
+    .filter((c) => c !== undefined);
   return [...(instructions.some((i) => i.do === 'wipe') ? [ACETONE] : []), ...saws, ...(CAUTIONS[kind] ?? [])];
 }

@@ -16,9 +16,15 @@ const FIRST_GRIT = { knives: 120, marks: 80 } as const;
 const DRYING_MINUTES = 60;
 
 /** Grits a panel is sanded with: the shop's own list, or from what its faces were made flat with to the last grit. @param flattened the tool the panel was made flat with */
-export function gritsFor({ grits, schools }: Pick<PlanContext['shop'], 'grits' | 'schools'>, flattened: ToolId): number[] {
+export function gritsFor(
+  { grits, schools }: Pick<PlanContext['shop'], 'grits' | 'schools'>,
+  flattened: ToolId,
+): number[] {
   if (grits && grits.length > 0) return [...grits];
-  return gritRun(flattened === 'planer' || flattened === 'handPlanes' ? FIRST_GRIT.knives : FIRST_GRIT.marks, Number(schools.lastGrit));
+  return gritRun(
+    flattened === 'planer' || flattened === 'handPlanes' ? FIRST_GRIT.knives : FIRST_GRIT.marks,
+    Number(schools.lastGrit),
+  );
 }
 
 interface Finishing {
@@ -30,11 +36,29 @@ interface Finishing {
 }
 
 /** Sanding and finish, as the shop's habits have them. @param beforeGrain steps that come before the grain is raised for the last time @param flattened the tool the panel was made flat with */
-export function finishSteps(context: PlanContext, { thickness, width }: { thickness: Ladder; width: Ladder }, beforeGrain: readonly StepDraft[], flattened: ToolId): StepDraft[] {
+export function finishSteps(
+  context: PlanContext,
+  { thickness, width }: { thickness: Ladder; width: Ladder },
+  beforeGrain: readonly StepDraft[],
+  flattened: ToolId,
+): StepDraft[] {
   const { board, shop } = context;
-  const squareMetres = board.count * (2 * board.length * width.reached + 2 * (board.length + width.reached) * thickness.reached) / 1e6;
-  const finishing: Finishing = { context, thickness, width, grits: gritsFor(shop, flattened), area: { squareMetres, width: width.reached } };
-  return [...(shop.schools.raiseGrain === 'every' ? sandAndWetEach(finishing, beforeGrain) : sandAndWetOnce(finishing, beforeGrain)), ...oilStep(context), ...topCoatStep(context)];
+  const squareMetres =
+    (board.count * (2 * board.length * width.reached + 2 * (board.length + width.reached) * thickness.reached)) / 1e6;
+  const finishing: Finishing = {
+    context,
+    thickness,
+    width,
+    grits: gritsFor(shop, flattened),
+    area: { squareMetres, width: width.reached },
+  };
+  return [
+    ...(shop.schools.raiseGrain === 'every'
+      ? sandAndWetEach(finishing, beforeGrain)
+      : sandAndWetOnce(finishing, beforeGrain)),
+    ...oilStep(context),
+    ...topCoatStep(context),
+  ];
 }
 
 const boardsOf = (count: number) => Array.from({ length: count }, (_, i) => boardThing(i + 1));
@@ -42,7 +66,16 @@ const boardWords = (count: number): string => (count > 1 ? `${count} boards` : '
 
 /** All grits, then the grain raised once and cut off with the last. */
 function sandAndWetOnce(f: Finishing, beforeGrain: readonly StepDraft[]): StepDraft[] {
-  return [sandStep(f, f.grits), ...beforeGrain, wetStep(f, `after ${f.grits.at(-1)!}`, f.grits.at(-1)!, say`Wet all faces, let them dry, then ${f.grits.at(-1)!} once more, lightly`)];
+  return [
+    sandStep(f, f.grits),
+    ...beforeGrain,
+    wetStep(
+      f,
+      `after ${f.grits.at(-1)!}`,
+      f.grits.at(-1)!,
+      say`Wet all faces, let them dry, then ${f.grits.at(-1)!} once more, lightly`,
+    ),
+  ];
 }
 
 /** The grain raised after every grit: the next grit cuts it off, after the last the last once more. */
@@ -51,26 +84,69 @@ function sandAndWetEach(f: Finishing, beforeGrain: readonly StepDraft[]): StepDr
     const last = i === f.grits.length - 1;
     const next = last ? grit : f.grits[i + 1]!;
     return [
-      sandStep(f, [grit], i > 0), ...(last ? beforeGrain : []),
-      wetStep(f, `after ${grit}`, last ? grit : null, last ? say`Wet all faces, let them dry, then ${grit} once more by hand` : say`Wet all faces and let them dry; ${next} takes off what stands up`),
+      sandStep(f, [grit], i > 0),
+      ...(last ? beforeGrain : []),
+      wetStep(
+        f,
+        `after ${grit}`,
+        last ? grit : null,
+        last
+          ? say`Wet all faces, let them dry, then ${grit} once more by hand`
+          : say`Wet all faces and let them dry; ${next} takes off what stands up`,
+      ),
     ];
   });
 }
 
 function sandStep({ context, thickness, grits: all, area }: Finishing, grits: number[], after = false): StepDraft {
-  const { board, shop: { habits } } = context;
+  const {
+    board,
+    shop: { habits },
+  } = context;
   const flat = Math.max(0, glueThicknessReached(context) - habits.panelFlatten);
   const { ways, taken } = sandingWays(context.shop, area, grits.length);
   const parts = boardsOf(board.count);
   // The first grit takes what the ladder has for sanding; finer ones only its scratches.
   const take = after ? 0 : flat - thickness.reached;
-  const instructions: Instruction[] = [{ do: 'sand', parts, area, tool: toolOf(taken), grits, from: after ? thickness.reached : flat, take, to: thickness.reached }];
+  const instructions: Instruction[] = [
+    {
+      do: 'sand',
+      parts,
+      area,
+      tool: toolOf(taken),
+      grits,
+      from: after ? thickness.reached : flat,
+      take,
+      to: thickness.reached,
+    },
+  ];
   return {
-    kind: 'sand', about: grits.join('+'), title: grits.length === all.length ? say`Sand to thickness` : say`Sand with ${grits.join(', ')}`, habit: 'sanding', school: context.shop.grits === null ? 'lastGrit' : null, taken, ways, instructions,
-    parts: after ? [] : [{ part: boardWords(board.count), dimension: 'thickness', before: flat, after: thickness.reached, passes: null }],
+    kind: 'sand',
+    about: grits.join('+'),
+    title: grits.length === all.length ? say`Sand to thickness` : say`Sand with ${grits.join(', ')}`,
+    habit: 'sanding',
+    school: context.shop.grits === null ? 'lastGrit' : null,
+    taken,
+    ways,
+    instructions,
+    parts: after
+      ? []
+      : [
+          {
+            part: boardWords(board.count),
+            dimension: 'thickness',
+            before: flat,
+            after: thickness.reached,
+            passes: null,
+          },
+        ],
     lines: [
-      ...(after ? [] : [say`${length(flat)} to ${length(thickness.reached)}: ${length(take)} in all, half off each face`]),
-      grits.length > 1 ? say`Grits ${grits.join(', ')}: pencil lines over the face, gone before the next grit` : say`Grit ${grits[0]!}: pencil lines over the face, sanded until they are gone`,
+      ...(after
+        ? []
+        : [say`${length(flat)} to ${length(thickness.reached)}: ${length(take)} in all, half off each face`]),
+      grits.length > 1
+        ? say`Grits ${grits.join(', ')}: pencil lines over the face, gone before the next grit`
+        : say`Grit ${grits[0]!}: pencil lines over the face, sanded until they are gone`,
     ],
     why: say`The coarse grit must reach the bottom of the deepest pit; a step to less than half its grain leaves the last scratches.`,
   };
@@ -83,11 +159,20 @@ function wetStep({ context, area }: Finishing, about: string, again: number | nu
   const { taken } = sandingWays(shop, area, 0.5);
   const parts = boardsOf(board.count);
   return {
-    kind: 'raiseGrain', about, title: say`Raise the grain`, school: 'raiseGrain', taken: again === null ? null : taken,
+    kind: 'raiseGrain',
+    about,
+    title: say`Raise the grain`,
+    school: 'raiseGrain',
+    taken: again === null ? null : taken,
     // With the grit that follows in this step, hands are needed again when it is dry.
-    waitMinutes: DRYING_MINUTES, waitFor: 'the wood to dry',
-    instructions: [{ do: 'wet', parts, minutes: DRYING_MINUTES }, ...(again === null ? [] : [{ do: 'resand' as const, parts, area, grit: again }])],
-    lines: [line], why: say`${raise.why} Otherwise the board feels furry after its first wash.`,
+    waitMinutes: DRYING_MINUTES,
+    waitFor: 'the wood to dry',
+    instructions: [
+      { do: 'wet', parts, minutes: DRYING_MINUTES },
+      ...(again === null ? [] : [{ do: 'resand' as const, parts, area, grit: again }]),
+    ],
+    lines: [line],
+    why: say`${raise.why} Otherwise the board feels furry after its first wash.`,
   };
 }
 
@@ -98,11 +183,26 @@ function oilStep({ board, shop: { schools } }: PlanContext): StepDraft[] {
   if (schools.oil === 'none' || schools.topCoat === 'hardWax') return [];
   const oil = schoolOf(schools, 'oil');
   const { waitMinutes, waitFor } = OIL_WAITS[schools.oil];
-  return [{
-    kind: 'oil', title: say`Oil: ${oil.name.toLowerCase()}`, school: 'oil', waitMinutes, waitFor,
-    instructions: [{ do: 'coat', parts: boardsOf(board.count), finish: 'mineralOil', coats: COATS[schools.oil], minutes: waitMinutes }],
-    lines: [OIL_LINES[schools.oil]], why: say`${oil.why} Food-grade mineral oil; ends drink several times as much as faces.`,
-  }];
+  return [
+    {
+      kind: 'oil',
+      title: say`Oil: ${oil.name.toLowerCase()}`,
+      school: 'oil',
+      waitMinutes,
+      waitFor,
+      instructions: [
+        {
+          do: 'coat',
+          parts: boardsOf(board.count),
+          finish: 'mineralOil',
+          coats: COATS[schools.oil],
+          minutes: waitMinutes,
+        },
+      ],
+      lines: [OIL_LINES[schools.oil]],
+      why: say`${oil.why} Food-grade mineral oil; ends drink several times as much as faces.`,
+    },
+  ];
 }
 
 function topCoatStep({ board, shop: { schools } }: PlanContext): StepDraft[] {
@@ -111,18 +211,34 @@ function topCoatStep({ board, shop: { schools } }: PlanContext): StepDraft[] {
   const wax = schools.topCoat === 'wax';
   const coats = wax ? 1 : 2;
   const waitMinutes = wax ? 720 : 4 * 1440;
-  return [{
-    kind: 'topCoat', title: say`Top coat: ${top.name.toLowerCase()}`, school: 'topCoat', waitMinutes, waitFor: wax ? 'the wax' : 'the oil to cure',
-    instructions: [{ do: 'coat', parts: boardsOf(board.count), finish: wax ? 'wax' : 'hardWaxOil', coats, minutes: waitMinutes }],
-    lines: [wax ? say`A thin coat over everything, left overnight, buffed` : say`On bare wood, no other oil before it: thin, wiped dry; a second coat a day later`],
-    why: wax ? say`${top.why}` : say`${top.why} It holds in bare wood; over mineral oil it stays soft.`,
-  }];
+  return [
+    {
+      kind: 'topCoat',
+      title: say`Top coat: ${top.name.toLowerCase()}`,
+      school: 'topCoat',
+      waitMinutes,
+      waitFor: wax ? 'the wax' : 'the oil to cure',
+      instructions: [
+        { do: 'coat', parts: boardsOf(board.count), finish: wax ? 'wax' : 'hardWaxOil', coats, minutes: waitMinutes },
+      ],
+      lines: [
+        wax
+          ? say`A thin coat over everything, left overnight, buffed`
+          : say`On bare wood, no other oil before it: thin, wiped dry; a second coat a day later`,
+      ],
+      why: wax ? say`${top.why}` : say`${top.why} It holds in bare wood; over mineral oil it stays soft.`,
+    },
+  ];
 }
 
 const OIL_LINES: Record<'flood' | 'bath' | 'coats', Phrase> = {
-  flood: say`Flood it, keep it wet 5 min, wipe dry`, bath: say`20 min a side in the bath, then on edge over it to drip; the oil is kept`, coats: say`A coat, wiped, overnight; rub back and coat again, two or three times`,
+  flood: say`Flood it, keep it wet 5 min, wipe dry`,
+  bath: say`20 min a side in the bath, then on edge over it to drip; the oil is kept`,
+  coats: say`A coat, wiped, overnight; rub back and coat again, two or three times`,
 };
 /** Common practice: overnight after flooding, overnight to drip, a night for each of three coats. */
 const OIL_WAITS: Record<'flood' | 'bath' | 'coats', { waitMinutes: number; waitFor: string }> = {
-  flood: { waitMinutes: 720, waitFor: 'the oil' }, bath: { waitMinutes: 720, waitFor: 'the oil to drip' }, coats: { waitMinutes: 3 * 1440, waitFor: 'three coats of oil' },
+  flood: { waitMinutes: 720, waitFor: 'the oil' },
+  bath: { waitMinutes: 720, waitFor: 'the oil to drip' },
+  coats: { waitMinutes: 3 * 1440, waitFor: 'three coats of oil' },
 };

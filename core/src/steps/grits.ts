@@ -2,7 +2,18 @@
  * Mean grain of coated abrasives, micron: FEPA P series, ISO 6344 (from memory).
  */
 export const GRAIN_MICRONS: Readonly<Record<number, number>> = {
-  40: 425, 60: 269, 80: 201, 100: 162, 120: 125, 150: 100, 180: 82, 220: 68, 240: 58.5, 320: 46.2, 400: 35, 600: 25.8,
+  40: 425,
+  60: 269,
+  80: 201,
+  100: 162,
+  120: 125,
+  150: 100,
+  180: 82,
+  220: 68,
+  240: 58.5,
+  320: 46.2,
+  400: 35,
+  600: 25.8,
 };
 
 /** A step to finer grain than this share leaves the last scratches (common practice: about half). */
@@ -13,7 +24,10 @@ const MOST_STEP = 2;
  * @example gritRun(80, 220) // [80, 150, 220]
  */
 export function gritRun(first: number, last: number): number[] {
-  const grits = Object.keys(GRAIN_MICRONS).map(Number).sort((a, b) => a - b).filter((g) => g > first && g <= last);
+  const grits = Object.keys(GRAIN_MICRONS)
+    .map(Number)
+    .sort((a, b) => a - b)
+    .filter((g) => g > first && g <= last);
   const run = [first];
   while (run.at(-1)! < last) {
     const from = GRAIN_MICRONS[run.at(-1)!]!;

@@ -21,16 +21,20 @@ describe('handMinutes', () => {
   });
 
   it('every step of any plan takes the minutes of its instructions and of the way that is taken, and nothing else', () => {
-    fc.assert(fc.property(workshopArbitrary, (input) => {
-      const { operations, shop } = makePlan(input);
-      for (const { kind, minutes, repeats, instructions, ways, machine } of operations) {
-        const byHand = handMinutes(instructions, shop.pace.work);
-        // Raising the grain once more with the last grit shows no ways; its sanding is the rest.
-        const bySteps = ways.filter((w) => w.name === machine).map((w) => w.minutes + byHand);
-        if (ways.length > 0) expect([kind, bySteps.some((m) => Math.abs(m / repeats - minutes) < 1e-9)]).toEqual([kind, true]);
-        else if (kind !== 'raiseGrain') expect([kind, minutes]).toEqual([kind, byHand / repeats]);
-        else expect(minutes).toBeGreaterThanOrEqual(byHand);
-      }
-    }), { numRuns: 200 });
+    fc.assert(
+      fc.property(workshopArbitrary, (input) => {
+        const { operations, shop } = makePlan(input);
+        for (const { kind, minutes, repeats, instructions, ways, machine } of operations) {
+          const byHand = handMinutes(instructions, shop.pace.work);
+          // Raising the grain once more with the last grit shows no ways; its sanding is the rest.
+          const bySteps = ways.filter((w) => w.name === machine).map((w) => w.minutes + byHand);
+          if (ways.length > 0)
+            expect([kind, bySteps.some((m) => Math.abs(m / repeats - minutes) < 1e-9)]).toEqual([kind, true]);
+          else if (kind !== 'raiseGrain') expect([kind, minutes]).toEqual([kind, byHand / repeats]);
+          else expect(minutes).toBeGreaterThanOrEqual(byHand);
+        }
+      }),
+      { numRuns: 200 },
+    );
   });
 });

@@ -5,8 +5,30 @@ const SET_UP: Partial<Record<Instruction['do'], number>> = { layOut: 10, keys: 5
 
 /** Minutes at the usual pace (common practice). */
 const MINUTES = {
-  laidStrip: 1, key: 1.5, rehearsedClamp: 0.5, rehearsedGlueUp: 2, splitPart: 2, milledStrip: 2, wipedSet: 2, spread: 4, scrapedWet: 3, scrapedSkinned: 5, scrapedHard: 6, flushedStrip: 2, trimmedEdge: 3, panelCut: 3, sneak: 3,
-  corner: 4, drill: 1.5, drillSetUp: 3, handleSetUp: 5, mark: 10, inlay: 40, wettedBoard: 4, coat: 12, foot: 2,
+  laidStrip: 1,
+  key: 1.5,
+  rehearsedClamp: 0.5,
+  rehearsedGlueUp: 2,
+  splitPart: 2,
+  milledStrip: 2,
+  wipedSet: 2,
+  spread: 4,
+  scrapedWet: 3,
+  scrapedSkinned: 5,
+  scrapedHard: 6,
+  flushedStrip: 2,
+  trimmedEdge: 3,
+  panelCut: 3,
+  sneak: 3,
+  corner: 4,
+  drill: 1.5,
+  drillSetUp: 3,
+  handleSetUp: 5,
+  mark: 10,
+  inlay: 40,
+  wettedBoard: 4,
+  coat: 12,
+  foot: 2,
 } as const;
 
 const SCRAPED = { wet: MINUTES.scrapedWet, skinned: MINUTES.scrapedSkinned, hard: MINUTES.scrapedHard } as const;
@@ -27,12 +49,24 @@ const WORKED: Readonly<Record<WorkKind, (figures: Record<string, number>) => num
 
 /** Minutes of each kind of instruction at the usual pace; 0 where the way that is taken tells them, or where nobody has to do anything. */
 const BY_KIND: { [K in Instruction['do']]: (i: InstructionOf<K>) => number } = {
-  crosscut: () => 0, flatten: () => 0, straighten: () => 0, rip: () => 0, resaw: () => 0, thickness: () => 0, joint: () => 0, sand: () => 0, resand: () => 0, wait: () => 0, fat: () => 0, lanes: () => 0,
+  crosscut: () => 0,
+  flatten: () => 0,
+  straighten: () => 0,
+  rip: () => 0,
+  resaw: () => 0,
+  thickness: () => 0,
+  joint: () => 0,
+  sand: () => 0,
+  resand: () => 0,
+  wait: () => 0,
+  fat: () => 0,
+  lanes: () => 0,
   split: (i) => i.parts.length * MINUTES.splitPart,
   remill: (i) => i.parts.length * MINUTES.milledStrip,
   layOut: (i) => i.strips.length * MINUTES.laidStrip,
   keys: (i) => i.joints * i.each * i.copies * MINUTES.key,
-  rehearse: (i) => i.clamps.reduce((sum, c) => sum + c.count, 0) * MINUTES.rehearsedClamp + i.glueUps * MINUTES.rehearsedGlueUp,
+  rehearse: (i) =>
+    i.clamps.reduce((sum, c) => sum + c.count, 0) * MINUTES.rehearsedClamp + i.glueUps * MINUTES.rehearsedGlueUp,
   wipe: () => MINUTES.wipedSet,
   glue: () => MINUTES.spread,
   scrape: (i) => i.parts.length * SCRAPED[i.when],

@@ -49,11 +49,33 @@ export type Guide = 'fence' | 'stop' | 'guide' | 'line' | 'carrier';
  */
 export type Instruction =
   /** Lengths off a piece of stock, in order from one end. `at` is where the part begins, `trim` what falls off before the first. */
-  | { do: 'crosscut'; part: Thing; end: 'marked' | 'far'; trim: number; saw: SawUse; cuts: { part: Thing; at: number; length: number; gap: number }[] }
+  | {
+      do: 'crosscut';
+      part: Thing;
+      end: 'marked' | 'far';
+      trim: number;
+      saw: SawUse;
+      cuts: { part: Thing; at: number; length: number; gap: number }[];
+    }
   /** A rough part sawn apart along its length before anything is flat; what lies between the new parts is waste. */
-  | { do: 'split'; part: Thing; saw: SawUse; why: 'metal' | 'tooWide' | 'ripFirst'; parts: { part: Thing; from: number; to: number }[] }
+  | {
+      do: 'split';
+      part: Thing;
+      saw: SawUse;
+      why: 'metal' | 'tooWide' | 'ripFirst';
+      parts: { part: Thing; from: number; to: number }[];
+    }
   /** One face flat, the other parallel to it. `first` is how the first face gets flat. */
-  | { do: 'flatten'; parts: Thing[]; faces: Face[]; from: number; to: number; passes: number | null; tool: ToolId; first: 'jointer' | 'sled' | 'asItIs' }
+  | {
+      do: 'flatten';
+      parts: Thing[];
+      faces: Face[];
+      from: number;
+      to: number;
+      passes: number | null;
+      tool: ToolId;
+      first: 'jointer' | 'sled' | 'asItIs';
+    }
   /** A straight edge, square to the flat face. */
   | { do: 'straighten'; parts: Thing[]; by: number; tool: ToolId }
   /** Widths off a part, from its straight edge on. `parallel` is how wide it is made first, where the far edge must be straight and is not. */
@@ -65,9 +87,29 @@ export type Instruction =
   /** A part that lay ripped is made straight again and brought to width. */
   | { do: 'remill'; parts: Thing[]; from: number; to: number; tool: ToolId }
   /** A ripping sawn into layers through its thickness, `height` above the table, each `setting` thick off the saw; `rest` is what is left over, 0 where the last layer is the rest. */
-  | { do: 'resaw'; part: Thing; saw: SawUse; guide: Guide; height: number; from: number; layers: { part: Thing; setting: number; strip: number }[]; rest: number; clean: number }
+  | {
+      do: 'resaw';
+      part: Thing;
+      saw: SawUse;
+      guide: Guide;
+      height: number;
+      from: number;
+      layers: { part: Thing; setting: number; strip: number }[];
+      rest: number;
+      clean: number;
+    }
   /** Through a machine, or by hand, to a thickness; both faces are flat already or are sawn. */
-  | { do: 'thickness'; parts: Thing[]; faces: Face[]; from: number; to: number; passes: number | null; tool: ToolId; carrier: boolean; strips: number[] }
+  | {
+      do: 'thickness';
+      parts: Thing[];
+      faces: Face[];
+      from: number;
+      to: number;
+      passes: number | null;
+      tool: ToolId;
+      carrier: boolean;
+      strips: number[];
+    }
   /** Both edges made ready for glue, so much off each. */
   | { do: 'joint'; parts: Thing[]; by: number; width: number; tool: ToolId; strips: number[] }
   | { do: 'layOut'; panel: Thing; strips: { part: Thing; up: 'edge' | 'face'; turned: boolean; endForEnd: boolean }[] }
@@ -75,24 +117,82 @@ export type Instruction =
   | { do: 'rehearse'; glueUps: number; clamps: ClampUse[]; cauls: number; wanted: number }
   /** Oil off the glue faces, and so long until glue. */
   | { do: 'wipe'; parts: Thing[]; minutes: number }
-  | { do: 'glue'; makes: Thing; parts: Thing[]; glue: string; grams: number; clamps: ClampUse[]; wanted: number; layingMinutes: number; assemblyMinutes: number; usableMinutes: number; waitMinutes: number }
+  | {
+      do: 'glue';
+      makes: Thing;
+      parts: Thing[];
+      glue: string;
+      grams: number;
+      clamps: ClampUse[];
+      wanted: number;
+      layingMinutes: number;
+      assemblyMinutes: number;
+      usableMinutes: number;
+      waitMinutes: number;
+    }
   | { do: 'scrape'; parts: Thing[]; when: 'skinned' | 'hard' | 'wet'; from: number; to: number }
   /** Strips that stand over the others made level with them. */
   | { do: 'flush'; parts: Thing[]; strips: Thing[]; by: number; tool: ToolId }
   /** One long edge of a panel sawn off, `leaves` wide. */
-  | { do: 'trimEdge'; parts: Thing[]; side: 'far' | 'near'; from: number; off: number; leaves: number; saw: SawUse; guide: Guide }
+  | {
+      do: 'trimEdge';
+      parts: Thing[];
+      side: 'far' | 'near';
+      from: number;
+      off: number;
+      leaves: number;
+      saw: SawUse;
+      guide: Guide;
+    }
   /** Ends squared and boards cut apart: where each begins from the panel's left end, and how long it is. */
-  | { do: 'crosscutPanel'; part: Thing; panelLength: number; panelWidth: number; saw: SawUse; width: number; first: number; cuts: { part: Thing; at: number; length: number; width: number }[] }
+  | {
+      do: 'crosscutPanel';
+      part: Thing;
+      panelLength: number;
+      panelWidth: number;
+      saw: SawUse;
+      width: number;
+      first: number;
+      cuts: { part: Thing; at: number; length: number; width: number }[];
+    }
   /** So much too long first, then measured. */
   | { do: 'sneak'; parts: Thing[]; by: number; first: number }
   /** Lanes of a router sled, and the ridges they leave. */
   | { do: 'lanes'; bit: number; lane: number; ridges: number }
   /** A feature of the board worked into it: what goes of the finished board is in `cuts`. */
-  | { do: 'work'; parts: Thing[]; cuts: Cut[]; what: WorkKind; feature: string; place: string; tool: ToolId; passes: number | null; figures: Record<string, number> }
+  | {
+      do: 'work';
+      parts: Thing[];
+      cuts: Cut[];
+      what: WorkKind;
+      feature: string;
+      place: string;
+      tool: ToolId;
+      passes: number | null;
+      figures: Record<string, number>;
+    }
   /** `plug`: where its wood comes from, along and across the piece; null where nothing that is left gives it. */
-  | { do: 'inlay'; parts: Thing[]; cuts: Cut[]; plug: PlugWood | null; feature: string; glue: string; waitMinutes: number; figures: Record<string, number> }
+  | {
+      do: 'inlay';
+      parts: Thing[];
+      cuts: Cut[];
+      plug: PlugWood | null;
+      feature: string;
+      glue: string;
+      waitMinutes: number;
+      figures: Record<string, number>;
+    }
   /** Faces and edges sanded with one grit after another; `take` off both faces together. */
-  | { do: 'sand'; parts: Thing[]; area: SandedArea; tool: ToolId; grits: number[]; from: number; take: number; to: number }
+  | {
+      do: 'sand';
+      parts: Thing[];
+      area: SandedArea;
+      tool: ToolId;
+      grits: number[];
+      from: number;
+      take: number;
+      to: number;
+    }
   /** The last grit once more, lightly. */
   | { do: 'resand'; parts: Thing[]; area: SandedArea; grit: number }
   | { do: 'wet'; parts: Thing[]; minutes: number }
@@ -126,13 +226,18 @@ export function ofKind<K extends Instruction['do']>(instructions: readonly Instr
 export function figuresIn(value: unknown): number[] {
   if (typeof value === 'number') return [value];
   if (Array.isArray(value)) return value.flatMap(figuresIn);
-  if (value !== null && typeof value === 'object') return Object.entries(value).flatMap(([key, inner]) => (key === 'cuts' && isDrawn(inner) ? [] : figuresIn(inner)));
+  if (value !== null && typeof value === 'object')
+    return Object.entries(value).flatMap(([key, inner]) => (key === 'cuts' && isDrawn(inner) ? [] : figuresIn(inner)));
   return [];
 }
 
-const isDrawn = (cuts: unknown): boolean => Array.isArray(cuts) && cuts.every((c) => typeof c === 'object' && c !== null && 'outlines' in c);
+const isDrawn = (cuts: unknown): boolean =>
+  Array.isArray(cuts) && cuts.every((c) => typeof c === 'object' && c !== null && 'outlines' in c);
 
-export const stockThing = (piece: { id: string; mark: string; count: number }, unit: number): Thing => ({ id: `${piece.id}#${unit}`, label: piece.count > 1 ? `${piece.mark} no. ${unit + 1}` : piece.mark });
+export const stockThing = (piece: { id: string; mark: string; count: number }, unit: number): Thing => ({
+  id: `${piece.id}#${unit}`,
+  label: piece.count > 1 ? `${piece.mark} no. ${unit + 1}` : piece.mark,
+});
 export const blankThing = (piece: { id: string; mark: string; count: number }, unit: number, number: number): Thing => {
   const stock = stockThing(piece, unit);
   return { id: `${stock.id}.${number}`, label: `${stock.label}.${number}` };
@@ -142,6 +247,9 @@ export const stripThing = (demand: { strip: number; copy: number; spare: number 
   id: `strip ${demand.strip}/${demand.copy}${demand.spare > 0 ? `/spare ${demand.spare}` : ''}`,
   label: `${demand.strip}${panels > 1 ? ` of panel ${demand.copy}` : ''}${demand.spare > 0 ? ` (spare${demand.spare > 1 ? ` ${demand.spare}` : ''})` : ''}`,
 });
-export const groupThing = ({ id, name }: { id: string; name: string }, copy: number): Thing => ({ id: `${id}/${copy}`, label: name });
+export const groupThing = ({ id, name }: { id: string; name: string }, copy: number): Thing => ({
+  id: `${id}/${copy}`,
+  label: name,
+});
 export const panelThing = (copy: number): Thing => ({ id: `panel ${copy}`, label: `panel ${copy}` });
 export const boardThing = (number: number): Thing => ({ id: `board ${number}`, label: `board ${number}` });

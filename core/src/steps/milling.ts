@@ -9,7 +9,15 @@ export function millingSteps(context: PlanContext): StepDraft[] {
   const mill = millingOf(context);
   if (mill.all.length === 0) return [];
   return [
-    ...flattenSteps(mill, 'fullLength'), ...crosscutStep(mill), ...splitStep(mill), ...flattenSteps(mill, 'blanks'), ...straightenStep(mill), ...ripStep(mill), ...remillStep(mill),
-    ...resawStep(mill), ...thinnerStep(mill), ...jointStep(mill),
+    ...flattenSteps(mill, 'fullLength'),
+    ...crosscutStep(mill),
+    ...splitStep(mill),
+    ...flattenSteps(mill, 'blanks'),
+    ...straightenStep(mill),
+    ...ripStep(mill),
+    ...remillStep(mill),
+    ...resawStep(mill),
+    ...thinnerStep(mill),
+    ...jointStep(mill),
   ];
 }

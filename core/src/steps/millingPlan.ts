@@ -44,8 +44,20 @@ export function millingOf(context: PlanContext): Milling {
     return piece ? [blankWork(blank, piece, context.shop, glued)] : [];
   });
   const planeTo = planedThicknesses(all, context.shop);
-  const strips = all.flatMap((work) => work.parts.flatMap((part) => part.lanes.flatMap((lane) => stripsOfLane(lane, part, planeTo.get(part.thing.id)!, context, glued))));
-  return { context, glued, panels: context.allowances.panels.length, all, open: all.filter((w) => !w.blank.done), strips, planeTo };
+  const strips = all.flatMap((work) =>
+    work.parts.flatMap((part) =>
+      part.lanes.flatMap((lane) => stripsOfLane(lane, part, planeTo.get(part.thing.id)!, context, glued)),
+    ),
+  );
+  return {
+    context,
+    glued,
+    panels: context.allowances.panels.length,
+    all,
+    open: all.filter((w) => !w.blank.done),
+    strips,
+    planeTo,
+  };
 }
 
 /**
@@ -55,11 +67,16 @@ export function millingOf(context: PlanContext): Milling {
 function planedThicknesses(all: readonly BlankWork[], shop: Shop): Map<string, number> {
   const planeTo = new Map<string, number>();
   for (const work of all) {
-    const together = all.filter((w) => w.piece.id === work.piece.id && w.blank.done === work.blank.done && w.split !== 'ripFirst').flatMap((w) => w.parts.flatMap((p) => p.lanes));
+    const together = all
+      .filter((w) => w.piece.id === work.piece.id && w.blank.done === work.blank.done && w.split !== 'ripFirst')
+      .flatMap((w) => w.parts.flatMap((p) => p.lanes));
     for (const part of work.parts) {
       const own = Math.max(...part.lanes.map((l) => l.need));
       const wanted = thicknessTogether(work.split === 'ripFirst' ? part.lanes : together, shop);
-      planeTo.set(part.thing.id, Math.max(own, Math.min(wanted, flatThickness(part, shop), ...part.lanes.map((l) => l.planed))));
+      planeTo.set(
+        part.thing.id,
+        Math.max(own, Math.min(wanted, flatThickness(part, shop), ...part.lanes.map((l) => l.planed))),
+      );
     }
   }
   return planeTo;
@@ -75,19 +92,45 @@ function flatThickness({ piece, blank, from, to }: RoughPart, shop: Shop): numbe
 function thicknessTogether(lanes: readonly Lane[], shop: Shop): number {
   const most = Math.max(...lanes.map((l) => l.need));
   const thickest = lanes.filter((l) => l.need >= most - LENGTH_TOLERANCE_MM);
-  return thickest.every((l) => l.strips.length === 1 && sawnRest(l.strips, l.planed, l.need, shop) > 0) ? Math.min(...thickest.map((l) => l.planed)) : most;
+  return thickest.every((l) => l.strips.length === 1 && sawnRest(l.strips, l.planed, l.need, shop) > 0)
+    ? Math.min(...thickest.map((l) => l.planed))
+    : most;
 }
 
-function stripsOfLane(lane: Lane, part: RoughPart, thickness: number, context: PlanContext, glued: number): MilledStrip[] {
+function stripsOfLane(
+  lane: Lane,
+  part: RoughPart,
+  thickness: number,
+  context: PlanContext,
+  glued: number,
+): MilledStrip[] {
   const layering = layeringOf(context.shop);
   const last = lane.strips.length - 1;
   return lane.strips.map((strip, i) => {
     const wanted = wantedThickness(strip, lane.strips.length, glued);
-    const rest = layering ? sawnRest(lane.strips, thickness, lane.strips.length === 1 ? wanted : strip.way.thickness, context.shop) : 0;
+    const rest = layering
+      ? sawnRest(lane.strips, thickness, lane.strips.length === 1 ? wanted : strip.way.thickness, context.shop)
+      : 0;
     const resawn = lane.strips.length > 1 || rest > 0;
     // The last layer is what is left, unless a rest is sawn off it.
-    const used = lane.strips.slice(0, last).reduce((sum, s) => sum + s.way.thickness + (layering ? layering.kerf + 2 * layering.clean : 0), 0);
-    const sawn = !resawn || !layering ? thickness : i < last || rest > 0 ? strip.way.thickness + layering.clean : thickness - used + layering.clean;
-    return { thing: stripThing(strip.demand, context.allowances.panels.length), strip, lane, part, sawn: resawn && lane.strips.length === 1 && layering ? wanted + layering.clean : sawn, wanted, resawn, rest };
+    const used = lane.strips
+      .slice(0, last)
+      .reduce((sum, s) => sum + s.way.thickness + (layering ? layering.kerf + 2 * layering.clean : 0), 0);
+    const sawn =
+      !resawn || !layering
+        ? thickness
+        : i < last || rest > 0
+          ? strip.way.thickness + layering.clean
+          : thickness - used + layering.clean;
+    return {
+      thing: stripThing(strip.demand, context.allowances.panels.length),
+      strip,
+      lane,
+      part,
+      sawn: resawn && lane.strips.length === 1 && layering ? wanted + layering.clean : sawn,
+      wanted,
+      resawn,
+      rest,
+    };
   });
 }

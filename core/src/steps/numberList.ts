@@ -7,7 +7,7 @@ import { say, type Phrase } from '../units/phrase.ts';
 export function listNumbers(numbers: readonly number[]): string {
   const sorted = [...new Set(numbers)].sort((a, b) => a - b);
   const runs: string[] = [];
-  for (let i = 0; i < sorted.length; ) {
+  for (let i = 0; i < sorted.length;) {
     let end = i;
     while (sorted[end + 1] === sorted[end]! + 1) end += 1;
     runs.push(end - i >= 2 ? `${sorted[i]}–${sorted[end]}` : sorted.slice(i, end + 1).join(', '));

@@ -9,11 +9,32 @@ import type { WayOfWork } from './ways.ts';
 const STATIONS = {
   mill: ['crosscut', 'split', 'flatten', 'jointEdge', 'rip', 'resaw', 'remill', 'planeStrips', 'jointStrips'],
   glue: ['layOut', 'keys', 'dryRun', 'glue', 'flattenSections', 'join', 'scrape', 'flattenPanel'],
-  trim: ['cutApart', 'trimEdges', 'trimEnds', 'inlay', 'corners', 'groove', 'edges', 'holds', 'handles', 'bores', 'sand', 'engrave', 'raiseGrain', 'oil', 'topCoat', 'feet'],
+  trim: [
+    'cutApart',
+    'trimEdges',
+    'trimEnds',
+    'inlay',
+    'corners',
+    'groove',
+    'edges',
+    'holds',
+    'handles',
+    'bores',
+    'sand',
+    'engrave',
+    'raiseGrain',
+    'oil',
+    'topCoat',
+    'feet',
+  ],
 } as const;
 
 export type StepStation = keyof typeof STATIONS;
-const STATION_OF = new Map(Object.entries(STATIONS).flatMap(([station, kinds]) => kinds.map((kind): [OperationKind, StepStation] => [kind, station as StepStation])));
+const STATION_OF = new Map(
+  Object.entries(STATIONS).flatMap(([station, kinds]) =>
+    kinds.map((kind): [OperationKind, StepStation] => [kind, station as StepStation]),
+  ),
+);
 export type OperationKind = (typeof STATIONS)[StepStation][number];
 
 /** The station that a step belongs to. */
@@ -87,4 +108,8 @@ export interface Operation {
 }
 
 /** What the author of a step must say; everything else is as in most steps. `about` tells it from others of its kind: what of the board, which tool, which grit. Minutes and resources are read off the instructions, and off the way that is taken where there are several. */
-export type StepDraft = Pick<Operation, 'kind' | 'title' | 'lines' | 'why' | 'instructions'> & Partial<Omit<Operation, 'id' | 'after' | 'resources' | 'number' | 'minutes'>> & { about?: string; taken?: WayOfWork | null };
+export type StepDraft = Pick<Operation, 'kind' | 'title' | 'lines' | 'why' | 'instructions'> &
+  Partial<Omit<Operation, 'id' | 'after' | 'resources' | 'number' | 'minutes'>> & {
+    about?: string;
+    taken?: WayOfWork | null;
+  };

@@ -18,21 +18,50 @@ import { stripsOf } from '../board/recipe.ts';
  * The ordered steps from rough crosscut to the finished board, batched as a maker works: all pieces through one machine at one setting.
  * @returns an empty list while there are no strips
  */
-export function operationsFor(context: PlanContext, ladders: { thickness: Ladder; width: Ladder }, gluing: GluePlan, worked: WorkedBoard): Operation[] {
+export function operationsFor(
+  context: PlanContext,
+  ladders: { thickness: Ladder; width: Ladder },
+  gluing: GluePlan,
+  worked: WorkedBoard,
+): Operation[] {
   if (stripsOf(context.board).length === 0) return [];
   const glued = glueSteps(context, gluing);
   const sections = glued.some((s) => s.kind === 'flattenSections');
   const flattened = toolOf(wayTaken(panelFlatteningWays(context, sections), context.shop.schools.flatten));
   const drafts = [
-    ...millingSteps(context), ...engravingStep(context, worked, 'outerStrip'), ...glued, ...panelSteps(context, ladders, sections), ...inlaySteps(context, worked), ...workingSteps(context, worked),
-    ...finishSteps(context, ladders, engravingStep(context, worked, 'beforeGrain'), flattened), ...engravingStep(context, worked, 'last'), ...footSteps(context, worked),
+    ...millingSteps(context),
+    ...engravingStep(context, worked, 'outerStrip'),
+    ...glued,
+    ...panelSteps(context, ladders, sections),
+    ...inlaySteps(context, worked),
+    ...workingSteps(context, worked),
+    ...finishSteps(context, ladders, engravingStep(context, worked, 'beforeGrain'), flattened),
+    ...engravingStep(context, worked, 'last'),
+    ...footSteps(context, worked),
   ];
   const ids = drafts.map(({ kind, about }) => (about === undefined ? kind : `${kind}:${about}`));
   const after = orderOf(drafts, ids);
   return drafts.map(({ taken = null, about: _, ...draft }, i) => ({
-    id: ids[i]!, after: after[i]!, resources: resourcesOf(draft.instructions),
-    settings: [], parts: [], passes: null, machine: taken?.name ?? null, repeats: 1, minutes: ((taken?.minutes ?? 0) + handMinutes(draft.instructions, context.shop.pace.work)) / (draft.repeats ?? 1), stayMinutes: 0, waitMinutes: null, waitFor: null, glueUp: null, joins: [], habit: null, school: null, ways: [],
-    cautions: cautionsFor(draft.kind, draft.instructions), ...draft, number: i + 1,
+    id: ids[i]!,
+    after: after[i]!,
+    resources: resourcesOf(draft.instructions),
+    settings: [],
+    parts: [],
+    passes: null,
+    machine: taken?.name ?? null,
+    repeats: 1,
+    minutes: ((taken?.minutes ?? 0) + handMinutes(draft.instructions, context.shop.pace.work)) / (draft.repeats ?? 1),
+    stayMinutes: 0,
+    waitMinutes: null,
+    waitFor: null,
+    glueUp: null,
+    joins: [],
+    habit: null,
+    school: null,
+    ways: [],
+    cautions: cautionsFor(draft.kind, draft.instructions),
+    ...draft,
+    number: i + 1,
   }));
 }
 

@@ -30,18 +30,33 @@ function panelFaces({ allowances, shop, panelWidth, board, species }: PlanContex
 }
 
 /** From the glued panel to boards of finished size. */
-export function panelSteps(context: PlanContext, ladders: { thickness: Ladder; width: Ladder }, sections: boolean): StepDraft[] {
-  return [...scrapeStep(context), flattenStep(context, sections), ...trimStep(context, ladders.width.reached), ...endSteps(context, ladders.width.reached)];
+export function panelSteps(
+  context: PlanContext,
+  ladders: { thickness: Ladder; width: Ladder },
+  sections: boolean,
+): StepDraft[] {
+  return [
+    ...scrapeStep(context),
+    flattenStep(context, sections),
+    ...trimStep(context, ladders.width.reached),
+    ...endSteps(context, ladders.width.reached),
+  ];
 }
 
 const panelsOf = ({ allowances }: PlanContext) => allowances.panels.map((_, k) => panelThing(k + 1));
 
 function scrapeStep(context: PlanContext): StepDraft[] {
   if (context.shop.schools.squeezeOut !== 'leave') return [];
-  return [{
-    kind: 'scrape', title: say`Scrape off the hard glue`, school: 'squeezeOut', instructions: [{ do: 'scrape', parts: panelsOf(context), when: 'hard', from: 0, to: 0 }],
-    lines: [say`A sharp scraper, along the grain; not a bead may be left for the knives`], why: say`Dry glue chips planer knives and clogs paper.`,
-  }];
+  return [
+    {
+      kind: 'scrape',
+      title: say`Scrape off the hard glue`,
+      school: 'squeezeOut',
+      instructions: [{ do: 'scrape', parts: panelsOf(context), when: 'hard', from: 0, to: 0 }],
+      lines: [say`A sharp scraper, along the grain; not a bead may be left for the knives`],
+      why: say`Dry glue chips planer knives and clogs paper.`,
+    },
+  ];
 }
 
 function flattenStep(context: PlanContext, sections: boolean): StepDraft {
@@ -56,27 +71,66 @@ function flattenStep(context: PlanContext, sections: boolean): StepDraft {
   const taken = wayTaken(ways, shop.schools.flatten);
   const tool = toolOf(taken);
   const many = allowances.panels.length;
-  const proud = stripsOf(board).flatMap((s, i) => (showsOf(board.construction, s) === 'edge' && proudBy(allowances, s.width) > 0 ? [i + 1] : []));
+  const proud = stripsOf(board).flatMap((s, i) =>
+    showsOf(board.construction, s) === 'edge' && proudBy(allowances, s.width) > 0 ? [i + 1] : [],
+  );
   const snipe = schoolOf(shop.schools, 'snipe');
   const parts = panelsOf(context);
   const flushTool = shop.handTools.planes ? 'handPlanes' : shop.handTools.beltSander ? 'beltSander' : 'sandingBlock';
-  const flush: InstructionOf<'flush'> = { do: 'flush', parts, strips: proud.flatMap((n) => parts.map((_, k) => stripThing({ strip: n, copy: k + 1, spare: 0 }, many))), by: allowances.proud.by, tool: flushTool };
-  const lane = tool === 'routerSled' && routerSled ? { bit: routerSled.bit, lane: routerSled.bit * LANE_SHARE, ridges: taken.extra } : null;
+  const flush: InstructionOf<'flush'> = {
+    do: 'flush',
+    parts,
+    strips: proud.flatMap((n) => parts.map((_, k) => stripThing({ strip: n, copy: k + 1, spare: 0 }, many))),
+    by: allowances.proud.by,
+    tool: flushTool,
+  };
+  const lane =
+    tool === 'routerSled' && routerSled
+      ? { bit: routerSled.bit, lane: routerSled.bit * LANE_SHARE, ridges: taken.extra }
+      : null;
   return {
-    kind: 'flattenPanel', title: say`Flatten the panel`, habit: 'panelFlatten', school: 'flatten', passes: taken.passes, taken, ways,
+    kind: 'flattenPanel',
+    title: say`Flatten the panel`,
+    habit: 'panelFlatten',
+    school: 'flatten',
+    passes: taken.passes,
+    taken,
+    ways,
     instructions: [
-      ...(proud.length > 0 ? [flush] : []), { do: 'flatten', parts, faces, from: start, to: flat, passes: tool === 'planer' ? taken.passes : null, tool, first: 'asItIs' },
+      ...(proud.length > 0 ? [flush] : []),
+      {
+        do: 'flatten',
+        parts,
+        faces,
+        from: start,
+        to: flat,
+        passes: tool === 'planer' ? taken.passes : null,
+        tool,
+        first: 'asItIs',
+      },
       ...(lane ? [{ do: 'lanes' as const, ...lane }] : []),
     ],
     settings: tool === 'planer' || tool === 'drumSander' ? [{ label: TOOL_NAMES[tool], value: atLeast(flat) }] : [],
     parts: [{ part: panelWords(many), dimension: 'thickness', before: start, after: flat, passes: taken.passes }],
     lines: [
-      ...(proud.length > 0 ? [say`${stripList(proud)} ${proud.length === 1 ? 'stands' : 'stand'} ${length(flush.by)} proud: take ${proud.length === 1 ? 'it' : 'them'} down flush with the rest first, ${TOOL_NAMES[flushTool].toLowerCase()}`] : []),
+      ...(proud.length > 0
+        ? [
+            say`${stripList(proud)} ${proud.length === 1 ? 'stands' : 'stand'} ${length(flush.by)} proud: take ${proud.length === 1 ? 'it' : 'them'} down flush with the rest first, ${TOOL_NAMES[flushTool].toLowerCase()}`,
+          ]
+        : []),
       say`${length(start)} to ${length(flat)}, cleanest side down first, turning it over between passes, the last pass light`,
       ...(tool === 'planer' ? [] : [say`${taken.name}: ${Math.round(taken.minutes)} min, honestly`]),
-      ...(lane ? [say`Bit of ${length(lane.bit)}: each lane ${length(lane.lane)} on, so that lanes overlap; ${length(lane.ridges)} of ridges are left to sand`] : []),
-      ...(tool === 'planer' && shop.schools.snipe === 'runners' ? [say`Hot-glue two runners along the edges, longer than the panel: they take the snipe`] : []),
-      ...(stripsOf(board).length > 0 && planer && panelWidth > planer.width ? [say`The panel is wider than the planer takes`] : []),
+      ...(lane
+        ? [
+            say`Bit of ${length(lane.bit)}: each lane ${length(lane.lane)} on, so that lanes overlap; ${length(lane.ridges)} of ridges are left to sand`,
+          ]
+        : []),
+      ...(tool === 'planer' && shop.schools.snipe === 'runners'
+        ? [say`Hot-glue two runners along the edges, longer than the panel: they take the snipe`]
+        : []),
+      ...(stripsOf(board).length > 0 && planer && panelWidth > planer.width
+        ? [say`The panel is wider than the planer takes`]
+        : []),
     ],
     why: say`Strips never lie quite level; the thinnest place decides what is left. Snipe: ${snipe.name.toLowerCase()}.`,
   };
@@ -94,27 +148,49 @@ function trimStep(context: PlanContext, reached: number): StepDraft[] {
   const near = Math.max(0, panelWidth - far - reached);
   const parts = panelsOf(context);
   const saw = { tool: ripTool(shop), kerf: shop.saw.kerf };
-  const guide = shop.saw.kind === 'table' ? ('fence' as const) : shop.saw.kind === 'circular' ? ('guide' as const) : ('line' as const);
+  const guide =
+    shop.saw.kind === 'table'
+      ? ('fence' as const)
+      : shop.saw.kind === 'circular'
+        ? ('guide' as const)
+        : ('line' as const);
   // The first cut is measured from an edge that is only as straight as the strips; a straight edge or a strip's glue line guides it.
   const sides: InstructionOf<'trimEdge'>[] = [
-    { do: 'trimEdge', parts, side: 'far', from: panelWidth, off: far, leaves: reached + near, saw, guide }, { do: 'trimEdge', parts, side: 'near', from: reached + near, off: near, leaves: reached, saw, guide },
+    { do: 'trimEdge', parts, side: 'far', from: panelWidth, off: far, leaves: reached + near, saw, guide },
+    { do: 'trimEdge', parts, side: 'near', from: reached + near, off: near, leaves: reached, saw, guide },
   ];
   // An edge that carries a mark, or has nothing to spare, stays as it is.
   const instructions = sides.filter((i) => i.off > LENGTH_TOLERANCE_MM);
   if (instructions.length === 0) return [];
   const kept = sides.filter((i) => !instructions.includes(i)).map((i) => i.side);
   const label = GUIDE_WORDS[saw.tool]!;
-  return [{
-    kind: 'trimEdges', title: kept.length > 0 ? say`Trim the ${instructions[0]!.side} edge` : say`Trim both long edges`, habit: 'panelEdgeTrim', machine: TOOL_NAMES[saw.tool], instructions,
-    settings: instructions.map((i) => ({ label: `${label}, ${i.side} edge off`, value: atLeast(i.leaves) })),
-    parts: [{ part: panelWords(parts.length), dimension: 'width', before: panelWidth, after: reached, passes: null }],
-    lines: [
-      joined(...instructions.map((i, k) => say`${k > 0 ? ', then ' : ''}${length(i.off)} off the ${i.side} side${i.side === 'far' ? ', strip 1' : ''}`), say`${board.worked.spots.length > 0 ? ', clear of bad places' : ''}; kerf within the waste; the first cut edge is the reference`),
-      ...kept.map((side) => say`The ${side} edge stays as it was glued`),
-      ...(guide === 'fence' ? [say`The near edge is as straight as its strip; if it rocks along the fence, a straight edge stuck on guides the first cut`] : []),
-    ],
-    why: say`One straight long edge squares everything after it.`,
-  }];
+  return [
+    {
+      kind: 'trimEdges',
+      title: kept.length > 0 ? say`Trim the ${instructions[0]!.side} edge` : say`Trim both long edges`,
+      habit: 'panelEdgeTrim',
+      machine: TOOL_NAMES[saw.tool],
+      instructions,
+      settings: instructions.map((i) => ({ label: `${label}, ${i.side} edge off`, value: atLeast(i.leaves) })),
+      parts: [{ part: panelWords(parts.length), dimension: 'width', before: panelWidth, after: reached, passes: null }],
+      lines: [
+        joined(
+          ...instructions.map(
+            (i, k) =>
+              say`${k > 0 ? ', then ' : ''}${length(i.off)} off the ${i.side} side${i.side === 'far' ? ', strip 1' : ''}`,
+          ),
+          say`${board.worked.spots.length > 0 ? ', clear of bad places' : ''}; kerf within the waste; the first cut edge is the reference`,
+        ),
+        ...kept.map((side) => say`The ${side} edge stays as it was glued`),
+        ...(guide === 'fence'
+          ? [
+              say`The near edge is as straight as its strip; if it rocks along the fence, a straight edge stuck on guides the first cut`,
+            ]
+          : []),
+      ],
+      why: say`One straight long edge squares everything after it.`,
+    },
+  ];
 }
 
 /** Ends squared, and boards cut apart where a panel holds several. */
@@ -130,30 +206,72 @@ function endSteps(context: PlanContext, reached: number): StepDraft[] {
   const edge = stops ? 'the same long edge to the fence' : 'square to the same long edge';
   // Only what finds room is cut; a check tells what does not.
   const others = first.cuts.filter((c) => c.part.id.startsWith('other '));
-  const parts = [{ part: longest.boards > 1 ? `each of ${longest.boards} boards` : panelWords(allowances.panels.length), dimension: 'length' as const, before: longest.length, after: board.length, passes: null }];
+  const parts = [
+    {
+      part: longest.boards > 1 ? `each of ${longest.boards} boards` : panelWords(allowances.panels.length),
+      dimension: 'length' as const,
+      before: longest.length,
+      after: board.length,
+      passes: null,
+    },
+  ];
   if (longest.boards + others.length > 1) {
-    return [{
-      kind: 'cutApart', title: say`Cut the boards apart`, machine: TOOL_NAMES[saw.tool], instructions,
-      settings: [{ label, value: atLeast(board.length) }, ...others.map((o) => ({ label: `${label}, ${o.part.label}`, value: atLeast(o.length) }))], parts,
-      lines: [
-        say`Square one end ${length(first.first)} in, then ${longest.boards === 1 ? say`one board` : say`${longest.boards} boards`} of ${atLeast(board.length)}, ${edge}, ${length(saw.kerf)} for each cut`,
-        ...gapLines(first, saw.kerf),
-        ...others.map((o) => say`${o.part.label}: ${atLeast(o.length)} by ${atLeast(o.width)}${o.width < reached ? say`, ripped to its width once it is cut off` : say``}; edges and finish as the others`),
-        ...shorterPanels(context), ...holding(longest.length, first.part.label),
-      ],
-      why: say`Creep, snipe and trim are lost at the ends of a panel once, not once for each board.`,
-    }];
+    return [
+      {
+        kind: 'cutApart',
+        title: say`Cut the boards apart`,
+        machine: TOOL_NAMES[saw.tool],
+        instructions,
+        settings: [
+          { label, value: atLeast(board.length) },
+          ...others.map((o) => ({ label: `${label}, ${o.part.label}`, value: atLeast(o.length) })),
+        ],
+        parts,
+        lines: [
+          say`Square one end ${length(first.first)} in, then ${longest.boards === 1 ? say`one board` : say`${longest.boards} boards`} of ${atLeast(board.length)}, ${edge}, ${length(saw.kerf)} for each cut`,
+          ...gapLines(first, saw.kerf),
+          ...others.map(
+            (o) =>
+              say`${o.part.label}: ${atLeast(o.length)} by ${atLeast(o.width)}${o.width < reached ? say`, ripped to its width once it is cut off` : say``}; edges and finish as the others`,
+          ),
+          ...shorterPanels(context),
+          ...holding(longest.length, first.part.label),
+        ],
+        why: say`Creep, snipe and trim are lost at the ends of a panel once, not once for each board.`,
+      },
+    ];
   }
-  return [{
-    kind: 'trimEnds', title: say`Trim both ends`, habit: allowances.endTrim > habits.panelEndTrim ? null : 'panelEndTrim', school: 'snipe', machine: TOOL_NAMES[saw.tool], instructions: [...instructions, { do: 'sneak', parts: instructions.flatMap((i) => i.cuts.map((c) => c.part)), by: SNEAK, first: board.length + SNEAK }],
-    settings: [{ label: `${label}, first try`, value: atLeast(board.length + SNEAK) }, { label, value: atLeast(board.length) }], parts,
-    lines: [
-      stops ? say`Cut one end ${length(first.first)} in, turn end for end keeping ${edge}, cut the other to ${atLeast(board.length)}` : say`Cut one end ${length(first.first)} in, ${edge}; measure from it and cut the other to ${atLeast(board.length)}`,
-      say`Each cut takes ${length(saw.kerf)} more for its kerf. Sneak up on the last: ${length(SNEAK)} long first, measure both sides, then to size`,
-      ...holding(longest.length, first.part.label),
-    ],
-    why: say`The same edge to the fence makes both ends square to it, even if the fence is not perfect.`,
-  }];
+  return [
+    {
+      kind: 'trimEnds',
+      title: say`Trim both ends`,
+      habit: allowances.endTrim > habits.panelEndTrim ? null : 'panelEndTrim',
+      school: 'snipe',
+      machine: TOOL_NAMES[saw.tool],
+      instructions: [
+        ...instructions,
+        {
+          do: 'sneak',
+          parts: instructions.flatMap((i) => i.cuts.map((c) => c.part)),
+          by: SNEAK,
+          first: board.length + SNEAK,
+        },
+      ],
+      settings: [
+        { label: `${label}, first try`, value: atLeast(board.length + SNEAK) },
+        { label, value: atLeast(board.length) },
+      ],
+      parts,
+      lines: [
+        stops
+          ? say`Cut one end ${length(first.first)} in, turn end for end keeping ${edge}, cut the other to ${atLeast(board.length)}`
+          : say`Cut one end ${length(first.first)} in, ${edge}; measure from it and cut the other to ${atLeast(board.length)}`,
+        say`Each cut takes ${length(saw.kerf)} more for its kerf. Sneak up on the last: ${length(SNEAK)} long first, measure both sides, then to size`,
+        ...holding(longest.length, first.part.label),
+      ],
+      why: say`The same edge to the fence makes both ends square to it, even if the fence is not perfect.`,
+    },
+  ];
 }
 
 /** Where the boards of each panel are cut from it. */
@@ -163,14 +281,32 @@ function panelCuts(context: PlanContext, reached: number, saw: SawUse): Instruct
   let number = 0;
   return allowances.panels.map(({ boards, length: long }, k) => {
     const firstX = shop.habits.creep / 2 + allowances.endTrim + saw.kerf;
-    const all = k === 0 && layout.missing + layout.missingOthers === 0
-      ? [...layout.boards.map((b) => ({ x: b.x, length: b.length, width: reached, other: null as string | null })), ...layout.others.map((o) => ({ x: o.x, length: o.length, width: o.width, other: o.name }))].sort((a, b) => a.x - b.x)
-      : Array.from({ length: boards }, (_, i) => ({ x: firstX + i * (board.length + saw.kerf), length: board.length, width: reached, other: null as string | null }));
+    const all =
+      k === 0 && layout.missing + layout.missingOthers === 0
+        ? [
+            ...layout.boards.map((b) => ({ x: b.x, length: b.length, width: reached, other: null as string | null })),
+            ...layout.others.map((o) => ({ x: o.x, length: o.length, width: o.width, other: o.name })),
+          ].sort((a, b) => a.x - b.x)
+        : Array.from({ length: boards }, (_, i) => ({
+            x: firstX + i * (board.length + saw.kerf),
+            length: board.length,
+            width: reached,
+            other: null as string | null,
+          }));
     const cuts = all.map((b): InstructionOf<'crosscutPanel'>['cuts'][number] => {
       const part = b.other === null ? boardThing((number += 1)) : { id: `other ${b.other}`, label: b.other };
       return { part, at: b.x, length: b.length, width: b.width };
     });
-    return { do: 'crosscutPanel', part: panelThing(k + 1), panelLength: long, panelWidth, saw, width: reached, first: cuts[0]!.at - saw.kerf, cuts };
+    return {
+      do: 'crosscutPanel',
+      part: panelThing(k + 1),
+      panelLength: long,
+      panelWidth,
+      saw,
+      width: reached,
+      first: cuts[0]!.at - saw.kerf,
+      cuts,
+    };
   });
 }
 
@@ -178,14 +314,18 @@ function panelCuts(context: PlanContext, reached: number, saw: SawUse): Instruct
 function gapLines({ cuts }: InstructionOf<'crosscutPanel'>, kerf: number): Phrase[] {
   return cuts.slice(1).flatMap((cut, i) => {
     const gap = cut.at - cuts[i]!.at - cuts[i]!.length;
-    return gap > kerf + LENGTH_TOLERANCE_MM ? [say`${cut.part.label} begins ${length(cut.at)} from the left end of the panel`] : [];
+    return gap > kerf + LENGTH_TOLERANCE_MM
+      ? [say`${cut.part.label} begins ${length(cut.at)} from the left end of the panel`]
+      : [];
   });
 }
 
 /** The last panel of a batch may hold fewer boards. */
 function shorterPanels({ allowances: { panels } }: PlanContext): Phrase[] {
   const last = panels.at(-1)!;
-  return last.boards < panels[0]!.boards ? [say`The last panel holds ${last.boards} ${last.boards === 1 ? 'board' : 'boards'}: square it alike`] : [];
+  return last.boards < panels[0]!.boards
+    ? [say`The last panel holds ${last.boards} ${last.boards === 1 ? 'board' : 'boards'}: square it alike`]
+    : [];
 }
 
 /** Left on the last cut until it has been measured, mm (common practice). */
@@ -195,5 +335,9 @@ const ONE_PAIR_OF_HANDS = 1000;
 
 /** Who holds a long panel. */
 function holding(panel: number, label: string): Phrase[] {
-  return panel > ONE_PAIR_OF_HANDS ? [say`So long a panel (${label}): a second pair of hands or a stand holds its far end, level with the table, and lets it go with the cut`] : [];
+  return panel > ONE_PAIR_OF_HANDS
+    ? [
+        say`So long a panel (${label}): a second pair of hands or a stand holds its far end, level with the table, and lets it go with the cut`,
+      ]
+    : [];
 }

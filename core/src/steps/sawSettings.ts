@@ -13,7 +13,13 @@ export interface SawSetting {
   parts: { label: string; count: number }[];
 }
 
-const GUIDES: Readonly<Record<Guide, string>> = { fence: 'Fence', stop: 'Stop beside the blade', guide: 'Guide', line: 'Line', carrier: 'Carrier' };
+const GUIDES: Readonly<Record<Guide, string>> = {
+  fence: 'Fence',
+  stop: 'Stop beside the blade',
+  guide: 'Guide',
+  line: 'Line',
+  carrier: 'Carrier',
+};
 const BAND_FENCE = 'Band saw fence';
 const STOPS: Partial<Record<ToolId, string>> = { mitreSaw: 'Stop', sled: 'Stop' };
 const SAWN = ['crosscut', 'rip', 'resaw'] as const;
@@ -53,6 +59,9 @@ export function sawSettings(operations: readonly Pick<Operation, 'instructions'>
 function addSettings(i: Instruction, add: (label: string, saw: SawUse, mm: number, part: string) => void): void {
   if ('saw' in i && i.saw.tool === 'hands') return;
   if (i.do === 'crosscut') for (const cut of i.cuts) add(labelOf.crosscut(i), i.saw, cut.length, i.part.label);
-  if (i.do === 'rip') for (const part of i.parts) for (const cut of i.cuts) add(labelOf.rip(i), i.saw, cut.width, part.label);
-  if (i.do === 'resaw') for (const layer of i.layers.slice(0, i.rest > 0 ? undefined : -1)) add(labelOf.resaw(i), i.saw, layer.setting, i.part.label);
+  if (i.do === 'rip')
+    for (const part of i.parts) for (const cut of i.cuts) add(labelOf.rip(i), i.saw, cut.width, part.label);
+  if (i.do === 'resaw')
+    for (const layer of i.layers.slice(0, i.rest > 0 ? undefined : -1))
+      add(labelOf.resaw(i), i.saw, layer.setting, i.part.label);
 }

@@ -9,16 +9,28 @@ import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say } from '../units/phrase.ts';
 import { blankThing, stockThing, type Face, type InstructionOf, type Thing } from './instruction.ts';
 import type { Milling } from './millingPlan.ts';
-import { crosscutLines, flattenLines, partChanges, splitLines, straightenLines, thicknessSettings } from './millingWords.ts';
+import {
+  crosscutLines,
+  flattenLines,
+  partChanges,
+  splitLines,
+  straightenLines,
+  thicknessSettings,
+} from './millingWords.ts';
 import type { StepDraft } from './operation.ts';
 import { settingsOf } from './sawSettings.ts';
 import { isNarrow, type BlankWork } from './stockWork.ts';
 import { crosscutWays, straightEdgeWays } from './toolWays.ts';
 import { flatteningWays, toolOf, passDepthFor, straightEdgeTool, wayTaken } from './ways.ts';
 
-
 /** Stock of which anything is flattened at full length is flattened whole. */
-const orderedFull = (work: BlankWork, among: readonly BlankWork[]) => among.some((w) => w.piece.id === work.piece.id && w.blank.unit === work.blank.unit && w.blank.strips.some((s) => s.order === 'fullLength'));
+const orderedFull = (work: BlankWork, among: readonly BlankWork[]) =>
+  among.some(
+    (w) =>
+      w.piece.id === work.piece.id &&
+      w.blank.unit === work.blank.unit &&
+      w.blank.strips.some((s) => s.order === 'fullLength'),
+  );
 
 export function flattenSteps(mill: Milling, when: 'fullLength' | 'blanks'): StepDraft[] {
   const { context } = mill;
@@ -26,23 +38,59 @@ export function flattenSteps(mill: Milling, when: 'fullLength' | 'blanks'): Step
   const mine = mill.open.filter((w) => orderedFull(w, mill.open) === (when === 'fullLength'));
   const jobs = flattenJobs(mine, mill, when === 'fullLength');
   if (jobs.length === 0) return [];
-  const ways = flatteningWays(jobs.flatMap((j) => j.faces), shop, 'stock');
+  const ways = flatteningWays(
+    jobs.flatMap((j) => j.faces),
+    shop,
+    'stock',
+  );
   const taken = wayTaken(ways, 'planer');
   const tool = toolOf(taken);
-  const instructions = jobs.map(({ things, from, to, faces }): InstructionOf<'flatten'> => {
-    const passes = tool === 'planer' && shop.planer ? Math.max(...faces.map((f) => passesOf(passDepthFor(shop.planer!, f), f.removal))) : null;
-    return { do: 'flatten', parts: things, faces, from, to, passes, tool, first: tool !== 'planer' ? 'asItIs' : taken.name.startsWith('Jointer') ? 'jointer' : 'sled' };
-  }).sort((a, b) => b.to - a.to);
-  return [{
-    kind: 'flatten', about: when, title: when === 'fullLength' ? say`Flatten at full length` : say`Flatten one face, make the other parallel`, taken, ways, passes: taken.passes, instructions,
-    settings: thicknessSettings(instructions), parts: partChanges(instructions), lines: flattenLines(instructions, taken.name),
-    why: when === 'fullLength' ? say`Cut to length these parts would be too short for the machine, or lose more.`
-      : board.construction === 'edge' ? say`Turned on edge, these faces are the glue joints, and their distance is the width that shows.` : say`All strips are planed to the one thickness the panel is glued at.`,
-  }];
+  const instructions = jobs
+    .map(({ things, from, to, faces }): InstructionOf<'flatten'> => {
+      const passes =
+        tool === 'planer' && shop.planer
+          ? Math.max(...faces.map((f) => passesOf(passDepthFor(shop.planer!, f), f.removal)))
+          : null;
+      return {
+        do: 'flatten',
+        parts: things,
+        faces,
+        from,
+        to,
+        passes,
+        tool,
+        first: tool !== 'planer' ? 'asItIs' : taken.name.startsWith('Jointer') ? 'jointer' : 'sled',
+      };
+    })
+    .sort((a, b) => b.to - a.to);
+  return [
+    {
+      kind: 'flatten',
+      about: when,
+      title: when === 'fullLength' ? say`Flatten at full length` : say`Flatten one face, make the other parallel`,
+      taken,
+      ways,
+      passes: taken.passes,
+      instructions,
+      settings: thicknessSettings(instructions),
+      parts: partChanges(instructions),
+      lines: flattenLines(instructions, taken.name),
+      why:
+        when === 'fullLength'
+          ? say`Cut to length these parts would be too short for the machine, or lose more.`
+          : board.construction === 'edge'
+            ? say`Turned on edge, these faces are the glue joints, and their distance is the width that shows.`
+            : say`All strips are planed to the one thickness the panel is glued at.`,
+    },
+  ];
 }
 
 /** What is flattened as one job: parts of a piece to one thickness. Parts that are flat and thin enough already are left alone. */
-function flattenJobs(works: readonly BlankWork[], { planeTo, context }: Milling, whole: boolean): { things: Thing[]; from: number; to: number; faces: Face[] }[] {
+function flattenJobs(
+  works: readonly BlankWork[],
+  { planeTo, context }: Milling,
+  whole: boolean,
+): { things: Thing[]; from: number; to: number; faces: Face[] }[] {
   const jobs = new Map<string, { things: Thing[]; from: number; to: number; faces: Face[] }>();
   for (const work of works) {
     const { piece, blank } = work;
@@ -63,7 +111,12 @@ function flattenJobs(works: readonly BlankWork[], { planeTo, context }: Milling,
       }
       job.things.push(thing);
       job.from = Math.max(job.from, from);
-      job.faces.push({ length: ends[1] - ends[0], width: whole ? piece.width : part.to - part.from, removal: from - to, hardness });
+      job.faces.push({
+        length: ends[1] - ends[0],
+        width: whole ? piece.width : part.to - part.from,
+        removal: from - to,
+        hardness,
+      });
     }
   }
   return [...jobs.values()];
@@ -74,11 +127,19 @@ export function crosscutStep({ context, open }: Milling): StepDraft[] {
   const { allowances, board, shop } = context;
   const instructions = crosscuts(open, shop);
   const { ways, taken } = crosscutWays(shop, instructions);
-  return [{
-    kind: 'crosscut', title: say`Crosscut the blanks`, habit: 'stockEndTrim', ways, taken, instructions,
-    settings: settingsOf(instructions), lines: instructions.flatMap(crosscutLines),
-    why: say`Short blanks lose less thickness to bow than a whole plank. The length carries ${length(allowances.roughLength - board.length)} for creep, snipe and both end cuts.`,
-  }];
+  return [
+    {
+      kind: 'crosscut',
+      title: say`Crosscut the blanks`,
+      habit: 'stockEndTrim',
+      ways,
+      taken,
+      instructions,
+      settings: settingsOf(instructions),
+      lines: instructions.flatMap(crosscutLines),
+      why: say`Short blanks lose less thickness to bow than a whole plank. The length carries ${length(allowances.roughLength - board.length)} for creep, snipe and both end cuts.`,
+    },
+  ];
 }
 
 /** One instruction a piece of stock; places from the end that is cut first. */
@@ -90,9 +151,18 @@ function crosscuts(open: readonly BlankWork[], shop: Shop): InstructionOf<'cross
     stocks.set(id, [...(stocks.get(id) ?? []), work]);
   }
   return [...stocks.values()].flatMap((works): InstructionOf<'crosscut'>[] => {
-    const { piece, blank: { unit } } = works[0]!;
+    const {
+      piece,
+      blank: { unit },
+    } = works[0]!;
     const geometry = unitGeometry(piece, shop, []);
-    const placed = works.map(({ blank }) => ({ part: blankThing(piece, unit, blank.number), at: alongPiece(geometry, blank.from, blank.length), length: blank.length })).sort((a, b) => a.at - b.at);
+    const placed = works
+      .map(({ blank }) => ({
+        part: blankThing(piece, unit, blank.number),
+        at: alongPiece(geometry, blank.from, blank.length),
+        length: blank.length,
+      }))
+      .sort((a, b) => a.at - b.at);
     let next = 0;
     const cuts = placed.map((cut, i) => {
       const gap = i === 0 ? 0 : Math.max(0, cut.at - next);
@@ -100,10 +170,32 @@ function crosscuts(open: readonly BlankWork[], shop: Shop): InstructionOf<'cross
       return { ...cut, gap: gap > LENGTH_TOLERANCE_MM ? gap : 0 };
     });
     // Ready stock as long as it is wanted is not cut at all.
-    if (cuts.length === 1 && cuts[0]!.at < LENGTH_TOLERANCE_MM && cuts[0]!.length > piece.length - LENGTH_TOLERANCE_MM) {
-      return [{ do: 'crosscut', part: stockThing(piece, unit), end: 'marked', trim: 0, saw: { tool: 'hands', kerf: 0 }, cuts }];
+    if (
+      cuts.length === 1 &&
+      cuts[0]!.at < LENGTH_TOLERANCE_MM &&
+      cuts[0]!.length > piece.length - LENGTH_TOLERANCE_MM
+    ) {
+      return [
+        {
+          do: 'crosscut',
+          part: stockThing(piece, unit),
+          end: 'marked',
+          trim: 0,
+          saw: { tool: 'hands', kerf: 0 },
+          cuts,
+        },
+      ];
     }
-    return [{ do: 'crosscut', part: stockThing(piece, unit), end: geometry.mirrored ? 'far' : 'marked', trim: cuts[0]!.at > LENGTH_TOLERANCE_MM ? cuts[0]!.at : 0, saw: { tool: crosscutTool(shop), kerf }, cuts }];
+    return [
+      {
+        do: 'crosscut',
+        part: stockThing(piece, unit),
+        end: geometry.mirrored ? 'far' : 'marked',
+        trim: cuts[0]!.at > LENGTH_TOLERANCE_MM ? cuts[0]!.at : 0,
+        saw: { tool: crosscutTool(shop), kerf },
+        cuts,
+      },
+    ];
   });
 }
 
@@ -113,14 +205,25 @@ export function splitStep({ context, open }: Milling): StepDraft[] {
   const { shop } = context;
   const saw = roughSaw(shop);
   const instructions = works.map((work): InstructionOf<'split'> => ({
-    do: 'split', part: work.thing, saw, why: work.split!, parts: work.parts.map((p) => ({ part: p.thing, from: p.from, to: p.to })),
+    do: 'split',
+    part: work.thing,
+    saw,
+    why: work.split!,
+    parts: work.parts.map((p) => ({ part: p.thing, from: p.from, to: p.to })),
   }));
   const metal = works.some((w) => w.split === 'metal');
-  return [{
-    kind: 'split', title: metal ? say`Saw round the metal, before any knife` : say`Saw the rough blanks apart`, machine: TOOL_NAMES[saw.tool], instructions,
-    lines: splitLines(instructions, flattenerLimits(shop).width),
-    why: metal ? say`A nail takes the teeth off a blade and the edge off every knife; what holds it never meets the jointer or the planer.` : say`Narrower parts are flat sooner, and lose less; a rough edge never runs along a table saw's fence.`,
-  }];
+  return [
+    {
+      kind: 'split',
+      title: metal ? say`Saw round the metal, before any knife` : say`Saw the rough blanks apart`,
+      machine: TOOL_NAMES[saw.tool],
+      instructions,
+      lines: splitLines(instructions, flattenerLimits(shop).width),
+      why: metal
+        ? say`A nail takes the teeth off a blade and the edge off every knife; what holds it never meets the jointer or the planer.`
+        : say`Narrower parts are flat sooner, and lose less; a rough edge never runs along a table saw's fence.`,
+    },
+  ];
 }
 
 export function straightenStep({ context, open }: Milling): StepDraft[] {
@@ -132,17 +235,35 @@ export function straightenStep({ context, open }: Milling): StepDraft[] {
   const groups = new Map<string, InstructionOf<'straighten'>>();
   for (const part of parts) {
     // Straight off the saw: a far edge that is straight runs along the fence, and the near one is sawn parallel.
-    const alongFar = shop.schools.straightEdge === 'offSaw' && part.piece.straight === 'far' && part.from === 0 && part.toFarEdge;
-    const group: InstructionOf<'straighten'> = { do: 'straighten', parts: [], by: part.straighten, tool: alongFar ? ripTool(shop) : isNarrow(part.to - part.from) ? narrow.tool : tool.tool };
+    const alongFar =
+      shop.schools.straightEdge === 'offSaw' && part.piece.straight === 'far' && part.from === 0 && part.toFarEdge;
+    const group: InstructionOf<'straighten'> = {
+      do: 'straighten',
+      parts: [],
+      by: part.straighten,
+      tool: alongFar ? ripTool(shop) : isNarrow(part.to - part.from) ? narrow.tool : tool.tool,
+    };
     const key = `${group.tool}/${group.by}`;
     groups.set(key, { ...group, parts: [...(groups.get(key)?.parts ?? []), part.thing] });
   }
   const instructions = [...groups.values()].sort((a, b) => b.by - a.by);
   const { ways, taken } = straightEdgeWays(shop, instructions, tool.id);
   const school = schoolOf({ ...shop.schools, straightEdge: tool.id }, 'straightEdge');
-  return [{
-    kind: 'jointEdge', title: say`Straighten one edge of each blank`, habit: 'stockEdgeJoint', school: 'straightEdge', taken, ways, instructions,
-    lines: straightenLines(instructions, school, tool.id === shop.schools.straightEdge ? null : schoolOf(shop.schools, 'straightEdge')),
-    why: say`A straight edge against the fence keeps the rip parallel and the piece from binding. ${school.why}`,
-  }];
+  return [
+    {
+      kind: 'jointEdge',
+      title: say`Straighten one edge of each blank`,
+      habit: 'stockEdgeJoint',
+      school: 'straightEdge',
+      taken,
+      ways,
+      instructions,
+      lines: straightenLines(
+        instructions,
+        school,
+        tool.id === shop.schools.straightEdge ? null : schoolOf(shop.schools, 'straightEdge'),
+      ),
+      why: say`A straight edge against the fence keeps the rip parallel and the piece from binding. ${school.why}`,
+    },
+  ];
 }

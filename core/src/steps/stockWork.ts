@@ -55,13 +55,36 @@ export interface BlankWork {
 export function blankWork(blank: Blank, piece: Piece, shop: Shop, glued: number): BlankWork {
   const thing = blankThing(piece, blank.unit, blank.number);
   const far = Math.min(widthAt(piece, blank.from), widthAt(piece, blank.from + blank.length));
-  const rips = ripsOf(blank).map((strips, i) => laneOf(strips, { id: `${thing.id}/${i + 1}`, label: `${thing.label}/${i + 1}` }, glued));
+  const rips = ripsOf(blank).map((strips, i) =>
+    laneOf(strips, { id: `${thing.id}/${i + 1}`, label: `${thing.label}/${i + 1}` }, glued),
+  );
   const cuts = roughCuts(blank, piece, shop, rips, far);
   if (cuts.bounds.length === 1 && cuts.bounds[0]!.from === 0 && cuts.bounds[0]!.to === far) {
-    return { thing, blank, piece, split: null, parts: [partOf(thing, { from: 0, to: far, lanes: rips }, blank, piece, shop, far)] };
+    return {
+      thing,
+      blank,
+      piece,
+      split: null,
+      parts: [partOf(thing, { from: 0, to: far, lanes: rips }, blank, piece, shop, far)],
+    };
   }
   const letters = 'abcdefghijklmnopqrstuvwxyz';
-  return { thing, blank, piece, split: cuts.why, parts: cuts.bounds.map((b, i) => partOf({ id: `${thing.id}${letters[i] ?? `-${i}`}`, label: `${thing.label}${letters[i] ?? `-${i}`}` }, b, blank, piece, shop, far)) };
+  return {
+    thing,
+    blank,
+    piece,
+    split: cuts.why,
+    parts: cuts.bounds.map((b, i) =>
+      partOf(
+        { id: `${thing.id}${letters[i] ?? `-${i}`}`, label: `${thing.label}${letters[i] ?? `-${i}`}` },
+        b,
+        blank,
+        piece,
+        shop,
+        far,
+      ),
+    ),
+  };
 }
 
 function laneOf(strips: RippedStrip[], thing: Thing, glued: number): Lane {
@@ -89,13 +112,27 @@ export function sawnRest(strips: readonly RippedStrip[], thickness: number, want
 }
 
 /** Where a blank is sawn apart while it is rough: round metal, where it is wider than what flattens it, and strip by strip where that loses less. */
-function roughCuts(blank: Blank, piece: Piece, shop: Shop, lanes: Lane[], far: number): { why: NonNullable<BlankWork['split']>; bounds: { from: number; to: number; lanes: Lane[] }[] } {
+function roughCuts(
+  blank: Blank,
+  piece: Piece,
+  shop: Shop,
+  lanes: Lane[],
+  far: number,
+): { why: NonNullable<BlankWork['split']>; bounds: { from: number; to: number; lanes: Lane[] }[] } {
   const { kerf } = roughSaw(shop);
   const limit = flattenerLimits(shop).width;
   const ripFirst = lanes.some((l) => l.strips.some((s) => s.order === 'ripFirst'));
-  const metal = piece.defects.filter((d) => isMetal(d) && d.treatment === 'cut' && d.from < blank.from + blank.length - LENGTH_TOLERANCE_MM && d.from + d.length > blank.from + LENGTH_TOLERANCE_MM)
+  const metal = piece.defects
+    .filter(
+      (d) =>
+        isMetal(d) &&
+        d.treatment === 'cut' &&
+        d.from < blank.from + blank.length - LENGTH_TOLERANCE_MM &&
+        d.from + d.length > blank.from + LENGTH_TOLERANCE_MM,
+    )
     .map((d) => ({ from: d.across, to: d.across + d.width }));
-  const metalIn = (from: number, to: number) => metal.some((m) => m.from < to - LENGTH_TOLERANCE_MM && m.to > from + LENGTH_TOLERANCE_MM);
+  const metalIn = (from: number, to: number) =>
+    metal.some((m) => m.from < to - LENGTH_TOLERANCE_MM && m.to > from + LENGTH_TOLERANCE_MM);
   // Wood between the cut and a strip: what the strip's edge is straightened by.
   const spare = metalMargin(shop) - shop.saw.kerf;
   const bounds: { from: number; to: number; lanes: Lane[] }[] = [];
@@ -115,7 +152,17 @@ function roughCuts(blank: Blank, piece: Piece, shop: Shop, lanes: Lane[], far: n
       const wide = far - from > limit + LENGTH_TOLERANCE_MM && end + kerf < far;
       const alone = ripFirst && far - end > (shop.saw.kerf - kerf) / 2;
       if (beyond) why = 'metal';
-      bounds.push({ from, to: beyond ? Math.min(far, end + spare) : alone ? end + (shop.saw.kerf - kerf) / 2 : wide ? within(end + BESIDE_MM, end) : far, lanes: open });
+      bounds.push({
+        from,
+        to: beyond
+          ? Math.min(far, end + spare)
+          : alone
+            ? end + (shop.saw.kerf - kerf) / 2
+            : wide
+              ? within(end + BESIDE_MM, end)
+              : far,
+        lanes: open,
+      });
       return;
     }
     const gap = next.from - end;
@@ -136,11 +183,19 @@ function roughCuts(blank: Blank, piece: Piece, shop: Shop, lanes: Lane[], far: n
   return { why, bounds };
 }
 
-function partOf(thing: Thing, { from, to, lanes }: { from: number; to: number; lanes: Lane[] }, blank: Blank, piece: Piece, shop: Shop, far: number): RoughPart {
+function partOf(
+  thing: Thing,
+  { from, to, lanes }: { from: number; to: number; lanes: Lane[] },
+  blank: Blank,
+  piece: Piece,
+  shop: Shop,
+  far: number,
+): RoughPart {
   const first = lanes[0]!;
   // A raw edge loses its crook; one that was sawn here only what is left beside the first strip.
   const asSawn = straightEdgeOf(shop) === 'offSaw';
-  const straighten = from > 0 ? first.from - from : asSawn && piece.straight !== 'far' ? 0 : nearLoss(piece, blank.length, shop);
+  const straighten =
+    from > 0 ? first.from - from : asSawn && piece.straight !== 'far' ? 0 : nearLoss(piece, blank.length, shop);
   return { thing, blank, piece, from, to, toFarEdge: to >= far - LENGTH_TOLERANCE_MM, straighten, lanes };
 }
 

@@ -3,7 +3,18 @@ import { lengthBetween } from '../units/lengthSchema.ts';
 import { idSchema } from '../units/textSchema.ts';
 
 /** What may be wrong with a place on a piece. */
-export const defectKinds = ['knot', 'check', 'bark', 'sapwood', 'screw', 'nail', 'worm', 'veneer', 'paint', 'stain'] as const;
+export const defectKinds = [
+  'knot',
+  'check',
+  'bark',
+  'sapwood',
+  'screw',
+  'nail',
+  'worm',
+  'veneer',
+  'paint',
+  'stain',
+] as const;
 export type DefectKind = (typeof defectKinds)[number];
 
 /** Must be cut out; may go underneath, where it is not seen; or does no harm. */
@@ -29,7 +40,16 @@ export type Defect = z.infer<typeof defectSchema>;
 
 /** How a defect is usually treated when nobody has decided yet (common practice: sound stain and worm-free sapwood stay). */
 export const USUAL_TREATMENT: Readonly<Record<DefectKind, Treatment>> = {
-  knot: 'cut', check: 'cut', bark: 'cut', sapwood: 'under', screw: 'cut', nail: 'cut', worm: 'cut', veneer: 'cut', paint: 'cut', stain: 'under',
+  knot: 'cut',
+  check: 'cut',
+  bark: 'cut',
+  sapwood: 'under',
+  screw: 'cut',
+  nail: 'cut',
+  worm: 'cut',
+  veneer: 'cut',
+  paint: 'cut',
+  stain: 'under',
 };
 
 /** Metal ruins blades and knives, and throws their pieces. */

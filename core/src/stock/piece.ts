@@ -22,16 +22,28 @@ export const priceUnits = ['cubicMetre', 'boardFoot', 'kilogram', 'piece'] as co
 
 const priceSchema = z.strictObject({
   /** In the shop's currency. */
-  amount: z.number({ error: 'must be a number' }).min(0, { error: 'must not be negative' }).max(1e6, { error: 'must be at most 1 000 000' }),
+  amount: z
+    .number({ error: 'must be a number' })
+    .min(0, { error: 'must not be negative' })
+    .max(1e6, { error: 'must be at most 1 000 000' }),
   per: z.enum(priceUnits),
 });
 
 /** How far the whole piece is out of true: sagittas and, for twist, the lift of the fourth corner. All mm, measured over the piece. */
-const formSchema = z.strictObject({ bow: lengthBetween(0, 300), cup: lengthBetween(0, 100), crook: lengthBetween(0, 300), twist: lengthBetween(0, 300) });
+const formSchema = z.strictObject({
+  bow: lengthBetween(0, 300),
+  cup: lengthBetween(0, 100),
+  crook: lengthBetween(0, 300),
+  twist: lengthBetween(0, 300),
+});
 export type Form = z.infer<typeof formSchema>;
 
 /** How far an end is checked, and how far a planer has sniped it, mm from that end. A clean sawn end needs no trim. */
-const endSchema = z.strictObject({ checked: lengthBetween(0, 4000), snipe: lengthBetween(0, 1000), sawn: z.boolean({ error: 'must be true or false' }) });
+const endSchema = z.strictObject({
+  checked: lengthBetween(0, 4000),
+  snipe: lengthBetween(0, 1000),
+  sawn: z.boolean({ error: 'must be true or false' }),
+});
 
 /** What a person enters about a piece of stock, field by field. Lengths in millimetres. */
 export const pieceShape = z.strictObject({
@@ -43,24 +55,38 @@ export const pieceShape = z.strictObject({
   width: lengthBetween(5, GREATEST_STOCK_WIDTH),
   thickness: lengthBetween(2, GREATEST_STOCK_THICKNESS),
   /** Width and thickness at the far end of a tapering piece; null when it does not taper. */
-  farEnd: z.strictObject({ width: lengthBetween(5, GREATEST_STOCK_WIDTH), thickness: lengthBetween(2, GREATEST_STOCK_THICKNESS) }).nullable(),
+  farEnd: z
+    .strictObject({
+      width: lengthBetween(5, GREATEST_STOCK_WIDTH),
+      thickness: lengthBetween(2, GREATEST_STOCK_THICKNESS),
+    })
+    .nullable(),
   surface: z.enum(surfaces, { error: `must be one of ${surfaces.join(', ')}` }),
   straight: z.enum(straightEdges, { error: `must be one of ${straightEdges.join(', ')}` }),
   rings: z.enum(ringOrientations, { error: `must be one of ${ringOrientations.join(', ')}` }),
   grain: z.enum(grainDirections, { error: `must be one of ${grainDirections.join(', ')}` }),
   /** Moisture content, percent; null when not measured. */
-  moisture: z.number({ error: 'must be a number' }).min(0, { error: 'must be at least 0 %' }).max(120, { error: 'must be at most 120 %' }).nullable(),
+  moisture: z
+    .number({ error: 'must be a number' })
+    .min(0, { error: 'must be at least 0 %' })
+    .max(120, { error: 'must be at most 120 %' })
+    .nullable(),
   /** Null until somebody has measured it; then the shop's habit for its surface stands in. */
   form: formSchema.nullable(),
   ends: z.strictObject({ mark: endSchema, far: endSchema }),
-  defects: z.array(defectSchema).max(GREATEST_DEFECT_COUNT, { error: `must be at most ${GREATEST_DEFECT_COUNT} places` }),
+  defects: z
+    .array(defectSchema)
+    .max(GREATEST_DEFECT_COUNT, { error: `must be at most ${GREATEST_DEFECT_COUNT} places` }),
   /** Bought, offcut of which board or piece, salvaged from what. */
   origin: z.strictObject({ kind: z.enum(originKinds), of: lineOfText(0, 120) }),
   price: priceSchema.nullable(),
   shelf: lineOfText(0, 40),
   note: lineOfText(0, 500),
   /** Identical pieces under one mark. */
-  count: z.int({ error: 'must be a whole number' }).min(1, { error: 'must be at least 1' }).max(999, { error: 'must be at most 999' }),
+  count: z
+    .int({ error: 'must be a whole number' })
+    .min(1, { error: 'must be at least 1' })
+    .max(999, { error: 'must be at most 999' }),
 });
 export type PieceFields = z.infer<typeof pieceShape>;
 
@@ -70,13 +96,25 @@ function checkInside(piece: PieceFields, context: z.RefinementCtx): void {
   piece.defects.forEach((defect, i) => {
     const tooLong = defect.from + defect.length - piece.length;
     const tooWide = defect.across + defect.width - widest;
-    if (tooLong > LENGTH_TOLERANCE_MM) context.addIssue({ code: 'custom', path: ['defects', i, 'from'], message: `must leave the ${defect.kind} inside the piece; it reaches ${inMm(tooLong)} past the far end` });
-    if (tooWide > LENGTH_TOLERANCE_MM) context.addIssue({ code: 'custom', path: ['defects', i, 'across'], message: `must leave the ${defect.kind} inside the piece; it reaches ${inMm(tooWide)} past the far edge` });
+    if (tooLong > LENGTH_TOLERANCE_MM)
+      context.addIssue({
+        code: 'custom',
+        path: ['defects', i, 'from'],
+        message: `must leave the ${defect.kind} inside the piece; it reaches ${inMm(tooLong)} past the far end`,
+      });
+    if (tooWide > LENGTH_TOLERANCE_MM)
+      context.addIssue({
+        code: 'custom',
+        path: ['defects', i, 'across'],
+        message: `must leave the ${defect.kind} inside the piece; it reaches ${inMm(tooWide)} past the far edge`,
+      });
   });
-  if (new Set(piece.defects.map((d) => d.id)).size < piece.defects.length) context.addIssue({ code: 'custom', path: ['defects'], message: 'must each have an id of their own' });
+  if (new Set(piece.defects.map((d) => d.id)).size < piece.defects.length)
+    context.addIssue({ code: 'custom', path: ['defects'], message: 'must each have an id of their own' });
   for (const end of ['mark', 'far'] as const) {
     for (const kind of ['checked', 'snipe'] as const) {
-      if (piece.ends[end][kind] > piece.length) context.addIssue({ code: 'custom', path: ['ends', end, kind], message: 'must not be longer than the piece' });
+      if (piece.ends[end][kind] > piece.length)
+        context.addIssue({ code: 'custom', path: ['ends', end, kind], message: 'must not be longer than the piece' });
     }
   }
 }
@@ -93,7 +131,18 @@ export type Piece = z.infer<typeof pieceSchema>;
 
 /** A piece nobody has looked at closely: everything beside its sizes at its plainest. */
 export const PLAIN_CONDITION = {
-  farEnd: null, surface: 'rough', straight: 'none', rings: 'flat', grain: 'unknown', moisture: null, form: null,
-  ends: { mark: { checked: 0, snipe: 0, sawn: false }, far: { checked: 0, snipe: 0, sawn: false } }, defects: [], origin: { kind: 'bought', of: '' },
-  price: null, shelf: '', note: '', count: 1,
+  farEnd: null,
+  surface: 'rough',
+  straight: 'none',
+  rings: 'flat',
+  grain: 'unknown',
+  moisture: null,
+  form: null,
+  ends: { mark: { checked: 0, snipe: 0, sawn: false }, far: { checked: 0, snipe: 0, sawn: false } },
+  defects: [],
+  origin: { kind: 'bought', of: '' },
+  price: null,
+  shelf: '',
+  note: '',
+  count: 1,
 } as const satisfies Partial<{ [K in keyof PieceFields]: unknown }>;

@@ -33,9 +33,13 @@ export function pricePerMm3(piece: Piece, density: number | null): number | null
   if (!piece.price) return null;
   const { amount, per } = piece.price;
   switch (per) {
-    case 'cubicMetre': return amount / MM3_PER_M3;
-    case 'boardFoot': return amount * boardFeet(1);
-    case 'kilogram': return density === null ? null : (amount * density) / MM3_PER_M3;
-    case 'piece': return amount / volumeBetween(piece, 0, piece.length);
+    case 'cubicMetre':
+      return amount / MM3_PER_M3;
+    case 'boardFoot':
+      return amount * boardFeet(1);
+    case 'kilogram':
+      return density === null ? null : (amount * density) / MM3_PER_M3;
+    case 'piece':
+      return amount / volumeBetween(piece, 0, piece.length);
   }
 }

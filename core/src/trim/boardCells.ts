@@ -6,7 +6,10 @@ import type { Cell, Thing } from '../recipe/thing.ts';
 function sidesOf(from: Triple, to: Triple): HalfSpace[] {
   return ([0, 1, 2] as const).flatMap((axis): HalfSpace[] => {
     const normal = [0, 0, 0].map((_, i) => (i === axis ? 1 : 0)) as unknown as Triple;
-    return [{ normal, offset: to[axis] }, { normal: normal.map((n) => -n) as unknown as Triple, offset: -from[axis] }];
+    return [
+      { normal, offset: to[axis] },
+      { normal: normal.map((n) => -n) as unknown as Triple, offset: -from[axis] },
+    ];
   });
 }
 

@@ -13,7 +13,11 @@ export interface FlatnessReading {
  * What making it flat again takes off, and what is left.
  * @param thickness now @param wanted finished @returns mm; `shortBy` is 0 when enough is left
  */
-export function flatteningAgain({ rock, across, along }: FlatnessReading, thickness: number, wanted: number): { loss: number; left: number; shortBy: number } {
+export function flatteningAgain(
+  { rock, across, along }: FlatnessReading,
+  thickness: number,
+  wanted: number,
+): { loss: number; left: number; shortBy: number } {
   const loss = thicknessLost({ bow: along, cup: across, crook: 0, twist: rock });
   const left = Math.max(0, thickness - loss);
   return { loss, left, shortBy: Math.max(0, wanted - left) };

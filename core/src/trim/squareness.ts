@@ -29,12 +29,27 @@ const degreesOf = (radians: number) => (radians * 180) / Math.PI;
 
 function reading(radians: number, size: { length: number; width: number }, correction: Phrase): SquareReading {
   const lean = Math.tan(radians);
-  return { ok: true, degrees: degreesOf(radians), overWidth: size.width * lean, overLength: size.length * lean, correction };
+  return {
+    ok: true,
+    degrees: degreesOf(radians),
+    overWidth: size.width * lean,
+    overLength: size.length * lean,
+    correction,
+  };
 }
 
 function endCorrection(overWidth: number): Phrase {
   if (Math.abs(overWidth) <= SQUARE_MM) return say`Square: nothing to correct.`;
-  const [off, stays] = overWidth > 0 ? [['C', 'B'], ['A', 'D']] as const : [['B', 'C'], ['D', 'A']] as const;
+  const [off, stays] =
+    overWidth > 0
+      ? ([
+          ['C', 'B'],
+          ['A', 'D'],
+        ] as const)
+      : ([
+          ['B', 'C'],
+          ['D', 'A'],
+        ] as const);
   return say`Take ${length(Math.abs(overWidth))} off at corner ${off[0]}, tapering to nothing at ${off[1]}; at the other end the same at ${stays[0]}, to nothing at ${stays[1]}.`;
 }
 
@@ -47,7 +62,10 @@ export function fromDiagonals(size: { length: number; width: number }, ac: numbe
   const sides = Math.hypot(size.length, size.width);
   const mean = Math.sqrt((ac ** 2 + bd ** 2) / 2);
   if (Math.abs(mean - sides) > Math.max(TAPE_MM, sides * TAPE_SHARE)) {
-    return { ok: false, what: say`No board of ${length(size.length)} by ${length(size.width)} has diagonals of ${length(ac)} and ${length(bd)}: together they should average ${length(sides)}. Measure them again, and the sides; if all are right, the edges are not parallel.` };
+    return {
+      ok: false,
+      what: say`No board of ${length(size.length)} by ${length(size.width)} has diagonals of ${length(ac)} and ${length(bd)}: together they should average ${length(sides)}. Measure them again, and the sides; if all are right, the edges are not parallel.`,
+    };
   }
   const sine = (ac ** 2 - bd ** 2) / (4 * size.length * size.width);
   const lean = Math.asin(Math.max(-1, Math.min(1, sine)));
@@ -58,11 +76,18 @@ export function fromDiagonals(size: { length: number; width: number }, ac: numbe
  * From a try square held into each corner: the gap at the tip of its blade, positive where the corner is wider than 90 degrees.
  * @param gaps at A, B, C, D, mm @param blade length of the square's blade, mm
  */
-export function fromCorners(size: { length: number; width: number }, gaps: readonly [number, number, number, number], blade: number): SquareReading {
+export function fromCorners(
+  size: { length: number; width: number },
+  gaps: readonly [number, number, number, number],
+  blade: number,
+): SquareReading {
   const [a, b, c, d] = gaps.map((gap) => Math.atan(gap / blade)) as [number, number, number, number];
   const sum = degreesOf(a + b + c + d);
   if (Math.abs(sum) > SQUARE_DEGREES) {
-    return { ok: false, what: say`These four corners do not belong to one board with straight edges: its angles add up to 360°, these to ${(360 + sum).toFixed(1)}°. Check that the edges are straight, and whether a gap was read on the wrong side.` };
+    return {
+      ok: false,
+      what: say`These four corners do not belong to one board with straight edges: its angles add up to 360°, these to ${(360 + sum).toFixed(1)}°. Check that the edges are straight, and whether a gap was read on the wrong side.`,
+    };
   }
   const ends = [say`At the left end`, say`At the right end`].map((where, i): Phrase => {
     const over = size.width * Math.tan(i === 0 ? a : b);
@@ -79,14 +104,23 @@ export function fromCorners(size: { length: number; width: number }, gaps: reado
  * @param sliver its length, and its width at the end that lay at the fence and at the other, mm
  * @param pivot from the screw the fence turns on to where it is moved, mm
  */
-export function fromFiveCuts(size: { length: number; width: number }, sliver: { length: number; fence: number; far: number }, pivot: number): SquareReading {
+export function fromFiveCuts(
+  size: { length: number; width: number },
+  sliver: { length: number; fence: number; far: number },
+  pivot: number,
+): SquareReading {
   const ratio = (sliver.fence - sliver.far) / (4 * sliver.length);
   if (Math.abs(ratio) > 0.05) {
-    return { ok: false, what: say`A sliver of ${length(sliver.length)} that differs by ${length(Math.abs(sliver.fence - sliver.far))} would put the fence out by more than 2.8°: set it with a square first, then cut five times.` };
+    return {
+      ok: false,
+      what: say`A sliver of ${length(sliver.length)} that differs by ${length(Math.abs(sliver.fence - sliver.far))} would put the fence out by more than 2.8°: set it with a square first, then cut five times.`,
+    };
   }
   const move = Math.abs(ratio) * pivot;
-  const correction = Math.abs(size.width * ratio) <= SQUARE_MM ? say`Square: leave the fence where it is.`
-    : say`The fence stands ${ratio > 0 ? 'open' : 'closed'}: ${length(pivot)} from its pivot move it ${length(move)} ${ratio > 0 ? 'towards' : 'away from'} the work. A feeler of that thickness against a stop does it.`;
+  const correction =
+    Math.abs(size.width * ratio) <= SQUARE_MM
+      ? say`Square: leave the fence where it is.`
+      : say`The fence stands ${ratio > 0 ? 'open' : 'closed'}: ${length(pivot)} from its pivot move it ${length(move)} ${ratio > 0 ? 'towards' : 'away from'} the work. A feeler of that thickness against a stop does it.`;
   return reading(Math.atan(ratio), size, correction);
 }
 

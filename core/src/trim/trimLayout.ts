@@ -51,7 +51,8 @@ export interface TrimLayout {
 /** How much of what is too wide comes off the far side, mm: half of it, or where a long edge was marked before the glue-up, nothing off that one. */
 function farSide({ worked }: Pick<Board, 'worked'>, { schools }: Pick<Shop, 'schools'>, tooWide: number): number {
   if (schools.engraving !== 'outerStrip') return tooWide / 2;
-  const marked = (side: 'far' | 'near') => worked.features.some((f) => f.kind === 'mark' && f.face === side && f.method !== 'inlay');
+  const marked = (side: 'far' | 'near') =>
+    worked.features.some((f) => f.kind === 'mark' && f.face === side && f.method !== 'inlay');
   return marked('far') ? 0 : marked('near') ? tooWide : tooWide / 2;
 }
 
@@ -65,37 +66,89 @@ export function trimLayout(board: Board, allowances: Pick<Allowances, 'panels' |
   const width = panelWidth(board);
   const reached = widthReached(board, width, shop);
   const { kerf } = panelSaw(shop, width);
-  const { habits: { creep, keepLength, panelEdgeTrim } } = shop;
+  const {
+    habits: { creep, keepLength, panelEdgeTrim },
+  } = shop;
   const middle = farSide(board, shop, width - reached);
   const first = creep / 2 + allowances.endTrim + kerf;
   const { spots } = board.worked;
   const clear: ClearPanel = {
-    left: first, right: length - first, far: Math.min(panelEdgeTrim, middle), near: width - Math.min(panelEdgeTrim, width - reached - middle),
+    left: first,
+    right: length - first,
+    far: Math.min(panelEdgeTrim, middle),
+    near: width - Math.min(panelEdgeTrim, width - reached - middle),
   };
   // Both long edges are trimmed first: nothing that is cut off afterwards is wider.
   const wanted = board.worked.others.filter((o) => o.width <= reached + 1e-6);
-  const { y, xs, others } = placeMixed(clear, spots, { length: board.length, width: reached }, count, wanted, kerf, middle);
+  const { y, xs, others } = placeMixed(
+    clear,
+    spots,
+    { length: board.length, width: reached },
+    count,
+    wanted,
+    kerf,
+    middle,
+  );
   const missing = count - xs.length;
   const far = xs.length > 0 ? y : middle;
   const boards = xs.map((x) => ({ x, y, length: board.length, width: reached }));
-  const placed = others.map(({ index, ...at }) => ({ ...at, length: wanted[index]!.length, width: wanted[index]!.width, name: wanted[index]!.name }));
+  const placed = others.map(({ index, ...at }) => ({
+    ...at,
+    length: wanted[index]!.length,
+    width: wanted[index]!.width,
+    name: wanted[index]!.name,
+  }));
   const all: PanelRect[] = [...boards, ...placed].sort((a, b) => a.x - b.x);
   const endOf = (i: number) => (i < 0 ? 0 : all[i]!.x + all[i]!.length + kerf);
   // What lies right behind another begins where the kerf of its end cut ends: no cut of its own.
-  const ends = all.flatMap((b, i) => (i > 0 && Math.abs(b.x - endOf(i - 1)) < 1e-6 ? [b.x + b.length] : [b.x, b.x + b.length]));
+  const ends = all.flatMap((b, i) =>
+    i > 0 && Math.abs(b.x - endOf(i - 1)) < 1e-6 ? [b.x + b.length] : [b.x, b.x + b.length],
+  );
   const left = [...all.map((b, i) => b.x - kerf - endOf(i - 1)), length - endOf(all.length - 1)];
   const longest = missing === 0 ? 0 : longestThatFits(clear, spots, reached, count, kerf, middle);
-  const lain = longest > 0 ? placeBoards(clear, spots, { length: longest, width: reached }, count, kerf, middle) : { y: 0, xs: [] };
+  const lain =
+    longest > 0
+      ? placeBoards(clear, spots, { length: longest, width: reached }, count, kerf, middle)
+      : { y: 0, xs: [] };
   return {
-    length, width, kerf, boards, far, panels: allowances.panels.map((panel, k) => (k === 0 ? boards : Array.from({ length: panel.boards }, (_, i) => ({ x: first + i * (board.length + kerf), y: far, length: board.length, width: reached })))), creep: creep / 2, snipe: flattenerLimits(shop).snipe, missing,
-    instead: missing === 0 ? null : {
-      length: longest, width: widestThatFits(clear, spots, board.length, count, kerf, middle), at: lain.xs.map((x) => ({ x, y: lain.y, length: longest, width: reached })),
-    },
-    others: placed, missingOthers: board.worked.others.length - placed.length, offcuts: all.length > 0 ? left.filter((l) => l >= keepLength) : [],
+    length,
+    width,
+    kerf,
+    boards,
+    far,
+    panels: allowances.panels.map((panel, k) =>
+      k === 0
+        ? boards
+        : Array.from({ length: panel.boards }, (_, i) => ({
+            x: first + i * (board.length + kerf),
+            y: far,
+            length: board.length,
+            width: reached,
+          })),
+    ),
+    creep: creep / 2,
+    snipe: flattenerLimits(shop).snipe,
+    missing,
+    instead:
+      missing === 0
+        ? null
+        : {
+            length: longest,
+            width: widestThatFits(clear, spots, board.length, count, kerf, middle),
+            at: lain.xs.map((x) => ({ x, y: lain.y, length: longest, width: reached })),
+          },
+    others: placed,
+    missingOthers: board.worked.others.length - placed.length,
+    offcuts: all.length > 0 ? left.filter((l) => l >= keepLength) : [],
     cuts: [
-      ...(boards.length > 0 ? [y, y + reached].map((at) => ({ along: 'edge' as const, at })) : []), ...ends.map((at) => ({ along: 'end' as const, at })),
+      ...(boards.length > 0 ? [y, y + reached].map((at) => ({ along: 'edge' as const, at })) : []),
+      ...ends.map((at) => ({ along: 'end' as const, at })),
       // Narrower ones are ripped once they are cut off.
-      ...placed.flatMap((o) => [o.y, o.y + o.width].filter((at) => boards.length === 0 || (Math.abs(at - y) > 1e-6 && Math.abs(at - y - reached) > 1e-6)).map((at) => ({ along: 'edge' as const, at, from: o.x, to: o.x + o.length }))),
+      ...placed.flatMap((o) =>
+        [o.y, o.y + o.width]
+          .filter((at) => boards.length === 0 || (Math.abs(at - y) > 1e-6 && Math.abs(at - y - reached) > 1e-6))
+          .map((at) => ({ along: 'edge' as const, at, from: o.x, to: o.x + o.length })),
+      ),
     ].map((cut, i) => ({ number: i + 1, ...cut })),
   };
 }
@@ -106,7 +159,11 @@ export function boardPlaces({ boards }: Pick<TrimLayout, 'boards'>): number[] {
 }
 
 /** Where the first board's share of its strips begins along their blanks, mm: the board with what is trimmed off its ends. */
-export function shareStart({ length }: Pick<Board, 'length'>, { roughLength }: Pick<Allowances, 'roughLength'>, trim: Pick<TrimLayout, 'boards'>): number {
+export function shareStart(
+  { length }: Pick<Board, 'length'>,
+  { roughLength }: Pick<Allowances, 'roughLength'>,
+  trim: Pick<TrimLayout, 'boards'>,
+): number {
   const [first] = boardPlaces(trim);
   return first === undefined ? 0 : first - (roughLength - length) / 2;
 }

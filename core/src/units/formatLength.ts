@@ -68,13 +68,27 @@ export function lengthParts(mm: number, display: LengthDisplay, rounding: Roundi
   const magnitude = Math.abs(steps);
   if (display.system === 'metric') {
     const shown = magnitude * grid;
-    return { negative, whole: Number(shown.toFixed(1)).toString(), numerator: 0, denominator: 1, remainder: '', unit: 'mm' };
+    return {
+      negative,
+      whole: Number(shown.toFixed(1)).toString(),
+      numerator: 0,
+      denominator: 1,
+      remainder: '',
+      unit: 'mm',
+    };
   }
   const rest = mm - steps * grid;
   const remainder = Math.abs(rest) <= LENGTH_TOLERANCE_MM ? '' : rest > 0 ? '+' : '−';
   // Less than the first line of the rule, or less than nothing: a fraction with a sign behind it would not be understood.
   if (remainder !== '' && (steps <= 0 || mm < 0)) {
-    return { negative: mm < 0, whole: (Math.abs(mm) / MM_PER_INCH).toFixed(TINY_DECIMALS).replace(/0+$/, '').replace(/\.$/, '') || '0', numerator: 0, denominator: 1, remainder: '', unit: 'in' };
+    return {
+      negative: mm < 0,
+      whole: (Math.abs(mm) / MM_PER_INCH).toFixed(TINY_DECIMALS).replace(/0+$/, '').replace(/\.$/, '') || '0',
+      numerator: 0,
+      denominator: 1,
+      remainder: '',
+      unit: 'in',
+    };
   }
   let numerator = magnitude % display.denominator;
   let denominator: number = display.denominator;

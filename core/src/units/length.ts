@@ -17,15 +17,41 @@ export type LengthProblemCode = 'empty' | 'notation' | 'negative' | 'divisionByZ
 export type ParsedLength = { ok: true; mm: number } | { ok: false; code: LengthProblemCode };
 
 const MM_PER_UNIT: Record<string, number> = {
-  mm: 1, millimetre: 1, millimetres: 1, millimeter: 1, millimeters: 1,
-  cm: 10, centimetre: 10, centimetres: 10, centimeter: 10, centimeters: 10,
-  m: 1000, metre: 1000, metres: 1000, meter: 1000, meters: 1000,
-  '"': MM_PER_INCH, in: MM_PER_INCH, inch: MM_PER_INCH, inches: MM_PER_INCH,
-  "'": 12 * MM_PER_INCH, ft: 12 * MM_PER_INCH, foot: 12 * MM_PER_INCH, feet: 12 * MM_PER_INCH,
+  mm: 1,
+  millimetre: 1,
+  millimetres: 1,
+  millimeter: 1,
+  millimeters: 1,
+  cm: 10,
+  centimetre: 10,
+  centimetres: 10,
+  centimeter: 10,
+  centimeters: 10,
+  m: 1000,
+  metre: 1000,
+  metres: 1000,
+  meter: 1000,
+  meters: 1000,
+  '"': MM_PER_INCH,
+  in: MM_PER_INCH,
+  inch: MM_PER_INCH,
+  inches: MM_PER_INCH,
+  "'": 12 * MM_PER_INCH,
+  ft: 12 * MM_PER_INCH,
+  foot: 12 * MM_PER_INCH,
+  feet: 12 * MM_PER_INCH,
 };
 
 const VULGAR: Record<string, string> = {
-  '½': '1/2', '¼': '1/4', '¾': '3/4', '⅛': '1/8', '⅜': '3/8', '⅝': '5/8', '⅞': '7/8', '⅓': '1/3', '⅔': '2/3',
+  '½': '1/2',
+  '¼': '1/4',
+  '¾': '3/4',
+  '⅛': '1/8',
+  '⅜': '3/8',
+  '⅝': '5/8',
+  '⅞': '7/8',
+  '⅓': '1/3',
+  '⅔': '2/3',
 };
 
 function normalise(text: string): string {
@@ -75,7 +101,8 @@ export function parseLength(text: string, system: UnitSystem): ParsedLength {
     const [whole, mixedWhole, mixedTop, mixedBottom, top, bottom, decimal, unitWord] = match;
     const denominator = Number(mixedBottom ?? bottom ?? 1);
     if (denominator === 0) return { ok: false, code: 'divisionByZero' };
-    const value = decimal !== undefined ? Number(decimal) : Number(mixedWhole ?? 0) + Number(mixedTop ?? top) / denominator;
+    const value =
+      decimal !== undefined ? Number(decimal) : Number(mixedWhole ?? 0) + Number(mixedTop ?? top) / denominator;
     rest = rest.slice(whole.length);
 
     const isFraction = decimal === undefined;
@@ -89,7 +116,8 @@ export function parseLength(text: string, system: UnitSystem): ParsedLength {
     }
     if (unit >= previousUnit) return { ok: false, code: 'notation' };
     // Feet go with inches, fewer than a foot of them: 1'200 is how some write twelve hundred.
-    if (previousUnit === MM_PER_UNIT.ft && (unit !== MM_PER_INCH || value >= INCHES_IN_FOOT)) return { ok: false, code: 'ambiguous' };
+    if (previousUnit === MM_PER_UNIT.ft && (unit !== MM_PER_INCH || value >= INCHES_IN_FOOT))
+      return { ok: false, code: 'ambiguous' };
     if (unit === MM_PER_UNIT.ft) rest = rest.replace(/^-\s*(?=[\d.])/, '');
     previousUnit = unit;
     total += value * unit;
@@ -104,10 +132,15 @@ export function parseLength(text: string, system: UnitSystem): ParsedLength {
 export function lengthProblem(code: LengthProblemCode, field: string, system: UnitSystem): string {
   const example = system === 'metric' ? '30, 3.5 cm or 1 3/8"' : '1 3/8, 1.375 or 35 mm';
   switch (code) {
-    case 'empty': return `${field} is empty. Type a length such as ${example}.`;
-    case 'negative': return `${field} cannot be negative.`;
-    case 'divisionByZero': return `${field} has a fraction over zero.`;
-    case 'ambiguous': return `${field} could be read in two ways. Type twelve hundred as 1200, one and a fifth as 1.2, feet and inches as 2' 6".`;
-    case 'notation': return `${field} is not a length Cadenza can read. Type it like ${example}.`;
+    case 'empty':
+      return `${field} is empty. Type a length such as ${example}.`;
+    case 'negative':
+      return `${field} cannot be negative.`;
+    case 'divisionByZero':
+      return `${field} has a fraction over zero.`;
+    case 'ambiguous':
+      return `${field} could be read in two ways. Type twelve hundred as 1200, one and a fifth as 1.2, feet and inches as 2' 6".`;
+    case 'notation':
+      return `${field} is not a length Cadenza can read. Type it like ${example}.`;
   }
 }

@@ -41,7 +41,7 @@ export function say(texts: TemplateStringsArray, ...values: (string | number | M
     if (value === undefined) return;
     if (typeof value === 'number') parts.push(String(value));
     else if (typeof value === 'string' || !isPhrase(value)) parts.push(value);
-    else parts.push(...(value));
+    else parts.push(...value);
   });
   return parts;
 }
@@ -58,5 +58,13 @@ export function capitalised([first, ...rest]: Phrase): Phrase {
 
 /** The phrase as plain text in a reader's unit. */
 export function phraseText(phrase: Phrase, display: LengthDisplay): string {
-  return phrase.map((part) => (typeof part === 'string' ? part : 'mm' in part ? formatLength(part.mm, display, part.rounding) : formatQuantity(part, display))).join('');
+  return phrase
+    .map((part) =>
+      typeof part === 'string'
+        ? part
+        : 'mm' in part
+          ? formatLength(part.mm, display, part.rounding)
+          : formatQuantity(part, display),
+    )
+    .join('');
 }

@@ -2,17 +2,23 @@ import { z } from 'zod';
 
 /** One line of plain text with limits, trimmed; markup is text like any other and is never interpreted. */
 export function lineOfText(least: number, greatest: number) {
-  return z
-    .string({ error: 'must be text' })
-    .trim()
-    .min(least, { error: 'must not be empty' })
-    .max(greatest, { error: `must be at most ${greatest} characters` })
-    // Half of a surrogate pair is no character: no file, page or database can hold it.
-    .regex(/^[^\u0000-\u001f\u007f\p{Cs}]*$/u, { error: 'must not hold control characters or halves of characters' });
+  return (
+    z
+      .string({ error: 'must be text' })
+      .trim()
+      .min(least, { error: 'must not be empty' })
+      .max(greatest, { error: `must be at most ${greatest} characters` })
+      // Half of a surrogate pair is no character: no file, page or database can hold it.
+      .regex(/^[^\u0000-\u001f\u007f\p{Cs}]*$/u, { error: 'must not hold control characters or halves of characters' })
+  );
 }
 
 /** What a record, a mark on a drawing or a glue is known by. Compared letter for letter. */
-export const idSchema = z.string({ error: 'must be text' }).regex(/^[A-Za-z0-9_-]{1,40}$/, { error: 'must be 1 to 40 letters, digits, _ or -' });
+export const idSchema = z
+  .string({ error: 'must be text' })
+  .regex(/^[A-Za-z0-9_-]{1,40}$/, { error: 'must be 1 to 40 letters, digits, _ or -' });
 
 /** The code of a species as a record names it. */
-export const speciesCodeSchema = z.string({ error: 'must be chosen' }).regex(/^[a-z][a-z0-9-]{1,39}$/, { error: 'must be 2 to 40 small letters, digits or hyphens' });
+export const speciesCodeSchema = z
+  .string({ error: 'must be chosen' })
+  .regex(/^[a-z][a-z0-9-]{1,39}$/, { error: 'must be 2 to 40 small letters, digits or hyphens' });

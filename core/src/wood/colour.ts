@@ -26,7 +26,11 @@ const ciede2000 = differenceCiede2000();
  * walnut beside maple is about 50.
  * @param one, two `#rrggbb`, or CIELAB under D65
  */
-export function colourDifference(one: string | [l: number, a: number, b: number], two: string | [l: number, a: number, b: number]): number {
-  const lab = (c: typeof one): Lab65 => (typeof c === 'string' ? labOf(c) : { mode: 'lab65', l: c[0], a: c[1], b: c[2] });
+export function colourDifference(
+  one: string | [l: number, a: number, b: number],
+  two: string | [l: number, a: number, b: number],
+): number {
+  const lab = (c: typeof one): Lab65 =>
+    typeof c === 'string' ? labOf(c) : { mode: 'lab65', l: c[0], a: c[1], b: c[2] };
   return ciede2000(lab(one), lab(two));
 }

@@ -3,9 +3,15 @@ import { z } from 'zod';
 /** Air as a thermometer and a hygrometer show it. */
 export const airSchema = z.strictObject({
   /** Degrees Celsius. */
-  temperature: z.number({ error: 'must be a number' }).min(-20, { error: 'must be at least -20 °C' }).max(60, { error: 'must be at most 60 °C' }),
+  temperature: z
+    .number({ error: 'must be a number' })
+    .min(-20, { error: 'must be at least -20 °C' })
+    .max(60, { error: 'must be at most 60 °C' }),
   /** Relative humidity, percent. */
-  humidity: z.number({ error: 'must be a number' }).min(5, { error: 'must be at least 5 %' }).max(95, { error: 'must be at most 95 %' }),
+  humidity: z
+    .number({ error: 'must be a number' })
+    .min(5, { error: 'must be at least 5 %' })
+    .max(95, { error: 'must be at most 95 %' }),
 });
 export type Air = z.infer<typeof airSchema>;
 
@@ -15,11 +21,23 @@ export type Seasons = z.infer<typeof seasonsSchema>;
 
 /** Climates to start from; all figures common practice, from memory. Indoor air, not the weather. */
 export const CLIMATES: readonly { name: string; seasons: Seasons }[] = [
-  { name: 'Heated house, cold winters', seasons: { dry: { temperature: 21, humidity: 30 }, damp: { temperature: 22, humidity: 60 } } },
-  { name: 'Mild and damp', seasons: { dry: { temperature: 19, humidity: 45 }, damp: { temperature: 20, humidity: 75 } } },
+  {
+    name: 'Heated house, cold winters',
+    seasons: { dry: { temperature: 21, humidity: 30 }, damp: { temperature: 22, humidity: 60 } },
+  },
+  {
+    name: 'Mild and damp',
+    seasons: { dry: { temperature: 19, humidity: 45 }, damp: { temperature: 20, humidity: 75 } },
+  },
   { name: 'Dry inland', seasons: { dry: { temperature: 22, humidity: 20 }, damp: { temperature: 24, humidity: 40 } } },
-  { name: 'Unheated hut or shed', seasons: { dry: { temperature: 12, humidity: 55 }, damp: { temperature: 8, humidity: 85 } } },
-  { name: 'Humid summers, cooled house', seasons: { dry: { temperature: 20, humidity: 40 }, damp: { temperature: 25, humidity: 65 } } },
+  {
+    name: 'Unheated hut or shed',
+    seasons: { dry: { temperature: 12, humidity: 55 }, damp: { temperature: 8, humidity: 85 } },
+  },
+  {
+    name: 'Humid summers, cooled house',
+    seasons: { dry: { temperature: 20, humidity: 40 }, damp: { temperature: 25, humidity: 65 } },
+  },
 ];
 
 /**

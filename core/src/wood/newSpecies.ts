@@ -2,7 +2,12 @@ import type { Species } from './species.ts';
 
 /** A species nobody knew, with the figures of one that is like it; its source says so. */
 export function newSpecies(name: string, like: Species, known: readonly Species[]): Species {
-  const letters = name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^[^a-z]+|-+$/g, '').slice(0, 34) || 'wood';
+  const letters =
+    name
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^[^a-z]+|-+$/g, '')
+      .slice(0, 34) || 'wood';
   const base = letters.length > 1 ? letters : `${letters}-wood`;
   let code = base;
   for (let n = 2; known.some((s) => s.code === code); n += 1) code = `${base}-${n}`;

@@ -7,7 +7,10 @@ export const poreStructures = ['diffuse', 'semiRing', 'ring'] as const;
 /** usual: harmful as all wood dust is; irritant: to eyes, skin and airways; sensitiser: some people become allergic to it. */
 export const dustCautions = ['usual', 'irritant', 'sensitiser'] as const;
 
-const coefficient = z.number({ error: 'must be a number' }).min(0, { error: 'must not be negative' }).max(0.01, { error: 'must be at most 0.01' });
+const coefficient = z
+  .number({ error: 'must be a number' })
+  .min(0, { error: 'must not be negative' })
+  .max(0.01, { error: 'must be at most 0.01' });
 
 /**
  * A wood species with the figures the plan needs. Density follows from the specific gravity (`densityAt12`).
@@ -18,7 +21,10 @@ export const speciesSchema = z.strictObject({
   name: lineOfText(1, 60),
   botanical: lineOfText(1, 80),
   /** Mass at 12 % moisture over volume at 12 %, kg/m3. */
-  density: z.number().min(80, { error: 'must be at least 80 kg/m3' }).max(1400, { error: 'must be at most 1400 kg/m3' }),
+  density: z
+    .number()
+    .min(80, { error: 'must be at least 80 kg/m3' })
+    .max(1400, { error: 'must be at most 1400 kg/m3' }),
   /** Side hardness (Janka), newton; null when no figure is known. */
   hardness: z.number().min(100).max(25000).nullable(),
   pores: z.enum(poreStructures),

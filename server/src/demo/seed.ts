@@ -29,8 +29,13 @@ export async function beginOwn(db: Knex): Promise<boolean> {
 async function isFirst(tx: Knex.Transaction, shop: Shop): Promise<boolean> {
   for (const table of ['shops', 'pieces', 'boards']) if (await tx(table).first()) return false;
   // The shop's primary key lets only one of several servers pass.
-  return tx('shops').insert({ id: 1, version: 1, document: JSON.stringify(shop), updated_at: new Date() }).then(() => true, (error: { code?: string }) => {
-    if (error.code === 'ER_DUP_ENTRY') return false;
-    throw error;
-  });
+  return tx('shops')
+    .insert({ id: 1, version: 1, document: JSON.stringify(shop), updated_at: new Date() })
+    .then(
+      () => true,
+      (error: { code?: string }) => {
+        if (error.code === 'ER_DUP_ENTRY') return false;
+        throw error;
+      },
+    );
 }

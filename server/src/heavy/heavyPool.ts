@@ -12,7 +12,8 @@ export interface HeavyRequest {
 }
 
 /** What comes back: bytes, so that nothing large is taken apart and put together between threads. */
-export type HeavyAnswer = { ok: true; reply: Omit<Reply, 'json' | 'write'>; json: Uint8Array | null } | { ok: false; problem: ProblemParts };
+export type HeavyAnswer =
+  { ok: true; reply: Omit<Reply, 'json' | 'write'>; json: Uint8Array | null } | { ok: false; problem: ProblemParts };
 
 const MOST_THREADS = 2;
 /** Waiting requests beyond this are told to come back. */
@@ -24,7 +25,11 @@ export class HeavyPool {
 
   constructor(databaseUrl: string) {
     this.pool = new Piscina({
-      filename: fileURLToPath(new URL('./worker.mjs', import.meta.url)), workerData: { databaseUrl }, minThreads: 0, maxThreads: MOST_THREADS, idleTimeout: 60_000,
+      filename: fileURLToPath(new URL('./worker.mjs', import.meta.url)),
+      workerData: { databaseUrl },
+      minThreads: 0,
+      maxThreads: MOST_THREADS,
+      idleTimeout: 60_000,
       maxQueue: MOST_WAITING,
       // A thread that slept between tasks could not see that the database had closed its connections.
       atomics: 'disabled',
@@ -33,7 +38,12 @@ export class HeavyPool {
 
   /** @throws Problem */
   async run(request: HeavyRequest): Promise<Reply> {
-    if (this.pool.queueSize >= MOST_WAITING) throw new Problem(503, 'busy', 'Many large requests are waiting already. Nothing was changed; try again in a moment.');
+    if (this.pool.queueSize >= MOST_WAITING)
+      throw new Problem(
+        503,
+        'busy',
+        'Many large requests are waiting already. Nothing was changed; try again in a moment.',
+      );
     const answer = await this.pool.run(request);
     if (!answer.ok) throw Problem.from(answer.problem);
     return { ...answer.reply, json: answer.json === null ? null : Buffer.from(answer.json).toString('utf8') };

@@ -11,15 +11,28 @@ export interface KeyedRow {
  * @param key columns that name a row
  * @param look gets the key and the document's text of each row; it may change that row, but not its key
  */
-export async function inPortions(db: Knex, table: string, key: readonly string[], look: (row: KeyedRow) => Promise<void>): Promise<void> {
+export async function inPortions(
+  db: Knex,
+  table: string,
+  key: readonly string[],
+  look: (row: KeyedRow) => Promise<void>,
+): Promise<void> {
   let after: unknown[] | null = null;
   for (;;) {
-    const query = db(table).select<KeyedRow[]>(...key, 'document').orderBy([...key]).limit(ROWS_AT_ONCE);
-    if (after) void query.whereRaw(`(${key.map(() => '??').join(', ')}) > (${key.map(() => '?').join(', ')})`, [...key, ...after] as Knex.Value[]);
+    const query = db(table)
+      .select<KeyedRow[]>(...key, 'document')
+      .orderBy([...key])
+      .limit(ROWS_AT_ONCE);
+    if (after)
+      void query.whereRaw(`(${key.map(() => '??').join(', ')}) > (${key.map(() => '?').join(', ')})`, [
+        ...key,
+        ...after,
+      ] as Knex.Value[]);
     const rows = await query;
     // Each portion is written to disk once. A change of a table before it has ended Knex's own transaction, and every row would be written alone.
     if (db.isTransaction) await db.raw('start transaction');
-    for (const row of rows) await look({ ...row, document: typeof row.document === 'string' ? row.document : JSON.stringify(row.document) });
+    for (const row of rows)
+      await look({ ...row, document: typeof row.document === 'string' ? row.document : JSON.stringify(row.document) });
     if (db.isTransaction) await db.raw('commit');
     if (rows.length < ROWS_AT_ONCE) return;
     after = key.map((k) => rows.at(-1)![k]);

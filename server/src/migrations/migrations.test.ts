@@ -30,51 +30,82 @@ describe('databases of every earlier state of the code, made and used by it', ()
     expect(dumps.length).toBeGreaterThanOrEqual(10);
   });
 
-  it.each(dumps)('%s comes up whole, and every part of the API reads and writes it', async (file) => {
-    const url = await fresh(`earlier_${file.slice(4, 11)}`);
-    const sql = gunzipSync(readFileSync(join(here, 'earlier', file))).toString('utf8');
-    // The dumps name tables in the order of the alphabet and write out columns that are worked out.
-    load(url, `set foreign_key_checks = 0, sql_mode = 'NO_AUTO_VALUE_ON_ZERO';\n${sql}`);
-    const rows = (table: string) => (sql.match(new RegExp(`^INSERT INTO \`${table}\``, 'gm')) ?? []).length;
-    const contents = await inspectStore(url);
-    expect(contents.unreadable).toEqual([]);
-    expect([contents.boards, contents.revisions, contents.cuttings, contents.plans]).toEqual(['boards', 'revisions', 'cuttings', 'cut_plans'].map((t) => Math.max(rows(t), sql.includes('INSERT') ? countValues(sql, t) : 0)));
+  it.each(dumps)(
+    '%s comes up whole, and every part of the API reads and writes it',
+    async (file) => {
+      const url = await fresh(`earlier_${file.slice(4, 11)}`);
+      const sql = gunzipSync(readFileSync(join(here, 'earlier', file))).toString('utf8');
+      // The dumps name tables in the order of the alphabet and write out columns that are worked out.
+      load(url, `set foreign_key_checks = 0, sql_mode = 'NO_AUTO_VALUE_ON_ZERO';\n${sql}`);
+      const rows = (table: string) => (sql.match(new RegExp(`^INSERT INTO \`${table}\``, 'gm')) ?? []).length;
+      const contents = await inspectStore(url);
+      expect(contents.unreadable).toEqual([]);
+      expect([contents.boards, contents.revisions, contents.cuttings, contents.plans]).toEqual(
+        ['boards', 'revisions', 'cuttings', 'cut_plans'].map((t) =>
+          Math.max(rows(t), sql.includes('INSERT') ? countValues(sql, t) : 0),
+        ),
+      );
 
-    const api = await serveApi(url);
-    const boards = await api.list<{ id: string; revision: number; board: object }>('/boards');
-    for (const { id } of boards) expect((await api.call('GET', `/boards/${id}/file`)).status).toBe(200);
-    for (const { id } of boards) {
-      const { body } = await api.call('GET', `/boards/${id}`);
-      expect((await api.call('PUT', `/boards/${id}`, { basedOn: body.revision, board: { ...body.board, use: 'Still in use' } })).status).toBe(200);
-    }
-    const book = (await api.call('GET', `/saw?boards=${boards.map((b) => b.id).join(',')}`)).body;
-    expect(book.promises.every((p: { boards: string[] }) => p.boards.length > 0)).toBe(true);
-    for (const { id, version, record } of book.cuttings) {
-      const { board, stripId, copy, spare } = record.blanks[0].strips[0].demand;
-      expect((await api.call('POST', `/saw/cuttings/${id}/fail`, { version, failed: [{ board, stripId, copy, spare }] })).status).toBe(200);
-      expect((await api.call('POST', `/saw/cuttings/${id}/undo`)).status).toBe(200);
-    }
-    for (const { id } of boards) expect((await api.call('POST', '/saw/release', { boards: [id] })).status).toBe(200);
-    await api.close();
-  }, 60_000);
+      const api = await serveApi(url);
+      const boards = await api.list<{ id: string; revision: number; board: object }>('/boards');
+      for (const { id } of boards) expect((await api.call('GET', `/boards/${id}/file`)).status).toBe(200);
+      for (const { id } of boards) {
+        const { body } = await api.call('GET', `/boards/${id}`);
+        expect(
+          (
+            await api.call('PUT', `/boards/${id}`, {
+              basedOn: body.revision,
+              board: { ...body.board, use: 'Still in use' },
+            })
+          ).status,
+        ).toBe(200);
+      }
+      const book = (await api.call('GET', `/saw?boards=${boards.map((b) => b.id).join(',')}`)).body;
+      expect(book.promises.every((p: { boards: string[] }) => p.boards.length > 0)).toBe(true);
+      for (const { id, version, record } of book.cuttings) {
+        const { board, stripId, copy, spare } = record.blanks[0].strips[0].demand;
+        expect(
+          (await api.call('POST', `/saw/cuttings/${id}/fail`, { version, failed: [{ board, stripId, copy, spare }] }))
+            .status,
+        ).toBe(200);
+        expect((await api.call('POST', `/saw/cuttings/${id}/undo`)).status).toBe(200);
+      }
+      for (const { id } of boards) expect((await api.call('POST', '/saw/release', { boards: [id] })).status).toBe(200);
+      await api.close();
+    },
+    60_000,
+  );
 });
 
 /** Rows that a dump inserts into a table, many in one statement. */
 function countValues(sql: string, table: string): number {
-  const statement = new RegExp(`^INSERT INTO \`${table}\` VALUES$\\n([\\s\\S]*?);$`, 'm').exec(sql)?.[1] ?? new RegExp(`^INSERT INTO \`${table}\` VALUES (.*);$`, 'm').exec(sql)?.[1] ?? '';
+  const statement =
+    new RegExp(`^INSERT INTO \`${table}\` VALUES$\\n([\\s\\S]*?);$`, 'm').exec(sql)?.[1] ??
+    new RegExp(`^INSERT INTO \`${table}\` VALUES (.*);$`, 'm').exec(sql)?.[1] ??
+    '';
   return statement === '' ? 0 : statement.split(/\),\n?\(/).length;
 }
 
 it('no migration that has landed was edited since: databases made by its older form would not come up', () => {
   const landed = JSON.parse(readFileSync(join(here, 'checksums.json'), 'utf8')) as Record<string, string>;
-  const now = Object.fromEntries(Object.keys(migrations).map((name) => [name, createHash('sha256').update(readFileSync(join(here, `${name}.ts`))).digest('hex')]));
+  const now = Object.fromEntries(
+    Object.keys(migrations).map((name) => [
+      name,
+      createHash('sha256')
+        .update(readFileSync(join(here, `${name}.ts`)))
+        .digest('hex'),
+    ]),
+  );
   expect(now).toEqual(landed);
 });
 
 describe('a database that is not as it should be is refused in one sentence, and left as it is', () => {
   const openAndFail = async (url: string) => {
     const db = openDatabase(url);
-    const error = await openStore(db).then(() => null, (e: Error) => e);
+    const error = await openStore(db).then(
+      () => null,
+      (e: Error) => e,
+    );
     await db.destroy();
     return error;
   };
@@ -85,7 +116,12 @@ describe('a database that is not as it should be is refused in one sentence, and
     await openStore(db);
     await db('knex_migrations').insert({ name: '999-far-ahead', batch: 9, migration_time: new Date() });
     await db.destroy();
-    expect(await openAndFail(url)).toMatchObject({ name: 'StoreError', message: expect.stringMatching(/^The database was made by a newer Cadenza \(999-far-ahead\)\. Update this one/) as string });
+    expect(await openAndFail(url)).toMatchObject({
+      name: 'StoreError',
+      message: expect.stringMatching(
+        /^The database was made by a newer Cadenza \(999-far-ahead\)\. Update this one/,
+      ) as string,
+    });
   });
 
   it('with a table missing', async () => {
@@ -94,13 +130,19 @@ describe('a database that is not as it should be is refused in one sentence, and
     await openStore(db);
     await db.schema.dropTable('promises');
     await db.destroy();
-    expect(await openAndFail(url)).toMatchObject({ name: 'StoreError', message: 'The database lacks Cadenza\'s table promises. Restore a backup; nothing was changed.' });
+    expect(await openAndFail(url)).toMatchObject({
+      name: 'StoreError',
+      message: "The database lacks Cadenza's table promises. Restore a backup; nothing was changed.",
+    });
   });
 
   it('with tables of our names that nobody says we made: nothing of them is dropped', async () => {
     const url = await fresh('same_names');
     load(url, "create table boards (id int, what text); insert into boards values (1, 'a ski');");
-    expect(await openAndFail(url)).toMatchObject({ name: 'StoreError', message: expect.stringMatching(/holds a table boards with rows in it/) as string });
+    expect(await openAndFail(url)).toMatchObject({
+      name: 'StoreError',
+      message: expect.stringMatching(/holds a table boards with rows in it/) as string,
+    });
     const db = openDatabase(url);
     expect(await db('boards').select()).toEqual([{ id: 1, what: 'a ski' }]);
     await db.destroy();
@@ -111,36 +153,61 @@ describe('a database that is not as it should be is refused in one sentence, and
     const db = openDatabase(url);
     await openStore(db);
     await db('knex_migrations').where({ name: '007-exact' }).delete();
-    await db.schema.dropTable('cut_plans').catch(() => db.raw('set foreign_key_checks = 0').then(() => db.schema.dropTable('cut_plans')));
+    await db.schema
+      .dropTable('cut_plans')
+      .catch(() => db.raw('set foreign_key_checks = 0').then(() => db.schema.dropTable('cut_plans')));
     await db.destroy();
-    expect(await openAndFail(url)).toMatchObject({ name: 'StoreError', message: expect.stringMatching(/^The tables in the database are not as Cadenza made them \(.*cut_plans.*\)\. Restore a backup/) as string });
+    expect(await openAndFail(url)).toMatchObject({
+      name: 'StoreError',
+      message: expect.stringMatching(
+        /^The tables in the database are not as Cadenza made them \(.*cut_plans.*\)\. Restore a backup/,
+      ) as string,
+    });
   });
 });
 
 it('the step to version 7 goes back whole and forward again: what an older Cadenza does not know is gone in between', async () => {
   const url = await fresh('back_and_forth');
-  load(url, `set foreign_key_checks = 0, sql_mode = 'NO_AUTO_VALUE_ON_ZERO';\n${gunzipSync(readFileSync(join(here, 'earlier', '006-c1b4989.sql.gz'))).toString('utf8')}`);
+  load(
+    url,
+    `set foreign_key_checks = 0, sql_mode = 'NO_AUTO_VALUE_ON_ZERO';\n${gunzipSync(readFileSync(join(here, 'earlier', '006-c1b4989.sql.gz'))).toString('utf8')}`,
+  );
   await inspectStore(url);
   const api = await serveApi(url);
   const [board] = await api.list<{ id: string; revision: number; board: object }>('/boards');
   const accepted = [{ rule: 'no-clamps', strips: [], part: '', note: 'Wedges' }];
-  expect((await api.call('PUT', `/boards/${board!.id}`, { basedOn: board!.revision, board: { ...board!.board, accepted } })).status).toBe(200);
+  expect(
+    (await api.call('PUT', `/boards/${board!.id}`, { basedOn: board!.revision, board: { ...board!.board, accepted } }))
+      .status,
+  ).toBe(200);
   await api.close();
 
   const db = openDatabase(url);
-  const document = (row: { document: unknown } | undefined) => JSON.parse(String(row!.document)) as { strips: object[]; accepted: object[] };
-  const newest = async () => document(await db('revisions').where({ board_id: board!.id }).orderBy('number', 'desc').first<{ document: unknown }>());
+  const document = (row: { document: unknown } | undefined) =>
+    JSON.parse(String(row!.document)) as { strips: object[]; accepted: object[] };
+  const newest = async () =>
+    document(
+      await db('revisions').where({ board_id: board!.id }).orderBy('number', 'desc').first<{ document: unknown }>(),
+    );
   const hasGrits = async () => 'grits' in document(await db('shops').first<{ document: unknown }>());
   await migrations['009-recipe']!.down!(db);
   await migrations['008-followed']!.down!(db);
   const before = await newest();
-  expect([before.strips.some((s) => 'sideKept' in s), before.accepted, await hasGrits()]).toEqual([false, [{ rule: 'no-clamps', note: 'Wedges' }], false]);
+  expect([before.strips.some((s) => 'sideKept' in s), before.accepted, await hasGrits()]).toEqual([
+    false,
+    [{ rule: 'no-clamps', note: 'Wedges' }],
+    false,
+  ]);
   await migrations['008-followed']!.up(db);
   const after = await newest();
-  expect([after.strips.every((s) => 'sideKept' in s), after.accepted, await hasGrits()]).toEqual([true, [{ rule: 'no-clamps', strips: null, note: 'Wedges' }], true]);
+  expect([after.strips.every((s) => 'sideKept' in s), after.accepted, await hasGrits()]).toEqual([
+    true,
+    [{ rule: 'no-clamps', strips: null, note: 'Wedges' }],
+    true,
+  ]);
   // The recipe of the step after it is made of the same strips again.
   await migrations['009-recipe']!.up(db);
-  const { recipe } = await newest() as unknown as { recipe: { kind: string; id: string; takes: string[] }[] };
+  const { recipe } = (await newest()) as unknown as { recipe: { kind: string; id: string; takes: string[] }[] };
   expect(recipe.at(-1)).toMatchObject({ kind: 'glue', takes: after.strips.map((s) => (s as { id: string }).id) });
   expect(recipe.slice(0, -1)).toEqual(after.strips.map((s) => ({ kind: 'strip', ...s })));
   await db.destroy();
@@ -148,19 +215,29 @@ it('the step to version 7 goes back whole and forward again: what an older Caden
 
 it('ten thousand revisions come up some hundred at a time: no table is ever in memory whole', async () => {
   const url = await fresh('many');
-  load(url, `set foreign_key_checks = 0, sql_mode = 'NO_AUTO_VALUE_ON_ZERO';\n${gunzipSync(readFileSync(join(here, 'earlier', '003-ab29efb.sql.gz'))).toString('utf8')}`);
-  load(url, `set max_recursive_iterations = 20000; insert into revisions (board_id, number, format_version, document, made_at)
-    with recursive more as (select 2 as n union all select n + 1 from more where n < ${MANY}) select board_id, n, format_version, document, made_at from (select * from revisions limit 1) one, more;`);
+  load(
+    url,
+    `set foreign_key_checks = 0, sql_mode = 'NO_AUTO_VALUE_ON_ZERO';\n${gunzipSync(readFileSync(join(here, 'earlier', '003-ab29efb.sql.gz'))).toString('utf8')}`,
+  );
+  load(
+    url,
+    `set max_recursive_iterations = 20000; insert into revisions (board_id, number, format_version, document, made_at)
+    with recursive more as (select 2 as n union all select n + 1 from more where n < ${MANY}) select board_id, n, format_version, document, made_at from (select * from revisions limit 1) one, more;`,
+  );
   const db = openDatabase(url);
   const most = new Map<string, number>();
   db.on('query-response', (rows: unknown, { sql }: { sql: string }) => {
     const table = /from `(\w+)`/.exec(sql)?.[1];
-    if (table && /^select/.test(sql) && /document/.test(sql) && Array.isArray(rows)) most.set(table, Math.max(most.get(table) ?? 0, rows.length));
+    if (table && /^select/.test(sql) && /document/.test(sql) && Array.isArray(rows))
+      most.set(table, Math.max(most.get(table) ?? 0, rows.length));
   });
   await openStore(db);
   expect(most.get('revisions')).toBeGreaterThan(100);
   for (const [table, rows] of most) expect([table, rows <= 200]).toEqual([table, true]);
-  const [{ n }] = await db('revisions').where({ format_version: 8 }).whereRaw("document like '%\"takes\":%' and document like '%\"worked\":%'").count<{ n: number }[]>({ n: '*' }) as [{ n: number }];
+  const [{ n }] = (await db('revisions')
+    .where({ format_version: 8 })
+    .whereRaw('document like \'%"takes":%\' and document like \'%"worked":%\'')
+    .count<{ n: number }[]>({ n: '*' })) as [{ n: number }];
   expect(n).toBeGreaterThanOrEqual(MANY);
   await db.destroy();
 }, 120_000);

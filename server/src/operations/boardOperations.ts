@@ -5,7 +5,17 @@ import { lineOfText } from '#core/units/textSchema.ts';
 import { numberIn, queryOf, type Operation } from '../operation.ts';
 import { invalid, Problem, validated } from '../problem.ts';
 import { NOTHING_TO_SAY, reply } from '../reply.ts';
-import { addBoard, boardsPage, nameRevision, readBoard, readRevision, restoreBoard, revisionsOf, saveBoard, type BoardStep } from '../stores/boardStore.ts';
+import {
+  addBoard,
+  boardsPage,
+  nameRevision,
+  readBoard,
+  readRevision,
+  restoreBoard,
+  revisionsOf,
+  saveBoard,
+  type BoardStep,
+} from '../stores/boardStore.ts';
 import { removeBoard } from '../stores/boardRemoval.ts';
 import { addMissingPieces, piecesInRack } from '../stores/rackStore.ts';
 import { readShop } from '../stores/shopStore.ts';
@@ -19,36 +29,79 @@ const GREATEST_STEP_COUNT = 200;
 /** Revisions sent at once. */
 const REVISIONS_A_PAGE = 40;
 
-const stepSchema = z.strictObject({ board: boardSchema, undo: versionSchema.nullable(), redo: versionSchema.nullable() });
+const stepSchema = z.strictObject({
+  board: boardSchema,
+  undo: versionSchema.nullable(),
+  redo: versionSchema.nullable(),
+});
 /** One new state, or every step that led to it. */
 const boardChangeSchema = z.union([
   z.strictObject({ basedOn: versionSchema, board: boardSchema }),
-  z.strictObject({ basedOn: versionSchema, steps: z.array(stepSchema).min(1, { error: 'must be at least one step' }).max(GREATEST_STEP_COUNT, { error: `must be at most ${GREATEST_STEP_COUNT} steps` }) }),
+  z.strictObject({
+    basedOn: versionSchema,
+    steps: z
+      .array(stepSchema)
+      .min(1, { error: 'must be at least one step' })
+      .max(GREATEST_STEP_COUNT, { error: `must be at most ${GREATEST_STEP_COUNT} steps` }),
+  }),
 ]);
 const [boardOnlySchema, stepsSchema] = boardChangeSchema.options;
 const revisionNameSchema = z.strictObject({ name: lineOfText(0, 80) });
 const historyQuerySchema = z.object({
-  before: z.coerce.number({ error: 'must be a whole number' }).int({ error: 'must be a whole number' }).min(1, { error: 'must be at least 1' }).max(2 ** 31 - 1, { error: 'must be at most 2147483647' }).default(2 ** 31 - 1),
+  before: z.coerce
+    .number({ error: 'must be a whole number' })
+    .int({ error: 'must be a whole number' })
+    .min(1, { error: 'must be at least 1' })
+    .max(2 ** 31 - 1, { error: 'must be at most 2147483647' })
+    .default(2 ** 31 - 1),
   named: z.enum(['true', 'false'], { error: 'must be true or false' }).default('false'),
 });
 const boardRemovalSchema = z.strictObject({ basedOn: versionSchema });
 const importSchema = z.strictObject({ file: z.unknown(), addPieces: z.boolean({ error: 'must be true or false' }) });
 
-const storedBoard = z.strictObject({ id: z.string(), revision: z.int(), savedAt: z.iso.datetime(), undo: z.int().nullable(), redo: z.int().nullable(), board: boardSchema });
-const revision = z.strictObject({ number: z.int(), madeAt: z.iso.datetime(), name: z.string(), undo: z.int().nullable(), redo: z.int().nullable(), board: boardSchema });
+const storedBoard = z.strictObject({
+  id: z.string(),
+  revision: z.int(),
+  savedAt: z.iso.datetime(),
+  undo: z.int().nullable(),
+  redo: z.int().nullable(),
+  board: boardSchema,
+});
+const revision = z.strictObject({
+  number: z.int(),
+  madeAt: z.iso.datetime(),
+  name: z.string(),
+  undo: z.int().nullable(),
+  redo: z.int().nullable(),
+  board: boardSchema,
+});
 
 export const boardOperations: readonly Operation[] = [
   {
-    method: 'get', path: '/boards', summary: 'Boards as lists show them (without versions and features), the newest change first, a page at a time',
-    ok: [200, 'A page of boards; `Link` names the next one', z.array(storedBoard)], errors: [400], query: pageQuerySchema,
-    run: async (db, call) => pageReply('/api/boards', await boardsPage(db, queryOf(pageQuerySchema, call).after ?? null)),
+    method: 'get',
+    path: '/boards',
+    summary: 'Boards as lists show them (without versions and features), the newest change first, a page at a time',
+    ok: [200, 'A page of boards; `Link` names the next one', z.array(storedBoard)],
+    errors: [400],
+    query: pageQuerySchema,
+    run: async (db, call) =>
+      pageReply('/api/boards', await boardsPage(db, queryOf(pageQuerySchema, call).after ?? null)),
   },
   {
-    method: 'post', path: '/boards', summary: 'Add a board', ok: [201, 'Added', storedBoard], errors: [400], input: boardSchema,
+    method: 'post',
+    path: '/boards',
+    summary: 'Add a board',
+    ok: [201, 'Added', storedBoard],
+    errors: [400],
+    input: boardSchema,
     run: async (tx, { body }) => reply(await addBoard(tx, validated(boardSchema, body)), 201),
   },
   {
-    method: 'post', path: '/boards/import', summary: 'Add a board from a board file', ok: [201, 'Added', storedBoard], errors: [400, 413],
+    method: 'post',
+    path: '/boards/import',
+    summary: 'Add a board from a board file',
+    ok: [201, 'Added', storedBoard],
+    errors: [400, 413],
     input: z.strictObject({ file: boardFileSchema, addPieces: z.boolean() }),
     run: async (tx, { body }) => {
       const { file: json, addPieces } = validated(importSchema, body);
@@ -60,50 +113,110 @@ export const boardOperations: readonly Operation[] = [
     },
   },
   {
-    method: 'get', path: '/boards/{id}', summary: 'A board', ok: [200, 'The newest revision', storedBoard], errors: [404],
+    method: 'get',
+    path: '/boards/{id}',
+    summary: 'A board',
+    ok: [200, 'The newest revision', storedBoard],
+    errors: [404],
     run: async (db, { params }) => reply(await readBoard(db, params.id!)),
   },
   {
-    method: 'put', path: '/boards/{id}', summary: 'Save a board: one new state, or every step since a revision', ok: [200, 'Saved', storedBoard], errors: [400, 404, 409], input: boardChangeSchema,
+    method: 'put',
+    path: '/boards/{id}',
+    summary: 'Save a board: one new state, or every step since a revision',
+    ok: [200, 'Saved', storedBoard],
+    errors: [400, 404, 409],
+    input: boardChangeSchema,
     run: async (tx, { params, body }) => reply(await saveBoard(tx, params.id!, ...readChange(body))),
   },
   {
-    method: 'get', path: '/boards/{id}/revisions', summary: 'History of a board, newest first', ok: [200, 'Revisions', z.array(revision)], errors: [400, 404], query: historyQuerySchema,
+    method: 'get',
+    path: '/boards/{id}/revisions',
+    summary: 'History of a board, newest first',
+    ok: [200, 'Revisions', z.array(revision)],
+    errors: [400, 404],
+    query: historyQuerySchema,
     run: async (db, call) => {
       const { before, named } = queryOf(historyQuerySchema, call);
-      return reply(await revisionsOf(db, call.params.id!, { before, limit: REVISIONS_A_PAGE, named: named === 'true' }));
+      return reply(
+        await revisionsOf(db, call.params.id!, { before, limit: REVISIONS_A_PAGE, named: named === 'true' }),
+      );
     },
   },
   {
-    method: 'get', path: '/boards/{id}/revisions/{number}', summary: 'One revision', ok: [200, 'The revision', revision], errors: [404],
+    method: 'get',
+    path: '/boards/{id}/revisions/{number}',
+    summary: 'One revision',
+    ok: [200, 'The revision', revision],
+    errors: [404],
     run: async (db, { params }) => reply(await readRevision(db, params.id!, numberIn(params.number!, 'This revision'))),
   },
   {
-    method: 'put', path: '/boards/{id}/revisions/{number}/name', summary: 'Name a revision', ok: [200, 'The revision', revision], errors: [400, 404], input: revisionNameSchema,
-    run: async (tx, { params, body }) => reply(await nameRevision(tx, params.id!, numberIn(params.number!, 'This revision'), validated(revisionNameSchema, body).name)),
+    method: 'put',
+    path: '/boards/{id}/revisions/{number}/name',
+    summary: 'Name a revision',
+    ok: [200, 'The revision', revision],
+    errors: [400, 404],
+    input: revisionNameSchema,
+    run: async (tx, { params, body }) =>
+      reply(
+        await nameRevision(
+          tx,
+          params.id!,
+          numberIn(params.number!, 'This revision'),
+          validated(revisionNameSchema, body).name,
+        ),
+      ),
   },
   {
-    method: 'post', path: '/boards/{id}/remove', summary: 'Take a board off the list', ok: [204, 'Removed'], errors: [400, 404, 409], input: boardRemovalSchema,
+    method: 'post',
+    path: '/boards/{id}/remove',
+    summary: 'Take a board off the list',
+    ok: [204, 'Removed'],
+    errors: [400, 404, 409],
+    input: boardRemovalSchema,
     run: async (tx, { params, body }) => {
       await removeBoard(tx, params.id!, validated(boardRemovalSchema, body).basedOn);
       return NOTHING_TO_SAY;
     },
   },
   {
-    method: 'post', path: '/boards/{id}/restore', summary: 'Bring a removed board back', ok: [200, 'Restored', storedBoard], errors: [404], input: null,
+    method: 'post',
+    path: '/boards/{id}/restore',
+    summary: 'Bring a removed board back',
+    ok: [200, 'Restored', storedBoard],
+    errors: [404],
+    input: null,
     run: async (tx, { params }) => reply(await restoreBoard(tx, params.id!)),
   },
   {
-    method: 'get', path: '/boards/{id}/file', summary: 'The board as a file, with the rack and shop it is planned with', ok: [200, 'Board file', boardFileSchema], errors: [404, 409], heavy: true,
+    method: 'get',
+    path: '/boards/{id}/file',
+    summary: 'The board as a file, with the rack and shop it is planned with',
+    ok: [200, 'Board file', boardFileSchema],
+    errors: [404, 409],
+    heavy: true,
     run: async (db, { params }) => {
       const { board } = await readBoard(db, params.id!);
       const unknown = await speciesProblems(db, board);
-      if (unknown.length > 0) throw new Problem(409, 'unknown-species', `${unknown[0]!.message} Choose one that is, then save the file.`, unknown);
+      if (unknown.length > 0)
+        throw new Problem(
+          409,
+          'unknown-species',
+          `${unknown[0]!.message} Choose one that is, then save the file.`,
+          unknown,
+        );
       const [rack, { shop }, species] = await Promise.all([piecesInRack(db), readShop(db), allSpecies(db)]);
       const pieces = rack.map((r) => r.piece);
-      const named = new Set([...stripsOf(board), ...board.versions.flatMap((v) => stripsOf(v)), ...pieces].map((s) => s.species));
+      const named = new Set(
+        [...stripsOf(board), ...board.versions.flatMap((v) => stripsOf(v)), ...pieces].map((s) => s.species),
+      );
       const text = writeBoardFile({ board, rack: pieces, species: species.filter((s) => named.has(s.code)), shop });
-      return { status: 200, json: text, headers: { 'Content-Disposition': attachment(`${fileName(board.name)}.cadenza.json`) } };
+      return {
+        status: 200,
+        json: text,
+        headers: { 'Content-Disposition': attachment(`${fileName(board.name)}.cadenza.json`) },
+      };
     },
   },
 ];
@@ -120,7 +233,13 @@ function readChange(body: unknown): [basedOn: number, steps: BoardStep[]] {
 
 /** A board's name as a file name: letters and digits of any script, hyphens for the rest. */
 function fileName(name: string): string {
-  return name.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '').slice(0, 60).toWellFormed() || 'board';
+  return (
+    name
+      .replace(/[^\p{L}\p{N}]+/gu, '-')
+      .replace(/^-|-$/g, '')
+      .slice(0, 60)
+      .toWellFormed() || 'board'
+  );
 }
 
 /** The header that makes a browser save an answer under a name (RFC 6266: a plain form, and one for every script). */

@@ -5,4 +5,10 @@ import { sawOperations } from './sawOperations.ts';
 import { shopOperations } from './shopOperations.ts';
 
 /** Everything the API can be asked for: served, described and carried out from this one list. */
-export const operations = [...shopOperations, ...rackOperations, ...sawOperations, ...glueRunOperations, ...boardOperations];
+export const operations = [
+  ...shopOperations,
+  ...rackOperations,
+  ...sawOperations,
+  ...glueRunOperations,
+  ...boardOperations,
+];

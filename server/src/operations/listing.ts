@@ -3,9 +3,16 @@ import type { Reply } from '../reply.ts';
 import type { Page } from '../stores/page.ts';
 
 /** Where a page of a list begins. */
-export const pageQuerySchema = z.object({ after: z.string({ error: 'must be text' }).max(400, { error: 'must be at most 400 characters' }).optional() });
+export const pageQuerySchema = z.object({
+  after: z.string({ error: 'must be text' }).max(400, { error: 'must be at most 400 characters' }).optional(),
+});
 
 /** A page of a list: the rows, a tag, and the address of the next page in a `Link` header (RFC 8288). */
 export function pageReply(path: string, { rows, next, tag }: Page): Reply {
-  return { status: 200, json: null, write: () => `[${rows.join(',')}]`, headers: { ETag: tag, ...(next === null ? {} : { Link: `<${path}?after=${next}>; rel="next"` }) } };
+  return {
+    status: 200,
+    json: null,
+    write: () => `[${rows.join(',')}]`,
+    headers: { ETag: tag, ...(next === null ? {} : { Link: `<${path}?after=${next}>; rel="next"` }) },
+  };
 }

@@ -13,7 +13,10 @@ import { versionSchema } from './version.ts';
 const pieceChangeSchema = z.strictObject({ version: versionSchema, piece: pieceFieldsSchema });
 /** A pile at once: everything or nothing. Species nobody knew come along. */
 const batchSchema = z.strictObject({
-  pieces: z.array(pieceFieldsSchema).min(1, { error: 'must hold at least one piece' }).max(GREATEST_CSV_ROWS, { error: `must be at most ${GREATEST_CSV_ROWS} pieces` }),
+  pieces: z
+    .array(pieceFieldsSchema)
+    .min(1, { error: 'must hold at least one piece' })
+    .max(GREATEST_CSV_ROWS, { error: `must be at most ${GREATEST_CSV_ROWS} pieces` }),
   species: z.array(speciesSchema).max(200, { error: 'must be at most 200 species' }),
 });
 const versionOnlySchema = z.strictObject({ version: versionSchema });
@@ -21,15 +24,30 @@ const storedPiece = z.strictObject({ piece: pieceSchema, version: z.int() });
 
 export const rackOperations: readonly Operation[] = [
   {
-    method: 'get', path: '/rack', summary: 'Pieces in the rack by species and mark, a page at a time', ok: [200, 'A page of pieces; `Link` names the next one', z.array(storedPiece)], errors: [400], query: pageQuerySchema,
+    method: 'get',
+    path: '/rack',
+    summary: 'Pieces in the rack by species and mark, a page at a time',
+    ok: [200, 'A page of pieces; `Link` names the next one', z.array(storedPiece)],
+    errors: [400],
+    query: pageQuerySchema,
     run: async (db, call) => pageReply('/api/rack', await rackPage(db, queryOf(pageQuerySchema, call).after ?? null)),
   },
   {
-    method: 'post', path: '/rack', summary: 'Add a piece', ok: [201, 'Added', storedPiece], errors: [400, 409], input: pieceFieldsSchema,
+    method: 'post',
+    path: '/rack',
+    summary: 'Add a piece',
+    ok: [201, 'Added', storedPiece],
+    errors: [400, 409],
+    input: pieceFieldsSchema,
     run: async (tx, { body }) => reply(await addPiece(tx, validated(pieceFieldsSchema, body)), 201),
   },
   {
-    method: 'post', path: '/rack/batch', summary: 'Add a pile of pieces, all or none', ok: [201, 'Added', z.strictObject({ added: z.int() })], errors: [400, 409, 413], input: batchSchema,
+    method: 'post',
+    path: '/rack/batch',
+    summary: 'Add a pile of pieces, all or none',
+    ok: [201, 'Added', z.strictObject({ added: z.int() })],
+    errors: [400, 409, 413],
+    input: batchSchema,
     run: async (tx, { body }) => {
       const { pieces, species } = validated(batchSchema, body);
       await addMissingSpecies(tx, species);
@@ -37,18 +55,35 @@ export const rackOperations: readonly Operation[] = [
     },
   },
   {
-    method: 'put', path: '/rack/{id}', summary: 'Change a piece', ok: [200, 'Saved', storedPiece], errors: [400, 404, 409], input: pieceChangeSchema,
+    method: 'put',
+    path: '/rack/{id}',
+    summary: 'Change a piece',
+    ok: [200, 'Saved', storedPiece],
+    errors: [400, 404, 409],
+    input: pieceChangeSchema,
     run: async (tx, { params, body }) => {
       const { version, piece } = validated(pieceChangeSchema, body);
       return reply(await changePiece(tx, params.id!, version, piece));
     },
   },
   {
-    method: 'post', path: '/rack/{id}/remove', summary: 'Take a piece out of the rack', ok: [200, 'Removed', storedPiece], errors: [400, 404, 409], input: versionOnlySchema,
-    run: async (tx, { params, body }) => reply(await removePiece(tx, params.id!, validated(versionOnlySchema, body).version)),
+    method: 'post',
+    path: '/rack/{id}/remove',
+    summary: 'Take a piece out of the rack',
+    ok: [200, 'Removed', storedPiece],
+    errors: [400, 404, 409],
+    input: versionOnlySchema,
+    run: async (tx, { params, body }) =>
+      reply(await removePiece(tx, params.id!, validated(versionOnlySchema, body).version)),
   },
   {
-    method: 'post', path: '/rack/{id}/restore', summary: 'Put a removed piece back', ok: [200, 'Restored', storedPiece], errors: [400, 404, 409], input: versionOnlySchema,
-    run: async (tx, { params, body }) => reply(await restorePiece(tx, params.id!, validated(versionOnlySchema, body).version)),
+    method: 'post',
+    path: '/rack/{id}/restore',
+    summary: 'Put a removed piece back',
+    ok: [200, 'Restored', storedPiece],
+    errors: [400, 404, 409],
+    input: versionOnlySchema,
+    run: async (tx, { params, body }) =>
+      reply(await restorePiece(tx, params.id!, validated(versionOnlySchema, body).version)),
   },
 ];

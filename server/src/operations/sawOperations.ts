@@ -12,40 +12,87 @@ import { versionSchema } from './version.ts';
 const MOST_BOARDS = 50;
 
 function boardsOnce<T>(entry: z.ZodType<T>, idOf: (value: T) => string) {
-  return z.array(entry).min(1, { error: 'must name at least one board' }).max(MOST_BOARDS, { error: `must be at most ${MOST_BOARDS} boards` })
+  return z
+    .array(entry)
+    .min(1, { error: 'must name at least one board' })
+    .max(MOST_BOARDS, { error: `must be at most ${MOST_BOARDS} boards` })
     .refine((list) => new Set(list.map(idOf)).size === list.length, { error: 'must name each board once' });
 }
 
-const keepSchema = z.strictObject({ boards: boardsOnce(z.strictObject({ id: idSchema, revision: versionSchema }), (b) => b.id), cut: bareCutSchema });
+const keepSchema = z.strictObject({
+  boards: boardsOnce(z.strictObject({ id: idSchema, revision: versionSchema }), (b) => b.id),
+  cut: bareCutSchema,
+});
 const releaseSchema = z.strictObject({ boards: boardsOnce(idSchema, (id) => id) });
 const cutSchema = z.strictObject({ planId: idSchema, pieceId: idSchema, unit: versionSchema });
-const failSchema = z.strictObject({ version: versionSchema, failed: z.array(stripNameSchema).max(400, { error: 'must be at most 400 strips' }) });
+const failSchema = z.strictObject({
+  version: versionSchema,
+  failed: z.array(stripNameSchema).max(400, { error: 'must be at most 400 strips' }),
+});
 /** Boards whose plans and cuttings are wanted, in one text with commas. */
 const bookQuerySchema = z.object({
-  boards: z.string({ error: 'must be text' }).regex(/^[A-Za-z0-9_,-]*$/, { error: 'must be ids of boards with commas between them' }).max(41 * MOST_BOARDS, { error: `must be at most ${MOST_BOARDS} boards` }).default(''),
+  boards: z
+    .string({ error: 'must be text' })
+    .regex(/^[A-Za-z0-9_,-]*$/, { error: 'must be ids of boards with commas between them' })
+    .max(41 * MOST_BOARDS, { error: `must be at most ${MOST_BOARDS} boards` })
+    .default(''),
 });
 
 const sawBookSchema = z.strictObject({
   promises: z.array(promiseSchema),
-  plans: z.array(z.strictObject({ id: z.string(), boards: z.array(z.string()), keptAt: z.iso.datetime(), plan: cutPlanSchema })),
-  cuttings: z.array(z.strictObject({ id: z.string(), boards: z.array(z.string()), cutAt: z.iso.datetime(), version: z.int(), record: cuttingRecordSchema })),
+  plans: z.array(
+    z.strictObject({ id: z.string(), boards: z.array(z.string()), keptAt: z.iso.datetime(), plan: cutPlanSchema }),
+  ),
+  cuttings: z.array(
+    z.strictObject({
+      id: z.string(),
+      boards: z.array(z.string()),
+      cutAt: z.iso.datetime(),
+      version: z.int(),
+      record: cuttingRecordSchema,
+    }),
+  ),
 });
 
 /** Promised wood and what the saw has done. A write answers with the book of the boards it was about, as it is then. */
 export const sawOperations: readonly Operation[] = [
   {
-    method: 'get', path: '/saw', summary: 'All promised wood, and the kept plans and cuttings of some boards', ok: [200, 'The saw book', sawBookSchema], errors: [400], query: bookQuerySchema,
-    run: async (db, call) => reply(await sawBook(db, queryOf(bookQuerySchema, call).boards.split(',').filter((id) => id !== ''))),
+    method: 'get',
+    path: '/saw',
+    summary: 'All promised wood, and the kept plans and cuttings of some boards',
+    ok: [200, 'The saw book', sawBookSchema],
+    errors: [400],
+    query: bookQuerySchema,
+    run: async (db, call) =>
+      reply(
+        await sawBook(
+          db,
+          queryOf(bookQuerySchema, call)
+            .boards.split(',')
+            .filter((id) => id !== ''),
+        ),
+      ),
   },
   {
-    method: 'post', path: '/saw/keep', summary: 'Keep a cut plan: its wood is promised to the boards', ok: [200, 'The saw book', sawBookSchema], errors: [400, 404, 409], input: keepSchema, heavy: true,
+    method: 'post',
+    path: '/saw/keep',
+    summary: 'Keep a cut plan: its wood is promised to the boards',
+    ok: [200, 'The saw book', sawBookSchema],
+    errors: [400, 404, 409],
+    input: keepSchema,
+    heavy: true,
     run: async (tx, { body }) => {
       const { boards, cut } = validated(keepSchema, body);
       return reply(await keepPlan(tx, boards, cut));
     },
   },
   {
-    method: 'post', path: '/saw/release', summary: 'Let go of the wood promised to boards', ok: [200, 'The saw book', sawBookSchema], errors: [400], input: releaseSchema,
+    method: 'post',
+    path: '/saw/release',
+    summary: 'Let go of the wood promised to boards',
+    ok: [200, 'The saw book', sawBookSchema],
+    errors: [400],
+    input: releaseSchema,
     run: async (tx, { body }) => {
       const { boards } = validated(releaseSchema, body);
       await holdSawBook(tx);
@@ -54,15 +101,30 @@ export const sawOperations: readonly Operation[] = [
     },
   },
   {
-    method: 'post', path: '/saw/cut', summary: 'Book a piece of a kept plan as cut', ok: [200, 'The saw book', sawBookSchema], errors: [400, 404, 409], input: cutSchema,
+    method: 'post',
+    path: '/saw/cut',
+    summary: 'Book a piece of a kept plan as cut',
+    ok: [200, 'The saw book', sawBookSchema],
+    errors: [400, 404, 409],
+    input: cutSchema,
     run: async (tx, { body }) => reply(await cutPiece(tx, validated(cutSchema, body))),
   },
   {
-    method: 'post', path: '/saw/cuttings/{id}/undo', summary: 'Take a cutting back', ok: [200, 'The saw book', sawBookSchema], errors: [404, 409], input: null,
+    method: 'post',
+    path: '/saw/cuttings/{id}/undo',
+    summary: 'Take a cutting back',
+    ok: [200, 'The saw book', sawBookSchema],
+    errors: [404, 409],
+    input: null,
     run: async (tx, { params }) => reply(await undoCutting(tx, params.id!)),
   },
   {
-    method: 'post', path: '/saw/cuttings/{id}/fail', summary: 'Say which strips of a cutting failed', ok: [200, 'The saw book', sawBookSchema], errors: [400, 404, 409], input: failSchema,
+    method: 'post',
+    path: '/saw/cuttings/{id}/fail',
+    summary: 'Say which strips of a cutting failed',
+    ok: [200, 'The saw book', sawBookSchema],
+    errors: [400, 404, 409],
+    input: failSchema,
     run: async (tx, { params, body }) => {
       const { version, failed } = validated(failSchema, body);
       return reply(await markFailed(tx, params.id!, version, failed));

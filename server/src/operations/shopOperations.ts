@@ -12,17 +12,41 @@ const shopChangeSchema = z.strictObject({ version: versionSchema, shop: shopSche
 const storedShop = z.strictObject({ shop: shopSchema, version: z.int() });
 
 export const shopOperations: readonly Operation[] = [
-  { method: 'get', path: '/species', summary: 'Known species', ok: [200, 'All species', z.array(speciesSchema)], errors: [], run: async (db) => reply(await allSpecies(db)) },
   {
-    method: 'post', path: '/species', summary: 'Add a species; one that is known stays as it is', ok: [201, 'All species', z.array(speciesSchema)], errors: [400], input: speciesSchema,
+    method: 'get',
+    path: '/species',
+    summary: 'Known species',
+    ok: [200, 'All species', z.array(speciesSchema)],
+    errors: [],
+    run: async (db) => reply(await allSpecies(db)),
+  },
+  {
+    method: 'post',
+    path: '/species',
+    summary: 'Add a species; one that is known stays as it is',
+    ok: [201, 'All species', z.array(speciesSchema)],
+    errors: [400],
+    input: speciesSchema,
     run: async (tx, { body }) => {
       await addMissingSpecies(tx, [validated(speciesSchema, body)]);
       return reply(await allSpecies(tx), 201);
     },
   },
-  { method: 'get', path: '/shop', summary: 'The shop', ok: [200, 'The shop', storedShop], errors: [], run: async (db) => reply(await readShop(db)) },
   {
-    method: 'put', path: '/shop', summary: 'Change the shop', ok: [200, 'Saved', storedShop], errors: [400, 409], input: shopChangeSchema,
+    method: 'get',
+    path: '/shop',
+    summary: 'The shop',
+    ok: [200, 'The shop', storedShop],
+    errors: [],
+    run: async (db) => reply(await readShop(db)),
+  },
+  {
+    method: 'put',
+    path: '/shop',
+    summary: 'Change the shop',
+    ok: [200, 'Saved', storedShop],
+    errors: [400, 409],
+    input: shopChangeSchema,
     run: async (tx, { body }) => {
       const { version, shop } = validated(shopChangeSchema, body);
       return reply(await saveShop(tx, version, shop));

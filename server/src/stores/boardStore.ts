@@ -63,7 +63,14 @@ function asListed({ board, ...stored }: StoredBoard): StoredBoard {
 
 /** Boards, the newest change first, a page at a time. @param after from the page before; null begins */
 export async function boardsPage(db: Knex, after: string | null): Promise<Page> {
-  const query = db('boards').select<BoardRow[]>('id', 'revision', 'saved_at').whereNull('removed_at').orderBy([{ column: 'saved_at', order: 'desc' }, { column: 'id', order: 'desc' }]).limit(BOARDS_A_PAGE + 1);
+  const query = db('boards')
+    .select<BoardRow[]>('id', 'revision', 'saved_at')
+    .whereNull('removed_at')
+    .orderBy([
+      { column: 'saved_at', order: 'desc' },
+      { column: 'id', order: 'desc' },
+    ])
+    .limit(BOARDS_A_PAGE + 1);
   if (after !== null) {
     const [savedAt, id] = readCursor(after, ['number', 'string'] as const);
     void query.whereRaw('(saved_at, id) < (?, ?)', [new Date(savedAt), id]);
@@ -80,19 +87,32 @@ export async function boardsPage(db: Knex, after: string | null): Promise<Page> 
   }
   const last = shown.at(-1);
   return {
-    rows: shown.map((r) => fresh.get(r.id) ?? listed.get(`${r.id}/${r.revision}`)!.json), tag: tagOf(shown.flatMap((r) => [r.id, r.revision])),
+    rows: shown.map((r) => fresh.get(r.id) ?? listed.get(`${r.id}/${r.revision}`)!.json),
+    tag: tagOf(shown.flatMap((r) => [r.id, r.revision])),
     next: rows.length > shown.length && last ? cursorOf([last.saved_at.getTime(), last.id]) : null,
   };
 }
 
 async function boardsAt(db: Knex, at: readonly Pick<BoardRow, 'id' | 'revision'>[]): Promise<StoredBoard[]> {
   if (at.length === 0) return [];
-  const rows = await db('revisions').whereIn(['board_id', 'number'], at.map((r) => [r.id, r.revision])).select<(RevisionRow & { board_id: string })[]>('board_id', ...REVISION_COLUMNS);
+  const rows = await db('revisions')
+    .whereIn(
+      ['board_id', 'number'],
+      at.map((r) => [r.id, r.revision]),
+    )
+    .select<(RevisionRow & { board_id: string })[]>('board_id', ...REVISION_COLUMNS);
   return rows.map((row) => toStored(row.board_id, row));
 }
 
 function toStored(id: string, { number, made_at, undo, redo, document }: RevisionRow): StoredBoard {
-  return { id, revision: number, savedAt: made_at.toISOString(), undo, redo, board: readDocument(boardSchema, document) };
+  return {
+    id,
+    revision: number,
+    savedAt: made_at.toISOString(),
+    undo,
+    redo,
+    board: readDocument(boardSchema, document),
+  };
 }
 
 /** @throws Problem 404 */
@@ -115,7 +135,12 @@ async function newestRow(db: Knex, id: string): Promise<BoardRow | undefined> {
 /** Several boards, in the order of their ids, held against changes until the transaction ends. @throws Problem 404 */
 export async function lockBoards(tx: Knex.Transaction, ids: readonly string[]): Promise<StoredBoard[]> {
   const wanted = [...new Set(ids)].sort();
-  const rows = await tx('boards').whereIn('id', wanted).whereNull('removed_at').orderBy('id').forUpdate().select<BoardRow[]>('id', 'revision');
+  const rows = await tx('boards')
+    .whereIn('id', wanted)
+    .whereNull('removed_at')
+    .orderBy('id')
+    .forUpdate()
+    .select<BoardRow[]>('id', 'revision');
   if (rows.length < wanted.length) throw notFound('This board');
   const stored = await boardsAt(tx, rows);
   return ids.map((id) => stored.find((s) => s.id === id)!);
@@ -136,17 +161,27 @@ export async function addBoard(tx: Knex.Transaction, board: Board): Promise<Stor
  * @param steps at least one, the newest last
  * @throws Problem 400 when a step leads to a revision that comes after it or names a species that is not known, 404, 409 stale with the stored board
  */
-export async function saveBoard(tx: Knex.Transaction, id: string, basedOn: number, steps: readonly BoardStep[]): Promise<StoredBoard> {
+export async function saveBoard(
+  tx: Knex.Transaction,
+  id: string,
+  basedOn: number,
+  steps: readonly BoardStep[],
+): Promise<StoredBoard> {
   const { board } = steps.at(-1)!;
   steps.forEach((step, i) => {
     for (const way of ['undo', 'redo'] as const) {
-      if ((step[way] ?? 0) > basedOn + i) throw invalid([{ path: `steps.${i}.${way}`, message: `Step ${i + 1}: ${way} must lead to a revision before it.` }]);
+      if ((step[way] ?? 0) > basedOn + i)
+        throw invalid([
+          { path: `steps.${i}.${way}`, message: `Step ${i + 1}: ${way} must lead to a revision before it.` },
+        ]);
     }
   });
   for (const step of steps) await refuseUnknownSpecies(tx, step.board);
   const locked = await tx<BoardRow>('boards').where({ id }).whereNull('removed_at').forUpdate().first('revision');
   if (!locked) throw notFound('This board');
-  const newest = (await tx('revisions').where({ board_id: id, number: locked.revision }).first<RevisionRow | undefined>(...REVISION_COLUMNS))!;
+  const newest = (await tx('revisions')
+    .where({ board_id: id, number: locked.revision })
+    .first<RevisionRow | undefined>(...REVISION_COLUMNS))!;
   if (newest.document === JSON.stringify(board)) return toStored(id, newest);
   if (locked.revision !== basedOn) {
     const current = toStored(id, newest);
@@ -167,16 +202,26 @@ function toRevision({ number, made_at, name, undo, redo, document }: RevisionRow
 }
 
 /** The history of a board, newest first. @param before only revisions with smaller numbers @throws Problem 404 */
-export async function revisionsOf(db: Knex, id: string, { before, limit, named }: { before: number; limit: number; named: boolean }): Promise<Revision[]> {
+export async function revisionsOf(
+  db: Knex,
+  id: string,
+  { before, limit, named }: { before: number; limit: number; named: boolean },
+): Promise<Revision[]> {
   if (!(await newestRow(db, id))) throw notFound('This board');
-  const rows = db('revisions').where({ board_id: id }).andWhere('number', '<', before).orderBy('number', 'desc').limit(limit);
+  const rows = db('revisions')
+    .where({ board_id: id })
+    .andWhere('number', '<', before)
+    .orderBy('number', 'desc')
+    .limit(limit);
   if (named) void rows.whereNot({ name: '' });
   return (await rows.select<RevisionRow[]>(...REVISION_COLUMNS)).map(toRevision);
 }
 
 /** @throws Problem 404 */
 export async function readRevision(db: Knex, id: string, number: number): Promise<Revision> {
-  const row = await db('revisions').where({ board_id: id, number }).first<RevisionRow | undefined>(...REVISION_COLUMNS);
+  const row = await db('revisions')
+    .where({ board_id: id, number })
+    .first<RevisionRow | undefined>(...REVISION_COLUMNS);
   if (!row) throw notFound('This revision');
   return toRevision(row);
 }
@@ -195,9 +240,24 @@ export async function boardNames(db: Knex, ids: readonly string[]): Promise<stri
   return wanted.flatMap((id) => stored.filter((s) => s.id === id).map((s) => `"${s.board.name}"`));
 }
 
-async function addRevisions(tx: Knex.Transaction, id: string, basedOn: number, steps: readonly BoardStep[], now: Date): Promise<StoredBoard> {
-  await tx('revisions').insert(steps.map(({ board, undo, redo }, i) => (
-    { board_id: id, number: basedOn + 1 + i, format_version: BOARD_FILE_VERSION, document: JSON.stringify(board), undo, redo, made_at: now })));
+async function addRevisions(
+  tx: Knex.Transaction,
+  id: string,
+  basedOn: number,
+  steps: readonly BoardStep[],
+  now: Date,
+): Promise<StoredBoard> {
+  await tx('revisions').insert(
+    steps.map(({ board, undo, redo }, i) => ({
+      board_id: id,
+      number: basedOn + 1 + i,
+      format_version: BOARD_FILE_VERSION,
+      document: JSON.stringify(board),
+      undo,
+      redo,
+      made_at: now,
+    })),
+  );
   const revision = basedOn + steps.length;
   await tx('boards').where({ id }).update({ revision, saved_at: now });
   return { id, revision, savedAt: now.toISOString(), ...steps.at(-1)! };

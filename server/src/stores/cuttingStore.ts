@@ -4,7 +4,13 @@ import { auditCut } from '#core/cutting/auditCut.ts';
 import type { Blank, CutPlan, Leftover } from '#core/cutting/cutPlan.ts';
 import { offcutMarks, offcutOf, remainsOf } from '#core/cutting/offcut.ts';
 import { demandKey, sawingShop } from '#core/plan/cutForBoard.ts';
-import { cuttingRecordSchema, type CuttingRecord, type KeptPlan, type SawBook, type StripName } from '#core/plan/sawRecords.ts';
+import {
+  cuttingRecordSchema,
+  type CuttingRecord,
+  type KeptPlan,
+  type SawBook,
+  type StripName,
+} from '#core/plan/sawRecords.ts';
 import { notFound, Problem } from '../problem.ts';
 import { lockBoards } from './boardStore.ts';
 import { readDocument } from './document.ts';
@@ -12,8 +18,18 @@ import { addPiece, piecesNamed } from './rackStore.ts';
 import { holdSawBook, lockPieces, plansNamed, sawBook, storePlan } from './sawStore.ts';
 import { readShop } from './shopStore.ts';
 
-interface CuttingRow { id: string; document: unknown; version: number }
-interface PieceState { id: string; mark: string; version: number; removed_at: Date | null; count: number }
+interface CuttingRow {
+  id: string;
+  document: unknown;
+  version: number;
+}
+interface PieceState {
+  id: string;
+  mark: string;
+  version: number;
+  removed_at: Date | null;
+  count: number;
+}
 
 /** One piece of a kept plan. */
 export interface PlannedUnit {
@@ -22,7 +38,10 @@ export interface PlannedUnit {
   unit: number;
 }
 
-const isUnit = ({ pieceId, unit }: { pieceId: string; unit: number }) => (x: { pieceId: string; unit: number }) => x.pieceId === pieceId && x.unit === unit;
+const isUnit =
+  ({ pieceId, unit }: { pieceId: string; unit: number }) =>
+  (x: { pieceId: string; unit: number }) =>
+    x.pieceId === pieceId && x.unit === unit;
 
 /**
  * Books a piece as cut: the rack loses it and gains what is left of it, the strips are on the bench. All in one transaction. Wood in it that is
@@ -36,14 +55,25 @@ export async function cutPiece(tx: Knex.Transaction, planned: PlannedUnit): Prom
   const boards = await lockBoards(tx, kept.boards);
   await lockPieces(tx, [planned.pieceId]);
   const blanks = kept.plan.blanks.filter(isUnit(planned));
-  if (blanks.length === 0) throw new Problem(409, 'not-planned', 'This piece is cut already, or the plan no longer cuts it.');
+  if (blanks.length === 0)
+    throw new Problem(409, 'not-planned', 'This piece is cut already, or the plan no longer cuts it.');
   const [piece] = await piecesNamed(tx, [planned.pieceId]);
   if (!piece) throw new Problem(409, 'wood-taken', 'This piece is no longer in the rack.');
-  const shop = sawingShop(boards.map((b) => b.board), (await readShop(tx)).shop);
-  if (auditCut(blanks, [piece], [], shop).length > 0) throw new Problem(409, 'piece-changed', `Piece ${piece.mark} has changed, and the cuts no longer fit it. Plan again.`);
+  const shop = sawingShop(
+    boards.map((b) => b.board),
+    (await readShop(tx)).shop,
+  );
+  if (auditCut(blanks, [piece], [], shop).length > 0)
+    throw new Problem(
+      409,
+      'piece-changed',
+      `Piece ${piece.mark} has changed, and the cuts no longer fit it. Plan again.`,
+    );
 
   const others = (await plansOn(tx, [piece.id])).filter((p) => p.id !== kept.id);
-  const promised = others.flatMap((p) => p.plan.blanks.filter(isUnit(planned)).map((b) => ({ from: b.from, to: b.from + b.length })));
+  const promised = others.flatMap((p) =>
+    p.plan.blanks.filter(isUnit(planned)).map((b) => ({ from: b.from, to: b.from + b.length })),
+  );
   const side = kept.plan.leftovers.filter(isUnit(planned));
   const rectangles = remainsOf(piece, blanks, side, shop, promised);
   const marks = offcutMarks(piece.mark, rectangles.length, await marksInRack(tx));
@@ -54,20 +84,56 @@ export async function cutPiece(tx: Knex.Transaction, planned: PlannedUnit): Prom
     leftovers.push({ id, mark: marks[i]!, ...rectangle });
   }
   await storePlan(tx, kept.id, withoutUnit(kept.plan, planned, piece.count > 1));
-  for (const other of others) await storePlan(tx, other.id, intoLeftovers(other.plan, planned, leftovers, piece.count > 1));
-  if (piece.count > 1) await tx('pieces').where({ id: piece.id }).update({ count: piece.count - 1, updated_at: new Date() }).increment('version', 1);
-  else await tx('pieces').where({ id: piece.id }).update({ removed_at: new Date(), updated_at: new Date() }).increment('version', 1);
+  for (const other of others)
+    await storePlan(tx, other.id, intoLeftovers(other.plan, planned, leftovers, piece.count > 1));
+  if (piece.count > 1)
+    await tx('pieces')
+      .where({ id: piece.id })
+      .update({ count: piece.count - 1, updated_at: new Date() })
+      .increment('version', 1);
+  else
+    await tx('pieces')
+      .where({ id: piece.id })
+      .update({ removed_at: new Date(), updated_at: new Date() })
+      .increment('version', 1);
 
-  const record: CuttingRecord = { ...planned, piece, blanks: blanks.map((b) => ({ ...b, done: true, strips: b.strips.map((s) => ({ ...s, demand: { ...s.demand, ways: [...s.demand.ways], from: s.demand.from && [...s.demand.from] } })) })), failed: [], leftovers };
+  const record: CuttingRecord = {
+    ...planned,
+    piece,
+    blanks: blanks.map((b) => ({
+      ...b,
+      done: true,
+      strips: b.strips.map((s) => ({
+        ...s,
+        demand: { ...s.demand, ways: [...s.demand.ways], from: s.demand.from && [...s.demand.from] },
+      })),
+    })),
+    failed: [],
+    leftovers,
+  };
   const id = nanoid();
-  await tx('cuttings').insert({ id, piece_id: piece.id, document: JSON.stringify(record), cut_at: new Date(), version: 1 });
-  await tx('cutting_boards').insert([...new Set(blanks.flatMap((b) => b.strips.map((s) => s.demand.board)))].sort().map((board_id) => ({ cutting_id: id, board_id })));
+  await tx('cuttings').insert({
+    id,
+    piece_id: piece.id,
+    document: JSON.stringify(record),
+    cut_at: new Date(),
+    version: 1,
+  });
+  await tx('cutting_boards').insert(
+    [...new Set(blanks.flatMap((b) => b.strips.map((s) => s.demand.board)))]
+      .sort()
+      .map((board_id) => ({ cutting_id: id, board_id })),
+  );
   return sawBook(tx, kept.boards);
 }
 
 /** Kept plans that promise wood of any of these pieces. */
 async function plansOn(tx: Knex.Transaction, pieces: readonly string[]): Promise<KeptPlan[]> {
-  const ids = (await tx('promises').whereIn('piece_id', [...pieces]).distinct<{ plan_id: string }[]>('plan_id')).map((r) => r.plan_id);
+  const ids = (
+    await tx('promises')
+      .whereIn('piece_id', [...pieces])
+      .distinct<{ plan_id: string }[]>('plan_id')
+  ).map((r) => r.plan_id);
   return plansNamed(tx, ids);
 }
 
@@ -77,7 +143,8 @@ async function marksInRack(tx: Knex.Transaction): Promise<Set<string>> {
 
 /** The plan once one unit is cut; identical units behind it move up by one. */
 function withoutUnit(plan: CutPlan, gone: PlannedUnit, identical: boolean): CutPlan {
-  const keep = <T extends Blank | Leftover>(list: readonly T[]): T[] => list.filter((x) => !isUnit(gone)(x)).map((x) => movedUp(x, gone, identical));
+  const keep = <T extends Blank | Leftover>(list: readonly T[]): T[] =>
+    list.filter((x) => !isUnit(gone)(x)).map((x) => movedUp(x, gone, identical));
   return { ...plan, blanks: keep(plan.blanks), leftovers: keep(plan.leftovers), bound: null, gap: null };
 }
 
@@ -86,12 +153,19 @@ function movedUp<T extends Blank | Leftover>(x: T, gone: PlannedUnit, identical:
 }
 
 /** Another board's plan after the cut: its blanks lie in the leftovers now. */
-function intoLeftovers(plan: CutPlan, gone: PlannedUnit, leftovers: CuttingRecord['leftovers'], identical: boolean): CutPlan {
+function intoLeftovers(
+  plan: CutPlan,
+  gone: PlannedUnit,
+  leftovers: CuttingRecord['leftovers'],
+  identical: boolean,
+): CutPlan {
   return {
     ...plan,
     blanks: plan.blanks.map((b) => {
       if (!isUnit(gone)(b)) return movedUp(b, gone, identical);
-      const home = leftovers.find((l) => l.across === 0 && l.from <= b.from + 1e-6 && l.from + l.length >= b.from + b.length - 1e-6)!;
+      const home = leftovers.find(
+        (l) => l.across === 0 && l.from <= b.from + 1e-6 && l.from + l.length >= b.from + b.length - 1e-6,
+      )!;
       return { ...b, pieceId: home.id, unit: 0, from: Math.max(0, b.from - home.from) };
     }),
     leftovers: plan.leftovers.filter((l) => !isUnit(gone)(l)).map((l) => movedUp(l, gone, identical)),
@@ -111,20 +185,39 @@ export async function undoCutting(tx: Knex.Transaction, id: string): Promise<Saw
   await lockPieces(tx, [record.pieceId, ...ids]);
   const boards = await boardsOfCutting(tx, id);
   const plans = await plansOn(tx, ids);
-  const rows = await tx<PieceState>('pieces').whereIn('id', [record.pieceId, ...ids]).select('id', 'mark', 'version', 'removed_at', 'count');
+  const rows = await tx<PieceState>('pieces')
+    .whereIn('id', [record.pieceId, ...ids])
+    .select('id', 'mark', 'version', 'removed_at', 'count');
   for (const leftover of record.leftovers) {
     const stored = rows.find((r) => r.id === leftover.id);
-    if (!stored || stored.removed_at || stored.version !== 1) throw new Problem(409, 'leftover-used', `Leftover ${leftover.mark} was changed, cut or taken out since. The cut stays as it is.`);
+    if (!stored || stored.removed_at || stored.version !== 1)
+      throw new Problem(
+        409,
+        'leftover-used',
+        `Leftover ${leftover.mark} was changed, cut or taken out since. The cut stays as it is.`,
+      );
     const promisedHere = plans.some((p) => p.plan.blanks.some((b) => b.pieceId === leftover.id));
-    if (promisedHere && leftover.across > 0) throw new Problem(409, 'leftover-used', `Leftover ${leftover.mark} is promised to a board since. Release it there first.`);
+    if (promisedHere && leftover.across > 0)
+      throw new Problem(
+        409,
+        'leftover-used',
+        `Leftover ${leftover.mark} is promised to a board since. Release it there first.`,
+      );
   }
   const now = rows.find((r) => r.id === record.pieceId)!;
   const restoredUnit = now.removed_at ? 0 : now.count;
   if (now.removed_at) {
     const twin = await tx<PieceState>('pieces').where({ mark: now.mark }).whereNull('removed_at').first('id');
     if (twin) throw new Problem(409, 'mark-taken', `Mark ${now.mark} is on another piece in the rack by now.`);
-    await tx('pieces').where({ id: now.id }).update({ removed_at: null, updated_at: new Date() }).increment('version', 1);
-  } else await tx('pieces').where({ id: now.id }).update({ count: now.count + 1, updated_at: new Date() }).increment('version', 1);
+    await tx('pieces')
+      .where({ id: now.id })
+      .update({ removed_at: null, updated_at: new Date() })
+      .increment('version', 1);
+  } else
+    await tx('pieces')
+      .where({ id: now.id })
+      .update({ count: now.count + 1, updated_at: new Date() })
+      .increment('version', 1);
 
   const own = plans.some((p) => p.id === record.planId) ? [] : await plansNamed(tx, [record.planId]);
   for (const kept of [...plans, ...own]) {
@@ -132,7 +225,8 @@ export async function undoCutting(tx: Knex.Transaction, id: string): Promise<Saw
       const l = record.leftovers.find((leftover) => leftover.id === b.pieceId);
       return l ? { ...b, pieceId: record.pieceId, unit: restoredUnit, from: b.from + l.from } : b;
     });
-    const uncut = kept.id === record.planId ? record.blanks.map((b) => ({ ...b, unit: restoredUnit, done: false })) : [];
+    const uncut =
+      kept.id === record.planId ? record.blanks.map((b) => ({ ...b, unit: restoredUnit, done: false })) : [];
     await storePlan(tx, kept.id, { ...kept.plan, blanks: [...back, ...uncut], bound: null, gap: null });
   }
   // Gone for good: their wood is in the piece again, and must not come back a second time.
@@ -142,18 +236,31 @@ export async function undoCutting(tx: Knex.Transaction, id: string): Promise<Saw
 }
 
 async function boardsOfCutting(tx: Knex.Transaction, id: string): Promise<string[]> {
-  return (await tx<{ cutting_id: string; board_id: string }>('cutting_boards').where({ cutting_id: id }).orderBy('board_id').select('board_id')).map((r) => r.board_id);
+  return (
+    await tx<{ cutting_id: string; board_id: string }>('cutting_boards')
+      .where({ cutting_id: id })
+      .orderBy('board_id')
+      .select('board_id')
+  ).map((r) => r.board_id);
 }
 
 /** Strikes strips of a cutting out, because they wandered, split or came out short; or takes that back. @throws Problem 404, 409 stale */
-export async function markFailed(tx: Knex.Transaction, id: string, version: number, failed: readonly StripName[]): Promise<SawBook> {
+export async function markFailed(
+  tx: Knex.Transaction,
+  id: string,
+  version: number,
+  failed: readonly StripName[],
+): Promise<SawBook> {
   await holdSawBook(tx);
   const row = await tx<CuttingRow>('cuttings').where({ id }).first();
   if (!row) throw notFound('This cutting');
-  if (row.version !== version) throw new Problem(409, 'stale', 'This cutting was changed elsewhere meanwhile. Look at it again.');
+  if (row.version !== version)
+    throw new Problem(409, 'stale', 'This cutting was changed elsewhere meanwhile. Look at it again.');
   const record = readDocument(cuttingRecordSchema, row.document);
   const cut = new Set(record.blanks.flatMap((b) => b.strips.map((s) => demandKey(s.demand))));
   const known = failed.filter((f) => cut.has(demandKey(f)));
-  await tx('cuttings').where({ id }).update({ document: JSON.stringify({ ...record, failed: known }), version: version + 1 });
+  await tx('cuttings')
+    .where({ id })
+    .update({ document: JSON.stringify({ ...record, failed: known }), version: version + 1 });
   return sawBook(tx, await boardsOfCutting(tx, id));
 }

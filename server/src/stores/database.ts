@@ -12,7 +12,12 @@ export function openDatabase(url: string, connections = MOST_CONNECTIONS): Knex 
   return knex({
     client: 'mysql2',
     connection: {
-      uri: url, connectTimeout: 3000, decimalNumbers: true, timezone: 'Z', charset: 'utf8mb4', supportBigNumbers: true,
+      uri: url,
+      connectTimeout: 3000,
+      decimalNumbers: true,
+      timezone: 'Z',
+      charset: 'utf8mb4',
+      supportBigNumbers: true,
       // Documents stay the text they are until somebody reads them: most are only compared or passed on.
       jsonStrings: true,
     } as Knex.MySql2ConnectionConfig,
@@ -27,6 +32,9 @@ export function openDatabase(url: string, connections = MOST_CONNECTIONS): Knex 
  * Every look of a transaction sees what is committed by then, as the rows it has locked are: a document read beside a locked row is never older than it. It
  * also leaves the gaps between rows unlocked, which is what most deadlocks were about.
  */
-function readCommitted(connection: { query(sql: string, done: (error: Error | null) => void): void }, done: (error: Error | null, connection: unknown) => void): void {
+function readCommitted(
+  connection: { query(sql: string, done: (error: Error | null) => void): void },
+  done: (error: Error | null, connection: unknown) => void,
+): void {
   connection.query('set session transaction isolation level read committed', (error) => done(error, connection));
 }

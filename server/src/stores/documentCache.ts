@@ -17,7 +17,10 @@ const caches = new WeakMap<object, LRUCache<string, { value: object; weight: num
  * Remembers what was read of something that never changes under its key, so that lists are not read and checked again for every request. Nothing is lost with it:
  * several servers on one database each have their own.
  */
-export function remembered<T extends object>(db: Knex, kind: string): { get(key: string): T | undefined; set(key: string, value: T, characters: number): void } {
+export function remembered<T extends object>(
+  db: Knex,
+  kind: string,
+): { get(key: string): T | undefined; set(key: string, value: T, characters: number): void } {
   // A transaction has a client of its own, with the configuration of its pool.
   const pool = poolOf(db);
   let cache = caches.get(pool);
@@ -28,6 +31,7 @@ export function remembered<T extends object>(db: Knex, kind: string): { get(key:
   const held = cache;
   return {
     get: (key) => held.get(`${kind}/${key}`)?.value as T | undefined,
-    set: (key, value, characters) => held.set(`${kind}/${key}`, { value, weight: 1 + characters * ('json' in value ? 2 : BYTES_A_CHARACTER) }),
+    set: (key, value, characters) =>
+      held.set(`${kind}/${key}`, { value, weight: 1 + characters * ('json' in value ? 2 : BYTES_A_CHARACTER) }),
   };
 }

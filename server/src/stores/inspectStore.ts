@@ -28,7 +28,11 @@ export interface StoreContents {
 }
 
 const DOCUMENTS: readonly [table: string, key: readonly string[], schema: z.ZodType][] = [
-  ['revisions', ['board_id', 'number'], boardSchema], ['shops', ['id'], shopSchema], ['cut_plans', ['id'], cutPlanSchema], ['cuttings', ['id'], cuttingRecordSchema], ['glue_runs', ['id'], runDocumentSchema],
+  ['revisions', ['board_id', 'number'], boardSchema],
+  ['shops', ['id'], shopSchema],
+  ['cut_plans', ['id'], cutPlanSchema],
+  ['cuttings', ['id'], cuttingRecordSchema],
+  ['glue_runs', ['id'], runDocumentSchema],
 ];
 const MOST_UNREADABLE = 20;
 
@@ -76,7 +80,13 @@ async function counts(db: Knex): Promise<Omit<StoreContents, 'version' | 'unread
   };
   const newest = await db('revisions').max<{ at: Date | null }[]>({ at: 'made_at' });
   return {
-    boards: await count('boards', false), removedBoards: await count('boards', true), revisions: await count('revisions'), pieces: await count('pieces', false),
-    plans: await count('cut_plans'), cuttings: await count('cuttings'), runs: await count('glue_runs'), newest: newest[0]?.at?.toISOString() ?? null,
+    boards: await count('boards', false),
+    removedBoards: await count('boards', true),
+    revisions: await count('revisions'),
+    pieces: await count('pieces', false),
+    plans: await count('cut_plans'),
+    cuttings: await count('cuttings'),
+    runs: await count('glue_runs'),
+    newest: newest[0]?.at?.toISOString() ?? null,
   };
 }

@@ -19,12 +19,18 @@ export function cursorOf(values: readonly (string | number)[]): string {
 }
 
 /** @throws Problem 400 for what no answer gave out */
-export function readCursor<T extends readonly ('string' | 'number')[]>(text: string, kinds: T): { [K in keyof T]: T[K] extends 'number' ? number : string } {
+export function readCursor<T extends readonly ('string' | 'number')[]>(
+  text: string,
+  kinds: T,
+): { [K in keyof T]: T[K] extends 'number' ? number : string } {
   try {
     const values = JSON.parse(Buffer.from(text, 'base64url').toString('utf8')) as unknown[];
-    if (Array.isArray(values) && values.length === kinds.length && values.every((v, i) => typeof v === kinds[i])) return values as { [K in keyof T]: T[K] extends 'number' ? number : string };
+    if (Array.isArray(values) && values.length === kinds.length && values.every((v, i) => typeof v === kinds[i]))
+      return values as { [K in keyof T]: T[K] extends 'number' ? number : string };
   } catch {
     // Said below.
   }
-  throw invalid([{ path: 'after', message: 'After must be what the answer before gave as the address of the next page.' }]);
+  throw invalid([
+    { path: 'after', message: 'After must be what the answer before gave as the address of the next page.' },
+  ]);
 }

@@ -42,45 +42,104 @@ interface PieceRow extends Omit<Piece, 'price' | 'farEnd' | 'form' | 'ends' | 'd
 }
 
 function toStored(row: PieceRow): StoredPiece {
-  const { id, mark, species, length, width, thickness, surface, straight, rings, grain, moisture, shelf, note, count, version } = row;
+  const {
+    id,
+    mark,
+    species,
+    length,
+    width,
+    thickness,
+    surface,
+    straight,
+    rings,
+    grain,
+    moisture,
+    shelf,
+    note,
+    count,
+    version,
+  } = row;
   return {
     version,
     piece: {
-      id, mark, species, length, width, thickness, surface, straight, rings, grain, moisture, shelf, note, count,
-      farEnd: row.far_width === null || row.far_thickness === null ? null : { width: row.far_width, thickness: row.far_thickness },
-      form: row.bow === null || row.cup === null || row.crook === null || row.twist === null ? null : { bow: row.bow, cup: row.cup, crook: row.crook, twist: row.twist },
-      ends: readDocument(pieceShape.shape.ends, row.ends), defects: readDocument(pieceShape.shape.defects, row.defects),
+      id,
+      mark,
+      species,
+      length,
+      width,
+      thickness,
+      surface,
+      straight,
+      rings,
+      grain,
+      moisture,
+      shelf,
+      note,
+      count,
+      farEnd:
+        row.far_width === null || row.far_thickness === null
+          ? null
+          : { width: row.far_width, thickness: row.far_thickness },
+      form:
+        row.bow === null || row.cup === null || row.crook === null || row.twist === null
+          ? null
+          : { bow: row.bow, cup: row.cup, crook: row.crook, twist: row.twist },
+      ends: readDocument(pieceShape.shape.ends, row.ends),
+      defects: readDocument(pieceShape.shape.defects, row.defects),
       origin: { kind: row.origin_kind, of: row.origin_of },
-      price: row.price_amount === null || row.price_per === null ? null : { amount: row.price_amount, per: row.price_per },
+      price:
+        row.price_amount === null || row.price_per === null ? null : { amount: row.price_amount, per: row.price_per },
     },
   };
 }
 
 function toColumns({ price, farEnd, form, ends, defects, origin, ...fields }: PieceFields) {
   return {
-    ...fields, price_amount: price?.amount ?? null, price_per: price?.per ?? null, far_width: farEnd?.width ?? null, far_thickness: farEnd?.thickness ?? null,
-    bow: form?.bow ?? null, cup: form?.cup ?? null, crook: form?.crook ?? null, twist: form?.twist ?? null,
-    ends: JSON.stringify(ends), defects: JSON.stringify(defects), origin_kind: origin.kind, origin_of: origin.of, updated_at: new Date(),
+    ...fields,
+    price_amount: price?.amount ?? null,
+    price_per: price?.per ?? null,
+    far_width: farEnd?.width ?? null,
+    far_thickness: farEnd?.thickness ?? null,
+    bow: form?.bow ?? null,
+    cup: form?.cup ?? null,
+    crook: form?.crook ?? null,
+    twist: form?.twist ?? null,
+    ends: JSON.stringify(ends),
+    defects: JSON.stringify(defects),
+    origin_kind: origin.kind,
+    origin_of: origin.of,
+    updated_at: new Date(),
   };
 }
 
 /** Every piece in the rack, in the order of their marks. */
 export async function piecesInRack(db: Knex): Promise<StoredPiece[]> {
-  const rows = await db<PieceRow>('pieces').select().whereNull('removed_at').orderBy([{ column: 'species' }, { column: 'mark' }, { column: 'id' }]);
-  return (rows).map(toStored);
+  const rows = await db<PieceRow>('pieces')
+    .select()
+    .whereNull('removed_at')
+    .orderBy([{ column: 'species' }, { column: 'mark' }, { column: 'id' }]);
+  return rows.map(toStored);
 }
 
 /** These pieces, as far as they are in the rack. */
 export async function piecesNamed(db: Knex, ids: readonly string[]): Promise<Piece[]> {
-  const rows = await db<PieceRow>('pieces').whereIn('id', [...new Set(ids)]).whereNull('removed_at').select();
-  return (rows).map((row) => toStored(row).piece);
+  const rows = await db<PieceRow>('pieces')
+    .whereIn('id', [...new Set(ids)])
+    .whereNull('removed_at')
+    .select();
+  return rows.map((row) => toStored(row).piece);
 }
 
 /** The rack by species and mark, a page at a time. @param after from the page before; null begins */
 export async function rackPage(db: Knex, after: string | null): Promise<Page> {
   type Key = Pick<PieceRow, 'id' | 'species' | 'mark' | 'version'>;
-  const query = db('pieces').select<Key[]>('id', 'species', 'mark', 'version').whereNull('removed_at').orderBy([{ column: 'species' }, { column: 'mark' }, { column: 'id' }]).limit(PIECES_A_PAGE + 1);
-  if (after !== null) void query.whereRaw('(species, mark, id) > (?, ?, ?)', readCursor(after, ['string', 'string', 'string'] as const));
+  const query = db('pieces')
+    .select<Key[]>('id', 'species', 'mark', 'version')
+    .whereNull('removed_at')
+    .orderBy([{ column: 'species' }, { column: 'mark' }, { column: 'id' }])
+    .limit(PIECES_A_PAGE + 1);
+  if (after !== null)
+    void query.whereRaw('(species, mark, id) > (?, ?, ?)', readCursor(after, ['string', 'string', 'string'] as const));
   const rows = await query;
   const shown = rows.slice(0, PIECES_A_PAGE);
   const listed = remembered<{ json: string }>(db, 'piece');
@@ -93,7 +152,8 @@ export async function rackPage(db: Knex, after: string | null): Promise<Page> {
   }
   const last = shown.at(-1);
   return {
-    rows: shown.flatMap((r) => fresh.get(r.id) ?? listed.get(`${r.id}/${r.version}`)?.json ?? []), tag: tagOf(shown.flatMap((r) => [r.id, r.version])),
+    rows: shown.flatMap((r) => fresh.get(r.id) ?? listed.get(`${r.id}/${r.version}`)?.json ?? []),
+    tag: tagOf(shown.flatMap((r) => [r.id, r.version])),
     next: rows.length > shown.length && last ? cursorOf([last.species, last.mark, last.id]) : null,
   };
 }
@@ -106,13 +166,27 @@ export async function addPiece(tx: Knex.Transaction, fields: PieceFields, id: st
 
 /** Adds pieces of a file whose ids the rack has never seen; others are left alone, also those with a mark that is taken. */
 export async function addMissingPieces(tx: Knex.Transaction, pieces: readonly Piece[]): Promise<void> {
-  for (const portion of inPortions(pieces)) await tx('pieces').insert(portion.map(({ id, ...fields }) => ({ id, ...toColumns(fields), version: 1 }))).onConflict().ignore();
+  for (const portion of inPortions(pieces))
+    await tx('pieces')
+      .insert(portion.map(({ id, ...fields }) => ({ id, ...toColumns(fields), version: 1 })))
+      .onConflict()
+      .ignore();
 }
 
 /** @throws Problem 404, 409 stale with the stored piece, 409 when the mark is taken */
-export async function changePiece(tx: Knex.Transaction, id: string, version: number, fields: PieceFields): Promise<StoredPiece> {
+export async function changePiece(
+  tx: Knex.Transaction,
+  id: string,
+  version: number,
+  fields: PieceFields,
+): Promise<StoredPiece> {
   await lockAt(tx, id, version, false);
-  await sayWhy(fields, tx('pieces').where({ id }).update({ ...toColumns(fields), version: version + 1 }));
+  await sayWhy(
+    fields,
+    tx('pieces')
+      .where({ id })
+      .update({ ...toColumns(fields), version: version + 1 }),
+  );
   return readPiece(tx, id);
 }
 
@@ -129,43 +203,73 @@ export async function restorePiece(tx: Knex.Transaction, id: string, version: nu
 /** Adds many pieces at once, or none. @throws Problem 400 that names the rows and the fields */
 export async function addPieces(tx: Knex.Transaction, pieces: readonly PieceFields[]): Promise<number> {
   const taken = new Set((await tx<PieceRow>('pieces').whereNull('removed_at').select('mark')).map((r) => r.mark));
-  const unknown = await unknownSpecies(tx, pieces.map((p) => p.species));
+  const unknown = await unknownSpecies(
+    tx,
+    pieces.map((p) => p.species),
+  );
   const problems = pieces.flatMap((piece, i) => {
     const found = [];
-    if (taken.has(piece.mark)) found.push({ path: `pieces[${i}].mark`, message: `Piece ${i + 1}: mark ${piece.mark} is already on another piece.` });
-    if (unknown.has(piece.species)) found.push({ path: `pieces[${i}].species`, message: `Piece ${i + 1}: species "${piece.species}" is not known.` });
+    if (taken.has(piece.mark))
+      found.push({
+        path: `pieces[${i}].mark`,
+        message: `Piece ${i + 1}: mark ${piece.mark} is already on another piece.`,
+      });
+    if (unknown.has(piece.species))
+      found.push({ path: `pieces[${i}].species`, message: `Piece ${i + 1}: species "${piece.species}" is not known.` });
     taken.add(piece.mark);
     return found;
   });
   if (problems.length > 0) throw invalid(problems.slice(0, MOST_PROBLEMS));
-  for (const portion of inPortions(pieces)) await sayWhy(portion[0]!, tx('pieces').insert(portion.map((fields) => ({ id: nanoid(), ...toColumns(fields), version: 1 }))));
+  for (const portion of inPortions(pieces))
+    await sayWhy(
+      portion[0]!,
+      tx('pieces').insert(portion.map((fields) => ({ id: nanoid(), ...toColumns(fields), version: 1 }))),
+    );
   return pieces.length;
 }
 
 function inPortions<T>(list: readonly T[]): T[][] {
-  return Array.from({ length: Math.ceil(list.length / INSERT_CHUNK) }, (_, i) => list.slice(i * INSERT_CHUNK, (i + 1) * INSERT_CHUNK));
+  return Array.from({ length: Math.ceil(list.length / INSERT_CHUNK) }, (_, i) =>
+    list.slice(i * INSERT_CHUNK, (i + 1) * INSERT_CHUNK),
+  );
 }
 
 /** Names the boards that a piece is promised to. */
 async function refusePromised(tx: Knex, id: string, mark: string): Promise<void> {
   const plans = tx('promises').where('piece_id', id).select('plan_id');
-  const boards = await tx('cut_plan_boards').whereIn('plan_id', plans).distinct<{ board_id: string }[]>('board_id').orderBy('board_id');
+  const boards = await tx('cut_plan_boards')
+    .whereIn('plan_id', plans)
+    .distinct<{ board_id: string }[]>('board_id')
+    .orderBy('board_id');
   if (boards.length === 0) return;
-  const names = await boardNames(tx, boards.map((r) => r.board_id));
-  throw new Problem(409, 'promised', `Piece ${mark} is promised to ${names.join(' and ')}. Release its wood there first.`);
+  const names = await boardNames(
+    tx,
+    boards.map((r) => r.board_id),
+  );
+  throw new Problem(
+    409,
+    'promised',
+    `Piece ${mark} is promised to ${names.join(' and ')}. Release its wood there first.`,
+  );
 }
 
 /** A piece that left the rack because it was cut comes back only with the cut. */
 async function refuseCut(tx: Knex, id: string, mark: string): Promise<void> {
   const rows = await tx<{ piece_id: string; document: unknown }>('cuttings').where({ piece_id: id }).select('document');
-  if (rows.some((r) => readDocument(cuttingRecordSchema, r.document).piece.count === 1)) throw new Problem(409, 'cut', `Piece ${mark} was cut. Take that cut back on the Cuts of its board instead.`);
+  if (rows.some((r) => readDocument(cuttingRecordSchema, r.document).piece.count === 1))
+    throw new Problem(409, 'cut', `Piece ${mark} was cut. Take that cut back on the Cuts of its board instead.`);
 }
 
 async function setRemoved(tx: Knex.Transaction, id: string, version: number, removed: boolean): Promise<StoredPiece> {
   const { piece } = await lockAt(tx, id, version, !removed);
   if (removed) await refusePromised(tx, id, piece.mark);
   else await refuseCut(tx, id, piece.mark);
-  await sayWhy(piece, tx('pieces').where({ id }).update({ removed_at: removed ? new Date() : null, updated_at: new Date(), version: version + 1 }));
+  await sayWhy(
+    piece,
+    tx('pieces')
+      .where({ id })
+      .update({ removed_at: removed ? new Date() : null, updated_at: new Date(), version: version + 1 }),
+  );
   return readPiece(tx, id);
 }
 
@@ -180,7 +284,10 @@ async function lockAt(tx: Knex.Transaction, id: string, version: number, removed
   const row = await tx<PieceRow>('pieces').where({ id }).forUpdate().first();
   if (!row || (row.removed_at !== null) !== removed) throw notFound('This piece');
   const stored = toStored(row);
-  if (stored.version !== version) throw new Problem(409, 'stale', `Piece ${stored.piece.mark} was changed elsewhere meanwhile.`, [], { current: stored });
+  if (stored.version !== version)
+    throw new Problem(409, 'stale', `Piece ${stored.piece.mark} was changed elsewhere meanwhile.`, [], {
+      current: stored,
+    });
   return stored;
 }
 

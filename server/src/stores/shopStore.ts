@@ -33,7 +33,11 @@ export async function saveShop(tx: Knex.Transaction, version: number, shop: Shop
   const document = JSON.stringify(shop);
   const row = await tx<ShopRow>('shops').where({ id: SHOP_ID }).forUpdate().first();
   const stored = row ? toStored(row) : { shop: DEFAULT_SHOP, version: 0 };
-  if (stored.version !== version) throw new Problem(409, 'stale', 'The shop was changed elsewhere meanwhile.', [], { current: stored });
-  await tx<ShopRow>('shops').insert({ id: SHOP_ID, version: version + 1, document, updated_at: new Date() }).onConflict('id').merge();
+  if (stored.version !== version)
+    throw new Problem(409, 'stale', 'The shop was changed elsewhere meanwhile.', [], { current: stored });
+  await tx<ShopRow>('shops')
+    .insert({ id: SHOP_ID, version: version + 1, document, updated_at: new Date() })
+    .onConflict('id')
+    .merge();
   return { shop, version: version + 1 };
 }

@@ -7,14 +7,27 @@ import { poolOf } from './documentCache.ts';
 
 type Named = 'lineColour' | 'sapColour' | 'foodNote' | 'movementSource' | 'cautionSource';
 type SpeciesRow = Omit<Species, Named | 'oily' | 'bleeds'> & {
-  line_colour: string; sap_colour: string; food_note: string; movement_source: string; caution_source: string; oily: number; bleeds: number;
+  line_colour: string;
+  sap_colour: string;
+  food_note: string;
+  movement_source: string;
+  caution_source: string;
+  oily: number;
+  bleeds: number;
 };
 
 export async function allSpecies(db: Knex): Promise<Species[]> {
   // The column compares letter for letter; people read names by the alphabet.
   const rows = await db<SpeciesRow>('species').select().orderByRaw('name collate utf8mb4_unicode_ci, code');
-  return (rows).map(({ line_colour, sap_colour, food_note, movement_source, caution_source, oily, bleeds, ...rest }) => ({
-    ...rest, oily: oily === 1, bleeds: bleeds === 1, lineColour: line_colour, sapColour: sap_colour, foodNote: food_note, movementSource: movement_source, cautionSource: caution_source,
+  return rows.map(({ line_colour, sap_colour, food_note, movement_source, caution_source, oily, bleeds, ...rest }) => ({
+    ...rest,
+    oily: oily === 1,
+    bleeds: bleeds === 1,
+    lineColour: line_colour,
+    sapColour: sap_colour,
+    foodNote: food_note,
+    movementSource: movement_source,
+    cautionSource: caution_source,
   }));
 }
 
@@ -22,9 +35,19 @@ export async function allSpecies(db: Knex): Promise<Species[]> {
 export async function addMissingSpecies(tx: Knex.Transaction, species: readonly Species[]): Promise<void> {
   if (species.length === 0) return;
   added.add(tx);
-  await tx('species').insert(species.map(({ lineColour, sapColour, foodNote, movementSource, cautionSource, ...rest }) => ({
-    ...rest, line_colour: lineColour, sap_colour: sapColour, food_note: foodNote, movement_source: movementSource, caution_source: cautionSource,
-  }))).onConflict('code').ignore();
+  await tx('species')
+    .insert(
+      species.map(({ lineColour, sapColour, foodNote, movementSource, cautionSource, ...rest }) => ({
+        ...rest,
+        line_colour: lineColour,
+        sap_colour: sapColour,
+        food_note: foodNote,
+        movement_source: movementSource,
+        caution_source: cautionSource,
+      })),
+    )
+    .onConflict('code')
+    .ignore();
 }
 
 /** Codes that were seen, by pool: no species ever goes away. */
@@ -37,7 +60,11 @@ export async function unknownSpecies(db: Knex, codes: Iterable<string>): Promise
   const known = seen.get(poolOf(db)) ?? new Set<string>();
   const wanted = new Set([...codes].filter((code) => !known.has(code)));
   if (wanted.size === 0) return wanted;
-  const found = (await db<{ code: string }>('species').whereIn('code', [...wanted]).select('code')).map((r) => r.code);
+  const found = (
+    await db<{ code: string }>('species')
+      .whereIn('code', [...wanted])
+      .select('code')
+  ).map((r) => r.code);
   for (const code of found) wanted.delete(code);
   // What this very transaction added may still be taken back: it is looked up again the next time.
   if (!added.has(db)) found.forEach((code) => known.add(code));
@@ -47,10 +74,28 @@ export async function unknownSpecies(db: Knex, codes: Iterable<string>): Promise
 
 /** Where a board names species that are not known, its versions included. */
 export async function speciesProblems(db: Knex, board: Board): Promise<FieldProblem[]> {
-  const layouts = [{ at: '', label: '', recipe: board.recipe }, ...board.versions.map((v, i) => ({ at: `versions[${i}].`, label: `Version ${i + 1}, `, recipe: v.recipe }))];
-  const unknown = await unknownSpecies(db, layouts.flatMap((l) => l.recipe.flatMap((o) => (o.kind === 'strip' ? [o.species] : []))));
-  return unknown.size === 0 ? [] : layouts.flatMap(({ at, label, recipe }) => recipe.flatMap((o, i) => (
-    o.kind === 'strip' && unknown.has(o.species) ? [{ path: `${at}recipe[${i}].species`, message: `${label}${label ? 's' : 'S'}trip ${i + 1}: species "${o.species}" is not known.` }] : [])));
+  const layouts = [
+    { at: '', label: '', recipe: board.recipe },
+    ...board.versions.map((v, i) => ({ at: `versions[${i}].`, label: `Version ${i + 1}, `, recipe: v.recipe })),
+  ];
+  const unknown = await unknownSpecies(
+    db,
+    layouts.flatMap((l) => l.recipe.flatMap((o) => (o.kind === 'strip' ? [o.species] : []))),
+  );
+  return unknown.size === 0
+    ? []
+    : layouts.flatMap(({ at, label, recipe }) =>
+        recipe.flatMap((o, i) =>
+          o.kind === 'strip' && unknown.has(o.species)
+            ? [
+                {
+                  path: `${at}recipe[${i}].species`,
+                  message: `${label}${label ? 's' : 'S'}trip ${i + 1}: species "${o.species}" is not known.`,
+                },
+              ]
+            : [],
+        ),
+      );
 }
 
 const MOST_NAMED = 20;

@@ -18,21 +18,41 @@ const FORGOTTEN_AT_ONCE = 5000;
  * Does a write that its client named once, however often it comes. The name is claimed first and the answer kept with it, in the write's own transaction:
  * either all of it is stored or nothing. A repetition meanwhile waits for the first.
  */
-export async function once(tx: Knex.Transaction, id: string, operation: string, work: () => Promise<Reply>): Promise<Reply> {
-  const claimed = await tx<WriteRow>('writes').insert({ id, operation, made_at: new Date() }).then(() => true, (error: { code?: string }) => {
-    if (error.code === 'ER_DUP_ENTRY') return false;
-    throw error;
-  });
+export async function once(
+  tx: Knex.Transaction,
+  id: string,
+  operation: string,
+  work: () => Promise<Reply>,
+): Promise<Reply> {
+  const claimed = await tx<WriteRow>('writes')
+    .insert({ id, operation, made_at: new Date() })
+    .then(
+      () => true,
+      (error: { code?: string }) => {
+        if (error.code === 'ER_DUP_ENTRY') return false;
+        throw error;
+      },
+    );
   if (!claimed) {
     const known = (await tx<WriteRow>('writes').where({ id }).forUpdate().first())!;
-    return { status: known.status ?? 200, headers: JSON.parse(known.headers ?? '{}') as Record<string, string>, json: known.answer, operation: known.operation };
+    return {
+      status: known.status ?? 200,
+      headers: JSON.parse(known.headers ?? '{}') as Record<string, string>,
+      json: known.answer,
+      operation: known.operation,
+    };
   }
   const reply = await work();
-  await tx<WriteRow>('writes').where({ id }).update({ status: reply.status, headers: JSON.stringify(reply.headers ?? {}), answer: reply.json });
+  await tx<WriteRow>('writes')
+    .where({ id })
+    .update({ status: reply.status, headers: JSON.stringify(reply.headers ?? {}), answer: reply.json });
   return reply;
 }
 
 /** Forgets writes that nobody will repeat any more. */
 export async function forgetOldWrites(db: Knex): Promise<void> {
-  await db('writes').where('made_at', '<', new Date(Date.now() - REMEMBERED_HOURS * 3_600_000)).limit(FORGOTTEN_AT_ONCE).delete();
+  await db('writes')
+    .where('made_at', '<', new Date(Date.now() - REMEMBERED_HOURS * 3_600_000))
+    .limit(FORGOTTEN_AT_ONCE)
+    .delete();
 }

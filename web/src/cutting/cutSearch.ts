@@ -48,11 +48,18 @@ export class CutSearch {
 function shareOut(problem: CutProblem): CutProblem[] {
   const counts = new Map<string, number>();
   for (const d of problem.demands) counts.set(d.species, (counts.get(d.species) ?? 0) + 1);
-  const shares = Array.from({ length: Math.min(MOST_WORKERS, counts.size, Math.max(1, navigator.hardwareConcurrency)) }, () => ({ work: 0, species: new Set<string>() }));
+  const shares = Array.from(
+    { length: Math.min(MOST_WORKERS, counts.size, Math.max(1, navigator.hardwareConcurrency)) },
+    () => ({ work: 0, species: new Set<string>() }),
+  );
   for (const [species, count] of [...counts].sort((a, b) => b[1] - a[1])) {
     const least = shares.reduce((a, b) => (b.work < a.work ? b : a));
     least.work += count * problem.rack.filter((p) => p.species === species).length;
     least.species.add(species);
   }
-  return shares.map(({ species }) => ({ ...problem, demands: problem.demands.filter((d) => species.has(d.species)), rack: problem.rack.filter((p) => species.has(p.species)) }));
+  return shares.map(({ species }) => ({
+    ...problem,
+    demands: problem.demands.filter((d) => species.has(d.species)),
+    rack: problem.rack.filter((p) => species.has(p.species)),
+  }));
 }

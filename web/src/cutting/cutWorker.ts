@@ -27,7 +27,8 @@ self.addEventListener('message', (event: MessageEvent<CutRequest>) => {
     let told = -Infinity;
     const tell = (plan: CutPlan, done: boolean) => self.postMessage({ plan, done } satisfies CutAnswer);
     const plan = improveCut(event.data.problem, highsSolver(loaded), {
-      seconds: event.data.seconds, now,
+      seconds: event.data.seconds,
+      now,
       onProgress: (better) => {
         if (now() - told < TELL_EVERY_SECONDS) return;
         told = now();

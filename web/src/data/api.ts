@@ -10,18 +10,59 @@ import type { Piece, PieceFields } from '#core/stock/piece.ts';
 import type { Species } from '#core/wood/species.ts';
 
 /** `undo` and `redo` are numbers of the revisions whose content they lead to. */
-export interface StoredBoard { id: string; revision: number; savedAt: string; undo: number | null; redo: number | null; board: Board }
-export interface BoardStep { board: Board; undo: number | null; redo: number | null }
-export interface Revision extends BoardStep { number: number; madeAt: string; name: string }
-export interface StoredPiece { piece: Piece; version: number }
+export interface StoredBoard {
+  id: string;
+  revision: number;
+  savedAt: string;
+  undo: number | null;
+  redo: number | null;
+  board: Board;
+}
+export interface BoardStep {
+  board: Board;
+  undo: number | null;
+  redo: number | null;
+}
+export interface Revision extends BoardStep {
+  number: number;
+  madeAt: string;
+  name: string;
+}
+export interface StoredPiece {
+  piece: Piece;
+  version: number;
+}
 /** A glue-up of one panel as it went, or as it is going. */
-export interface StoredRun { id: string; boardId: string; glueUp: string; copy: number; version: number; startedAt: string; endedAt: string | null; run: RunDocument }
-export interface RunChange { mark?: RunEvent; unmark?: RunEvent; note?: string; end?: boolean }
-export interface StoredShop { shop: Shop; version: number }
+export interface StoredRun {
+  id: string;
+  boardId: string;
+  glueUp: string;
+  copy: number;
+  version: number;
+  startedAt: string;
+  endedAt: string | null;
+  run: RunDocument;
+}
+export interface RunChange {
+  mark?: RunEvent;
+  unmark?: RunEvent;
+  note?: string;
+  end?: boolean;
+}
+export interface StoredShop {
+  shop: Shop;
+  version: number;
+}
 
 /** The server refused, or could not be reached (status 0). The message is a sentence for the reader. */
 export class ApiProblem extends Error {
-  constructor(readonly status: number, readonly code: string, message: string, readonly fields: FieldProblem[], readonly current: unknown) {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly fields: FieldProblem[],
+    readonly current: unknown,
+  ) {
     super(message);
   }
 
@@ -56,8 +97,15 @@ interface Sending {
 async function send({ method, path, body, keepalive, name }: Sending): Promise<Response> {
   try {
     return await fetch(`/api${path}`, {
-      method, keepalive, signal: AbortSignal.timeout(TIMEOUT_MS),
-      ...(name === null ? {} : { body: JSON.stringify(body ?? {}), headers: { 'Content-Type': 'application/json', 'Idempotency-Key': name } }),
+      method,
+      keepalive,
+      signal: AbortSignal.timeout(TIMEOUT_MS),
+      ...(name === null
+        ? {}
+        : {
+            body: JSON.stringify(body ?? {}),
+            headers: { 'Content-Type': 'application/json', 'Idempotency-Key': name },
+          }),
     });
   } catch {
     throw new ApiProblem(0, 'unreachable', 'The server cannot be reached.', [], undefined);
@@ -68,8 +116,13 @@ async function answerOf<T>(response: Response): Promise<T> {
   if (response.status === 204) return undefined as T;
   const json = (await response.json().catch(() => null)) as ProblemJson | null;
   if (response.ok && json !== null) return json as T;
-  throw new ApiProblem(response.status, json?.code ?? 'unreadable', json?.detail ?? 'The server gave an answer that cannot be read.',
-    json?.fields ?? [], json?.current);
+  throw new ApiProblem(
+    response.status,
+    json?.code ?? 'unreadable',
+    json?.detail ?? 'The server gave an answer that cannot be read.',
+    json?.fields ?? [],
+    json?.current,
+  );
 }
 
 interface Patience {
@@ -79,14 +132,26 @@ interface Patience {
   asksAgain?: boolean;
 }
 
-async function request<T>(method: string, path: string, body?: unknown, { keepalive = false, asksAgain = false }: Patience = {}): Promise<T> {
+async function request<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+  { keepalive = false, asksAgain = false }: Patience = {},
+): Promise<T> {
   const name = method === 'GET' ? null : nanoid();
   for (let attempt = 0; ; attempt += 1) {
     try {
       return await answerOf<T>(await send({ method, path, body, keepalive, name }));
     } catch (error) {
       const again = SEND_AGAIN_AFTER_MS[attempt];
-      if (name === null || keepalive || asksAgain || again === undefined || !(error instanceof ApiProblem && error.passing)) throw error;
+      if (
+        name === null ||
+        keepalive ||
+        asksAgain ||
+        again === undefined ||
+        !(error instanceof ApiProblem && error.passing)
+      )
+        throw error;
       await new Promise((resolve) => setTimeout(resolve, again));
     }
   }
@@ -108,7 +173,7 @@ async function page<T>(path: string): Promise<ListPage<T>> {
 /** A whole list, part after part. A row that moved meanwhile comes once. */
 async function whole<T>(path: string, idOf: (row: T) => string): Promise<T[]> {
   const rows = new Map<string, T>();
-  for (let at: string | null = path; at !== null; ) {
+  for (let at: string | null = path; at !== null;) {
     const part: ListPage<T> = await page<T>(at);
     for (const row of part.rows) rows.set(idOf(row), row);
     at = part.next;
@@ -122,30 +187,42 @@ export const api = {
   boards: (at: string | null) => page<StoredBoard>(at ?? '/boards'),
   board: (id: string) => request<StoredBoard>('GET', `/boards/${id}`),
   addBoard: (board: Board) => request<StoredBoard>('POST', '/boards', board),
-  saveBoard: (id: string, basedOn: number, steps: BoardStep[], keepalive = false) => request<StoredBoard>('PUT', `/boards/${id}`, { basedOn, steps }, { keepalive, asksAgain: true }),
-  revisions: (id: string, before: number | null, named: boolean) => request<Revision[]>('GET', `/boards/${id}/revisions?named=${named}${before === null ? '' : `&before=${before}`}`),
+  saveBoard: (id: string, basedOn: number, steps: BoardStep[], keepalive = false) =>
+    request<StoredBoard>('PUT', `/boards/${id}`, { basedOn, steps }, { keepalive, asksAgain: true }),
+  revisions: (id: string, before: number | null, named: boolean) =>
+    request<Revision[]>('GET', `/boards/${id}/revisions?named=${named}${before === null ? '' : `&before=${before}`}`),
   revision: (id: string, number: number) => request<Revision>('GET', `/boards/${id}/revisions/${number}`),
-  nameRevision: (id: string, number: number, name: string) => request<Revision>('PUT', `/boards/${id}/revisions/${number}/name`, { name }),
+  nameRevision: (id: string, number: number, name: string) =>
+    request<Revision>('PUT', `/boards/${id}/revisions/${number}/name`, { name }),
   removeBoard: (id: string, basedOn: number) => request<void>('POST', `/boards/${id}/remove`, { basedOn }),
   restoreBoard: (id: string) => request<StoredBoard>('POST', `/boards/${id}/restore`, {}),
-  importBoard: (file: BoardFile, addPieces: boolean) => request<StoredBoard>('POST', '/boards/import', { file, addPieces }),
+  importBoard: (file: BoardFile, addPieces: boolean) =>
+    request<StoredBoard>('POST', '/boards/import', { file, addPieces }),
   rack: () => whole<StoredPiece>('/rack', (stored) => stored.piece.id),
   addPiece: (piece: PieceFields) => request<StoredPiece>('POST', '/rack', piece),
-  changePiece: (id: string, version: number, piece: PieceFields) => request<StoredPiece>('PUT', `/rack/${id}`, { version, piece }, { asksAgain: true }),
+  changePiece: (id: string, version: number, piece: PieceFields) =>
+    request<StoredPiece>('PUT', `/rack/${id}`, { version, piece }, { asksAgain: true }),
   removePiece: (id: string, version: number) => request<StoredPiece>('POST', `/rack/${id}/remove`, { version }),
   restorePiece: (id: string, version: number) => request<StoredPiece>('POST', `/rack/${id}/restore`, { version }),
-  addPieces: (pieces: PieceFields[], species: Species[]) => request<{ added: number }>('POST', '/rack/batch', { pieces, species }),
+  addPieces: (pieces: PieceFields[], species: Species[]) =>
+    request<{ added: number }>('POST', '/rack/batch', { pieces, species }),
   saw: (boards: readonly string[]) => request<SawBook>('GET', `/saw?boards=${boards.join(',')}`),
-  keepCut: (boards: { id: string; revision: number }[], cut: BareCut) => request<SawBook>('POST', '/saw/keep', { boards, cut }),
+  keepCut: (boards: { id: string; revision: number }[], cut: BareCut) =>
+    request<SawBook>('POST', '/saw/keep', { boards, cut }),
   releaseCut: (boards: string[]) => request<SawBook>('POST', '/saw/release', { boards }),
-  cutPiece: (planId: string, pieceId: string, unit: number) => request<SawBook>('POST', '/saw/cut', { planId, pieceId, unit }),
+  cutPiece: (planId: string, pieceId: string, unit: number) =>
+    request<SawBook>('POST', '/saw/cut', { planId, pieceId, unit }),
   undoCutting: (id: string) => request<SawBook>('POST', `/saw/cuttings/${id}/undo`),
-  failStrips: (id: string, version: number, failed: StripName[]) => request<SawBook>('POST', `/saw/cuttings/${id}/fail`, { version, failed }),
+  failStrips: (id: string, version: number, failed: StripName[]) =>
+    request<SawBook>('POST', `/saw/cuttings/${id}/fail`, { version, failed }),
   runs: (boardId: string) => request<{ now: string; runs: StoredRun[] }>('GET', `/boards/${boardId}/runs`),
-  startRun: (boardId: string, start: { glueUp: string; copy: number; title: string; due: RunDue }) => request<StoredRun>('POST', `/boards/${boardId}/runs`, start),
-  changeRun: (id: string, version: number, change: RunChange) => request<StoredRun>('PUT', `/runs/${id}`, { version, ...change }),
+  startRun: (boardId: string, start: { glueUp: string; copy: number; title: string; due: RunDue }) =>
+    request<StoredRun>('POST', `/boards/${boardId}/runs`, start),
+  changeRun: (id: string, version: number, change: RunChange) =>
+    request<StoredRun>('PUT', `/runs/${id}`, { version, ...change }),
   shop: () => request<StoredShop>('GET', '/shop'),
-  saveShop: (version: number, shop: Shop) => request<StoredShop>('PUT', '/shop', { version, shop }, { asksAgain: true }),
+  saveShop: (version: number, shop: Shop) =>
+    request<StoredShop>('PUT', '/shop', { version, shop }, { asksAgain: true }),
   species: () => request<Species[]>('GET', '/species'),
   addSpecies: (species: Species) => request<Species[]>('POST', '/species', species),
 };

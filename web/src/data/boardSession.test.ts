@@ -15,20 +15,40 @@ class PretendServer {
   slow: (() => void)[] | null = null;
 
   stored() {
-    return { id: 'b1', revision: this.revision, savedAt: '2026-01-01T08:00:00.000Z', undo: this.history.get(this.revision)?.undo ?? null, redo: this.history.get(this.revision)?.redo ?? null, board: this.board };
+    return {
+      id: 'b1',
+      revision: this.revision,
+      savedAt: '2026-01-01T08:00:00.000Z',
+      undo: this.history.get(this.revision)?.undo ?? null,
+      redo: this.history.get(this.revision)?.redo ?? null,
+      board: this.board,
+    };
   }
 
   readonly fetch = async (path: string, init: RequestInit): Promise<Response> => {
     if (this.slow) await new Promise<void>((resolve) => this.slow!.push(resolve));
     if (this.gone) throw new TypeError('fetch failed');
     const number = Number(/revisions\/(\d+)$/.exec(path)?.[1]);
-    if (number > 0) return Response.json({ number, madeAt: '', name: '', undo: null, redo: null, board: plainBoard(), ...this.history.get(number) });
+    if (number > 0)
+      return Response.json({
+        number,
+        madeAt: '',
+        name: '',
+        undo: null,
+        redo: null,
+        board: plainBoard(),
+        ...this.history.get(number),
+      });
     if (init.method === 'GET') return Response.json(this.stored());
     const { basedOn, steps } = JSON.parse(init.body as string) as { basedOn: number; steps?: BoardStep[] };
     const board = steps?.at(-1)?.board;
     if (!steps || !board) return Response.json({ ...this.stored(), id: 'copy' }, { status: 201 });
     if (JSON.stringify(board) !== JSON.stringify(this.board)) {
-      if (basedOn !== this.revision) return Response.json({ code: 'stale', detail: 'Changed elsewhere.', fields: [], current: this.stored() }, { status: 409 });
+      if (basedOn !== this.revision)
+        return Response.json(
+          { code: 'stale', detail: 'Changed elsewhere.', fields: [], current: this.stored() },
+          { status: 409 },
+        );
       this.saves += 1;
       steps.forEach((step, i) => this.history.set(basedOn + 1 + i, step));
       this.revision += steps.length;
@@ -40,7 +60,9 @@ class PretendServer {
 
 let server: PretendServer;
 let drafts: Map<string, string>;
-const named = (name: string) => (b: Board): Board => ({ ...b, name });
+const named =
+  (name: string) =>
+  (b: Board): Board => ({ ...b, name });
 const open = () => new BoardSession('b1', server.stored());
 const settle = (ms = 400) => vi.advanceTimersByTimeAsync(ms);
 
@@ -50,7 +72,9 @@ beforeEach(() => {
   drafts = new Map();
   vi.stubGlobal('fetch', server.fetch);
   vi.stubGlobal('sessionStorage', {
-    getItem: (key: string) => drafts.get(key) ?? null, setItem: (key: string, value: string) => drafts.set(key, value), removeItem: (key: string) => drafts.delete(key),
+    getItem: (key: string) => drafts.get(key) ?? null,
+    setItem: (key: string, value: string) => drafts.set(key, value),
+    removeItem: (key: string) => drafts.delete(key),
   });
 });
 afterEach(() => {
@@ -138,7 +162,12 @@ describe('BoardSession', () => {
     server.gone = true;
     later.undo();
     await settle(5000);
-    expect([told.length, later.snapshot().save.kind, later.snapshot().board.name, server.saves]).toEqual([1, 'saved', 'a', 1]);
+    expect([told.length, later.snapshot().save.kind, later.snapshot().board.name, server.saves]).toEqual([
+      1,
+      'saved',
+      'a',
+      1,
+    ]);
     server.gone = false;
     later.undo();
     await settle();
@@ -194,7 +223,10 @@ describe('BoardSession', () => {
     server.board = plainBoard({ name: 'theirs' });
     session.edit(named('mine'));
     await settle();
-    expect(session.snapshot()).toMatchObject({ board: { name: 'mine' }, save: { kind: 'conflict', theirs: { board: { name: 'theirs' } } } });
+    expect(session.snapshot()).toMatchObject({
+      board: { name: 'mine' },
+      save: { kind: 'conflict', theirs: { board: { name: 'theirs' } } },
+    });
     return session;
   };
 

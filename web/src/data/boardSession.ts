@@ -59,16 +59,29 @@ export class BoardSession {
   private readonly troubled = new Set<(error: unknown) => void>();
   private readonly listeners = new Set<() => void>();
 
-  constructor(readonly id: string, loaded: StoredBoard) {
+  constructor(
+    readonly id: string,
+    loaded: StoredBoard,
+  ) {
     this.revision = loaded.revision;
     this.current = { board: loaded.board, undo: loaded.undo, redo: loaded.redo, number: loaded.revision };
-    this.state = { board: loaded.board, save: { kind: 'saved', at: loaded.savedAt }, canUndo: loaded.undo !== null, canRedo: loaded.redo !== null };
+    this.state = {
+      board: loaded.board,
+      save: { kind: 'saved', at: loaded.savedAt },
+      canUndo: loaded.undo !== null,
+      canRedo: loaded.redo !== null,
+    };
     const draft = readDraft(id);
     const newest = draft?.steps.at(-1)?.board;
     if (!draft || !newest || JSON.stringify(newest) === JSON.stringify(loaded.board)) return;
     this.pending = entriesOf(draft, this.current);
     this.current = this.pending.at(-1)!;
-    this.state = { board: newest, save: { kind: 'waiting' }, canUndo: this.current.undo !== null, canRedo: this.current.redo !== null };
+    this.state = {
+      board: newest,
+      save: { kind: 'waiting' },
+      canUndo: this.current.undo !== null,
+      canRedo: this.current.redo !== null,
+    };
     this.revision = draft.basedOn;
     this.schedule(0);
   }
@@ -127,7 +140,11 @@ export class BoardSession {
     }
     if (target === null) return false;
     this.mergeKey = undefined;
-    this.advance(way === 'undo' ? { board: target.board, undo: target.undo, redo: this.current, number: null } : { board: target.board, undo: this.current, redo: target.redo, number: null });
+    this.advance(
+      way === 'undo'
+        ? { board: target.board, undo: target.undo, redo: this.current, number: null }
+        : { board: target.board, undo: this.current, redo: target.redo, number: null },
+    );
     this.show();
     return true;
   }
@@ -194,7 +211,8 @@ export class BoardSession {
   /** Saves now, and says which revision is stored then. @throws Error with a sentence when it cannot be saved */
   async savedRevision(): Promise<number> {
     await this.flush();
-    if (this.state.save.kind !== 'saved') throw new Error('The board is not saved yet; nothing was promised. Try again when it is.');
+    if (this.state.save.kind !== 'saved')
+      throw new Error('The board is not saved yet; nothing was promised. Try again when it is.');
     return this.revision;
   }
 
@@ -209,7 +227,9 @@ export class BoardSession {
     if (save.kind === 'conflict' || save.kind === 'saved' || (save.kind === 'saving' && !leaving)) return;
     const parsed = boardSchema.safeParse(this.state.board);
     if (!parsed.success) {
-      this.update({ save: { kind: 'refused', message: fieldProblems(parsed.error)[0]?.message ?? 'The board is not valid.' } });
+      this.update({
+        save: { kind: 'refused', message: fieldProblems(parsed.error)[0]?.message ?? 'The board is not valid.' },
+      });
       return;
     }
     let batch = this.pending.slice(0, MOST_STEPS_SENT);
@@ -230,7 +250,9 @@ export class BoardSession {
         // Somebody else had come to the same board meanwhile: only the newest state has its place in the history.
         if (all || i === sent.length - 1) entry.number = stored.revision - (sent.length - 1 - i);
       });
-      this.pending = this.pending.filter((entry) => entry.number === null && (sent.includes(entry) || !batch.includes(entry)));
+      this.pending = this.pending.filter(
+        (entry) => entry.number === null && (sent.includes(entry) || !batch.includes(entry)),
+      );
       this.revision = stored.revision;
       this.sending = 0;
       if (this.pending.includes(this.current)) {
@@ -256,7 +278,8 @@ export class BoardSession {
   private failed(error: unknown): void {
     this.sending = 0;
     if (!(error instanceof ApiProblem)) throw error;
-    if (error.code === 'stale' && error.current) this.update({ save: { kind: 'conflict', theirs: error.current as StoredBoard } });
+    if (error.code === 'stale' && error.current)
+      this.update({ save: { kind: 'conflict', theirs: error.current as StoredBoard } });
     else if (error.passing) {
       this.update({ save: { kind: 'offline', message: error.message } });
       this.schedule(RETRY_MS);
@@ -275,7 +298,8 @@ export class BoardSession {
   private show(): void {
     writeDraft(this.id, this.revision, this.pending);
     // In a conflict edits go on, but nothing is sent until the person has chosen.
-    const save: SaveState = this.state.save.kind === 'conflict' || this.state.save.kind === 'saving' ? this.state.save : { kind: 'waiting' };
+    const save: SaveState =
+      this.state.save.kind === 'conflict' || this.state.save.kind === 'saving' ? this.state.save : { kind: 'waiting' };
     this.update({ save });
     this.schedule(SAVE_DELAY_MS);
   }
@@ -286,7 +310,13 @@ export class BoardSession {
   }
 
   private update(change: Partial<SessionState>): void {
-    this.state = { ...this.state, ...change, board: this.current.board, canUndo: this.current.undo !== null, canRedo: this.current.redo !== null };
+    this.state = {
+      ...this.state,
+      ...change,
+      board: this.current.board,
+      canUndo: this.current.undo !== null,
+      canRedo: this.current.redo !== null,
+    };
     for (const listener of this.listeners) listener();
   }
 }
@@ -310,7 +340,8 @@ function stepsOf(entries: readonly Entry[], basedOn: number): BoardStep[] {
 /** The other way round; what leads to the board as it was loaded leads to `loaded`. */
 function entriesOf({ basedOn, steps }: Draft, loaded: Entry): Entry[] {
   const entries: Entry[] = steps.map(({ board }) => ({ board, undo: null, redo: null, number: null }));
-  const to = (number: number | null) => (number === null ? null : number === loaded.number ? loaded : entries[number - basedOn - 1] ?? number);
+  const to = (number: number | null) =>
+    number === null ? null : number === loaded.number ? loaded : (entries[number - basedOn - 1] ?? number);
   steps.forEach(({ undo, redo }, i) => Object.assign(entries[i]!, { undo: to(undo), redo: to(redo) }));
   return entries;
 }
@@ -335,7 +366,9 @@ function clearDraft(id: string): void {
 function readDraft(id: string): Draft | undefined {
   try {
     const draft = JSON.parse(sessionStorage.getItem(draftKey(id)) ?? 'null') as Draft | null;
-    return draft && draft.steps.length > 0 && draft.steps.every((s) => boardSchema.safeParse(s.board).success) ? draft : undefined;
+    return draft && draft.steps.length > 0 && draft.steps.every((s) => boardSchema.safeParse(s.board).success)
+      ? draft
+      : undefined;
   } catch {
     return undefined;
   }

@@ -21,7 +21,9 @@ class Pretend {
 
   line(): EditLine<Shop> {
     return new EditLine<Shop>({
-      name: 'shop', stored: () => this.shown, show: (state) => (this.shown = state),
+      name: 'shop',
+      stored: () => this.shown,
+      show: (state) => (this.shown = state),
       check: (value) => {
         if (value.saw.kerf < 0) throw new Error('Kerf must not be negative.');
         return value;
@@ -43,15 +45,28 @@ class Pretend {
 let server: Pretend;
 let drafts: Map<string, string>;
 const settle = (ms = 50) => vi.advanceTimersByTimeAsync(ms);
-const kerf = (value: number) => (shop: Shop): Shop => ({ ...shop, saw: { ...shop.saw, kerf: value } });
+const kerf =
+  (value: number) =>
+  (shop: Shop): Shop => ({ ...shop, saw: { ...shop.saw, kerf: value } });
 
 beforeEach(() => {
   vi.useFakeTimers();
   server = new Pretend();
   drafts = new Map();
-  const methods = { getItem: (k: string) => drafts.get(k) ?? null, setItem: (k: string, v: string) => drafts.set(k, v), removeItem: (k: string) => drafts.delete(k) };
+  const methods = {
+    getItem: (k: string) => drafts.get(k) ?? null,
+    setItem: (k: string, v: string) => drafts.set(k, v),
+    removeItem: (k: string) => drafts.delete(k),
+  };
   // As in a browser, its own keys are those that are stored.
-  vi.stubGlobal('sessionStorage', new Proxy(methods, { ownKeys: () => [...drafts.keys()], getOwnPropertyDescriptor: (_, key) => (drafts.has(String(key)) ? { enumerable: true, configurable: true } : undefined) }));
+  vi.stubGlobal(
+    'sessionStorage',
+    new Proxy(methods, {
+      ownKeys: () => [...drafts.keys()],
+      getOwnPropertyDescriptor: (_, key) =>
+        drafts.has(String(key)) ? { enumerable: true, configurable: true } : undefined,
+    }),
+  );
 });
 afterEach(() => {
   vi.useRealTimers();
@@ -137,15 +152,21 @@ describe('edits of a record', () => {
   });
 });
 
-const record = fc.record({ a: fc.integer({ min: 0, max: 3 }), b: fc.record({ c: fc.integer({ min: 0, max: 3 }), d: fc.array(fc.integer({ min: 0, max: 2 }), { maxLength: 2 }) }), e: fc.option(fc.record({ f: fc.boolean() })) });
+const record = fc.record({
+  a: fc.integer({ min: 0, max: 3 }),
+  b: fc.record({ c: fc.integer({ min: 0, max: 3 }), d: fc.array(fc.integer({ min: 0, max: 2 }), { maxLength: 2 }) }),
+  e: fc.option(fc.record({ f: fc.boolean() })),
+});
 
 it('merged changes keep what only one side changed, and never lose mine', () => {
-  fc.assert(fc.property(record, record, record, (base, mine, theirs) => {
-    const merged = mergeChanges(base, mine, theirs);
-    expect(merged.a).toBe(mine.a === base.a ? theirs.a : mine.a);
-    expect(merged.b.c).toBe(mine.b.c === base.b.c ? theirs.b.c : mine.b.c);
-    expect(merged.b.d).toEqual(same(mine.b.d, base.b.d) ? theirs.b.d : mine.b.d);
-    expect(mergeChanges(base, mine, base)).toEqual(mine);
-    expect(mergeChanges(base, base, theirs)).toEqual(theirs);
-  }));
+  fc.assert(
+    fc.property(record, record, record, (base, mine, theirs) => {
+      const merged = mergeChanges(base, mine, theirs);
+      expect(merged.a).toBe(mine.a === base.a ? theirs.a : mine.a);
+      expect(merged.b.c).toBe(mine.b.c === base.b.c ? theirs.b.c : mine.b.c);
+      expect(merged.b.d).toEqual(same(mine.b.d, base.b.d) ? theirs.b.d : mine.b.d);
+      expect(mergeChanges(base, mine, base)).toEqual(mine);
+      expect(mergeChanges(base, base, theirs)).toEqual(theirs);
+    }),
+  );
 });

@@ -181,7 +181,9 @@ const draftKey = (name: string) => `${DRAFT}${name}`;
 /** Names of the records that this tab holds unsaved changes of: their lines go on with them. */
 export function draftNames(): string[] {
   try {
-    return Object.keys(sessionStorage).filter((key) => key.startsWith(DRAFT)).map((key) => key.slice(DRAFT.length));
+    return Object.keys(sessionStorage)
+      .filter((key) => key.startsWith(DRAFT))
+      .map((key) => key.slice(DRAFT.length));
   } catch {
     return [];
   }

@@ -20,5 +20,9 @@ export function mergeChanges<T>(base: T, mine: T, theirs: T): T {
   if (same(base, mine)) return theirs;
   if (!isFields(base) || !isFields(mine) || !isFields(theirs)) return mine;
   const keys = Object.keys({ ...theirs, ...mine });
-  return Object.fromEntries(keys.filter((key) => key in mine || !(key in base)).map((key) => [key, key in mine ? mergeChanges(base[key], mine[key], theirs[key]) : theirs[key]])) as T;
+  return Object.fromEntries(
+    keys
+      .filter((key) => key in mine || !(key in base))
+      .map((key) => [key, key in mine ? mergeChanges(base[key], mine[key], theirs[key]) : theirs[key]]),
+  ) as T;
 }

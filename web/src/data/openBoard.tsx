@@ -55,7 +55,14 @@ interface ProviderProps {
 /** Loads a board and all that its plan needs, then shows the children. */
 export function OpenBoardProvider({ id, loading, failed, children }: ProviderProps) {
   // Loaded once for this tab: from then on the session is the truth, and it watches for changes itself.
-  const board = useQuery({ queryKey: ['board', id], queryFn: () => api.board(id), staleTime: 0, gcTime: 0, refetchOnWindowFocus: false, refetchOnReconnect: false });
+  const board = useQuery({
+    queryKey: ['board', id],
+    queryFn: () => api.board(id),
+    staleTime: 0,
+    gcTime: 0,
+    refetchOnWindowFocus: false,
+    refetchOnReconnect: false,
+  });
   const rack = useRack();
   const shop = useShop();
   const species = useSpecies();
@@ -64,7 +71,11 @@ export function OpenBoardProvider({ id, loading, failed, children }: ProviderPro
   const error = trouble(board, rack, shop, species, book);
   if (board.data && rack.data && shop.data && species.data && book.data) {
     const rest = { pieces: rack.data, shop: shop.data.shop, species: species.data, book: book.data };
-    return <WithSession key={id} id={id} loaded={board.data} {...rest}>{children}</WithSession>;
+    return (
+      <WithSession key={id} id={id} loaded={board.data} {...rest}>
+        {children}
+      </WithSession>
+    );
   }
   return error ? failed(error.message) : loading;
 }
@@ -110,8 +121,14 @@ function WithSession({ id, loaded, pieces, shop, species, book, children }: With
   }, [book, id, draft]);
   const rest = useMemo(() => ({ rack, shop, species, saw }), [rack, shop, species, saw]);
   const planned = usePlanned(state, rest, book);
-  const open = useMemo<OpenBoard>(() => ({ id, session, ...planned, ...state, draft, setDraft }), [id, session, state, planned, draft]);
-  const settled = useMemo<OpenBoard>(() => ({ id, session, ...planned, draft, setDraft }), [id, session, planned, draft]);
+  const open = useMemo<OpenBoard>(
+    () => ({ id, session, ...planned, ...state, draft, setDraft }),
+    [id, session, state, planned, draft],
+  );
+  const settled = useMemo<OpenBoard>(
+    () => ({ id, session, ...planned, draft, setDraft }),
+    [id, session, planned, draft],
+  );
   return (
     <OpenBoardContext value={open}>
       <SettledBoardContext value={settled}>{children}</SettledBoardContext>

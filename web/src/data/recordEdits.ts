@@ -20,7 +20,8 @@ export interface RecordEdits<T> {
 /** @throws Error with a sentence */
 function checked<T>(schema: z.ZodType<T>, value: unknown): T {
   const parsed = schema.safeParse(value);
-  if (!parsed.success) throw new Error(`Not saved: ${fieldProblems(parsed.error)[0]?.message ?? 'the figure is not valid.'}`);
+  if (!parsed.success)
+    throw new Error(`Not saved: ${fieldProblems(parsed.error)[0]?.message ?? 'the figure is not valid.'}`);
   return parsed.data;
 }
 
@@ -52,7 +53,10 @@ function pieceLine(id: string): EditLine<Piece> {
   const line = new EditLine<Piece>({
     name: `${PIECE}${id}`,
     stored: () => ofStored(queryClient.getQueryData<StoredPiece[]>(keys.rack)?.find((p) => p.piece.id === id)),
-    show: ({ value, version }) => queryClient.setQueryData<StoredPiece[]>(keys.rack, (old) => old?.map((p) => (p.piece.id === id ? { piece: value, version } : p))),
+    show: ({ value, version }) =>
+      queryClient.setQueryData<StoredPiece[]>(keys.rack, (old) =>
+        old?.map((p) => (p.piece.id === id ? { piece: value, version } : p)),
+      ),
     check: ({ id: _id, ...fields }) => ({ id, ...checked(pieceFieldsSchema, fields) }),
     save: async (version, { id: _id, ...fields }) => ofStored(await api.changePiece(id, version, fields))!,
     currentIn: ({ current }) => ofStored(current as StoredPiece | undefined),
@@ -83,7 +87,8 @@ function useLine<T>(line: EditLine<T>): RecordEdits<T> {
   const state = useSyncExternalStore(line.subscribe, line.snapshot);
   const canUndo = useSyncExternalStore(line.subscribe, line.canUndo);
   return {
-    state, canUndo,
+    state,
+    canUndo,
     change: (edit) => {
       try {
         line.change(edit);

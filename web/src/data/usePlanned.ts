@@ -32,16 +32,29 @@ export function usePlanned(state: SessionState, rest: Omit<PlanInput, 'board'>, 
   const last = useRef(-Infinity);
   useEffect(() => {
     const { input: before, ...was } = made.current;
-    if (before.board === state.board && before.rack === rest.rack && before.shop === rest.shop && before.species === rest.species && before.saw === rest.saw) {
-      if (Object.entries({ ...state, book }).some(([key, value]) => was[key as keyof typeof was] !== value)) publish({ ...made.current, ...state, book });
+    if (
+      before.board === state.board &&
+      before.rack === rest.rack &&
+      before.shop === rest.shop &&
+      before.species === rest.species &&
+      before.saw === rest.saw
+    ) {
+      if (Object.entries({ ...state, book }).some(([key, value]) => was[key as keyof typeof was] !== value))
+        publish({ ...made.current, ...state, book });
       return;
     }
-    let timer = setTimeout(() => inRender(() => {
-      last.current = performance.now();
-      const input = { ...rest, board: state.board };
-      const plan = makePlan(input);
-      timer = setTimeout(() => inRender(() => publish({ ...state, book, input, plan, findings: checkPlan(plan, input) })));
-    }), Math.max(0, last.current + PLAN_EVERY_MS - performance.now()));
+    let timer = setTimeout(
+      () =>
+        inRender(() => {
+          last.current = performance.now();
+          const input = { ...rest, board: state.board };
+          const plan = makePlan(input);
+          timer = setTimeout(() =>
+            inRender(() => publish({ ...state, book, input, plan, findings: checkPlan(plan, input) })),
+          );
+        }),
+      Math.max(0, last.current + PLAN_EVERY_MS - performance.now()),
+    );
     return () => clearTimeout(timer);
 
     function publish(next: Planned): void {

@@ -23,18 +23,42 @@ export function BoardMiniature({ board, input, scale, oiled = false }: BoardMini
   const bodies = useMemo(() => bodiesOf({ ...input, board }), [board, input]);
   const endTrim = ((bodies[0]?.size[0] ?? board.length) - board.length) / 2;
   return (
-    <svg className={classes.miniature} width={board.length * scale + 2} height={board.width * scale + 2} role="img"
-      aria-label={`Drawing of ${board.name}: ${stripsOf(board).length} strips`}>
+    <svg
+      className={classes.miniature}
+      width={board.length * scale + 2}
+      height={board.width * scale + 2}
+      role="img"
+      aria-label={`Drawing of ${board.name}: ${stripsOf(board).length} strips`}
+    >
       <g transform="translate(1 1)">
-        <clipPath id={clip}><rect width={board.length * scale} height={board.width * scale} /></clipPath>
+        <clipPath id={clip}>
+          <rect width={board.length * scale} height={board.width * scale} />
+        </clipPath>
         <g clipPath={`url(#${clip})`}>
           {stripsOf(board).map((strip, i) => (
-            <Wood key={strip.id} x={-endTrim * scale} y={(tops[i]! - trim) * scale} scale={scale} species={input.species.find((s) => s.code === strip.species)}
-              body={bodies[i]!} stripId={strip.id} side="top" oiled={oiled} />
+            <Wood
+              key={strip.id}
+              x={-endTrim * scale}
+              y={(tops[i]! - trim) * scale}
+              scale={scale}
+              species={input.species.find((s) => s.code === strip.species)}
+              body={bodies[i]!}
+              stripId={strip.id}
+              side="top"
+              oiled={oiled}
+            />
           ))}
-          {tops.slice(1).map((top) => <path key={top} d={`M0 ${(top - trim) * scale}H${board.length * scale}`} className={classes.joint} />)}
+          {tops.slice(1).map((top) => (
+            <path key={top} d={`M0 ${(top - trim) * scale}H${board.length * scale}`} className={classes.joint} />
+          ))}
         </g>
-        <rect width={board.length * scale} height={board.width * scale} fill="none" stroke="var(--line-strong)" strokeDasharray="4 3" />
+        <rect
+          width={board.length * scale}
+          height={board.width * scale}
+          fill="none"
+          stroke="var(--line-strong)"
+          strokeDasharray="4 3"
+        />
       </g>
     </svg>
   );

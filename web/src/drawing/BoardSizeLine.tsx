@@ -8,8 +8,10 @@ const CONSTRUCTION_WORDS = { edge: 'edge grain', face: 'face grain' } as const;
 export function BoardSizeLine({ board }: { board: Board }) {
   return (
     <>
-      <Length mm={board.length} bare /> × <Length mm={board.width} bare /> × <Length mm={board.thickness} />, {CONSTRUCTION_WORDS[board.construction]},{' '}
-      {stripsOf(board).length} {stripsOf(board).length === 1 ? 'strip' : 'strips'}{board.count > 1 && `, ${board.count} boards`}
+      <Length mm={board.length} bare /> × <Length mm={board.width} bare /> × <Length mm={board.thickness} />,{' '}
+      {CONSTRUCTION_WORDS[board.construction]}, {stripsOf(board).length}{' '}
+      {stripsOf(board).length === 1 ? 'strip' : 'strips'}
+      {board.count > 1 && `, ${board.count} boards`}
     </>
   );
 }

@@ -22,8 +22,14 @@ export function DimensionLine({ from, to, mm, tone = 'plain' }: DimensionLinePro
   return (
     <g className={classes.dimension} data-tone={tone}>
       <path d={`M${x1} ${y1}L${x2} ${y2}${slash(from)}${slash(to)}`} />
-      <text x={mx} y={my} dy={across ? -4 : 0} dominantBaseline={across ? 'auto' : 'central'} textAnchor="middle"
-        transform={across ? undefined : `rotate(-90 ${mx} ${my}) translate(0 -8)`}>
+      <text
+        x={mx}
+        y={my}
+        dy={across ? -4 : 0}
+        dominantBaseline={across ? 'auto' : 'central'}
+        textAnchor="middle"
+        transform={across ? undefined : `rotate(-90 ${mx} ${my}) translate(0 -8)`}
+      >
         <LengthTspans mm={mm} bare={false} />
       </text>
     </g>

@@ -26,16 +26,25 @@ export const Ruler = memo(function Ruler({ x, y, length, scale, direction }: Rul
     const at = i * step * scale;
     const depth = i % major === 0 ? DEPTH : i % middle === 0 ? 9 : 5;
     ticks.push(direction === 'across' ? `M${at.toFixed(1)} 0v${-depth}` : `M0 ${at.toFixed(1)}h${-depth}`);
-    if (i % major === 0 && i > 0) numbers.push({ at, text: String(Math.round(display.system === 'metric' ? i * step : (i * step) / MM_PER_INCH)) });
+    if (i % major === 0 && i > 0)
+      numbers.push({ at, text: String(Math.round(display.system === 'metric' ? i * step : (i * step) / MM_PER_INCH)) });
   }
   const end = length * scale;
   return (
     <g transform={`translate(${x} ${y})`} className={classes.ruler} aria-hidden="true">
       <path d={direction === 'across' ? `M0 0h${end}` : `M0 0v${end}`} />
       <path d={ticks.join('')} />
-      {numbers.map(({ at, text }) => (direction === 'across'
-        ? <text key={at} x={at - 3} y={-7} textAnchor="end">{text}</text>
-        : <text key={at} x={-4} y={at - 4} textAnchor="end">{text}</text>))}
+      {numbers.map(({ at, text }) =>
+        direction === 'across' ? (
+          <text key={at} x={at - 3} y={-7} textAnchor="end">
+            {text}
+          </text>
+        ) : (
+          <text key={at} x={-4} y={at - 4} textAnchor="end">
+            {text}
+          </text>
+        ),
+      )}
     </g>
   );
 });

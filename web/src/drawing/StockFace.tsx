@@ -29,19 +29,33 @@ export function StockFace({ piece, species, scale, face, plain = false }: StockF
   const body = useMemo(() => stockBody(piece), [piece]);
   return (
     <g>
-      <clipPath id={clip}><path d={faceOutline(piece, scale)} /></clipPath>
+      <clipPath id={clip}>
+        <path d={faceOutline(piece, scale)} />
+      </clipPath>
       <g clipPath={`url(#${clip})`}>
         <Wood x={0} y={0} scale={scale} species={species} body={body} side={face === 'up' ? 'top' : 'below'} />
       </g>
-      {!plain && piece.defects.filter((d) => d.face === 'through' || d.face === face).map((d) => <DefectMark key={d.id} defect={d} scale={scale} />)}
-      <path d={faceOutline(piece, scale)} className={classes.stockEdge} data-rough={piece.surface === 'rough' || undefined} />
+      {!plain &&
+        piece.defects
+          .filter((d) => d.face === 'through' || d.face === face)
+          .map((d) => <DefectMark key={d.id} defect={d} scale={scale} />)}
+      <path
+        d={faceOutline(piece, scale)}
+        className={classes.stockEdge}
+        data-rough={piece.surface === 'rough' || undefined}
+      />
     </g>
   );
 }
 
 /** A place on a face: hatched when it must be cut out, dashed when it may go underneath, dotted when it does no harm. */
 export function DefectMark({ defect, scale }: { defect: Defect; scale: number }) {
-  const [x, y, w, h] = [defect.from * scale, defect.across * scale, Math.max(2, defect.length * scale), Math.max(2, defect.width * scale)];
+  const [x, y, w, h] = [
+    defect.from * scale,
+    defect.across * scale,
+    Math.max(2, defect.length * scale),
+    Math.max(2, defect.width * scale),
+  ];
   return (
     <g className={classes.defect} data-treatment={defect.treatment} data-kind={defect.kind}>
       <rect x={x} y={y} width={w} height={h} />

@@ -30,7 +30,19 @@ const MOST_DENSITY = 2;
 /**
  * One side of a strip or piece, painted from what it is. Its picture comes a moment later; until then its colour, or while it changes the picture it had.
  */
-export const Wood = memo(function Wood({ x, y, scale, body, stripId = '', species, side, oiled = false, shownWidth, first = false, density }: WoodProps) {
+export const Wood = memo(function Wood({
+  x,
+  y,
+  scale,
+  body,
+  stripId = '',
+  species,
+  side,
+  oiled = false,
+  shownWidth,
+  first = false,
+  density,
+}: WoodProps) {
   const pixels = density ?? Math.min(MOST_DENSITY, window.devicePixelRatio);
   const request = useMemo(() => {
     const made = paintRequest(logSource(body, stripId), species, cutOf(body, side), scale * pixels, oiled, first);
@@ -45,12 +57,37 @@ export const Wood = memo(function Wood({ x, y, scale, body, stripId = '', specie
   const height = shownWidth ?? request.cut.size[1];
   // Most of the time the picture is just what is shown: then it needs no frame of its own, which a drag over many strips can tell.
   if (last && shownWidth === undefined && last.size[0] === width && last.size[1] === height) {
-    return <image x={x} y={y} href={last.url} width={width * scale} height={height * scale} preserveAspectRatio="none" data-wood={request.key} />;
+    return (
+      <image
+        x={x}
+        y={y}
+        href={last.url}
+        width={width * scale}
+        height={height * scale}
+        preserveAspectRatio="none"
+        data-wood={request.key}
+      />
+    );
   }
   return (
-    <svg x={x} y={y} width={Math.max(0, width * scale)} height={Math.max(0, height * scale)} overflow="hidden" aria-hidden="true">
+    <svg
+      x={x}
+      y={y}
+      width={Math.max(0, width * scale)}
+      height={Math.max(0, height * scale)}
+      overflow="hidden"
+      aria-hidden="true"
+    >
       <rect width="100%" height="100%" fill={species?.colour ?? UNKNOWN_COLOUR} />
-      {last && <image href={last.url} width={last.size[0] * scale} height={last.size[1] * scale} preserveAspectRatio="none" data-wood={request.key} />}
+      {last && (
+        <image
+          href={last.url}
+          width={last.size[0] * scale}
+          height={last.size[1] * scale}
+          preserveAspectRatio="none"
+          data-wood={request.key}
+        />
+      )}
     </svg>
   );
 });

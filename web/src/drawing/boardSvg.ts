@@ -35,7 +35,12 @@ export interface BoardSvg {
  * The finished board from above as an SVG file of its own, true to scale: its units are millimetres on paper.
  * @throws Error when a picture of wood cannot be made
  */
-export async function boardSvg(board: Board, plan: Plan, species: readonly Species[], options: BoardSvgOptions): Promise<BoardSvg> {
+export async function boardSvg(
+  board: Board,
+  plan: Plan,
+  species: readonly Species[],
+  options: BoardSvgOptions,
+): Promise<BoardSvg> {
   const { scale, dimensions, stripWidths, display } = options;
   const reached = plan.ladders.width.reached;
   const [w, h] = [board.length * scale, reached * scale];
@@ -48,12 +53,15 @@ export async function boardSvg(board: Board, plan: Plan, species: readonly Speci
   const tops = stripTops(stripsOf(board));
   const n = (mm: number) => Number(mm.toFixed(3));
   const figure = (mm: number) => escapeXml(formatLength(mm, display));
-  const text = (x: number, y: number, said: string, more = '') => `<text x="${n(x)}" y="${n(y)}" ${more}>${said}</text>`;
+  const text = (x: number, y: number, said: string, more = '') =>
+    `<text x="${n(x)}" y="${n(y)}" ${more}>${said}</text>`;
   const strips = stripsOf(board).map((strip, i) => {
     const y = top + (tops[i]! - trim) * scale;
     return `<image href="${pictures[i]!}" x="${n(left - endTrim * scale)}" y="${n(y)}" width="${n(plan.allowances.roughLength * scale)}" height="${n(strip.width * scale)}" preserveAspectRatio="none"/>`;
   });
-  const joints = stripsOf(board).slice(1).map((_, i) => `<path d="M${n(left)} ${n(top + (tops[i + 1]! - trim) * scale)}h${n(w)}"/>`);
+  const joints = stripsOf(board)
+    .slice(1)
+    .map((_, i) => `<path d="M${n(left)} ${n(top + (tops[i + 1]! - trim) * scale)}h${n(w)}"/>`);
   const dimension = (d: string) => `<path d="${d}" fill="none" stroke="#333" stroke-width="0.2"/>`;
   const parts = [
     `<svg xmlns="http://www.w3.org/2000/svg" width="${n(width)}mm" height="${n(height)}mm" viewBox="0 0 ${n(width)} ${n(height)}" font-family="Fira Sans, Helvetica, Arial, sans-serif" font-size="${TEXT_MM}" fill="#222">`,
@@ -62,33 +70,64 @@ export async function boardSvg(board: Board, plan: Plan, species: readonly Speci
     `<clipPath id="board"><rect x="${n(left)}" y="${n(top)}" width="${n(w)}" height="${n(h)}"/></clipPath>`,
     `<g clip-path="url(#board)">${strips.join('')}<g stroke="#2a2018" stroke-width="0.15" stroke-opacity="0.6">${joints.join('')}</g></g>`,
     `<rect data-board="" x="${n(left)}" y="${n(top)}" width="${n(w)}" height="${n(h)}" fill="none" stroke="#222" stroke-width="0.25"/>`,
-    ...(dimensions ? [
-      dimension(`M${n(left)} ${n(top - 6)}h${n(w)}M${n(left)} ${n(top - 8)}v6M${n(left + w)} ${n(top - 8)}v6`), text(left + w / 2, top - 7.5, figure(board.length), 'text-anchor="middle"'),
-      dimension(`M${n(left - 18)} ${n(top)}v${n(h)}M${n(left - 20)} ${n(top)}h6M${n(left - 20)} ${n(top + h)}h6`),
-      text(left - 19.5, top + h / 2, figure(reached), `text-anchor="middle" transform="rotate(-90 ${n(left - 19.5)} ${n(top + h / 2)})"`),
-    ] : []),
-    ...(stripWidths ? plan.strips.map((s, i) => {
-      const y = top + Math.max(0, (tops[i]! - trim) * scale) + (s.finished.width * scale) / 2;
-      return s.finished.width * scale < TEXT_MM ? '' : text(left - 2, y + TEXT_MM * 0.35, figure(s.finished.width), 'text-anchor="end"');
-    }) : []),
-    text(left, top + h + 6, `${escapeXml(board.name)}, ${figure(board.length)} × ${figure(reached)} × ${figure(plan.ladders.thickness.reached)}, scale 1:${Number((1 / scale).toFixed(2))}`),
+    ...(dimensions
+      ? [
+          dimension(`M${n(left)} ${n(top - 6)}h${n(w)}M${n(left)} ${n(top - 8)}v6M${n(left + w)} ${n(top - 8)}v6`),
+          text(left + w / 2, top - 7.5, figure(board.length), 'text-anchor="middle"'),
+          dimension(`M${n(left - 18)} ${n(top)}v${n(h)}M${n(left - 20)} ${n(top)}h6M${n(left - 20)} ${n(top + h)}h6`),
+          text(
+            left - 19.5,
+            top + h / 2,
+            figure(reached),
+            `text-anchor="middle" transform="rotate(-90 ${n(left - 19.5)} ${n(top + h / 2)})"`,
+          ),
+        ]
+      : []),
+    ...(stripWidths
+      ? plan.strips.map((s, i) => {
+          const y = top + Math.max(0, (tops[i]! - trim) * scale) + (s.finished.width * scale) / 2;
+          return s.finished.width * scale < TEXT_MM
+            ? ''
+            : text(left - 2, y + TEXT_MM * 0.35, figure(s.finished.width), 'text-anchor="end"');
+        })
+      : []),
+    text(
+      left,
+      top + h + 6,
+      `${escapeXml(board.name)}, ${figure(board.length)} × ${figure(reached)} × ${figure(plan.ladders.thickness.reached)}, scale 1:${Number((1 / scale).toFixed(2))}`,
+    ),
     '</svg>',
   ];
   return { text: parts.join('\n'), width, height };
 }
 
 /** The strips' faces as PNG data, fine enough for paper. */
-async function stripPictures(board: Board, plan: Plan, species: readonly Species[], { scale, oiled }: BoardSvgOptions): Promise<string[]> {
+async function stripPictures(
+  board: Board,
+  plan: Plan,
+  species: readonly Species[],
+  { scale, oiled }: BoardSvgOptions,
+): Promise<string[]> {
   const pixels = Math.min(MOST_PX_PER_BOARD_MM, PICTURE_PX_PER_MM * scale);
-  const requests = stripsOf(board).map((strip, i) => paintRequest(logSource(plan.bodies[i]!, strip.id), species.find((s) => s.code === strip.species), cutOf(plan.bodies[i]!, 'top'), pixels, oiled));
+  const requests = stripsOf(board).map((strip, i) =>
+    paintRequest(
+      logSource(plan.bodies[i]!, strip.id),
+      species.find((s) => s.code === strip.species),
+      cutOf(plan.bodies[i]!, 'top'),
+      pixels,
+      oiled,
+    ),
+  );
   const release = requests.map((request) => woodPictures.use(request, () => {}));
   try {
     await woodPictures.allPainted();
-    return await Promise.all(requests.map(async ({ key }) => {
-      const blob = woodPictures.blob(key);
-      if (!blob) throw new Error('The wood could not be painted; try again.');
-      return asPng(await createImageBitmap(blob));
-    }));
+    return await Promise.all(
+      requests.map(async ({ key }) => {
+        const blob = woodPictures.blob(key);
+        if (!blob) throw new Error('The wood could not be painted; try again.');
+        return asPng(await createImageBitmap(blob));
+      }),
+    );
   } finally {
     for (const letGo of release) letGo();
   }
@@ -111,7 +150,15 @@ export async function svgAsPng({ text, width, height }: BoardSvg, pxPerMm: numbe
     const canvas = document.createElement('canvas');
     [canvas.width, canvas.height] = [Math.round(width * pxPerMm), Math.round(height * pxPerMm)];
     canvas.getContext('2d')!.drawImage(image, 0, 0, canvas.width, canvas.height);
-    return await new Promise((resolve, reject) => canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('The picture is too large for this browser; choose a smaller scale.'))), 'image/png'));
+    return await new Promise((resolve, reject) =>
+      canvas.toBlob(
+        (blob) =>
+          blob
+            ? resolve(blob)
+            : reject(new Error('The picture is too large for this browser; choose a smaller scale.')),
+        'image/png',
+      ),
+    );
   } finally {
     URL.revokeObjectURL(url);
   }

@@ -16,14 +16,33 @@ import { AS_IT_LIES, flatRecipe, type Strip } from '#core/board/recipe.ts';
 const beech = HANDBOOK_SPECIES.find((s) => s.code === 'beech-european')!;
 const shapes = fc.record({ turned: fc.boolean(), endForEnd: fc.boolean(), rolled: fc.boolean() });
 const MM = 1;
-const paint = (body: StripBody, side: Side, scale = MM, oiled = false) => paintWood(logOf(logSource(body, 's1'), beech), cutOf(body, side), scale, oiled);
-const pixel = ({ width, rgb }: ReturnType<typeof paint>, x: number, y: number) => [...rgb.subarray(3 * (y * width + x), 3 * (y * width + x) + 3)];
+const paint = (body: StripBody, side: Side, scale = MM, oiled = false) =>
+  paintWood(logOf(logSource(body, 's1'), beech), cutOf(body, side), scale, oiled);
+const pixel = ({ width, rgb }: ReturnType<typeof paint>, x: number, y: number) => [
+  ...rgb.subarray(3 * (y * width + x), 3 * (y * width + x) + 3),
+];
 const mean = ({ rgb }: ReturnType<typeof paint>) => rgb.reduce((sum, v) => sum + v, 0) / rgb.length;
 
 describe('wood', () => {
-  const piece = plainPiece({ species: 'beech-european', length: 600, width: 120, thickness: 30, defects: [{ id: 'k', kind: 'knot', face: 'through', from: 200, across: 40, length: 60, width: 40, treatment: 'harmless' }] });
+  const piece = plainPiece({
+    species: 'beech-european',
+    length: 600,
+    width: 120,
+    thickness: 30,
+    defects: [
+      { id: 'k', kind: 'knot', face: 'through', from: 200, across: 40, length: 60, width: 40, treatment: 'harmless' },
+    ],
+  });
   const bodyOf = (change: Partial<Strip>, construction: 'edge' | 'face' = 'face') => {
-    const board = plainBoard({ construction, length: 300, width: 60, recipe: flatRecipe([{ id: 's1', species: 'beech-european', width: construction === 'face' ? 70 : 25, ...AS_IT_LIES, ...change }]), thickness: 22 });
+    const board = plainBoard({
+      construction,
+      length: 300,
+      width: 60,
+      recipe: flatRecipe([
+        { id: 's1', species: 'beech-european', width: construction === 'face' ? 70 : 25, ...AS_IT_LIES, ...change },
+      ]),
+      thickness: 22,
+    });
     return bodiesOf({ board, rack: [{ ...piece, defects: [] }], shop: DEFAULT_SHOP, species: HANDBOOK_SPECIES })[0]!;
   };
 
@@ -48,14 +67,23 @@ describe('wood', () => {
     expect(difference).toBeLessThan(40);
   });
 
-  it('goes on across strips of one piece: the face of a strip is the piece\'s own', () => {
+  it("goes on across strips of one piece: the face of a strip is the piece's own", () => {
     const body = stockBody(piece);
     const whole = cutOf(body, 'top');
-    const part: typeof whole = { ...whole, corner: [whole.corner[0] + 100, whole.corner[1] + 20, whole.corner[2]], size: [200, 40] };
+    const part: typeof whole = {
+      ...whole,
+      corner: [whole.corner[0] + 100, whole.corner[1] + 20, whole.corner[2]],
+      size: [200, 40],
+    };
     const log = logOf(logSource(body, ''), beech);
     const [all, some] = [paintWood(log, whole, MM, false), paintWood(log, part, MM, false)];
     // Slow changes are worked out every few pixels, so a part may differ by a shade.
-    for (const [x, y] of [[10, 10], [60, 30], [150, 5], [190, 38]] as const) {
+    for (const [x, y] of [
+      [10, 10],
+      [60, 30],
+      [150, 5],
+      [190, 38],
+    ] as const) {
       pixel(some, x, y).forEach((v, k) => expect(Math.abs(v - pixel(all, x + 100, y + 20)[k]!)).toBeLessThan(14));
     }
   });
@@ -68,14 +96,24 @@ describe('wood', () => {
   });
 
   it('a strip has the same box of wood however it is turned, and half turns twice bring it back', () => {
-    fc.assert(fc.property(shapes, fc.constantFrom<'edge' | 'face'>('edge', 'face'), (change, construction) => {
-      const body = bodyOf(change, construction);
-      const corners = (b: StripBody) => [0, 1, 2, 3, 4, 5, 6, 7].map((i) => inPiece(b, [i & 1 ? b.size[0] : 0, i & 2 ? b.size[1] : 0, i & 4 ? b.size[2] : 0]).map((v) => Math.round(v * 1e6) / 1e6).join()).sort();
-      expect(corners(body)).toEqual(corners(bodyOf({ rolled: change.rolled }, construction)));
-      const [a, c, u] = [body.along, body.across, body.up];
-      const turn = a[0] * (c[1] * u[2] - c[2] * u[1]) - a[1] * (c[0] * u[2] - c[2] * u[0]) + a[2] * (c[0] * u[1] - c[1] * u[0]);
-      expect(turn).toBe(1);
-    }));
+    fc.assert(
+      fc.property(shapes, fc.constantFrom<'edge' | 'face'>('edge', 'face'), (change, construction) => {
+        const body = bodyOf(change, construction);
+        const corners = (b: StripBody) =>
+          [0, 1, 2, 3, 4, 5, 6, 7]
+            .map((i) =>
+              inPiece(b, [i & 1 ? b.size[0] : 0, i & 2 ? b.size[1] : 0, i & 4 ? b.size[2] : 0])
+                .map((v) => Math.round(v * 1e6) / 1e6)
+                .join(),
+            )
+            .sort();
+        expect(corners(body)).toEqual(corners(bodyOf({ rolled: change.rolled }, construction)));
+        const [a, c, u] = [body.along, body.across, body.up];
+        const turn =
+          a[0] * (c[1] * u[2] - c[2] * u[1]) - a[1] * (c[0] * u[2] - c[2] * u[0]) + a[2] * (c[0] * u[1] - c[1] * u[0]);
+        expect(turn).toBe(1);
+      }),
+    );
     const [plain, over] = [bodyOf({}), bodyOf({ turned: true })];
     expect(cutOf(over, 'top').corner[2]).toBeCloseTo(cutOf(plain, 'under').corner[2], 9);
     expect(paint(over, 'top').rgb).toEqual(paint(plain, 'under').rgb);
@@ -84,19 +122,26 @@ describe('wood', () => {
   it('is written as a bitmap that says its own size', () => {
     const file = bitmapFile({ width: 3, height: 2, rgb: Uint8Array.from({ length: 18 }, (_, i) => i) });
     const view = new DataView(file.buffer);
-    expect([String.fromCharCode(file[0]!, file[1]!), view.getUint32(2, true), view.getInt32(18, true), view.getInt32(22, true)]).toEqual(['BM', 54 + 2 * 12, 3, -2]);
+    expect([
+      String.fromCharCode(file[0]!, file[1]!),
+      view.getUint32(2, true),
+      view.getInt32(18, true),
+      view.getInt32(22, true),
+    ]).toEqual(['BM', 54 + 2 * 12, 3, -2]);
     expect([...file.subarray(54, 60)]).toEqual([2, 1, 0, 5, 4, 3]);
   });
 });
 
 describe('scale', () => {
   it('fits both ways and never passes what is allowed', () => {
-    fc.assert(fc.property(fc.integer({ min: 50, max: 3000 }), fc.integer({ min: 30, max: 1500 }), (length, width) => {
-      const scale = fitScale([length, width], [800, 400], 2);
-      expect(length * scale).toBeLessThanOrEqual(800 + 1e-9);
-      expect(width * scale).toBeLessThanOrEqual(400 + 1e-9);
-      expect(scale).toBeLessThanOrEqual(2);
-    }));
+    fc.assert(
+      fc.property(fc.integer({ min: 50, max: 3000 }), fc.integer({ min: 30, max: 1500 }), (length, width) => {
+        const scale = fitScale([length, width], [800, 400], 2);
+        expect(length * scale).toBeLessThanOrEqual(800 + 1e-9);
+        expect(width * scale).toBeLessThanOrEqual(400 + 1e-9);
+        expect(scale).toBeLessThanOrEqual(2);
+      }),
+    );
   });
 
   it('is said in words: 96 pixels to the inch is full size', () => {

@@ -20,9 +20,19 @@ export function scaleWords(scale: number): string {
 
 /** Ruler graduation for a scale: distance of the smallest ticks in mm, and every how many of them a longer one and a number come. */
 export function graduation(scale: number, { system }: LengthDisplay): { step: number; middle: number; major: number } {
-  const options = system === 'metric'
-    ? [{ step: 1, middle: 5, major: 10 }, { step: 5, middle: 2, major: 10 }, { step: 10, middle: 5, major: 10 }, { step: 50, middle: 2, major: 10 }]
-    : [{ step: MM_PER_INCH / 8, middle: 4, major: 8 }, { step: MM_PER_INCH / 4, middle: 2, major: 4 }, { step: MM_PER_INCH / 2, middle: 2, major: 4 },
-        { step: MM_PER_INCH, middle: 6, major: 12 }];
+  const options =
+    system === 'metric'
+      ? [
+          { step: 1, middle: 5, major: 10 },
+          { step: 5, middle: 2, major: 10 },
+          { step: 10, middle: 5, major: 10 },
+          { step: 50, middle: 2, major: 10 },
+        ]
+      : [
+          { step: MM_PER_INCH / 8, middle: 4, major: 8 },
+          { step: MM_PER_INCH / 4, middle: 2, major: 4 },
+          { step: MM_PER_INCH / 2, middle: 2, major: 4 },
+          { step: MM_PER_INCH, middle: 6, major: 12 },
+        ];
   return options.find((o) => o.step * scale >= 3.2 && o.step * o.major * scale >= 26) ?? options.at(-1)!;
 }

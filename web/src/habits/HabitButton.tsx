@@ -23,17 +23,47 @@ export function HabitButton({ habit }: { habit: keyof Habits }) {
     if (toShop) shop.change((s) => ({ ...s, habits: { ...s.habits, [habit]: mm } }));
     else session.edit((b) => ({ ...b, differs: { ...b.differs, habits: { ...b.differs.habits, [habit]: mm } } }));
   };
-  const drop = () => session.edit((b) => ({ ...b, differs: { ...b.differs, habits: Object.fromEntries(Object.entries(b.differs.habits).filter(([key]) => key !== habit)) } }));
+  const drop = () =>
+    session.edit((b) => ({
+      ...b,
+      differs: {
+        ...b.differs,
+        habits: Object.fromEntries(Object.entries(b.differs.habits).filter(([key]) => key !== habit)),
+      },
+    }));
   return (
     <Popover width={290} position="bottom-start" withArrow shadow="md" trapFocus>
       <Popover.Target>
-        <button type="button" className={classes.chip}>{HABIT_WORDS[habit]} <b><Length mm={plan.shop.habits[habit]} /></b>{own && ' (this board)'}</button>
+        <button type="button" className={classes.chip}>
+          {HABIT_WORDS[habit]}{' '}
+          <b>
+            <Length mm={plan.shop.habits[habit]} />
+          </b>
+          {own && ' (this board)'}
+        </button>
       </Popover.Target>
       <Popover.Dropdown className={classes.panel}>
         <Stack gap={8}>
-          <LengthInput field={HABIT_WORDS[habit]} mm={plan.shop.habits[habit]} schema={shopSchema.shape.habits.shape[habit]} onCommit={commit} />
-          {ofBoard(habit) ? <Checkbox label="For the shop: every board follows" checked={forShop} onChange={(e) => setForShop(e.currentTarget.checked)} /> : <p>Stock is shared by all boards: this is the shop&apos;s figure.</p>}
-          {own && <Button size="xs" variant="default" onClick={drop}>As in the shop again</Button>}
+          <LengthInput
+            field={HABIT_WORDS[habit]}
+            mm={plan.shop.habits[habit]}
+            schema={shopSchema.shape.habits.shape[habit]}
+            onCommit={commit}
+          />
+          {ofBoard(habit) ? (
+            <Checkbox
+              label="For the shop: every board follows"
+              checked={forShop}
+              onChange={(e) => setForShop(e.currentTarget.checked)}
+            />
+          ) : (
+            <p>Stock is shared by all boards: this is the shop&apos;s figure.</p>
+          )}
+          {own && (
+            <Button size="xs" variant="default" onClick={drop}>
+              As in the shop again
+            </Button>
+          )}
         </Stack>
       </Popover.Dropdown>
     </Popover>
@@ -51,20 +81,44 @@ export function SchoolButton({ question }: { question: QuestionId }) {
     if (forShop) {
       shop.change((s) => ({ ...s, schools: { ...s.schools, [question]: id } }));
       if (own) drop();
-    } else session.edit((b) => ({ ...b, differs: { ...b.differs, schools: { ...b.differs.schools, [question]: id } } }));
+    } else
+      session.edit((b) => ({ ...b, differs: { ...b.differs, schools: { ...b.differs.schools, [question]: id } } }));
   };
-  const drop = () => session.edit((b) => ({ ...b, differs: { ...b.differs, schools: Object.fromEntries(Object.entries(b.differs.schools).filter(([key]) => key !== question)) } }));
+  const drop = () =>
+    session.edit((b) => ({
+      ...b,
+      differs: {
+        ...b.differs,
+        schools: Object.fromEntries(Object.entries(b.differs.schools).filter(([key]) => key !== question)),
+      },
+    }));
   return (
     <Popover width={360} position="bottom-start" withArrow shadow="md" trapFocus>
       <Popover.Target>
-        <button type="button" className={classes.chip}>{asks}: <b>{schoolOf(plan.shop.schools, question).name}</b>{own && ' (this board)'}</button>
+        <button type="button" className={classes.chip}>
+          {asks}: <b>{schoolOf(plan.shop.schools, question).name}</b>
+          {own && ' (this board)'}
+        </button>
       </Popover.Target>
       <Popover.Dropdown className={classes.panel}>
         <Radio.Group label={asks} value={plan.shop.schools[question]} onChange={choose}>
-          <Stack gap={6} mt={6}>{schools.map((s) => <Radio key={s.id} value={s.id} label={s.name} description={s.why} />)}</Stack>
+          <Stack gap={6} mt={6}>
+            {schools.map((s) => (
+              <Radio key={s.id} value={s.id} label={s.name} description={s.why} />
+            ))}
+          </Stack>
         </Radio.Group>
-        <Checkbox mt={10} label="For the shop: every board follows" checked={forShop} onChange={(e) => setForShop(e.currentTarget.checked)} />
-        {own && <Button mt={8} size="xs" variant="default" onClick={drop}>As in the shop again</Button>}
+        <Checkbox
+          mt={10}
+          label="For the shop: every board follows"
+          checked={forShop}
+          onChange={(e) => setForShop(e.currentTarget.checked)}
+        />
+        {own && (
+          <Button mt={8} size="xs" variant="default" onClick={drop}>
+            As in the shop again
+          </Button>
+        )}
       </Popover.Dropdown>
     </Popover>
   );

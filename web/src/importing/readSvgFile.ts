@@ -3,7 +3,11 @@ import type { SvgRequest } from './svgWorker.ts';
 
 /** Reads the drawing in an SVG file, in a worker. Never rejects: what is wrong comes back as a sentence. */
 export async function readSvgFile(file: File): Promise<ReadSvg> {
-  if (file.size > GREATEST_SVG_BYTES) return { ok: false, problem: `${file.name} is ${Math.round(file.size / 1e6)} MB; at most ${GREATEST_SVG_BYTES / 1e6} MB are read. Simplify the drawing first.` };
+  if (file.size > GREATEST_SVG_BYTES)
+    return {
+      ok: false,
+      problem: `${file.name} is ${Math.round(file.size / 1e6)} MB; at most ${GREATEST_SVG_BYTES / 1e6} MB are read. Simplify the drawing first.`,
+    };
   let text: string;
   try {
     text = await file.text();
@@ -17,7 +21,9 @@ export async function readSvgFile(file: File): Promise<ReadSvg> {
       resolve(answer);
     };
     worker.addEventListener('message', (event: MessageEvent<ReadSvg>) => done(event.data));
-    worker.addEventListener('error', () => done({ ok: false, problem: `${file.name} could not be read as a drawing.` }));
+    worker.addEventListener('error', () =>
+      done({ ok: false, problem: `${file.name} could not be read as a drawing.` }),
+    );
     worker.postMessage({ text, name: file.name.replace(/\.svg$/i, '') } satisfies SvgRequest);
   });
 }

@@ -5,20 +5,45 @@ import { offeredWidths, shelfSections } from './layout/offers.ts';
 import { marksOf, nextMark } from './rack/nextMark.ts';
 import { AS_IT_LIES } from '#core/board/recipe.ts';
 
-const section = (change: Partial<Section>): Section => ({ pieceId: 'p', mark: 'P', species: 'pear', rings: 'flat', width: 30, count: 2, resawn: false, tooThinBy: 0, ...change });
+const section = (change: Partial<Section>): Section => ({
+  pieceId: 'p',
+  mark: 'P',
+  species: 'pear',
+  rings: 'flat',
+  width: 30,
+  count: 2,
+  resawn: false,
+  tooThinBy: 0,
+  ...change,
+});
 
 describe('the shelf', () => {
   it('puts equal sections of several pieces together, those thick enough first, widest first', () => {
     const shelf = shelfSections([
-      section({ mark: 'P1' }), section({ mark: 'P2', count: 3 }), section({ width: 50, tooThinBy: 2 }), section({ width: 20 }), section({ species: 'beech-european', width: 10 }),
+      section({ mark: 'P1' }),
+      section({ mark: 'P2', count: 3 }),
+      section({ width: 50, tooThinBy: 2 }),
+      section({ width: 20 }),
+      section({ species: 'beech-european', width: 10 }),
     ]);
     expect(shelf.map((s) => [s.species, s.width, s.count, s.pieces.map((p) => p.mark).join()])).toEqual([
-      ['beech-european', 10, 2, 'P'], ['pear', 30, 5, 'P1,P2'], ['pear', 20, 2, 'P'], ['pear', 50, 2, 'P'],
+      ['beech-european', 10, 2, 'P'],
+      ['pear', 30, 5, 'P1,P2'],
+      ['pear', 20, 2, 'P'],
+      ['pear', 50, 2, 'P'],
     ]);
   });
 
   it('offers each width of a species once, narrowest first', () => {
-    expect(offeredWidths([section({}), section({}), section({ width: 12 }), section({ species: 'birch-european', width: 99 })], 'pear')).toEqual([{ width: 12, resawn: false }, { width: 30, resawn: false }]);
+    expect(
+      offeredWidths(
+        [section({}), section({}), section({ width: 12 }), section({ species: 'birch-european', width: 99 })],
+        'pear',
+      ),
+    ).toEqual([
+      { width: 12, resawn: false },
+      { width: 30, resawn: false },
+    ]);
   });
 });
 
@@ -37,11 +62,20 @@ it('strips are picked up alone, one more, or all between, and laid down again', 
 
 it('the strip in hand is the chosen one, else the first', () => {
   const strips = ['a', 'b'].map((id) => ({ id, species: 'pear', width: 10, ...AS_IT_LIES }));
-  expect([inHandIndex(strips, 'b'), inHandIndex(strips, 'gone'), inHandIndex(strips, null), inHandIndex([], 'b')]).toEqual([1, 0, 0, -1]);
+  expect([
+    inHandIndex(strips, 'b'),
+    inHandIndex(strips, 'gone'),
+    inHandIndex(strips, null),
+    inHandIndex([], 'b'),
+  ]).toEqual([1, 0, 0, -1]);
 });
 
 it.each([
-  ['B3', ['B3', 'b4'], 'B5'], ['B3', [], 'B3'], ['slat', ['slat1'], 'slat2'], ['N1', ['N1', 'N2', 'N3'], 'N4'], ['', ['1'], '2'],
+  ['B3', ['B3', 'b4'], 'B5'],
+  ['B3', [], 'B3'],
+  ['slat', ['slat1'], 'slat2'],
+  ['N1', ['N1', 'N2', 'N3'], 'N4'],
+  ['', ['1'], '2'],
 ])('the next mark like %j beside %j is %s', (like, marks, next) => {
   expect(nextMark(like, marksOf(marks.map((mark) => ({ piece: { mark } }))))).toBe(next);
 });

@@ -8,7 +8,9 @@ export function NoStrips() {
     <div className={classes.empty}>
       <h2>No plan yet</h2>
       <p>A plan begins with strips. Lay some out, and everything here is computed at once.</p>
-      <Button component={Link} to="../layout" relative="path">Lay out strips</Button>
+      <Button component={Link} to="../layout" relative="path">
+        Lay out strips
+      </Button>
     </div>
   );
 }

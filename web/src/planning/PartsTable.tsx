@@ -7,7 +7,8 @@ import classes from './PartsTable.module.css';
 
 /** The cut list: each kind of strip with its sizes off the saw and ready for glue, and the pieces it comes from. */
 const METHOD_WORDS = {
-  'first-fit': 'Pieces are chosen by first fit: offcuts before planks, the first that gives the strip. Cuts finds better ones and proves how good they are.',
+  'first-fit':
+    'Pieces are chosen by first fit: offcuts before planks, the first that gives the strip. Cuts finds better ones and proves how good they are.',
   improved: 'Pieces are chosen for the least value of wood; Cuts says how good the choice is. Nothing is promised yet.',
   kept: 'This wood is promised to the board.',
 };
@@ -22,7 +23,16 @@ export function PartsTable() {
       <div className={classes.scroll} tabIndex={0} role="region" aria-label="Cut list, scrolls sideways">
         <Table className={classes.table} verticalSpacing={4} horizontalSpacing={8}>
           <caption className={classes.caption}>Cut list. Sizes as length × width in the panel × thickness.</caption>
-          <thead><tr><th>Strips</th><th>Species</th><th>Count</th><th>Rough</th><th>Ready for glue</th><th>From</th></tr></thead>
+          <thead>
+            <tr>
+              <th>Strips</th>
+              <th>Species</th>
+              <th>Count</th>
+              <th>Rough</th>
+              <th>Ready for glue</th>
+              <th>From</th>
+            </tr>
+          </thead>
           <tbody>
             {cutList(strips, plan.allowances, cutting).map(({ strips: alike, marks, length, count, spares }) => {
               const { rough, milled, species } = alike[0]!;
@@ -30,9 +40,16 @@ export function PartsTable() {
                 <tr key={`${alike[0]!.id} ${length}`}>
                   <td>{listNumbers(alike.map((s) => s.number))}</td>
                   <td>{input.species.find((s) => s.code === species)?.name ?? species}</td>
-                  <td>{count}{spares > 0 && ` + ${spares} spare`}</td>
-                  <td><SizeText size={{ ...rough, length }} /></td>
-                  <td><SizeText size={{ ...milled, length }} /></td>
+                  <td>
+                    {count}
+                    {spares > 0 && ` + ${spares} spare`}
+                  </td>
+                  <td>
+                    <SizeText size={{ ...rough, length }} />
+                  </td>
+                  <td>
+                    <SizeText size={{ ...milled, length }} />
+                  </td>
                   <td>{marks.length > 0 ? marks.join(', ') : <b className={classes.missing}>missing</b>}</td>
                 </tr>
               );
@@ -42,12 +59,29 @@ export function PartsTable() {
       </div>
       <p className={classes.note}>
         {METHOD_WORDS[plan.cutting.method]}
-        {kept.length > 0 && <> Left in length: {kept.map((l, i) => <span key={`${l.pieceId}/${l.unit}/${l.from}`}>{i > 0 && ', '}{markOf(l.pieceId)} <Length mm={l.length} /></span>)}.</>}
+        {kept.length > 0 && (
+          <>
+            {' '}
+            Left in length:{' '}
+            {kept.map((l, i) => (
+              <span key={`${l.pieceId}/${l.unit}/${l.from}`}>
+                {i > 0 && ', '}
+                {markOf(l.pieceId)} <Length mm={l.length} />
+              </span>
+            ))}
+            .
+          </>
+        )}
       </p>
     </>
   );
 }
 
 function SizeText({ size }: { size: PlannedStrip['rough'] }) {
-  return <><Length mm={size.length} rounding="up" bare /> × <Length mm={size.width} rounding="up" bare /> × <Length mm={size.thickness} rounding="up" bare /></>;
+  return (
+    <>
+      <Length mm={size.length} rounding="up" bare /> × <Length mm={size.width} rounding="up" bare /> ×{' '}
+      <Length mm={size.thickness} rounding="up" bare />
+    </>
+  );
 }

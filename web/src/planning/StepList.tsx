@@ -28,26 +28,78 @@ export function StepList({ operations, forPaper = false, findings = [] }: StepLi
           <li key={op.number}>
             <h3>
               {forPaper && <span className={classes.box} aria-hidden="true" />}
-              <span className={classes.number}>{op.number}</span> <span className={classes.title}><Say phrase={op.title} /></span>
-              <span className={classes.takes}>{op.machine && `${op.machine}, `}{durationWords(op.minutes)}{op.repeats > 1 && ` × ${op.repeats}`}</span>
+              <span className={classes.number}>{op.number}</span>{' '}
+              <span className={classes.title}>
+                <Say phrase={op.title} />
+              </span>
+              <span className={classes.takes}>
+                {op.machine && `${op.machine}, `}
+                {durationWords(op.minutes)}
+                {op.repeats > 1 && ` × ${op.repeats}`}
+              </span>
             </h3>
-            {forPaper ? here.map((f, i) => <p key={i} className={classes.caution}>⚠ <Say phrase={f.what} />{f.accepted && <> Gone on with: {f.accepted}</>}</p>) : <FindingCards findings={here} />}
+            {forPaper ? (
+              here.map((f, i) => (
+                <p key={i} className={classes.caution}>
+                  ⚠ <Say phrase={f.what} />
+                  {f.accepted && <> Gone on with: {f.accepted}</>}
+                </p>
+              ))
+            ) : (
+              <FindingCards findings={here} />
+            )}
             {op.settings.length > 0 && (
               <p className={classes.settings}>
-                {op.settings.map((s, i) => <span key={i}>{s.label} <b><Length mm={s.value.mm} rounding={s.value.rounding} /></b></span>)}
+                {op.settings.map((s, i) => (
+                  <span key={i}>
+                    {s.label}{' '}
+                    <b>
+                      <Length mm={s.value.mm} rounding={s.value.rounding} />
+                    </b>
+                  </span>
+                ))}
               </p>
             )}
             {op.parts.length > 0 && <PartLines operation={op} />}
-            <ul>{op.lines.map((line, i) => <li key={i}><Say phrase={line} /></li>)}</ul>
-            {op.waitMinutes !== null && <p className={classes.wait}>Then {durationWords(op.waitMinutes)} for {op.waitFor ?? 'the next step'}.</p>}
-            {forPaper ? op.cautions.map((c, i) => <p key={i} className={classes.caution}>⚠ <Say phrase={c} /></p>) : (
+            <ul>
+              {op.lines.map((line, i) => (
+                <li key={i}>
+                  <Say phrase={line} />
+                </li>
+              ))}
+            </ul>
+            {op.waitMinutes !== null && (
+              <p className={classes.wait}>
+                Then {durationWords(op.waitMinutes)} for {op.waitFor ?? 'the next step'}.
+              </p>
+            )}
+            {forPaper ? (
+              op.cautions.map((c, i) => (
+                <p key={i} className={classes.caution}>
+                  ⚠ <Say phrase={c} />
+                </p>
+              ))
+            ) : (
               <>
-                {(op.habit ?? op.school) && <p className={classes.habits}>{op.school && <SchoolButton question={op.school} />} {op.habit && <HabitButton habit={op.habit} />}</p>}
+                {(op.habit ?? op.school) && (
+                  <p className={classes.habits}>
+                    {op.school && <SchoolButton question={op.school} />} {op.habit && <HabitButton habit={op.habit} />}
+                  </p>
+                )}
                 <details>
-                  <summary>Why{op.ways.length > 0 && ', other ways'}{op.cautions.length > 0 && ', and what can hurt'}</summary>
-                  <p><Say phrase={op.why} /></p>
+                  <summary>
+                    Why{op.ways.length > 0 && ', other ways'}
+                    {op.cautions.length > 0 && ', and what can hurt'}
+                  </summary>
+                  <p>
+                    <Say phrase={op.why} />
+                  </p>
                   {op.ways.length > 0 && <WaysTable ways={op.ways} taken={op.machine} />}
-                  {op.cautions.map((c, i) => <p key={i} className={classes.caution}>⚠ <Say phrase={c} /></p>)}
+                  {op.cautions.map((c, i) => (
+                    <p key={i} className={classes.caution}>
+                      ⚠ <Say phrase={c} />
+                    </p>
+                  ))}
                 </details>
               </>
             )}
@@ -63,8 +115,13 @@ function PartLines({ operation }: { operation: Operation }) {
     <ul className={classes.parts} aria-label="Before and after">
       {operation.parts.map((part) => (
         <li key={`${part.part}${part.before}`}>
-          <b>{part.part}</b> {part.dimension} <Length mm={part.before} /> → <b><Length mm={part.after} rounding="up" /></b>
-          {part.passes !== null && <span>{part.passes === 1 ? '1 pass' : `${part.passes} passes, last one light`}</span>}
+          <b>{part.part}</b> {part.dimension} <Length mm={part.before} /> →{' '}
+          <b>
+            <Length mm={part.after} rounding="up" />
+          </b>
+          {part.passes !== null && (
+            <span>{part.passes === 1 ? '1 pass' : `${part.passes} passes, last one light`}</span>
+          )}
         </li>
       ))}
     </ul>

@@ -17,7 +17,15 @@ export function WaysTable({ ways, taken, onChoose }: WaysTableProps) {
   return (
     <div className={classes.scroll}>
       <table className={classes.ways}>
-        <thead><tr><th>Way</th><th>Hands-on</th><th>Passes</th><th>Takes more</th><th>Here</th></tr></thead>
+        <thead>
+          <tr>
+            <th>Way</th>
+            <th>Hands-on</th>
+            <th>Passes</th>
+            <th>Takes more</th>
+            <th>Here</th>
+          </tr>
+        </thead>
         <tbody>
           {ways.map((way) => (
             <tr key={way.id} data-taken={way.name === taken || undefined}>
@@ -26,9 +34,22 @@ export function WaysTable({ ways, taken, onChoose }: WaysTableProps) {
               <td>{way.passes ?? '–'}</td>
               <td>{way.extra > 0 ? <Length mm={way.extra} /> : '–'}</td>
               <td>
-                {way.name === taken ? 'taken' : way.cannot ? <Say phrase={way.cannot} />
-                  : !way.owned ? <>not in the shop{now && way.minutes < now.minutes - 1 && `; would save ${durationWords(now.minutes - way.minutes)}`}</>
-                    : onChoose ? <button type="button" onClick={() => onChoose(way.id)}>Take this</button> : 'possible'}
+                {way.name === taken ? (
+                  'taken'
+                ) : way.cannot ? (
+                  <Say phrase={way.cannot} />
+                ) : !way.owned ? (
+                  <>
+                    not in the shop
+                    {now && way.minutes < now.minutes - 1 && `; would save ${durationWords(now.minutes - way.minutes)}`}
+                  </>
+                ) : onChoose ? (
+                  <button type="button" onClick={() => onChoose(way.id)}>
+                    Take this
+                  </button>
+                ) : (
+                  'possible'
+                )}
               </td>
             </tr>
           ))}

@@ -23,19 +23,22 @@ export function useProposing<K extends ProposeAnswer['kind']>(kind: K): Proposin
     end();
     setRunning(false);
   }, [end]);
-  const start = useCallback((request: ProposeRequest) => {
-    end();
-    const next = new Worker(new URL('./proposeWorker.ts', import.meta.url), { type: 'module' });
-    worker.current = next;
-    setRunning(true);
-    next.onmessage = ({ data }: MessageEvent<ProposeAnswer>) => {
-      if (data.kind !== kind) return;
-      setAnswer(data as Answer);
-      if (data.done) stop();
-    };
-    next.onerror = stop;
-    next.postMessage(request);
-  }, [end, kind, stop]);
+  const start = useCallback(
+    (request: ProposeRequest) => {
+      end();
+      const next = new Worker(new URL('./proposeWorker.ts', import.meta.url), { type: 'module' });
+      worker.current = next;
+      setRunning(true);
+      next.onmessage = ({ data }: MessageEvent<ProposeAnswer>) => {
+        if (data.kind !== kind) return;
+        setAnswer(data as Answer);
+        if (data.done) stop();
+      };
+      next.onerror = stop;
+      next.postMessage(request);
+    },
+    [end, kind, stop],
+  );
   useEffect(() => end, [end]);
   return { answer, running, start, stop };
 }

@@ -16,8 +16,16 @@ export function Length({ mm, rounding, bare = false }: LengthProps) {
   const { sign, whole, fraction, remainder, unit } = pieces(mm, display, rounding);
   return (
     <span style={{ whiteSpace: 'nowrap' }}>
-      {sign}{whole}{fraction && <>{whole && ' '}<span className="fraction">{fraction}</span></>}
-      {unit === 'in' ? !bare && '"' : !bare && ' mm'}{remainder && ` ${remainder}`}
+      {sign}
+      {whole}
+      {fraction && (
+        <>
+          {whole && ' '}
+          <span className="fraction">{fraction}</span>
+        </>
+      )}
+      {unit === 'in' ? !bare && '"' : !bare && ' mm'}
+      {remainder && ` ${remainder}`}
     </span>
   );
 }
@@ -38,14 +46,22 @@ export function LengthTspans({ mm, bare = true }: LengthProps) {
 /** What stands before a fraction, the fraction and what follows it, as `LengthTspans` writes them. */
 export function drawnLength(mm: number, display: LengthDisplay, bare = true): [string, string, string] {
   const { sign, whole, fraction, remainder, unit } = pieces(mm, display);
-  return [`${sign}${whole}${fraction && whole ? ' ' : ''}`, fraction, `${unit === 'in' ? (bare ? '' : '"') : bare ? '' : ' mm'}${remainder && ` ${remainder}`}`];
+  return [
+    `${sign}${whole}${fraction && whole ? ' ' : ''}`,
+    fraction,
+    `${unit === 'in' ? (bare ? '' : '"') : bare ? '' : ' mm'}${remainder && ` ${remainder}`}`,
+  ];
 }
 
 function pieces(mm: number, display: LengthDisplay, rounding?: Rounding) {
   const parts = lengthParts(mm, display, rounding);
   const fraction = parts.numerator > 0 ? `${parts.numerator}/${parts.denominator}` : '';
   return {
-    sign: parts.negative ? '−' : '', whole: fraction && parts.whole === '0' ? '' : parts.whole, fraction, remainder: parts.remainder, unit: parts.unit,
+    sign: parts.negative ? '−' : '',
+    whole: fraction && parts.whole === '0' ? '' : parts.whole,
+    fraction,
+    remainder: parts.remainder,
+    unit: parts.unit,
   };
 }
 
@@ -53,7 +69,15 @@ function pieces(mm: number, display: LengthDisplay, rounding?: Rounding) {
 export function Say({ phrase }: { phrase: Phrase }) {
   return (
     <>
-      {phrase.map((part, i) => (typeof part === 'string' ? part : 'mm' in part ? <Length key={i} mm={part.mm} rounding={part.rounding} /> : <Measured key={i} {...part} />))}
+      {phrase.map((part, i) =>
+        typeof part === 'string' ? (
+          part
+        ) : 'mm' in part ? (
+          <Length key={i} mm={part.mm} rounding={part.rounding} />
+        ) : (
+          <Measured key={i} {...part} />
+        ),
+      )}
     </>
   );
 }

@@ -59,13 +59,20 @@ export function LengthInput({ field, mm, schema, onCommit, label, ...rest }: Len
         }
         rest.onKeyDown?.(event);
       }}
-      rightSection={<span style={{ color: 'var(--ink-soft)', fontSize: 12 }}>{display.system === 'metric' ? 'mm' : 'in'}</span>}
+      rightSection={
+        <span style={{ color: 'var(--ink-soft)', fontSize: 12 }}>{display.system === 'metric' ? 'mm' : 'in'}</span>
+      }
     />
   );
 }
 
 /** Millimetres, or the sentence that says what is wrong with the text. */
-export function readLength(text: string, field: string, system: 'metric' | 'inch', schema: z.ZodType<number>): number | string {
+export function readLength(
+  text: string,
+  field: string,
+  system: 'metric' | 'inch',
+  schema: z.ZodType<number>,
+): number | string {
   const parsed = parseLength(text, system);
   if (!parsed.ok) return lengthProblem(parsed.code, field, system);
   const checked = schema.safeParse(parsed.mm);

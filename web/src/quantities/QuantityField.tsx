@@ -25,12 +25,33 @@ export function QuantityField({ field, quantity, value, schema, onCommit }: Quan
   const stored = (typed: number) => Number(to(typed).toFixed(STORED_DECIMALS));
   const inReadersUnit = z.any().superRefine((typed: number, ctx) => {
     const checked = schema.safeParse(stored(typed));
-    if (!checked.success) ctx.addIssue({ code: 'custom', message: (checked.error.issues[0]?.message ?? 'is not valid').replace(LIMIT, (_, n: string) => formatQuantity({ quantity, value: Number(n) }, display)) });
+    if (!checked.success)
+      ctx.addIssue({
+        code: 'custom',
+        message: (checked.error.issues[0]?.message ?? 'is not valid').replace(LIMIT, (_, n: string) =>
+          formatQuantity({ quantity, value: Number(n) }, display),
+        ),
+      });
   }) as z.ZodType<number>;
   return (
-    <CommitField field={field} value={inUnit({ quantity, value }, display)} schema={inReadersUnit} onCommit={(typed) => onCommit(stored(typed))}>
+    <CommitField
+      field={field}
+      value={inUnit({ quantity, value }, display)}
+      schema={inReadersUnit}
+      onCommit={(typed) => onCommit(stored(typed))}
+    >
       {(typed, set, problem, leave) => (
-        <NumberInput size="sm" label={field} suffix={` ${unit}`} hideControls value={typed} error={problem} onChange={(n) => set(typeof n === 'number' ? n : Number.NaN)} onBlur={leave} onKeyDown={(e) => e.key === 'Enter' && leave()} />
+        <NumberInput
+          size="sm"
+          label={field}
+          suffix={` ${unit}`}
+          hideControls
+          value={typed}
+          error={problem}
+          onChange={(n) => set(typeof n === 'number' ? n : Number.NaN)}
+          onBlur={leave}
+          onKeyDown={(e) => e.key === 'Enter' && leave()}
+        />
       )}
     </CommitField>
   );

@@ -21,14 +21,18 @@ function stored(): LengthDisplay {
 /** How this browser shows lengths. A way of looking only: nothing that is stored changes with it. */
 export function DisplayProvider({ children }: { children: ReactNode }) {
   const [display, set] = useState(stored);
-  const choice = useMemo<DisplayChoice>(() => ({
-    display,
-    setDisplay: (change) => set((old) => {
-      const next = { ...old, ...change };
-      localStorage.setItem(STORAGE_KEY, JSON.stringify(next));
-      return next;
+  const choice = useMemo<DisplayChoice>(
+    () => ({
+      display,
+      setDisplay: (change) =>
+        set((old) => {
+          const next = { ...old, ...change };
+          localStorage.setItem(STORAGE_KEY, JSON.stringify(next));
+          return next;
+        }),
     }),
-  }), [display]);
+    [display],
+  );
   return <DisplayContext value={choice}>{children}</DisplayContext>;
 }
 

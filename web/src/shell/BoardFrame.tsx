@@ -15,8 +15,24 @@ import { NothingHere } from './Shell.tsx';
 export function BoardFrame() {
   const { id = '' } = useParams();
   return (
-    <OpenBoardProvider key={id} id={id} loading={<div className={classes.loading}><Loader aria-label="Loading the board" /></div>}
-      failed={(message) => (message.includes('does not exist') ? <NothingHere /> : <p className={classes.loading} role="alert">{message} Cadenza keeps trying.</p>)}>
+    <OpenBoardProvider
+      key={id}
+      id={id}
+      loading={
+        <div className={classes.loading}>
+          <Loader aria-label="Loading the board" />
+        </div>
+      }
+      failed={(message) =>
+        message.includes('does not exist') ? (
+          <NothingHere />
+        ) : (
+          <p className={classes.loading} role="alert">
+            {message} Cadenza keeps trying.
+          </p>
+        )
+      }
+    >
       <Frame />
     </OpenBoardProvider>
   );
@@ -62,20 +78,48 @@ function Frame() {
   return (
     <>
       <div className={classes.head}>
-        <h1 className={classes.name} title={board.name}>{board.name}</h1>
+        <h1 className={classes.name} title={board.name}>
+          {board.name}
+        </h1>
         <div className={classes.tools}>
           <SaveNote />
           <Tooltip label="Undo (Ctrl Z)">
-            <ActionIcon variant="subtle" color="gray" c={canUndo ? 'var(--ink)' : undefined} aria-label="Undo" disabled={!canUndo} onClick={undo}><IconArrowBackUp size={18} /></ActionIcon>
+            <ActionIcon
+              variant="subtle"
+              color="gray"
+              c={canUndo ? 'var(--ink)' : undefined}
+              aria-label="Undo"
+              disabled={!canUndo}
+              onClick={undo}
+            >
+              <IconArrowBackUp size={18} />
+            </ActionIcon>
           </Tooltip>
           <Tooltip label="Redo (Ctrl Y)">
-            <ActionIcon variant="subtle" color="gray" c={canRedo ? 'var(--ink)' : undefined} aria-label="Redo" disabled={!canRedo} onClick={redo}><IconArrowForwardUp size={18} /></ActionIcon>
+            <ActionIcon
+              variant="subtle"
+              color="gray"
+              c={canRedo ? 'var(--ink)' : undefined}
+              aria-label="Redo"
+              disabled={!canRedo}
+              onClick={redo}
+            >
+              <IconArrowForwardUp size={18} />
+            </ActionIcon>
           </Tooltip>
           <Menu position="bottom-end">
-            <Menu.Target><ActionIcon variant="subtle" color="gray" c="var(--ink)" aria-label="More for this board"><IconDots size={18} /></ActionIcon></Menu.Target>
+            <Menu.Target>
+              <ActionIcon variant="subtle" color="gray" c="var(--ink)" aria-label="More for this board">
+                <IconDots size={18} />
+              </ActionIcon>
+            </Menu.Target>
             <Menu.Dropdown>
-              <Menu.Item leftSection={<IconDownload size={16} />} onClick={download}>Save as file</Menu.Item>
-              <Menu.Item leftSection={<IconPrinter size={16} />} onClick={print}>Print the bench sheet</Menu.Item>
+              <Menu.Item leftSection={<IconDownload size={16} />} onClick={download}>
+                Save as file
+              </Menu.Item>
+              <Menu.Item leftSection={<IconPrinter size={16} />} onClick={print}>
+                Print the bench sheet
+              </Menu.Item>
             </Menu.Dropdown>
           </Menu>
         </div>

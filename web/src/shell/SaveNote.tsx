@@ -9,11 +9,32 @@ export function SaveNote() {
   const { save } = useOpenBoard();
   return (
     <span className={classes.note} data-kind={save.kind} role="status">
-      {save.kind === 'saved' && <><IconCheck size={15} /> Saved {TIME.format(new Date(save.at))}</>}
-      {(save.kind === 'waiting' || save.kind === 'saving') && <><IconLoader size={15} /> Saving …</>}
-      {save.kind === 'offline' && <span title={save.message}><IconCloudOff size={15} /> Not saved yet: {save.message} Your changes are kept here and sent as soon as it answers.</span>}
-      {save.kind === 'refused' && <><IconAlertTriangle size={15} /> Not saved: {save.message}</>}
-      {save.kind === 'conflict' && <><IconAlertTriangle size={15} /> Not saved: changed elsewhere</>}
+      {save.kind === 'saved' && (
+        <>
+          <IconCheck size={15} /> Saved {TIME.format(new Date(save.at))}
+        </>
+      )}
+      {(save.kind === 'waiting' || save.kind === 'saving') && (
+        <>
+          <IconLoader size={15} /> Saving …
+        </>
+      )}
+      {save.kind === 'offline' && (
+        <span title={save.message}>
+          <IconCloudOff size={15} /> Not saved yet: {save.message} Your changes are kept here and sent as soon as it
+          answers.
+        </span>
+      )}
+      {save.kind === 'refused' && (
+        <>
+          <IconAlertTriangle size={15} /> Not saved: {save.message}
+        </>
+      )}
+      {save.kind === 'conflict' && (
+        <>
+          <IconAlertTriangle size={15} /> Not saved: changed elsewhere
+        </>
+      )}
     </span>
   );
 }

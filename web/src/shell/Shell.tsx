@@ -25,34 +25,71 @@ export function Shell() {
 
   return (
     <>
-      <a className={classes.skip} href="#main">Skip to the content</a>
+      <a className={classes.skip} href="#main">
+        Skip to the content
+      </a>
       <header className={classes.bar}>
         <Link to="/" className={classes.mark} aria-label="Cadenza, all boards">
-          <svg viewBox="0 0 32 32" width="22" height="22" aria-hidden="true"><path d="M4 8h24M4 14h24M4 18h24M4 24h24" stroke="currentColor" strokeWidth="2.2" /><path d="M9 28 23 4" stroke="var(--blue)" strokeWidth="2.4" /></svg>
+          <svg viewBox="0 0 32 32" width="22" height="22" aria-hidden="true">
+            <path d="M4 8h24M4 14h24M4 18h24M4 24h24" stroke="currentColor" strokeWidth="2.2" />
+            <path d="M9 28 23 4" stroke="var(--blue)" strokeWidth="2.4" />
+          </svg>
           <span>Cadenza</span>
         </Link>
         <nav aria-label="Places" className={classes.places}>
-          <NavLink to="/" end>Boards</NavLink>
+          <NavLink to="/" end>
+            Boards
+          </NavLink>
           <NavLink to="/rack">Rack</NavLink>
           <NavLink to="/propose">Propose</NavLink>
           <NavLink to="/shop">Shop</NavLink>
           <NavLink to="/species">Species</NavLink>
         </nav>
         <div className={classes.tools}>
-          <SegmentedControl size="xs" aria-label="Unit of length" value={display.system} onChange={(system) => setDisplay({ system: system })}
-            data={[{ value: 'metric', label: 'mm' }, { value: 'inch', label: 'inch' }]} />
+          <SegmentedControl
+            size="xs"
+            aria-label="Unit of length"
+            value={display.system}
+            onChange={(system) => setDisplay({ system: system })}
+            data={[
+              { value: 'metric', label: 'mm' },
+              { value: 'inch', label: 'inch' },
+            ]}
+          />
           {display.system === 'inch' && (
-            <SegmentedControl size="xs" aria-label="Smallest fraction" value={String(display.denominator)}
+            <SegmentedControl
+              size="xs"
+              aria-label="Smallest fraction"
+              value={String(display.denominator)}
               onChange={(d) => setDisplay({ denominator: Number(d) as 16 | 32 | 64 })}
-              data={['16', '32', '64'].map((d) => ({ value: d, label: `1/${d}` }))} />
+              data={['16', '32', '64'].map((d) => ({ value: d, label: `1/${d}` }))}
+            />
           )}
-          <ActionIcon title={dark ? 'Light page' : 'Dark page'} variant="subtle" color="gray" c="var(--ink-soft)" aria-label={dark ? 'Light page' : 'Dark page'} onClick={() => setColorScheme(dark ? 'light' : 'dark')}>
+          <ActionIcon
+            title={dark ? 'Light page' : 'Dark page'}
+            variant="subtle"
+            color="gray"
+            c="var(--ink-soft)"
+            aria-label={dark ? 'Light page' : 'Dark page'}
+            onClick={() => setColorScheme(dark ? 'light' : 'dark')}
+          >
             {dark ? <IconSun size={18} /> : <IconMoon size={18} />}
           </ActionIcon>
-          <ActionIcon title="Keys (?)" variant="subtle" color="gray" c="var(--ink-soft)" aria-label="Show all keys" onClick={openSheet}><IconKeyboard size={18} /></ActionIcon>
+          <ActionIcon
+            title="Keys (?)"
+            variant="subtle"
+            color="gray"
+            c="var(--ink-soft)"
+            aria-label="Show all keys"
+            onClick={openSheet}
+          >
+            <IconKeyboard size={18} />
+          </ActionIcon>
         </div>
       </header>
-      <main id="main" className={classes.main}><Outlet /></main>
+      <main id="main" className={classes.main}>
+        <Outlet />
+      </main>
     </>
   );
 }
@@ -63,7 +100,9 @@ export function NothingHere() {
     <div className={classes.nothing}>
       <h1>There is nothing here</h1>
       <p>The address may be mistyped, or the board was removed.</p>
-      <Button component={Link} to="/">All boards</Button>
+      <Button component={Link} to="/">
+        All boards
+      </Button>
     </div>
   );
 }

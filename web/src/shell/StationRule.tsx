@@ -22,12 +22,19 @@ interface Station {
 /** What a station's state means, where the usual word would say too much or too little. */
 type Says = string | undefined;
 
-const WORDS: Record<StationState, string> = { untouched: 'not begun', planned: 'planned', attention: 'needs attention', done: 'done' };
+const WORDS: Record<StationState, string> = {
+  untouched: 'not begun',
+  planned: 'planned',
+  attention: 'needs attention',
+  done: 'done',
+};
 
 function stationsOf(board: Board, findings: readonly Finding[], { cutting, outdated, ladders }: Plan): Station[] {
   const open = openStops(findings);
   const at = (station: StepStation) => open.some((f) => f.station === station);
-  const layoutStops = open.filter((f) => ['panel-width', 'width-not-in-rack', 'strip-wider-than-board'].includes(f.rule)).length;
+  const layoutStops = open.filter((f) =>
+    ['panel-width', 'width-not-in-rack', 'strip-wider-than-board'].includes(f.rule),
+  ).length;
   const empty = stripsOf(board).length === 0;
   const cutStops = open.filter((f) => f.rule === 'stock-shortage').length;
   // Promised wood is not cut yet.
@@ -35,7 +42,12 @@ function stationsOf(board: Board, findings: readonly Finding[], { cutting, outda
   const states: [string, string, StationState, Says?][] = [
     ['brief', 'Brief', board.name === NEW_BOARD.name ? 'untouched' : 'planned'],
     ['layout', 'Layout', empty ? 'untouched' : layoutStops > 0 ? 'attention' : 'planned'],
-    ['cuts', 'Cuts', empty ? 'untouched' : cutStops > 0 || outdated ? 'attention' : cut ? 'done' : 'planned', !cut && !outdated && cutStops === 0 && cutting.method === 'kept' ? 'wood promised' : undefined],
+    [
+      'cuts',
+      'Cuts',
+      empty ? 'untouched' : cutStops > 0 || outdated ? 'attention' : cut ? 'done' : 'planned',
+      !cut && !outdated && cutStops === 0 && cutting.method === 'kept' ? 'wood promised' : undefined,
+    ],
     ['mill', 'Mill', empty ? 'untouched' : at('mill') || ladders.thickness.shortBy > 0 ? 'attention' : 'planned'],
     ['glue', 'Glue', empty ? 'untouched' : at('glue') ? 'attention' : 'planned'],
     ['trim', 'Trim', empty ? 'untouched' : at('trim') ? 'attention' : 'planned'],
@@ -52,12 +64,20 @@ export function StationRule() {
   // Where the rule is longer than the screen is wide, the chosen station is brought to its middle.
   useEffect(() => {
     const here = rule.current?.querySelector<HTMLElement>('[aria-current=page]');
-    if (rule.current && here) rule.current.scrollLeft = here.offsetLeft - rule.current.offsetLeft - (rule.current.clientWidth - here.clientWidth) / 2;
+    if (rule.current && here)
+      rule.current.scrollLeft =
+        here.offsetLeft - rule.current.offsetLeft - (rule.current.clientWidth - here.clientWidth) / 2;
   }, [pathname]);
   return (
     <nav ref={rule} className={classes.rule} aria-label="Stations of the board">
       {stationsOf(board, findings, plan).map(({ path, label, state, says }) => (
-        <NavLink key={path} to={`/boards/${id}/${path}`} className={classes.station} data-state={state} title={`${label}: ${says}`}>
+        <NavLink
+          key={path}
+          to={`/boards/${id}/${path}`}
+          className={classes.station}
+          data-state={state}
+          title={`${label}: ${says}`}
+        >
           <StateMark state={state} />
           <span>{label}</span>
           <span className={classes.says}>{says}</span>
@@ -74,7 +94,9 @@ function StateMark({ state }: { state: StationState }) {
       {state === 'untouched' && <circle cx="6" cy="6" r="4" fill="none" stroke="currentColor" strokeWidth="1.5" />}
       {state === 'planned' && <circle cx="6" cy="6" r="4.5" fill="var(--blue)" />}
       {state === 'done' && <path d="M1.5 6.5 5 10l5.5-8" fill="none" stroke="var(--blue)" strokeWidth="2.4" />}
-      {state === 'attention' && <path d="M2.5 11V1h8L8 4l2.5 3h-6.5" fill="var(--red)" stroke="var(--red)" strokeWidth="1.4" />}
+      {state === 'attention' && (
+        <path d="M2.5 11V1h8L8 4l2.5 3h-6.5" fill="var(--red)" stroke="var(--red)" strokeWidth="1.4" />
+      )}
     </svg>
   );
 }

@@ -5,7 +5,11 @@ const UNDO_MS = 12_000;
 
 /** Tells in passing that something did not work, and why. */
 export function showProblem(error: unknown): void {
-  notifications.show({ color: 'red', autoClose: 10_000, message: error instanceof Error ? error.message : 'Something went wrong.' });
+  notifications.show({
+    color: 'red',
+    autoClose: 10_000,
+    message: error instanceof Error ? error.message : 'Something went wrong.',
+  });
 }
 
 /** Tells something in passing that is nobody's fault. */
@@ -20,10 +24,16 @@ export function showUndo(message: string, undo: () => Promise<void>): void {
     message: (
       <span style={{ display: 'flex', justifyContent: 'space-between', alignItems: 'center', gap: 12 }}>
         {message}
-        <Button size="compact-sm" variant="light" onClick={() => {
-          notifications.hide(id);
-          undo().catch(showProblem);
-        }}>Undo</Button>
+        <Button
+          size="compact-sm"
+          variant="light"
+          onClick={() => {
+            notifications.hide(id);
+            undo().catch(showProblem);
+          }}
+        >
+          Undo
+        </Button>
       </span>
     ),
   });

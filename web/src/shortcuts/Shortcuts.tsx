@@ -1,5 +1,16 @@
 import { Kbd } from '@mantine/core';
-import { createContext, lazy, Suspense, use, useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import {
+  createContext,
+  lazy,
+  Suspense,
+  use,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type ReactNode,
+} from 'react';
 
 /** One key with what it does. */
 export interface Shortcut {
@@ -26,7 +37,8 @@ export function ShortcutProvider({ children }: { children: ReactNode }) {
   const [sheet, setSheet] = useState<{ group: string; shortcuts: readonly Shortcut[] }[] | null>(null);
 
   const registry = useMemo<Registry>(() => {
-    const current = () => [...groups.current.values()].map(({ group, shortcuts }) => ({ group, shortcuts: shortcuts() }));
+    const current = () =>
+      [...groups.current.values()].map(({ group, shortcuts }) => ({ group, shortcuts: shortcuts() }));
     return {
       register: (group, shortcuts) => {
         const key = Symbol(group);
@@ -61,7 +73,11 @@ export function ShortcutProvider({ children }: { children: ReactNode }) {
   return (
     <RegistryContext value={registry}>
       {children}
-      {sheet && <Suspense><ShortcutSheet groups={sheet} onClose={() => setSheet(null)} /></Suspense>}
+      {sheet && (
+        <Suspense>
+          <ShortcutSheet groups={sheet} onClose={() => setSheet(null)} />
+        </Suspense>
+      )}
     </RegistryContext>
   );
 }
@@ -83,11 +99,27 @@ export function useShortcutSheet(): () => void {
 
 /** A shortcut as key caps. */
 export function KeyCaps({ keys }: { keys: string }) {
-  return <>{keys.split('+').map((key, i) => <Kbd key={i} mr={2}>{CAPS[key] ?? (key === '' ? '+' : key.length === 1 ? key.toUpperCase() : key)}</Kbd>)}</>;
+  return (
+    <>
+      {keys.split('+').map((key, i) => (
+        <Kbd key={i} mr={2}>
+          {CAPS[key] ?? (key === '' ? '+' : key.length === 1 ? key.toUpperCase() : key)}
+        </Kbd>
+      ))}
+    </>
+  );
 }
 
 const CAPS: Record<string, string> = {
-  ArrowUp: '↑', ArrowDown: '↓', ArrowLeft: '←', ArrowRight: '→', mod: 'Ctrl', alt: 'Alt', shift: 'Shift', Delete: 'Del', plus: '+',
+  ArrowUp: '↑',
+  ArrowDown: '↓',
+  ArrowLeft: '←',
+  ArrowRight: '→',
+  mod: 'Ctrl',
+  alt: 'Alt',
+  shift: 'Shift',
+  Delete: 'Del',
+  plus: '+',
 };
 
 function matches(keys: string, event: KeyboardEvent): boolean {
@@ -95,13 +127,17 @@ function matches(keys: string, event: KeyboardEvent): boolean {
   const key = parts.pop() === 'plus' ? '+' : keys.split('+').at(-1)!;
   const wants = (modifier: string) => parts.includes(modifier);
   const letter = key.length === 1 && /[a-z]/i.test(key);
-  return event.key.toLowerCase() === key.toLowerCase()
-    && wants('mod') === (event.ctrlKey || event.metaKey)
-    && wants('alt') === event.altKey
+  return (
+    event.key.toLowerCase() === key.toLowerCase() &&
+    wants('mod') === (event.ctrlKey || event.metaKey) &&
+    wants('alt') === event.altKey &&
     // Signs need Shift on some keyboards and not on others.
-    && (letter || key.length > 1 ? wants('shift') === event.shiftKey : true);
+    (letter || key.length > 1 ? wants('shift') === event.shiftKey : true)
+  );
 }
 
 function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+  return (
+    target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+  );
 }

@@ -1,10 +1,32 @@
 import { createTheme, type MantineColorsTuple } from '@mantine/core';
 
 /** Marking blue: the colour of layout dye and of everything that can be pressed. */
-const marking: MantineColorsTuple = ['#eaf2ff', '#d2e2fc', '#a5c4f5', '#75a4ee', '#4d89e8', '#2f74d0', '#1f62b8', '#164f98', '#0f3f7c', '#092c59'];
+const marking: MantineColorsTuple = [
+  '#eaf2ff',
+  '#d2e2fc',
+  '#a5c4f5',
+  '#75a4ee',
+  '#4d89e8',
+  '#2f74d0',
+  '#1f62b8',
+  '#164f98',
+  '#0f3f7c',
+  '#092c59',
+];
 
 /** Cool greys from paper to graphite; also what the dark page is made of. */
-const graphite: MantineColorsTuple = ['#e4e8ec', '#c6ccd3', '#a3abb5', '#848e9a', '#5c6672', '#414a55', '#303841', '#20262d', '#171c22', '#101418'];
+const graphite: MantineColorsTuple = [
+  '#e4e8ec',
+  '#c6ccd3',
+  '#a3abb5',
+  '#848e9a',
+  '#5c6672',
+  '#414a55',
+  '#303841',
+  '#20262d',
+  '#171c22',
+  '#101418',
+];
 
 export const theme = createTheme({
   fontFamily: "'Fira Sans', system-ui, sans-serif",

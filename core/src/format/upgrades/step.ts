@@ -26,8 +26,11 @@ export function each(list: unknown, change: Change): unknown {
 /** A whole board file, brought from the version before to a step's own. */
 export function upgradeFile(file: Json, { version, board, shop, piece, species }: VersionStep): Json {
   return {
-    ...file, version,
-    ...(board && isRecord(file.board) ? { board: board(file.board) } : {}), ...(shop && isRecord(file.shop) ? { shop: shop(file.shop) } : {}),
-    ...(piece ? { rack: each(file.rack ?? [], piece) } : {}), ...(species && 'species' in file ? { species: each(file.species, species) } : {}),
+    ...file,
+    version,
+    ...(board && isRecord(file.board) ? { board: board(file.board) } : {}),
+    ...(shop && isRecord(file.shop) ? { shop: shop(file.shop) } : {}),
+    ...(piece ? { rack: each(file.rack ?? [], piece) } : {}),
+    ...(species && 'species' in file ? { species: each(file.species, species) } : {}),
   };
 }

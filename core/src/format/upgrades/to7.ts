@@ -9,7 +9,8 @@ const strips = (list: unknown) => each(list, (s) => ({ sideKept: s.turned === tr
 export const TO_7 = {
   version: 7,
   board: (board: Json): Json => ({
-    ...board, ...('strips' in board ? { strips: strips(board.strips) } : {}),
+    ...board,
+    ...('strips' in board ? { strips: strips(board.strips) } : {}),
     ...('versions' in board ? { versions: each(board.versions, (v) => ({ ...v, strips: strips(v.strips) })) } : {}),
     ...('accepted' in board ? { accepted: each(board.accepted, (a) => ({ strips: null, ...a })) } : {}),
   }),

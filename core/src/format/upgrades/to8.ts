@@ -7,10 +7,17 @@ function made({ strips, ...rest }: Json): Json {
   const ids: unknown[] = strips.map((s: unknown) => (isRecord(s) ? s.id : s));
   let id = 'panel';
   while (ids.includes(id)) id = `${id}-`;
-  return { ...rest, recipe: [...(each(strips, (s) => ({ kind: 'strip', ...s })) as unknown[]), { kind: 'glue', id, takes: ids }] };
+  return {
+    ...rest,
+    recipe: [...(each(strips, (s) => ({ kind: 'strip', ...s })) as unknown[]), { kind: 'glue', id, takes: ids }],
+  };
 }
 
 export const TO_8 = {
   version: 8,
-  board: (board: Json): Json => ({ ...made(board), ...('versions' in board ? { versions: each(board.versions, made) } : {}), ...('accepted' in board ? { accepted: each(board.accepted, (a) => ({ part: null, ...a })) } : {}) }),
+  board: (board: Json): Json => ({
+    ...made(board),
+    ...('versions' in board ? { versions: each(board.versions, made) } : {}),
+    ...('accepted' in board ? { accepted: each(board.accepted, (a) => ({ part: null, ...a })) } : {}),
+  }),
 } satisfies VersionStep;

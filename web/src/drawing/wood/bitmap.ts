@@ -1,7 +1,15 @@
 const HEADER_BYTES = 54;
 
 /** A picture as an uncompressed BMP file: browsers read it without any work to write it. @param rgb red, green and blue of each pixel, row by row */
-export function bitmapFile({ width, height, rgb }: { width: number; height: number; rgb: Uint8Array }): Uint8Array<ArrayBuffer> {
+export function bitmapFile({
+  width,
+  height,
+  rgb,
+}: {
+  width: number;
+  height: number;
+  rgb: Uint8Array;
+}): Uint8Array<ArrayBuffer> {
   const stride = (width * 3 + 3) & ~3;
   const file = new Uint8Array(HEADER_BYTES + stride * height);
   const view = new DataView(file.buffer);

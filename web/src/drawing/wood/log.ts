@@ -41,7 +41,16 @@ export interface LogSource {
 const UNKNOWN = { colour: '#b9bec4', lineColour: '#8d949c', sapColour: '#ccd1d6', pores: 'diffuse' } as const;
 
 const MARK_KINDS: Readonly<Record<Defect['kind'], LogMark['kind'] | null>> = {
-  knot: 'knot', check: 'check', bark: 'bark', sapwood: 'sapwood', screw: 'hole', nail: 'hole', worm: 'hole', veneer: null, paint: null, stain: 'stain',
+  knot: 'knot',
+  check: 'check',
+  bark: 'bark',
+  sapwood: 'sapwood',
+  screw: 'hole',
+  nail: 'hole',
+  worm: 'hole',
+  veneer: null,
+  paint: null,
+  stain: 'stain',
 };
 
 /** Depth that a mark on one face reaches, as a share of the thickness. */
@@ -52,9 +61,12 @@ export function logOf({ key, rings, size: [width, thickness], defects }: LogSour
   const { colour, lineColour, sapColour, pores } = species ?? UNKNOWN;
   const far = 55 + random() * 90;
   const side = random() < 0.5 ? -1 : 1;
-  const heart: [number, number] = rings === 'flat' ? [width * (0.25 + 0.5 * random()), side > 0 ? thickness + far : -far]
-    : rings === 'quarter' ? [side > 0 ? width + far : -far, thickness * (0.2 + 0.6 * random())]
-      : [side > 0 ? width * 0.5 + far * 0.8 : width * 0.5 - far * 0.8, thickness * 0.5 - far * 0.8];
+  const heart: [number, number] =
+    rings === 'flat'
+      ? [width * (0.25 + 0.5 * random()), side > 0 ? thickness + far : -far]
+      : rings === 'quarter'
+        ? [side > 0 ? width + far : -far, thickness * (0.2 + 0.6 * random())]
+        : [side > 0 ? width * 0.5 + far * 0.8 : width * 0.5 - far * 0.8, thickness * 0.5 - far * 0.8];
   // The same species varies from tree to tree, in lightness and a little in hue.
   const tone = 1 + (random() - 0.5) * 0.13;
   const hue = (random() - 0.35) * 0.035;
@@ -63,17 +75,26 @@ export function logOf({ key, rings, size: [width, thickness], defects }: LogSour
     return [r! * tone * (1 + hue), g! * tone, b! * tone * (1 - hue)].map((v) => Math.max(0, Math.min(255, v)));
   };
   return {
-    seed: Math.floor(random() * 2 ** 31), heart, lean: [(random() - 0.5) * 0.02, (random() - 0.5) * 0.045],
+    seed: Math.floor(random() * 2 ** 31),
+    heart,
+    lean: [(random() - 0.5) * 0.02, (random() - 0.5) * 0.045],
     sway: { size: 0.8 + random() * 2.2, length: 260 + random() * 420, phase: random() * 6.283 },
-    ringSpacing: 2.1 + random() * 2, pores, colours: { body: tinted(colour), late: tinted(lineColour), sap: tinted(sapColour) },
+    ringSpacing: 2.1 + random() * 2,
+    pores,
+    colours: { body: tinted(colour), late: tinted(lineColour), sap: tinted(sapColour) },
     marks: defects.flatMap((d): LogMark[] => {
       const kind = MARK_KINDS[d.kind];
       if (!kind) return [];
       const depth = thickness * SHALLOW;
-      return [{
-        kind, middle: [d.from + d.length / 2, d.across + d.width / 2], half: [d.length / 2, d.width / 2],
-        from: d.face === 'up' ? thickness - depth : -1, to: d.face === 'down' ? depth : thickness + 1,
-      }];
+      return [
+        {
+          kind,
+          middle: [d.from + d.length / 2, d.across + d.width / 2],
+          half: [d.length / 2, d.width / 2],
+          from: d.face === 'up' ? thickness - depth : -1,
+          to: d.face === 'down' ? depth : thickness + 1,
+        },
+      ];
     }),
   };
 }

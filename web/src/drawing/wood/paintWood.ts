@@ -29,16 +29,36 @@ const NOWHERE = -1_000_000_000;
  * @param oiled oil deepens the colour
  * @returns red, green and blue of each pixel, row by row
  */
-export function paintWood(log: Log, cut: Cut, scale: number, oiled: boolean): { width: number; height: number; rgb: Uint8Array } {
+export function paintWood(
+  log: Log,
+  cut: Cut,
+  scale: number,
+  oiled: boolean,
+): { width: number; height: number; rgb: Uint8Array } {
   const width = Math.max(1, Math.round(cut.size[0] * scale));
   const height = Math.max(1, Math.round(cut.size[1] * scale));
   const rgb = new Uint8Array(width * height * 3);
   const table = colourTable(log, oiled, Math.abs(cut.right[0]) + Math.abs(cut.down[0]) < 0.5);
   const marks = log.marks.filter((m) => meets(m, cut));
   paintRows(
-    rgb, width, height, Float64Array.of(...cut.corner, ...cut.right, ...cut.down, ...cut.size),
-    Float64Array.of(...log.heart, ...log.lean, log.sway.size, log.sway.length, log.sway.phase, log.ringSpacing, log.seed),
-    log.pores, flat(marks.filter((m) => m.kind === 'knot')), flat(marks.filter((m) => m.kind !== 'knot')), table.wood, table.sap,
+    rgb,
+    width,
+    height,
+    Float64Array.of(...cut.corner, ...cut.right, ...cut.down, ...cut.size),
+    Float64Array.of(
+      ...log.heart,
+      ...log.lean,
+      log.sway.size,
+      log.sway.length,
+      log.sway.phase,
+      log.ringSpacing,
+      log.seed,
+    ),
+    log.pores,
+    flat(marks.filter((m) => m.kind === 'knot')),
+    flat(marks.filter((m) => m.kind !== 'knot')),
+    table.wood,
+    table.sap,
   );
   return { width, height, rgb };
 }
@@ -59,11 +79,33 @@ function flat(marks: readonly LogMark[]): Float64Array {
  * @param knots, others marks, flat
  */
 function paintRows(
-  rgb: Uint8Array, width: number, height: number, plane: Float64Array, tree: Float64Array, pores: Log['pores'], knots: Float64Array, others: Float64Array,
-  wood: Uint8Array, sapwood: Uint8Array,
+  rgb: Uint8Array,
+  width: number,
+  height: number,
+  plane: Float64Array,
+  tree: Float64Array,
+  pores: Log['pores'],
+  knots: Float64Array,
+  others: Float64Array,
+  wood: Uint8Array,
+  sapwood: Uint8Array,
 ): void {
-  const [cornerX, cornerY, cornerZ, alongX, alongY, alongZ, downX, downY, downZ, sizeX, sizeY] = plane as unknown as number[] as [number, number, number, number, number, number, number, number, number, number, number];
-  const [heartY, heartZ, leanY, leanZ, swaySize, swayLength, swayPhase, ringSpacing, seed] = tree as unknown as number[] as [number, number, number, number, number, number, number, number, number];
+  const [cornerX, cornerY, cornerZ, alongX, alongY, alongZ, downX, downY, downZ, sizeX, sizeY] =
+    plane as unknown as number[] as [
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+    ];
+  const [heartY, heartZ, leanY, leanZ, swaySize, swayLength, swayPhase, ringSpacing, seed] =
+    tree as unknown as number[] as [number, number, number, number, number, number, number, number, number];
   const [stepX, stepY] = [sizeX / width, sizeY / height];
   const pixel = Math.max(stepX, stepY);
   // Detail that is finer than a pixel fades into its own mean.
@@ -130,7 +172,11 @@ function paintRows(
     let cellZ = Math.floor(z * FIBRE_Y) | 0;
     let pY = Math.floor(y * PORE_Y) | 0;
     let pZ = Math.floor(z * PORE_Y) | 0;
-    for (let i = 0; i < width; i += 1, x += rightX, y += rightY, z += rightZ, r += rStep, drift += driftStep, wave += waveStep) {
+    for (
+      let i = 0;
+      i < width;
+      i += 1, x += rightX, y += rightY, z += rightZ, r += rStep, drift += driftStep, wave += waveStep
+    ) {
       if (i % coarse === 0) {
         const c = 3 * (i / coarse);
         r = blended[c]!;
@@ -167,7 +213,11 @@ function paintRows(
       }
       // Late wood darkens slowly toward the end of each year and stops sharply.
       const lateness = f < 0.45 ? 0 : f < 0.93 ? ((f - 0.45) / 0.48) * ((f - 0.45) / 0.48) : (1 - f) / 0.07;
-      let dark = 0.3 + 0.16 * drift + 0.13 * (year - 0.5) * ringSeen + ringSeen * late * 0.46 * (lateness - 0.22) * (0.6 + 0.7 * year);
+      let dark =
+        0.3 +
+        0.16 * drift +
+        0.13 * (year - 0.5) * ringSeen +
+        ringSeen * late * 0.46 * (lateness - 0.22) * (0.6 + 0.7 * year);
       const cellX = Math.floor(x * FIBRE_X) | 0;
       if (cellX !== fibreX || cellY !== fibreY || cellZ !== fibreZ) {
         fibreX = cellX;
@@ -222,10 +272,14 @@ function at(cut: Cut, right: number, down: number): Triple {
 /** Whether a mark may show on a cut: its surroundings touch the cut's box. */
 function meets(mark: LogMark, cut: Cut): boolean {
   const far = at(cut, ...cut.size);
-  const within = (k: 0 | 1 | 2, from: number, to: number) => Math.min(cut.corner[k], far[k]) < to && Math.max(cut.corner[k], far[k]) > from;
+  const within = (k: 0 | 1 | 2, from: number, to: number) =>
+    Math.min(cut.corner[k], far[k]) < to && Math.max(cut.corner[k], far[k]) > from;
   const reach = mark.kind === 'knot' ? 3.6 : 1.4;
-  return within(0, mark.middle[0] - reach * mark.half[0] - 1, mark.middle[0] + reach * mark.half[0] + 1)
-    && within(1, mark.middle[1] - reach * mark.half[1] - 1, mark.middle[1] + reach * mark.half[1] + 1) && within(2, mark.from - 1, mark.to + 1);
+  return (
+    within(0, mark.middle[0] - reach * mark.half[0] - 1, mark.middle[0] + reach * mark.half[0] + 1) &&
+    within(1, mark.middle[1] - reach * mark.half[1] - 1, mark.middle[1] + reach * mark.half[1] + 1) &&
+    within(2, mark.from - 1, mark.to + 1)
+  );
 }
 
 interface ColourTable {
@@ -244,7 +298,15 @@ function colourTable({ colours: { body, late, sap } }: Log, oiled: boolean, end:
   const known = TABLES.get(key);
   if (known) return known;
   if (TABLES.size >= MOST_TABLES) TABLES.clear();
-  const made = { wood: coloursBetween(body, late, oiled, end), sap: coloursBetween(sap, body.map((b, k) => (b + sap[k]!) / 2), oiled, end) };
+  const made = {
+    wood: coloursBetween(body, late, oiled, end),
+    sap: coloursBetween(
+      sap,
+      body.map((b, k) => (b + sap[k]!) / 2),
+      oiled,
+      end,
+    ),
+  };
   TABLES.set(key, made);
   return made;
 }
@@ -289,8 +351,16 @@ function noise(x: number, y: number, z: number, seed: number): number {
   const fx = ease(x - ix);
   const fy = ease(y - iy);
   const fz = ease(z - iz);
-  const near = between(between(hash(ix, iy, iz, seed), hash(ix + 1, iy, iz, seed), fx), between(hash(ix, iy + 1, iz, seed), hash(ix + 1, iy + 1, iz, seed), fx), fy);
-  const far = between(between(hash(ix, iy, iz + 1, seed), hash(ix + 1, iy, iz + 1, seed), fx), between(hash(ix, iy + 1, iz + 1, seed), hash(ix + 1, iy + 1, iz + 1, seed), fx), fy);
+  const near = between(
+    between(hash(ix, iy, iz, seed), hash(ix + 1, iy, iz, seed), fx),
+    between(hash(ix, iy + 1, iz, seed), hash(ix + 1, iy + 1, iz, seed), fx),
+    fy,
+  );
+  const far = between(
+    between(hash(ix, iy, iz + 1, seed), hash(ix + 1, iy, iz + 1, seed), fx),
+    between(hash(ix, iy + 1, iz + 1, seed), hash(ix + 1, iy + 1, iz + 1, seed), fx),
+    fy,
+  );
   return 2 * between(near, far, fz) - 1;
 }
 

@@ -9,7 +9,17 @@ const KEPT = new Map<string, StripBody>();
  * change must not be drawn again.
  */
 export function steadyBody(body: StripBody, stripId: string): StripBody {
-  const key = [stripId, body.piece?.id, body.unit, body.shows, body.origin, body.along, body.across, body.up, body.size].join('|');
+  const key = [
+    stripId,
+    body.piece?.id,
+    body.unit,
+    body.shows,
+    body.origin,
+    body.along,
+    body.across,
+    body.up,
+    body.size,
+  ].join('|');
   const kept = KEPT.get(key);
   if (kept && kept.piece === body.piece) return kept;
   if (KEPT.size >= MOST_KEPT) KEPT.delete(KEPT.keys().next().value!);

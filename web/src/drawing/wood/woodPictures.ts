@@ -91,7 +91,12 @@ class WoodPictures {
   private handOut(): void {
     if (this.idle.length === 0 || this.queue.length === 0) return;
     this.dropAbandoned();
-    this.queue.sort((a, b) => Number(b.sketch ?? false) - Number(a.sketch ?? false) || Number(b.first) - Number(a.first) || areaOf(b) - areaOf(a));
+    this.queue.sort(
+      (a, b) =>
+        Number(b.sketch ?? false) - Number(a.sketch ?? false) ||
+        Number(b.first) - Number(a.first) ||
+        areaOf(b) - areaOf(a),
+    );
     while (this.idle.length > 0 && this.queue.length > 0) {
       // All sketches go to one painter in one message, and nothing else is begun before they are there: they are little work, and
       // another painter would only take the processor from them. The real pictures come one by one.
@@ -128,7 +133,8 @@ class WoodPictures {
       if (data.some((a) => a.blob === null)) this.sketching = false;
       this.prepare(PAINTERS);
       this.handOut();
-      for (const answer of data) this.take(answer, () => worker.postMessage({ forget: answer.url } satisfies PainterRequest));
+      for (const answer of data)
+        this.take(answer, () => worker.postMessage({ forget: answer.url } satisfies PainterRequest));
     };
     return worker;
   }

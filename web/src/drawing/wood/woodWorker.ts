@@ -30,10 +30,22 @@ const WARM_UP_MS = 160;
 
 /** Paints what nobody sees, of every kind that comes: with and without a knot, faces and ends, sketches and real pictures. */
 function warmUp(): void {
-  const knot = { id: 'k', kind: 'knot', face: 'through', from: 10, across: 10, length: 20, width: 10, treatment: 'harmless' } as const;
-  const logs = [[], [knot]].map((defects, i) => logOf({ key: `warm${i}`, rings: 'flat', size: [100, 30], defects }, undefined));
+  const knot = {
+    id: 'k',
+    kind: 'knot',
+    face: 'through',
+    from: 10,
+    across: 10,
+    length: 20,
+    width: 10,
+    treatment: 'harmless',
+  } as const;
+  const logs = [[], [knot]].map((defects, i) =>
+    logOf({ key: `warm${i}`, rings: 'flat', size: [100, 30], defects }, undefined),
+  );
   const cuts: Cut[] = [
-    { corner: [0.5, 0.5, 5], right: [1, 0, 0], down: [0, 1, 0], size: [150.5, 12.5] }, { corner: [0.5, 0.5, 30], right: [0, 0, -1], down: [0, 1, 0], size: [30.5, 12.5] },
+    { corner: [0.5, 0.5, 5], right: [1, 0, 0], down: [0, 1, 0], size: [150.5, 12.5] },
+    { corner: [0.5, 0.5, 30], right: [0, 0, -1], down: [0, 1, 0], size: [30.5, 12.5] },
   ];
   const start = performance.now();
   for (let n = 0; performance.now() - start < WARM_UP_MS; n += 1) {

@@ -12,7 +12,13 @@ interface BoardStandingProps {
   input: Omit<PlanInput, 'board' | 'saw'> & { book: SawBook };
 }
 
-const WORDS: Readonly<Record<StandingState, string>> = { empty: 'Nothing laid out', stopped: 'Needs attention', planned: 'Planned', promised: 'Wood promised', cut: 'All strips cut' };
+const WORDS: Readonly<Record<StandingState, string>> = {
+  empty: 'Nothing laid out',
+  stopped: 'Needs attention',
+  planned: 'Planned',
+  promised: 'Wood promised',
+  cut: 'All strips cut',
+};
 
 /** One piece of work while nobody waits for the page. */
 function whenIdle(work: () => void): () => void {
@@ -27,7 +33,11 @@ function whenIdle(work: () => void): () => void {
 /** What a board is now: the sizes it will have, how far it has come and what to do next. Lists hold boards without what is worked into them, so each is fetched whole. */
 export function BoardStanding({ stored, input: { book, rack, shop, species } }: BoardStandingProps) {
   const { id, revision } = stored;
-  const whole = useQuery({ queryKey: ['whole board', id, revision], queryFn: () => api.board(id), staleTime: Infinity });
+  const whole = useQuery({
+    queryKey: ['whole board', id, revision],
+    queryFn: () => api.board(id),
+    staleTime: Infinity,
+  });
   const board = whole.data?.board;
   const saw = useMemo(() => sawStateFor(book, id), [book, id]);
   const [standing, setStanding] = useState<Standing | null>(null);
@@ -35,9 +45,12 @@ export function BoardStanding({ stored, input: { book, rack, shop, species } }: 
     if (!board) return undefined;
     let gone = false;
     const planned = import('#core/checks/standing.ts');
-    const stop = whenIdle(() => void planned.then(({ standingOf }) => {
-      if (!gone) setStanding(standingOf({ board, rack, shop, species, saw }));
-    }));
+    const stop = whenIdle(
+      () =>
+        void planned.then(({ standingOf }) => {
+          if (!gone) setStanding(standingOf({ board, rack, shop, species, saw }));
+        }),
+    );
     return () => {
       gone = true;
       stop();
@@ -45,12 +58,23 @@ export function BoardStanding({ stored, input: { book, rack, shop, species } }: 
   }, [board, rack, shop, species, saw]);
   if (!standing) return <span className={classes.standing}>&nbsp;</span>;
   const { size, state, next } = standing;
-  const short = size && (Math.abs(size.length - stored.board.length) > 0.05 || Math.abs(size.width - stored.board.width) > 0.05 || Math.abs(size.thickness - stored.board.thickness) > 0.05);
+  const short =
+    size &&
+    (Math.abs(size.length - stored.board.length) > 0.05 ||
+      Math.abs(size.width - stored.board.width) > 0.05 ||
+      Math.abs(size.thickness - stored.board.thickness) > 0.05);
   return (
     <span className={classes.standing} data-state={state}>
       <i>{WORDS[state]}</i>
-      {short && <em>comes out <Length mm={size.length} bare /> × <Length mm={size.width} bare /> × <Length mm={size.thickness} /></em>}
-      <span>{state === 'stopped' ? '' : 'Next: '}<Say phrase={next} /></span>
+      {short && (
+        <em>
+          comes out <Length mm={size.length} bare /> × <Length mm={size.width} bare /> × <Length mm={size.thickness} />
+        </em>
+      )}
+      <span>
+        {state === 'stopped' ? '' : 'Next: '}
+        <Say phrase={next} />
+      </span>
     </span>
   );
 }

@@ -26,8 +26,26 @@ const CardMenu = lazy(async () => ({ default: (await import('./CardMenu.tsx')).C
 /** The button of a card's menu until it is pressed, then the menu. */
 function CardMore(props: { stored: StoredBoard; onDuplicate(): void; onRemove(): void }) {
   const [asked, setAsked] = useState(false);
-  const button = <ActionIcon className={classes.more} variant="subtle" color="gray" c="var(--ink-soft)" aria-haspopup="menu" aria-label={`More for ${props.stored.board.name}`} onClick={() => setAsked(true)}><IconDots size={18} /></ActionIcon>;
-  return asked ? <Suspense fallback={button}><CardMenu {...props} /></Suspense> : button;
+  const button = (
+    <ActionIcon
+      className={classes.more}
+      variant="subtle"
+      color="gray"
+      c="var(--ink-soft)"
+      aria-haspopup="menu"
+      aria-label={`More for ${props.stored.board.name}`}
+      onClick={() => setAsked(true)}
+    >
+      <IconDots size={18} />
+    </ActionIcon>
+  );
+  return asked ? (
+    <Suspense fallback={button}>
+      <CardMenu {...props} />
+    </Suspense>
+  ) : (
+    button
+  );
 }
 
 /** Room for a miniature, pixels; on a phone what its card leaves. */
@@ -44,7 +62,10 @@ interface CardPictureProps {
 /** The board as its plan draws it, with what is the matter with it. */
 function BoardCardPicture({ stored, input: { book, ...rest }, scale }: CardPictureProps) {
   const saw = useMemo(() => sawStateFor(book, stored.id), [book, stored.id]);
-  const input = useMemo(() => ({ rack: rest.rack, shop: rest.shop, species: rest.species, saw }), [rest.rack, rest.shop, rest.species, saw]);
+  const input = useMemo(
+    () => ({ rack: rest.rack, shop: rest.shop, species: rest.species, saw }),
+    [rest.rack, rest.shop, rest.species, saw],
+  );
   return <BoardMiniature board={stored.board} input={input} scale={scale} />;
 }
 
@@ -80,12 +101,23 @@ export function BoardsPlace() {
     if (!file) return;
     const { GREATEST_FILE_BYTES, readBoardFile } = await import('#core/format/boardFile.ts');
     if (file.size > GREATEST_FILE_BYTES) {
-      showProblem(new Error(`${file.name}: the file is larger than ${GREATEST_FILE_BYTES / 1e6} MB; that is not a board file.`));
+      showProblem(
+        new Error(`${file.name}: the file is larger than ${GREATEST_FILE_BYTES / 1e6} MB; that is not a board file.`),
+      );
       return;
     }
     const read = readBoardFile(await file.text());
     if (read.ok) setOpened(read.file);
-    else notifications.show({ color: 'red', autoClose: 12000, title: `${file.name} cannot be opened`, message: read.problems.slice(0, 3).map((p) => p.message).join(' ') });
+    else
+      notifications.show({
+        color: 'red',
+        autoClose: 12000,
+        title: `${file.name} cannot be opened`,
+        message: read.problems
+          .slice(0, 3)
+          .map((p) => p.message)
+          .join(' '),
+      });
   };
   const remove = async (stored: StoredBoard) => {
     try {
@@ -109,31 +141,65 @@ export function BoardsPlace() {
   const shop = useShop();
   const ids = useMemo(() => (boards.data ?? []).map((b) => b.id), [boards.data]);
   const book = useSawBook(ids);
-  const input = useMemo(() => (rack.data && shop.data && species.data && book.data
-    ? { rack: rack.data.map((p) => p.piece), shop: shop.data.shop, species: species.data, book: book.data } : null), [rack.data, shop.data, species.data, book.data]);
+  const input = useMemo(
+    () =>
+      rack.data && shop.data && species.data && book.data
+        ? { rack: rack.data.map((p) => p.piece), shop: shop.data.shop, species: species.data, book: book.data }
+        : null,
+    [rack.data, shop.data, species.data, book.data],
+  );
   const all = boards.data ?? [];
   const problem = trouble(boards, species);
   const { width } = useViewportSize();
-  const scale = fitScale([Math.max(400, ...all.map((b) => b.board.length)), Math.max(250, ...all.map((b) => b.board.width))], [width > 0 ? Math.min(ROOM[0], width - BESIDE) : ROOM[0], ROOM[1]], 1);
+  const scale = fitScale(
+    [Math.max(400, ...all.map((b) => b.board.length)), Math.max(250, ...all.map((b) => b.board.width))],
+    [width > 0 ? Math.min(ROOM[0], width - BESIDE) : ROOM[0], ROOM[1]],
+    1,
+  );
 
   return (
     <div className={classes.page}>
       <header>
         <h1>Boards</h1>
-        <Button leftSection={<IconPlus size={17} />} onClick={() => void add(NEW_BOARD, 'brief')}>New board</Button>
-        <Button variant="default" leftSection={<IconFolderOpen size={17} />} onClick={() => fileInput.current?.click()}>Open a file</Button>
-        <Button variant="default" component={Link} to="/propose" leftSection={<IconSparkles size={17} />}>What could I make?</Button>
-        <input ref={fileInput} type="file" accept=".json,application/json" hidden aria-label="Board file" onChange={(event) => void openFile(event.currentTarget.files?.[0])} />
+        <Button leftSection={<IconPlus size={17} />} onClick={() => void add(NEW_BOARD, 'brief')}>
+          New board
+        </Button>
+        <Button variant="default" leftSection={<IconFolderOpen size={17} />} onClick={() => fileInput.current?.click()}>
+          Open a file
+        </Button>
+        <Button variant="default" component={Link} to="/propose" leftSection={<IconSparkles size={17} />}>
+          What could I make?
+        </Button>
+        <input
+          ref={fileInput}
+          type="file"
+          accept=".json,application/json"
+          hidden
+          aria-label="Board file"
+          onChange={(event) => void openFile(event.currentTarget.files?.[0])}
+        />
         {all.length > 0 && <p>All drawn at {scaleWords(scale)}</p>}
       </header>
-      {problem && <p role="alert" className={classes.problem}>{problem.message} Cadenza keeps trying.</p>}
+      {problem && (
+        <p role="alert" className={classes.problem}>
+          {problem.message} Cadenza keeps trying.
+        </p>
+      )}
       {boards.data?.length === 0 && (
         <div className={classes.empty}>
           <p>No boards yet.</p>
           <ol>
-            <li>Say in the <Link to="/shop">Shop</Link> which saws, planer, clamps and glue there are: every plan is made for them.</li>
-            <li>Enter your <Link to="/rack/pile">pile</Link>, in any notation: boards are laid out from it.</li>
-            <li>Begin with <b>New board</b>, its brief first, or ask <Link to="/propose">what the pile could become</Link>.</li>
+            <li>
+              Say in the <Link to="/shop">Shop</Link> which saws, planer, clamps and glue there are: every plan is made
+              for them.
+            </li>
+            <li>
+              Enter your <Link to="/rack/pile">pile</Link>, in any notation: boards are laid out from it.
+            </li>
+            <li>
+              Begin with <b>New board</b>, its brief first, or ask <Link to="/propose">what the pile could become</Link>
+              .
+            </li>
           </ol>
         </div>
       )}
@@ -141,9 +207,13 @@ export function BoardsPlace() {
         {all.map((stored) => (
           <li key={stored.id}>
             <Link to={`/boards/${stored.id}/layout`} className={classes.card}>
-              <span className={classes.picture} style={{ minHeight: ROOM[1] * 0.6 }}>{input && <BoardCardPicture stored={stored} input={input} scale={scale} />}</span>
+              <span className={classes.picture} style={{ minHeight: ROOM[1] * 0.6 }}>
+                {input && <BoardCardPicture stored={stored} input={input} scale={scale} />}
+              </span>
               <b>{stored.board.name}</b>
-              <span><BoardSizeLine board={stored.board} /></span>
+              <span>
+                <BoardSizeLine board={stored.board} />
+              </span>
               {input && <BoardStanding stored={stored} input={input} />}
               <small>Saved {WHEN.format(new Date(stored.savedAt))}</small>
             </Link>
@@ -151,8 +221,16 @@ export function BoardsPlace() {
           </li>
         ))}
       </ul>
-      {boards.hasNextPage && <Button variant="default" loading={boards.isFetchingNextPage} onClick={() => void boards.fetchNextPage()}>Show older boards</Button>}
-      {opened && <Suspense><ImportDialog file={opened} onClose={() => setOpened(null)} /></Suspense>}
+      {boards.hasNextPage && (
+        <Button variant="default" loading={boards.isFetchingNextPage} onClick={() => void boards.fetchNextPage()}>
+          Show older boards
+        </Button>
+      )}
+      {opened && (
+        <Suspense>
+          <ImportDialog file={opened} onClose={() => setOpened(null)} />
+        </Suspense>
+      )}
     </div>
   );
 }

@@ -13,11 +13,27 @@ interface CardMenuProps {
 export function CardMenu({ stored, onDuplicate, onRemove }: CardMenuProps) {
   return (
     <Menu position="bottom-end" defaultOpened>
-      <Menu.Target><ActionIcon className={classes.more} variant="subtle" color="gray" c="var(--ink-soft)" aria-label={`More for ${stored.board.name}`}><IconDots size={18} /></ActionIcon></Menu.Target>
+      <Menu.Target>
+        <ActionIcon
+          className={classes.more}
+          variant="subtle"
+          color="gray"
+          c="var(--ink-soft)"
+          aria-label={`More for ${stored.board.name}`}
+        >
+          <IconDots size={18} />
+        </ActionIcon>
+      </Menu.Target>
       <Menu.Dropdown>
-        <Menu.Item leftSection={<IconCopy size={16} />} onClick={onDuplicate}>Duplicate</Menu.Item>
-        <Menu.Item leftSection={<IconDownload size={16} />} component="a" href={`/api/boards/${stored.id}/file`}>Save as file</Menu.Item>
-        <Menu.Item leftSection={<IconTrash size={16} />} onClick={onRemove}>Remove</Menu.Item>
+        <Menu.Item leftSection={<IconCopy size={16} />} onClick={onDuplicate}>
+          Duplicate
+        </Menu.Item>
+        <Menu.Item leftSection={<IconDownload size={16} />} component="a" href={`/api/boards/${stored.id}/file`}>
+          Save as file
+        </Menu.Item>
+        <Menu.Item leftSection={<IconTrash size={16} />} onClick={onRemove}>
+          Remove
+        </Menu.Item>
       </Menu.Dropdown>
     </Menu>
   );

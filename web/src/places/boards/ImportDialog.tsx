@@ -39,16 +39,35 @@ export function ImportDialog({ file, onClose }: { file: BoardFile; onClose(): vo
   };
   return (
     <Modal opened onClose={onClose} title="Open this board?" size="lg" closeButtonProps={{ 'aria-label': 'Close' }}>
-      <BoardMiniature board={file.board} input={file} scale={fitScale([file.board.length, file.board.width], ROOM, 1)} />
-      <p className={classes.what}><b>{file.board.name}</b><br /><BoardSizeLine board={file.board} /></p>
+      <BoardMiniature
+        board={file.board}
+        input={file}
+        scale={fitScale([file.board.length, file.board.width], ROOM, 1)}
+      />
+      <p className={classes.what}>
+        <b>{file.board.name}</b>
+        <br />
+        <BoardSizeLine board={file.board} />
+      </p>
       <p>
-        It becomes a board of its own, planned with your rack and shop. The file was planned at “{file.shop.name}” with {pieces(file.rack.length)}
+        It becomes a board of its own, planned with your rack and shop. The file was planned at “{file.shop.name}” with{' '}
+        {pieces(file.rack.length)}
         {unknown.length === 0 ? ', all of them in your rack.' : `, ${unknown.length} of them not in your rack.`}
       </p>
-      {unknown.length > 0 && <Checkbox checked={addPieces} onChange={(event) => setAddPieces(event.currentTarget.checked)} label={`Add ${unknown.length === 1 ? 'that piece' : `those ${unknown.length} pieces`} to the rack too`} />}
+      {unknown.length > 0 && (
+        <Checkbox
+          checked={addPieces}
+          onChange={(event) => setAddPieces(event.currentTarget.checked)}
+          label={`Add ${unknown.length === 1 ? 'that piece' : `those ${unknown.length} pieces`} to the rack too`}
+        />
+      )}
       <div className={classes.buttons}>
-        <Button onClick={() => void open()} loading={busy}>Open the board</Button>
-        <Button variant="default" onClick={onClose}>Cancel</Button>
+        <Button onClick={() => void open()} loading={busy}>
+          Open the board
+        </Button>
+        <Button variant="default" onClick={onClose}>
+          Cancel
+        </Button>
       </div>
     </Modal>
   );

@@ -27,7 +27,9 @@ export function BriefPlace() {
   const scale = fitScale([board.length, board.width + board.thickness], [width - ROOM.left - 20, 330], 1.2);
   const [w, h, t] = [board.length * scale, board.width * scale, Math.max(3, board.thickness * scale)];
   const offset = Math.max(0, (panelWidth(board) - board.width) / 2);
-  const joints = stripTops(stripsOf(board)).map((top) => top - offset).filter((mm) => mm > 0 && mm < board.width);
+  const joints = stripTops(stripsOf(board))
+    .map((top) => top - offset)
+    .filter((mm) => mm > 0 && mm < board.width);
   const sideY = ROOM.top + h + ROOM.gap;
 
   return (
@@ -35,56 +37,158 @@ export function BriefPlace() {
       <div className={classes.words}>
         <CommitField field="Name" value={board.name} schema={boardSchema.shape.name} onCommit={(name) => set({ name })}>
           {(typed, change, problem, leave) => (
-            <TextInput label="Name" size="md" value={typed} error={problem} onChange={(e) => change(e.currentTarget.value)} onBlur={leave} onKeyDown={(e) => e.key === 'Enter' && leave()} />
+            <TextInput
+              label="Name"
+              size="md"
+              value={typed}
+              error={problem}
+              onChange={(e) => change(e.currentTarget.value)}
+              onBlur={leave}
+              onKeyDown={(e) => e.key === 'Enter' && leave()}
+            />
           )}
         </CommitField>
         <CommitField field="Use" value={board.use} schema={boardSchema.shape.use} onCommit={(use) => set({ use })}>
           {(typed, change, problem, leave) => (
             <div>
-              <TextInput label="What it is for" value={typed} error={problem} placeholder="Bread, carving, a gift …" onChange={(e) => change(e.currentTarget.value)} onBlur={leave} onKeyDown={(e) => e.key === 'Enter' && leave()} />
+              <TextInput
+                label="What it is for"
+                value={typed}
+                error={problem}
+                placeholder="Bread, carving, a gift …"
+                onChange={(e) => change(e.currentTarget.value)}
+                onBlur={leave}
+                onKeyDown={(e) => e.key === 'Enter' && leave()}
+              />
               <div className={classes.uses}>
                 {USES.map((use) => (
-                  <Button key={use} size="compact-xs" variant={board.use === use ? 'filled' : 'default'} aria-pressed={board.use === use} onClick={() => { change(use); set({ use }); }}>{use}</Button>
+                  <Button
+                    key={use}
+                    size="compact-xs"
+                    variant={board.use === use ? 'filled' : 'default'}
+                    aria-pressed={board.use === use}
+                    onClick={() => {
+                      change(use);
+                      set({ use });
+                    }}
+                  >
+                    {use}
+                  </Button>
                 ))}
               </div>
             </div>
           )}
         </CommitField>
-        <ConstructionChoice value={board.construction} onChange={(construction: Construction) => (stripsOf(board).length === 0 ? set({ construction }) : setSwitching(construction))} />
+        <ConstructionChoice
+          value={board.construction}
+          onChange={(construction: Construction) =>
+            stripsOf(board).length === 0 ? set({ construction }) : setSwitching(construction)
+          }
+        />
         {switching && <SwitchDialog to={switching} onClose={() => setSwitching(null)} />}
-        <CommitField field="Number of boards" value={board.count} schema={boardSchema.shape.count} onCommit={(count) => set({ count, perPanel: bestPerPanel({ ...input, board: { ...board, count } }) })}>
+        <CommitField
+          field="Number of boards"
+          value={board.count}
+          schema={boardSchema.shape.count}
+          onCommit={(count) => set({ count, perPanel: bestPerPanel({ ...input, board: { ...board, count } }) })}
+        >
           {(typed, change, problem, leave) => (
-            <NumberInput label="How many" w={120} value={typed} error={problem} allowNegative={false} onChange={(n) => change(typeof n === 'number' ? n : Number.NaN)} onBlur={leave} onKeyDown={(e) => e.key === 'Enter' && leave()} />
+            <NumberInput
+              label="How many"
+              w={120}
+              value={typed}
+              error={problem}
+              allowNegative={false}
+              onChange={(n) => change(typeof n === 'number' ? n : Number.NaN)}
+              onBlur={leave}
+              onKeyDown={(e) => e.key === 'Enter' && leave()}
+            />
           )}
         </CommitField>
-        {board.count > 1 && <p className={classes.batch}>{board.perPanel > 1 ? <>Up to {Math.min(board.count, board.perPanel)} from each panel, by what the rack, one pair of hands and the glue-ups allow</> : <>A panel for each</>}: <Link to="../mill" relative="path">figures and other ways</Link></p>}
-        <Button component={Link} to="../layout" relative="path" className={classes.next}>Lay out strips</Button>
+        {board.count > 1 && (
+          <p className={classes.batch}>
+            {board.perPanel > 1 ? (
+              <>
+                Up to {Math.min(board.count, board.perPanel)} from each panel, by what the rack, one pair of hands and
+                the glue-ups allow
+              </>
+            ) : (
+              <>A panel for each</>
+            )}
+            :{' '}
+            <Link to="../mill" relative="path">
+              figures and other ways
+            </Link>
+          </p>
+        )}
+        <Button component={Link} to="../layout" relative="path" className={classes.next}>
+          Lay out strips
+        </Button>
       </div>
 
       <div ref={ref} className={classes.sheet}>
         {width > 0 && (
           <>
-            <svg width={width} height={sideY + t + ROOM.bottom} role="img" aria-label="Outline of the finished board from above and from the side, to scale">
+            <svg
+              width={width}
+              height={sideY + t + ROOM.bottom}
+              role="img"
+              aria-label="Outline of the finished board from above and from the side, to scale"
+            >
               <g className={classes.outline}>
                 <rect x={ROOM.left} y={ROOM.top} width={w} height={h} />
                 <rect x={ROOM.left} y={sideY} width={w} height={t} />
-                {joints.map((mm) => <path key={mm} d={`M${ROOM.left} ${ROOM.top + mm * scale}h${w}`} className={classes.hint} />)}
+                {joints.map((mm) => (
+                  <path key={mm} d={`M${ROOM.left} ${ROOM.top + mm * scale}h${w}`} className={classes.hint} />
+                ))}
               </g>
               <g className={classes.lines}>
-                <path d={`M${ROOM.left} ${ROOM.top - 8}v-26M${ROOM.left + w} ${ROOM.top - 8}v-26M${ROOM.left} ${ROOM.top - 22}h${w}`} />
-                <path d={`M${ROOM.left - 8} ${ROOM.top}h-26M${ROOM.left - 8} ${ROOM.top + h}h-26M${ROOM.left - 22} ${ROOM.top}v${h}`} />
-                <path d={`M${ROOM.left - 8} ${sideY}h-26M${ROOM.left - 8} ${sideY + t}h-26M${ROOM.left - 22} ${sideY - 12}v${t + 24}`} />
+                <path
+                  d={`M${ROOM.left} ${ROOM.top - 8}v-26M${ROOM.left + w} ${ROOM.top - 8}v-26M${ROOM.left} ${ROOM.top - 22}h${w}`}
+                />
+                <path
+                  d={`M${ROOM.left - 8} ${ROOM.top}h-26M${ROOM.left - 8} ${ROOM.top + h}h-26M${ROOM.left - 22} ${ROOM.top}v${h}`}
+                />
+                <path
+                  d={`M${ROOM.left - 8} ${sideY}h-26M${ROOM.left - 8} ${sideY + t}h-26M${ROOM.left - 22} ${sideY - 12}v${t + 24}`}
+                />
               </g>
-              <text className={classes.caption} x={ROOM.left} y={sideY + t + 24}>Finished board from above and from the side, {scaleWords(scale)}</text>
+              <text className={classes.caption} x={ROOM.left} y={sideY + t + 24}>
+                Finished board from above and from the side, {scaleWords(scale)}
+              </text>
             </svg>
             <div className={classes.dimension} style={{ left: ROOM.left + w / 2 - 58, top: ROOM.top - 52 }}>
-              <LengthInput field="Length" label={null} size="sm" w={116} mm={board.length} schema={boardSchema.shape.length} onCommit={(length) => set({ length })} />
+              <LengthInput
+                field="Length"
+                label={null}
+                size="sm"
+                w={116}
+                mm={board.length}
+                schema={boardSchema.shape.length}
+                onCommit={(length) => set({ length })}
+              />
             </div>
             <div className={classes.dimension} style={{ left: 2, top: ROOM.top + h / 2 - 18 }}>
-              <LengthInput field="Width" label={null} size="sm" w={108} mm={board.width} schema={boardSchema.shape.width} onCommit={(wide) => set({ width: wide })} />
+              <LengthInput
+                field="Width"
+                label={null}
+                size="sm"
+                w={108}
+                mm={board.width}
+                schema={boardSchema.shape.width}
+                onCommit={(wide) => set({ width: wide })}
+              />
             </div>
             <div className={classes.dimension} style={{ left: 2, top: sideY + t / 2 - 18 }}>
-              <LengthInput field="Thickness" label={null} size="sm" w={108} mm={board.thickness} schema={boardSchema.shape.thickness} onCommit={(thickness) => set({ thickness })} />
+              <LengthInput
+                field="Thickness"
+                label={null}
+                size="sm"
+                w={108}
+                mm={board.thickness}
+                schema={boardSchema.shape.thickness}
+                onCommit={(thickness) => set({ thickness })}
+              />
             </div>
           </>
         )}

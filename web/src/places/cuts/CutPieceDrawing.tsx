@@ -39,41 +39,93 @@ export function CutPieceDrawing(props: CutPieceDrawingProps) {
   const height = Math.max(piece.width, piece.farEnd?.width ?? 0) * scale;
   const { display } = useDisplay();
   return (
-    <svg className={classes.piece} width={piece.length * scale + 2} height={height + RULE + 20} data-piece={piece.id} role="group" aria-label={`Cuts of piece ${piece.mark}`}>
+    <svg
+      className={classes.piece}
+      width={piece.length * scale + 2}
+      height={height + RULE + 20}
+      data-piece={piece.id}
+      role="group"
+      aria-label={`Cuts of piece ${piece.mark}`}
+    >
       <g transform={`translate(1 ${RULE})`}>
         <Ruler x={0} y={0} length={piece.length} scale={scale} direction="across" />
         <StockFace piece={piece} species={species} scale={scale} face="up" />
-        {leftovers.filter((l) => l.kept).map((l) => (
-          <g key={`${l.from}/${l.across}`} className={classes.stays}>
-            <rect x={l.from * scale} y={l.across * scale} width={l.length * scale} height={l.width * scale} />
-            {l.width * scale > 13 && l.length * scale > 60 && (
-              <text x={(l.from + l.length / 2) * scale} y={(l.across + l.width / 2) * scale} textAnchor="middle" dominantBaseline="central">
-                stays {l.side ? formatLength(l.width, display) : formatLength(l.length, display)}
-              </text>
-            )}
-          </g>
-        ))}
-        {leftovers.filter((l) => !l.kept).map((l) => <path key={`${l.from}/${l.across}`} className={classes.waste} d={hatch(l.from * scale, l.across * scale, l.length * scale, l.width * scale)}><title>waste</title></path>)}
+        {leftovers
+          .filter((l) => l.kept)
+          .map((l) => (
+            <g key={`${l.from}/${l.across}`} className={classes.stays}>
+              <rect x={l.from * scale} y={l.across * scale} width={l.length * scale} height={l.width * scale} />
+              {l.width * scale > 13 && l.length * scale > 60 && (
+                <text
+                  x={(l.from + l.length / 2) * scale}
+                  y={(l.across + l.width / 2) * scale}
+                  textAnchor="middle"
+                  dominantBaseline="central"
+                >
+                  stays {l.side ? formatLength(l.width, display) : formatLength(l.length, display)}
+                </text>
+              )}
+            </g>
+          ))}
+        {leftovers
+          .filter((l) => !l.kept)
+          .map((l) => (
+            <path
+              key={`${l.from}/${l.across}`}
+              className={classes.waste}
+              d={hatch(l.from * scale, l.across * scale, l.length * scale, l.width * scale)}
+            >
+              <title>waste</title>
+            </path>
+          ))}
         {blanks.map(({ blank, rips }) => (
           <g key={blank.number}>
             <rect className={classes.blank} x={blank.from * scale} y={0} width={blank.length * scale} height={height} />
             {rips.map((rip) => (
               <g key={rip.from}>
-                <rect className={classes.kerf} x={blank.from * scale} y={(rip.from - ripKerf) * scale} width={blank.length * scale} height={Math.max(1, ripKerf * scale)} />
-                <rect className={classes.kerf} x={blank.from * scale} y={rip.to * scale} width={blank.length * scale} height={Math.max(1, ripKerf * scale)} />
+                <rect
+                  className={classes.kerf}
+                  x={blank.from * scale}
+                  y={(rip.from - ripKerf) * scale}
+                  width={blank.length * scale}
+                  height={Math.max(1, ripKerf * scale)}
+                />
+                <rect
+                  className={classes.kerf}
+                  x={blank.from * scale}
+                  y={rip.to * scale}
+                  width={blank.length * scale}
+                  height={Math.max(1, ripKerf * scale)}
+                />
                 {rip.strips.map((strip, layer) => (
-                  <StripBox key={demandKey(strip.demand)} {...props} strip={strip} x={(blank.from + (blank.length * layer) / rip.strips.length) * scale} y={rip.from * scale}
-                    width={(blank.length / rip.strips.length) * scale} height={(rip.to - rip.from) * scale} />
+                  <StripBox
+                    key={demandKey(strip.demand)}
+                    {...props}
+                    strip={strip}
+                    x={(blank.from + (blank.length * layer) / rip.strips.length) * scale}
+                    y={rip.from * scale}
+                    width={(blank.length / rip.strips.length) * scale}
+                    height={(rip.to - rip.from) * scale}
+                  />
                 ))}
               </g>
             ))}
-            <text className={classes.blankLabel} x={(blank.from + blank.length / 2) * scale} y={height + 14} textAnchor="middle"><LengthTspans mm={blank.length} /></text>
+            <text
+              className={classes.blankLabel}
+              x={(blank.from + blank.length / 2) * scale}
+              y={height + 14}
+              textAnchor="middle"
+            >
+              <LengthTspans mm={blank.length} />
+            </text>
           </g>
         ))}
         {crosscuts.map(({ at, kerf }, i) => (
           <g key={at} className={classes.crosscut}>
             <rect x={at * scale} y={-4} width={Math.max(1.2, kerf * scale)} height={height + 8} />
-            <text x={at * scale} y={height + 14} textAnchor="middle">{i + 1}</text>
+            <text x={at * scale} y={height + 14} textAnchor="middle">
+              {i + 1}
+            </text>
           </g>
         ))}
       </g>
@@ -94,7 +146,20 @@ function hatch(x: number, y: number, width: number, height: number): string {
 
 type StripBoxProps = CutPieceDrawingProps & { strip: RippedStrip; x: number; y: number; width: number; height: number };
 
-function StripBox({ sheet, strip, x, y, width, height, boardNumber, lettered, lit, onLight, onDrop, onMove }: StripBoxProps) {
+function StripBox({
+  sheet,
+  strip,
+  x,
+  y,
+  width,
+  height,
+  boardNumber,
+  lettered,
+  lit,
+  onLight,
+  onDrop,
+  onMove,
+}: StripBoxProps) {
   const { demand } = strip;
   const key = demandKey(demand);
   const { display } = useDisplay();
@@ -118,7 +183,8 @@ function StripBox({ sheet, strip, x, y, width, height, boardNumber, lettered, li
     if (!drag) return;
     setDrag(null);
     const under = document.elementsFromPoint(event.clientX, event.clientY);
-    const target = under.map((e) => e.closest<SVGElement>('[data-strip-key]')?.dataset.stripKey).find((k) => k && k !== key) ?? null;
+    const target =
+      under.map((e) => e.closest<SVGElement>('[data-strip-key]')?.dataset.stripKey).find((k) => k && k !== key) ?? null;
     const piece = under.map((e) => e.closest<SVGElement>('[data-piece]')?.dataset.piece).find(Boolean);
     if (piece) onDrop(strip, { pieceId: piece, strip: target });
   };
@@ -128,13 +194,41 @@ function StripBox({ sheet, strip, x, y, width, height, boardNumber, lettered, li
     onMove(strip);
   };
   return (
-    <g className={classes.strip} data-strip-key={key} data-lit={isLit(lit, key) || undefined} data-dragged={drag ? true : undefined} data-done={sheet.done || undefined}
+    <g
+      className={classes.strip}
+      data-strip-key={key}
+      data-lit={isLit(lit, key) || undefined}
+      data-dragged={drag ? true : undefined}
+      data-done={sheet.done || undefined}
       transform={drag ? `translate(${drag.dx} ${drag.dy})` : undefined}
-      tabIndex={0} role="button" aria-label={`Strip ${label} from ${sheet.piece.mark}, rip ${formatLength(strip.way.rip, display)}${strip.layers > 1 ? `, layer ${strip.layer} of ${strip.layers}` : ''}. Enter: take it from another piece`}
-      onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={() => { start.current = null; setDrag(null); }}
-      onPointerEnter={() => onLight(key)} onPointerLeave={() => onLight(null)} onFocus={() => onLight(key)} onBlur={() => onLight(null)} onKeyDown={keys}>
+      tabIndex={0}
+      role="button"
+      aria-label={`Strip ${label} from ${sheet.piece.mark}, rip ${formatLength(strip.way.rip, display)}${strip.layers > 1 ? `, layer ${strip.layer} of ${strip.layers}` : ''}. Enter: take it from another piece`}
+      onPointerDown={down}
+      onPointerMove={move}
+      onPointerUp={up}
+      onPointerCancel={() => {
+        start.current = null;
+        setDrag(null);
+      }}
+      onPointerEnter={() => onLight(key)}
+      onPointerLeave={() => onLight(null)}
+      onFocus={() => onLight(key)}
+      onBlur={() => onLight(null)}
+      onKeyDown={keys}
+    >
       <rect x={x} y={y} width={width} height={height} />
-      {height >= 8 && <text x={x + width / 2} y={y + height / 2} textAnchor="middle" dominantBaseline="central" style={{ fontSize: Math.min(13, Math.max(9, height - 1)) }}>{label}</text>}
+      {height >= 8 && (
+        <text
+          x={x + width / 2}
+          y={y + height / 2}
+          textAnchor="middle"
+          dominantBaseline="central"
+          style={{ fontSize: Math.min(13, Math.max(9, height - 1)) }}
+        >
+          {label}
+        </text>
+      )}
     </g>
   );
 }

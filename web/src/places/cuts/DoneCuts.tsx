@@ -19,26 +19,62 @@ export function DoneCuts({ lit, onLight }: { lit: string | null; onLight(key: st
   return (
     <section aria-label="Cut already">
       <h3>After the saw</h3>
-      <p className={classes.soft}>These strips lie on the bench. Strike out one that wandered, split or came out short: it is planned again, and nothing that is cut is touched.</p>
+      <p className={classes.soft}>
+        These strips lie on the bench. Strike out one that wandered, split or came out short: it is planned again, and
+        nothing that is cut is touched.
+      </p>
       {mine.map(({ id: cutting, version, cutAt, record }) => (
         <div key={cutting} className={classes.done}>
           <header>
             <h4>{record.piece.mark}</h4>
-            <span className={classes.soft}>cut {WHEN.format(new Date(cutAt))}{record.leftovers.length > 0 && `; back in the rack: ${record.leftovers.map((l) => l.mark).join(', ')}`}</span>
-            <Button size="compact-sm" variant="subtle" onClick={() => void tell(api.undoCutting(cutting))}>Take this cut back</Button>
+            <span className={classes.soft}>
+              cut {WHEN.format(new Date(cutAt))}
+              {record.leftovers.length > 0 && `; back in the rack: ${record.leftovers.map((l) => l.mark).join(', ')}`}
+            </span>
+            <Button size="compact-sm" variant="subtle" onClick={() => void tell(api.undoCutting(cutting))}>
+              Take this cut back
+            </Button>
           </header>
           <ul>
-            {record.blanks.flatMap((b) => b.strips).filter((s) => s.demand.board === id).map(({ demand }) => {
-              const name: StripName = { board: demand.board, stripId: demand.stripId, copy: demand.copy, spare: demand.spare };
-              const same = (f: StripName) => demandKey(f) === demandKey(name);
-              const failed = record.failed.some(same);
-              return (
-                <li key={demandKey(name)} data-lit={isLit(lit, demandKey(name)) || undefined} onPointerEnter={() => onLight(demandKey(name))} onPointerLeave={() => onLight(null)}>
-                  <Checkbox checked={failed} label={<span style={failed ? { textDecoration: 'line-through' } : undefined}>{`Strip ${demand.strip}${demand.copy > 1 ? ` of board ${copyLetter(demand.copy)}` : ''}${demand.spare > 0 ? ' (spare)' : ''}${failed ? ' failed' : ''}`}</span>}
-                    onChange={() => void tell(api.failStrips(cutting, version, failed ? record.failed.filter((f) => !same(f)) : [...record.failed, name]))} />
-                </li>
-              );
-            })}
+            {record.blanks
+              .flatMap((b) => b.strips)
+              .filter((s) => s.demand.board === id)
+              .map(({ demand }) => {
+                const name: StripName = {
+                  board: demand.board,
+                  stripId: demand.stripId,
+                  copy: demand.copy,
+                  spare: demand.spare,
+                };
+                const same = (f: StripName) => demandKey(f) === demandKey(name);
+                const failed = record.failed.some(same);
+                return (
+                  <li
+                    key={demandKey(name)}
+                    data-lit={isLit(lit, demandKey(name)) || undefined}
+                    onPointerEnter={() => onLight(demandKey(name))}
+                    onPointerLeave={() => onLight(null)}
+                  >
+                    <Checkbox
+                      checked={failed}
+                      label={
+                        <span
+                          style={failed ? { textDecoration: 'line-through' } : undefined}
+                        >{`Strip ${demand.strip}${demand.copy > 1 ? ` of board ${copyLetter(demand.copy)}` : ''}${demand.spare > 0 ? ' (spare)' : ''}${failed ? ' failed' : ''}`}</span>
+                      }
+                      onChange={() =>
+                        void tell(
+                          api.failStrips(
+                            cutting,
+                            version,
+                            failed ? record.failed.filter((f) => !same(f)) : [...record.failed, name],
+                          ),
+                        )
+                      }
+                    />
+                  </li>
+                );
+              })}
           </ul>
         </div>
       ))}

@@ -24,7 +24,13 @@ export function StripBar({ plan, done, board, boardKey, species, width, lit, onL
   const total = panelWidth(board);
   const scale = Math.min(2.2, Math.max(0.2, (width - 2) / Math.max(1, total)));
   const onBench = new Set(done.flatMap((b) => b.strips.map((s) => s.demand.stripId)));
-  const met = new Map([...plan.blanks, ...done].flatMap((b) => b.strips.filter((s) => s.demand.board === boardKey && s.demand.spare === 0).map((s) => [s.demand.stripId, b] as const)));
+  const met = new Map(
+    [...plan.blanks, ...done].flatMap((b) =>
+      b.strips
+        .filter((s) => s.demand.board === boardKey && s.demand.spare === 0)
+        .map((s) => [s.demand.stripId, b] as const),
+    ),
+  );
   const [, litStrip] = lit?.startsWith(`${boardKey}/`) ? lit.split('/') : [];
   const tops = stripTops(stripsOf(board));
   return (
@@ -34,11 +40,28 @@ export function StripBar({ plan, done, board, boardKey, species, width, lit, onL
         const w = strip.width * scale;
         const found = met.has(strip.id);
         return (
-          <g key={strip.id} className={classes.cell} data-lit={litStrip === strip.id || undefined} data-missing={found ? undefined : true}
-            onPointerEnter={() => onLight(`${boardKey}/${strip.id}`)} onPointerLeave={() => onLight(null)}>
-            <title>{`Strip ${i + 1}${found ? onBench.has(strip.id) ? ', cut' : '' : ', not in the plan'}`}</title>
-            <rect x={x} y={1} width={w} height={HEIGHT} fill={found ? species.find((s) => s.code === strip.species)?.colour ?? '#b9bec4' : 'none'} />
-            {w > 12 && <text x={x + w / 2} y={HEIGHT / 2 + 1} textAnchor="middle" dominantBaseline="central">{i + 1}{onBench.has(strip.id) && w > 24 ? ' ✓' : ''}</text>}
+          <g
+            key={strip.id}
+            className={classes.cell}
+            data-lit={litStrip === strip.id || undefined}
+            data-missing={found ? undefined : true}
+            onPointerEnter={() => onLight(`${boardKey}/${strip.id}`)}
+            onPointerLeave={() => onLight(null)}
+          >
+            <title>{`Strip ${i + 1}${found ? (onBench.has(strip.id) ? ', cut' : '') : ', not in the plan'}`}</title>
+            <rect
+              x={x}
+              y={1}
+              width={w}
+              height={HEIGHT}
+              fill={found ? (species.find((s) => s.code === strip.species)?.colour ?? '#b9bec4') : 'none'}
+            />
+            {w > 12 && (
+              <text x={x + w / 2} y={HEIGHT / 2 + 1} textAnchor="middle" dominantBaseline="central">
+                {i + 1}
+                {onBench.has(strip.id) && w > 24 ? ' ✓' : ''}
+              </text>
+            )}
           </g>
         );
       })}

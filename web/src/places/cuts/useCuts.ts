@@ -57,7 +57,7 @@ export function useCuts(): Cuts {
   const [others, setOthers] = useState<string[]>(() => kept?.boards.filter((b) => b !== id) ?? []);
   const all = useMemo(() => [id, ...others], [id, others]);
   const joint = useSawBook(all);
-  const book = others.length === 0 ? own : joint.data ?? own;
+  const book = others.length === 0 ? own : (joint.data ?? own);
   const stored = useQueries({ queries: others.map(boardQuery), combine: loadedOf });
   const [running, setRunning] = useState(false);
   const [busy, setBusy] = useState(false);
@@ -68,11 +68,17 @@ export function useCuts(): Cuts {
 
   const { rack, shop, species } = input;
   // The same empty list while there are none: another board's save is no reason to search again.
-  const otherBoards = useMemo(() => (stored.length === 0 ? ALONE : stored.map((s) => ({ key: s.id, board: s.board }))), [stored]);
+  const otherBoards = useMemo(
+    () => (stored.length === 0 ? ALONE : stored.map((s) => ({ key: s.id, board: s.board }))),
+    [stored],
+  );
   const problem = useMemo(() => {
     const together = [{ key: id, board }, ...otherBoards];
     const ids = together.map((t) => t.key);
-    return cutProblemFor(together.map((t) => ({ ...t, done: doneFor(book, t.key) })), { rack, shop, species, promised: promisedToOthers(book, ids) });
+    return cutProblemFor(
+      together.map((t) => ({ ...t, done: doneFor(book, t.key) })),
+      { rack, shop, species, promised: promisedToOthers(book, ids) },
+    );
   }, [id, board, otherBoards, book, rack, shop, species]);
 
   const stop = useCallback(() => {
@@ -85,7 +91,8 @@ export function useCuts(): Cuts {
     setRunning(true);
     search.current = new CutSearch(problem, SEARCH_SECONDS, (better, done) => {
       setDraft(better);
-      if (wish.current) setPrice({ words: wish.current.words, more: better.score.total - wish.current.before, sure: done });
+      if (wish.current)
+        setPrice({ words: wish.current.words, more: better.score.total - wish.current.before, sure: done });
       if (!done) return;
       setRunning(false);
       wish.current = null;
@@ -129,13 +136,23 @@ export function useCuts(): Cuts {
   const open = useMemo(() => ({ ...plan.cutting, blanks: plan.cutting.blanks.filter((b) => !b.done) }), [plan.cutting]);
   const current = draft ?? (keptHolds ? kept.plan : open);
   return {
-    plan: current, kept, showsKept: keptHolds, allCut: problem.demands.every((d) => d.spare > 0) && current.blanks.length === 0, running, busy, together: [id, ...others], price,
-    setTogether: (ids) => setOthers(ids.filter((b) => b !== id)), improve, stop,
-    keep: () => finish(async () => {
-      const revision = await session.savedRevision();
-      const rest = stored.map((s) => ({ id: s.id, revision: s.revision }));
-      return api.keepCut([{ id, revision }, ...rest], bareCut(current));
-    }, 'Kept. Its wood is promised to the board.'),
+    plan: current,
+    kept,
+    showsKept: keptHolds,
+    allCut: problem.demands.every((d) => d.spare > 0) && current.blanks.length === 0,
+    running,
+    busy,
+    together: [id, ...others],
+    price,
+    setTogether: (ids) => setOthers(ids.filter((b) => b !== id)),
+    improve,
+    stop,
+    keep: () =>
+      finish(async () => {
+        const revision = await session.savedRevision();
+        const rest = stored.map((s) => ({ id: s.id, revision: s.revision }));
+        return api.keepCut([{ id, revision }, ...rest], bareCut(current));
+      }, 'Kept. Its wood is promised to the board.'),
     release: () => finish(() => api.releaseCut([id]), 'Released. Its wood is free for other boards.'),
     announce: (words) => {
       wish.current = { words, before: current.score.total };

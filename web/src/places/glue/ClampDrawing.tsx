@@ -29,32 +29,109 @@ export function ClampDrawing({ glueUp }: { glueUp: GlueUp }) {
   const joints = new Set(glueUp.jointsAt.map((j) => Math.round(j * 100)));
   return (
     <figure className={classes.figure}>
-      <svg viewBox={`0 0 ${WIDTH} ${y0 + h + out * scale + ROOM.bottom}`} role="img" className={classes.drawing}
-        aria-label={`${clamps.placed.length} clamps, ${clamps.placed.filter((c) => c.side === 'below').length} below and ${clamps.placed.filter((c) => c.side === 'above').length} above, ${clamps.cauls.length} pairs of cauls`}>
-        <defs><pattern id="caul" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0V6" stroke="var(--ink)" strokeWidth="1" /></pattern></defs>
-        {clamps.placed.filter((c) => c.side === 'below').map((c) => <Clamp key={c.at} x={x0 + c.at * scale} y={y0} h={h} scale={scale} side="below" />)}
+      <svg
+        viewBox={`0 0 ${WIDTH} ${y0 + h + out * scale + ROOM.bottom}`}
+        role="img"
+        className={classes.drawing}
+        aria-label={`${clamps.placed.length} clamps, ${clamps.placed.filter((c) => c.side === 'below').length} below and ${clamps.placed.filter((c) => c.side === 'above').length} above, ${clamps.cauls.length} pairs of cauls`}
+      >
+        <defs>
+          <pattern id="caul" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <path d="M0 0V6" stroke="var(--ink)" strokeWidth="1" />
+          </pattern>
+        </defs>
+        {clamps.placed
+          .filter((c) => c.side === 'below')
+          .map((c) => (
+            <Clamp key={c.at} x={x0 + c.at * scale} y={y0} h={h} scale={scale} side="below" />
+          ))}
         {strips.map((strip, i) => {
           const species = input.species.find((s) => s.code === strip.species);
           const y = y0 + tops[i]! * scale;
           return (
             <g key={strip.id}>
-              <rect x={x0} y={y} width={w} height={strip.width * scale} fill={species?.colour ?? 'var(--line)'} className={classes.strip} />
-              {i > 0 && <path className={classes.joint} data-glued={joints.has(Math.round(tops[i]! * 100)) || undefined} d={`M${x0} ${y}h${w}`} />}
-              {strip.width * scale > 9 && <text x={x0 + 12} y={y + (strip.width * scale) / 2} dominantBaseline="central" textAnchor="middle" className={classes.number}>{glueUp.firstStrip + i}</text>}
+              <rect
+                x={x0}
+                y={y}
+                width={w}
+                height={strip.width * scale}
+                fill={species?.colour ?? 'var(--line)'}
+                className={classes.strip}
+              />
+              {i > 0 && (
+                <path
+                  className={classes.joint}
+                  data-glued={joints.has(Math.round(tops[i]! * 100)) || undefined}
+                  d={`M${x0} ${y}h${w}`}
+                />
+              )}
+              {strip.width * scale > 9 && (
+                <text
+                  x={x0 + 12}
+                  y={y + (strip.width * scale) / 2}
+                  dominantBaseline="central"
+                  textAnchor="middle"
+                  className={classes.number}
+                >
+                  {glueUp.firstStrip + i}
+                </text>
+              )}
             </g>
           );
         })}
-        {clamps.cauls.map((at) => <rect key={at} className={classes.caul} x={x0 + (at - CAUL_MM / 2) * scale} y={y0 - 8} width={CAUL_MM * scale} height={h + 16} fill="url(#caul)" />)}
-        {clamps.placed.filter((c) => c.side === 'above').map((c) => <Clamp key={c.at} x={x0 + c.at * scale} y={y0} h={h} scale={scale} side="above" />)}
+        {clamps.cauls.map((at) => (
+          <rect
+            key={at}
+            className={classes.caul}
+            x={x0 + (at - CAUL_MM / 2) * scale}
+            y={y0 - 8}
+            width={CAUL_MM * scale}
+            height={h + 16}
+            fill="url(#caul)"
+          />
+        ))}
+        {clamps.placed
+          .filter((c) => c.side === 'above')
+          .map((c) => (
+            <Clamp key={c.at} x={x0 + c.at * scale} y={y0} h={h} scale={scale} side="above" />
+          ))}
         <DimensionLine from={[x0, ROOM.top - 16]} to={[x0 + w, ROOM.top - 16]} mm={length} />
         <DimensionLine from={[20, y0]} to={[20, y0 + h]} mm={glueUp.width} />
-        {clamps.placed.map((c, i) => <text key={c.at} className={classes.place} x={x0 + c.at * scale} y={y0 + h + out * scale + 16} textAnchor="middle">{i + 1}</text>)}
+        {clamps.placed.map((c, i) => (
+          <text
+            key={c.at}
+            className={classes.place}
+            x={x0 + c.at * scale}
+            y={y0 + h + out * scale + 16}
+            textAnchor="middle"
+          >
+            {i + 1}
+          </text>
+        ))}
       </svg>
       <figcaption>
-        {scaleWords(scale)}. Solid bars above, dashed ones below; blocks at the edges are pads; hatched are taped cauls, a pair above and below. Clamps at{' '}
-        {clamps.placed.map((c, i) => <span key={c.at}>{i > 0 && ', '}<Length mm={c.at} bare={i < clamps.placed.length - 1} /></span>)} from the first end. {clamps.placed.length === 0 ? 'No clamp of the shop goes round it.' : (
-          <>Pressure <Measured quantity="pressure" value={clamps.pressure} /> of <Measured quantity="pressure" value={clamps.wantedPressure} /> wanted; {clamps.byPressure > clamps.bySpacing ? `${clamps.byPressure} clamps for the pressure` : `${clamps.bySpacing} clamps for the spacing`}.</>
-        )} <Measured quantity="amount" value={Math.ceil(glueUp.grams)} /> of glue.
+        {scaleWords(scale)}. Solid bars above, dashed ones below; blocks at the edges are pads; hatched are taped cauls,
+        a pair above and below. Clamps at{' '}
+        {clamps.placed.map((c, i) => (
+          <span key={c.at}>
+            {i > 0 && ', '}
+            <Length mm={c.at} bare={i < clamps.placed.length - 1} />
+          </span>
+        ))}{' '}
+        from the first end.{' '}
+        {clamps.placed.length === 0 ? (
+          'No clamp of the shop goes round it.'
+        ) : (
+          <>
+            Pressure <Measured quantity="pressure" value={clamps.pressure} /> of{' '}
+            <Measured quantity="pressure" value={clamps.wantedPressure} /> wanted;{' '}
+            {clamps.byPressure > clamps.bySpacing
+              ? `${clamps.byPressure} clamps for the pressure`
+              : `${clamps.bySpacing} clamps for the spacing`}
+            .
+          </>
+        )}{' '}
+        <Measured quantity="amount" value={Math.ceil(glueUp.grams)} /> of glue.
       </figcaption>
     </figure>
   );

@@ -12,33 +12,73 @@ const OF_SHOP = '';
 /** Another glue, or a second pair of hands: what each changes, before it is taken. */
 export function GlueChoices() {
   const { board, input, session } = useSettledBoard();
-  const options = useMemo(() => input.shop.glues.flatMap((glue) => [false, true].map((helper) => {
-    const { gluing } = makePlan({ ...input, board: { ...board, differs: { ...board.differs, glue: glue.id }, gluing: { ...board.gluing, helper } } });
-    return { glue, helper, gluing };
-  })), [input, board]);
+  const options = useMemo(
+    () =>
+      input.shop.glues.flatMap((glue) =>
+        [false, true].map((helper) => {
+          const { gluing } = makePlan({
+            ...input,
+            board: { ...board, differs: { ...board.differs, glue: glue.id }, gluing: { ...board.gluing, helper } },
+          });
+          return { glue, helper, gluing };
+        }),
+      ),
+    [input, board],
+  );
   const now = glueOf(shopFor(board, input.shop));
   return (
     <>
-      <Select size="sm" label="Glue of this board" allowDeselect={false} value={board.differs.glue ?? OF_SHOP} data={[{ value: OF_SHOP, label: `As the shop: ${glueOf(input.shop).name}` }, ...input.shop.glues.map((g) => ({ value: g.id, label: `${g.name}, ${g.class}` }))]}
-        onChange={(id) => session.edit((b) => ({ ...b, differs: { ...b.differs, glue: id === OF_SHOP ? null : id } }))} />
-      <Switch mt={8} label="A second pair of hands spreads and places" checked={board.gluing.helper} onChange={(e) => {
-        const helper = e.currentTarget.checked;
-        session.edit((b) => ({ ...b, gluing: { ...b.gluing, helper } }));
-      }} />
+      <Select
+        size="sm"
+        label="Glue of this board"
+        allowDeselect={false}
+        value={board.differs.glue ?? OF_SHOP}
+        data={[
+          { value: OF_SHOP, label: `As the shop: ${glueOf(input.shop).name}` },
+          ...input.shop.glues.map((g) => ({ value: g.id, label: `${g.name}, ${g.class}` })),
+        ]}
+        onChange={(id) => session.edit((b) => ({ ...b, differs: { ...b.differs, glue: id === OF_SHOP ? null : id } }))}
+      />
+      <Switch
+        mt={8}
+        label="A second pair of hands spreads and places"
+        checked={board.gluing.helper}
+        onChange={(e) => {
+          const helper = e.currentTarget.checked;
+          session.edit((b) => ({ ...b, gluing: { ...b.gluing, helper } }));
+        }}
+      />
       <div className={classes.scroll}>
         <table className={classes.table}>
-          <thead><tr><th>Glue</th><th>Hands</th><th>At once</th><th>Glue-ups</th><th>In clamps</th></tr></thead>
+          <thead>
+            <tr>
+              <th>Glue</th>
+              <th>Hands</th>
+              <th>At once</th>
+              <th>Glue-ups</th>
+              <th>In clamps</th>
+            </tr>
+          </thead>
           <tbody>
             {options.map(({ glue, helper, gluing }) => (
               <tr key={`${glue.id}${helper}`}>
-                <th scope="row" data-taken={(glue.id === now.id && helper === board.gluing.helper) || undefined}>{glue.name}{glue.id === now.id && helper === board.gluing.helper && ', taken'}</th>
-                <td>{helper ? 'two pairs' : 'alone'}</td><td>{gluing.mostParts}</td><td>{gluing.glueUps.length}</td><td>{durationWords(gluing.clampMinutes)}</td>
+                <th scope="row" data-taken={(glue.id === now.id && helper === board.gluing.helper) || undefined}>
+                  {glue.name}
+                  {glue.id === now.id && helper === board.gluing.helper && ', taken'}
+                </th>
+                <td>{helper ? 'two pairs' : 'alone'}</td>
+                <td>{gluing.mostParts}</td>
+                <td>{gluing.glueUps.length}</td>
+                <td>{durationWords(gluing.clampMinutes)}</td>
               </tr>
             ))}
           </tbody>
         </table>
       </div>
-      <p className={classes.note}>Type II holds where a board is never soaked; Type I because boards do end up in the sink. Classes are what the bottle says.</p>
+      <p className={classes.note}>
+        Type II holds where a board is never soaked; Type I because boards do end up in the sink. Classes are what the
+        bottle says.
+      </p>
     </>
   );
 }

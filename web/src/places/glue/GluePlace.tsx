@@ -38,9 +38,15 @@ export function GluePlace() {
         </section>
         {glueUp && (
           <section>
-            <h2>{glueUp.joins.length > 0 ? 'Join to' : 'Glue'} strips {glueUp.firstStrip} to {glueUp.lastStrip}, from above</h2>
+            <h2>
+              {glueUp.joins.length > 0 ? 'Join to' : 'Glue'} strips {glueUp.firstStrip} to {glueUp.lastStrip}, from
+              above
+            </h2>
             <ClampDrawing glueUp={glueUp} />
-            <p className={classes.chips}><SchoolButton question="level" /> <SchoolButton question="squeezeOut" /> <SchoolButton question="edgeMarks" /></p>
+            <p className={classes.chips}>
+              <SchoolButton question="level" /> <SchoolButton question="squeezeOut" />{' '}
+              <SchoolButton question="edgeMarks" />
+            </p>
           </section>
         )}
         {glueUp && (
@@ -73,13 +79,31 @@ export function GluePlace() {
         )}
         <section>
           <h2>Making the panel flat</h2>
-          <p className={classes.note}>{durationWords(flattening.minutes)} by {flattening.machine?.toLowerCase()}{plan.gluing.sectionWidth !== null && ', after its sections were flattened before they were joined'}. Cleanest side down first.</p>
-          <WaysTable ways={plan.flattening} taken={flattening.machine} onChoose={(id) => session.edit((b) => ({ ...b, differs: { ...b.differs, schools: { ...b.differs.schools, flatten: id as never } } }))} />
-          <p className={classes.chips}><SchoolButton question="flatten" /> <SchoolButton question="snipe" /></p>
+          <p className={classes.note}>
+            {durationWords(flattening.minutes)} by {flattening.machine?.toLowerCase()}
+            {plan.gluing.sectionWidth !== null && ', after its sections were flattened before they were joined'}.
+            Cleanest side down first.
+          </p>
+          <WaysTable
+            ways={plan.flattening}
+            taken={flattening.machine}
+            onChoose={(id) =>
+              session.edit((b) => ({
+                ...b,
+                differs: { ...b.differs, schools: { ...b.differs.schools, flatten: id as never } },
+              }))
+            }
+          />
+          <p className={classes.chips}>
+            <SchoolButton question="flatten" /> <SchoolButton question="snipe" />
+          </p>
         </section>
         <section>
           <h2>Steps</h2>
-          <StepList operations={steps} findings={findings.filter((f) => f.station === 'glue' && !GLUING.includes(f.at!))} />
+          <StepList
+            operations={steps}
+            findings={findings.filter((f) => f.station === 'glue' && !GLUING.includes(f.at!))}
+          />
         </section>
       </div>
     </div>

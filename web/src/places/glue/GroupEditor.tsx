@@ -28,31 +28,72 @@ export function GroupEditor() {
     }, 0);
     if (bounds.has(joint)) bounds.delete(joint);
     else bounds.add(joint);
-    const ends = [...bounds].filter((b) => b < stripsOf(board).length).sort((a, b) => a - b).concat(stripsOf(board).length);
+    const ends = [...bounds]
+      .filter((b) => b < stripsOf(board).length)
+      .sort((a, b) => a - b)
+      .concat(stripsOf(board).length);
     const groups = ends.map((end, i) => end - (ends[i - 1] ?? 0));
     session.edit((b) => ({ ...b, gluing: { ...b.gluing, groups } }));
   };
   const widths = plan.panelWidth;
   return (
     <div>
-      <div className={classes.row} role="group" aria-label="Strips and their joints: glued together first, or joined later">
+      <div
+        className={classes.row}
+        role="group"
+        aria-label="Strips and their joints: glued together first, or joined later"
+      >
         {stripsOf(board).map((strip, i) => {
           const species = input.species.find((s) => s.code === strip.species);
           const together = i > 0 && groupOf(i + 1) === groupOf(i);
           return (
-            <span key={strip.id} className={classes.cell} style={{ flexGrow: Math.max(strip.width / widths, 0.01) * 100 }}>
+            <span
+              key={strip.id}
+              className={classes.cell}
+              style={{ flexGrow: Math.max(strip.width / widths, 0.01) * 100 }}
+            >
               {i > 0 && (
-                <button type="button" className={classes.joint} aria-pressed={together} onClick={() => toggle(i)}
-                  aria-label={`Joint between strips ${i} and ${i + 1}: ${together ? 'glued in a group' : 'joined later'}`} title={together ? 'Glued in a group; press to leave it for later' : 'Joined later; press to glue it in a group'} />
+                <button
+                  type="button"
+                  className={classes.joint}
+                  aria-pressed={together}
+                  onClick={() => toggle(i)}
+                  aria-label={`Joint between strips ${i} and ${i + 1}: ${together ? 'glued in a group' : 'joined later'}`}
+                  title={
+                    together
+                      ? 'Glued in a group; press to leave it for later'
+                      : 'Joined later; press to glue it in a group'
+                  }
+                />
               )}
-              <span className={classes.strip} style={{ background: species?.colour ?? 'var(--line)' }} title={`Strip ${i + 1}, ${formatLength(strip.width, display)}`}>{stripsOf(board).length <= 40 && <b>{i + 1}</b>}</span>
+              <span
+                className={classes.strip}
+                style={{ background: species?.colour ?? 'var(--line)' }}
+                title={`Strip ${i + 1}, ${formatLength(strip.width, display)}`}
+              >
+                {stripsOf(board).length <= 40 && <b>{i + 1}</b>}
+              </span>
             </span>
           );
         })}
       </div>
       <p className={classes.note}>
-        {plan.gluing.byHand ? <>{first.length === 1 && first[0]!.parts === stripsOf(board).length ? 'Your own way: all strips in one glue-up.' : 'Your own groups.'} <Button size="compact-xs" variant="default" onClick={() => session.edit((b) => ({ ...b, gluing: { ...b.gluing, groups: null } }))}>Let Cadenza choose</Button></>
-          : 'Chosen for the fewest hours in clamps. Press a joint to group otherwise.'}
+        {plan.gluing.byHand ? (
+          <>
+            {first.length === 1 && first[0]!.parts === stripsOf(board).length
+              ? 'Your own way: all strips in one glue-up.'
+              : 'Your own groups.'}{' '}
+            <Button
+              size="compact-xs"
+              variant="default"
+              onClick={() => session.edit((b) => ({ ...b, gluing: { ...b.gluing, groups: null } }))}
+            >
+              Let Cadenza choose
+            </Button>
+          </>
+        ) : (
+          'Chosen for the fewest hours in clamps. Press a joint to group otherwise.'
+        )}
       </p>
     </div>
   );

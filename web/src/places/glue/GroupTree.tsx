@@ -13,7 +13,9 @@ interface GroupTreeProps {
 
 /** From strips to panel: which glue-up joins what, whether it closes in time, and how long it waits. */
 export function GroupTree({ chosen, onChoose }: GroupTreeProps) {
-  const { plan: { gluing, shop, allowances } } = useSettledBoard();
+  const {
+    plan: { gluing, shop, allowances },
+  } = useSettledBoard();
   if (gluing.glueUps.length === 0) return <p className={classes.note}>One strip: nothing to glue.</p>;
   const copies = allowances.panels.length;
   const levels = Math.max(...gluing.glueUps.map((g) => g.level));
@@ -23,8 +25,14 @@ export function GroupTree({ chosen, onChoose }: GroupTreeProps) {
         {gluing.glueUps.map((g) => (
           <li key={g.id} style={{ paddingLeft: `${(g.level - 1) * 22}px` }}>
             <button type="button" aria-pressed={g.id === chosen} onClick={() => onChoose(g.id)}>
-              <b>{g.joins.length === 0 ? `Strips ${g.firstStrip}–${g.lastStrip}` : `${levels === g.level ? 'The panel' : 'Join'}: ${g.firstStrip}–${g.lastStrip}`}</b>
-              <span>{g.parts} pieces, <Length mm={g.width} /> wide, {g.clamps.wanted} clamps</span>
+              <b>
+                {g.joins.length === 0
+                  ? `Strips ${g.firstStrip}–${g.lastStrip}`
+                  : `${levels === g.level ? 'The panel' : 'Join'}: ${g.firstStrip}–${g.lastStrip}`}
+              </b>
+              <span>
+                {g.parts} pieces, <Length mm={g.width} /> wide, {g.clamps.wanted} clamps
+              </span>
               <Minutes glueUp={g} usable={gluing.usableMinutes} />
               <span>then {durationWords(g.waitMinutes)}</span>
             </button>
@@ -32,9 +40,18 @@ export function GroupTree({ chosen, onChoose }: GroupTreeProps) {
         ))}
       </ol>
       <p className={classes.note}>
-        {glueOf(shop).name} at <Measured quantity="temperature" value={shop.room.temperature} />: {gluing.usableMinutes.toFixed(1)} safe minutes until all is pressed, so at most {gluing.mostParts} pieces at once. In clamps one after the other: {durationWords(gluing.clampMinutes)}
-        {gluing.sideBySide > 1 && `, ${gluing.sideBySide} glue-ups side by side`}{copies > 1 && `, for each of ${copies} panels`}.
-        {gluing.sectionWidth !== null && <> Groups are at most <Length mm={gluing.sectionWidth} /> wide, so that each can be made flat before they are joined.</>}
+        {glueOf(shop).name} at <Measured quantity="temperature" value={shop.room.temperature} />:{' '}
+        {gluing.usableMinutes.toFixed(1)} safe minutes until all is pressed, so at most {gluing.mostParts} pieces at
+        once. In clamps one after the other: {durationWords(gluing.clampMinutes)}
+        {gluing.sideBySide > 1 && `, ${gluing.sideBySide} glue-ups side by side`}
+        {copies > 1 && `, for each of ${copies} panels`}.
+        {gluing.sectionWidth !== null && (
+          <>
+            {' '}
+            Groups are at most <Length mm={gluing.sectionWidth} /> wide, so that each can be made flat before they are
+            joined.
+          </>
+        )}
       </p>
     </>
   );
@@ -44,7 +61,9 @@ function Minutes({ glueUp, usable }: { glueUp: GlueUp; usable: number }) {
   const late = glueUp.assemblyMinutes > usable + 1e-9;
   return (
     <span className={classes.minutes} data-late={late || undefined}>
-      <span className={classes.meter} aria-hidden="true"><i style={{ width: `${Math.min(100, (glueUp.assemblyMinutes / usable) * 100)}%` }} /></span>
+      <span className={classes.meter} aria-hidden="true">
+        <i style={{ width: `${Math.min(100, (glueUp.assemblyMinutes / usable) * 100)}%` }} />
+      </span>
       {glueUp.assemblyMinutes.toFixed(1)} min{late && ', too late'}
     </span>
   );

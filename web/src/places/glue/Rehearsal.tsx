@@ -14,22 +14,40 @@ export function Rehearsal({ glueUp }: { glueUp: GlueUp }) {
   const { display } = useDisplay();
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const { clamps } = glueUp;
-  const oily = stripsOf(board).slice(glueUp.firstStrip - 1, glueUp.lastStrip).some((s) => input.species.find((w) => w.code === s.species)?.oily);
+  const oily = stripsOf(board)
+    .slice(glueUp.firstStrip - 1, glueUp.lastStrip)
+    .some((s) => input.species.find((w) => w.code === s.species)?.oily);
   const items = [
-    `Strips ${glueUp.firstStrip} to ${glueUp.lastStrip} in order, triangle whole, best side up`, `${clamps.wanted} clamps opened to the width, ${Math.ceil(clamps.wanted / 2)} lying below, the others at hand`,
-    `${2 * clamps.placed.length} pads`, ...(clamps.cauls.length > 0 ? [`${2 * clamps.cauls.length} cauls, taped where they cross a joint, none in the way of a clamp`] : []),
-    'All joints close dry, without force', `${formatQuantity(amount(Math.ceil(glueUp.grams)), display)} of ${glueOf(plan.shop).name.toLowerCase()}, roller or card, a wet rag`,
-    ...(oily ? ['Acetone, gloves, air moving: oily faces are wiped 5 min before glue'] : []), ...(glueUp.parts > 8 ? ['Somebody to help'] : []), 'The clock below at hand',
+    `Strips ${glueUp.firstStrip} to ${glueUp.lastStrip} in order, triangle whole, best side up`,
+    `${clamps.wanted} clamps opened to the width, ${Math.ceil(clamps.wanted / 2)} lying below, the others at hand`,
+    `${2 * clamps.placed.length} pads`,
+    ...(clamps.cauls.length > 0
+      ? [`${2 * clamps.cauls.length} cauls, taped where they cross a joint, none in the way of a clamp`]
+      : []),
+    'All joints close dry, without force',
+    `${formatQuantity(amount(Math.ceil(glueUp.grams)), display)} of ${glueOf(plan.shop).name.toLowerCase()}, roller or card, a wet rag`,
+    ...(oily ? ['Acetone, gloves, air moving: oily faces are wiped 5 min before glue'] : []),
+    ...(glueUp.parts > 8 ? ['Somebody to help'] : []),
+    'The clock below at hand',
   ];
   return (
     <Stack gap={6}>
       {items.map((item) => (
-        <Checkbox key={item} label={item} checked={ticked.has(item)} onChange={(e) => {
-          const on = e.currentTarget.checked;
-          setTicked((old) => new Set(on ? [...old, item] : [...old].filter((o) => o !== item)));
-        }} />
+        <Checkbox
+          key={item}
+          label={item}
+          checked={ticked.has(item)}
+          onChange={(e) => {
+            const on = e.currentTarget.checked;
+            setTicked((old) => new Set(on ? [...old, item] : [...old].filter((o) => o !== item)));
+          }}
+        />
       ))}
-      {ticked.size === items.length && <p className={classes.note} role="status">All is ready.</p>}
+      {ticked.size === items.length && (
+        <p className={classes.note} role="status">
+          All is ready.
+        </p>
+      )}
     </Stack>
   );
 }

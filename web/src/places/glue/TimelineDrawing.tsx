@@ -39,20 +39,38 @@ function gluedOf(runs: readonly StoredRun[], glueUps: readonly GlueUp[]): Glued[
     if (!planned) return [];
     const { copy, startedAt, endedAt, run } = stored;
     const from = minute(startedAt);
-    return { glueUp: planned.id, copy, from, until: endedAt === null ? from + run.due.outOfClamps : Math.max(from, minute(endedAt)) };
+    return {
+      glueUp: planned.id,
+      copy,
+      from,
+      until: endedAt === null ? from + run.due.outOfClamps : Math.max(from, minute(endedAt)),
+    };
   });
 }
 
 /** The board from the first cut to the last coat in the shop's hours: hands, machines and clamps as rows, waits in between. Begun on a Monday, or now. */
 export function TimelineDrawing() {
-  const { id, plan: { timeline: fromMonday, operations, shop, gluing: { glueUps } } } = useSettledBoard();
-  const { query: { data } } = useRuns(id);
+  const {
+    id,
+    plan: {
+      timeline: fromMonday,
+      operations,
+      shop,
+      gluing: { glueUps },
+    },
+  } = useSettledBoard();
+  const {
+    query: { data },
+  } = useRuns(id);
   const glued = useMemo(() => gluedOf(data?.runs ?? [], glueUps), [data?.runs, glueUps]);
   const [chosen, setBegin] = useState<number | null>(null);
   // What was begun at the bench goes on from now.
   const now = minuteOfWeek(new Date());
-  const begin = glued.length > 0 ? chosen ?? now : chosen;
-  const timeline = useMemo(() => (begin === null ? fromMonday : timelineOf(operations, shop, begin, glued)), [begin, fromMonday, operations, shop, glued]);
+  const begin = glued.length > 0 ? (chosen ?? now) : chosen;
+  const timeline = useMemo(
+    () => (begin === null ? fromMonday : timelineOf(operations, shop, begin, glued)),
+    [begin, fromMonday, operations, shop, glued],
+  );
   if (timeline.tasks.length === 0) return null;
   const rows = [...new Set(timeline.tasks.map((t) => rowOf(t)))].concat('Clamps', 'Waiting');
   const first = Math.floor(timeline.from / DAY) * DAY;
@@ -64,36 +82,107 @@ export function TimelineDrawing() {
   return (
     <figure className={classes.figure}>
       <div className={classes.scroll}>
-        <svg viewBox={`0 0 ${WIDTH} ${height}`} className={classes.drawing} role="img" aria-label={`Timeline: ${durationWords(timeline.handsMinutes)} hands-on, ready ${whenWords(timeline.to)}`}>
+        <svg
+          viewBox={`0 0 ${WIDTH} ${height}`}
+          className={classes.drawing}
+          role="img"
+          aria-label={`Timeline: ${durationWords(timeline.handsMinutes)} hands-on, ready ${whenWords(timeline.to)}`}
+        >
           {Array.from({ length: days }, (_, d) => (
             <g key={d}>
               <path className={classes.day} d={`M${x(first + d * DAY)} 0V${height}`} />
-              {(days <= 12 || d % 7 === 0) && <text className={classes.dayName} x={x(first + d * DAY) + 4} y={14}>{days <= 12 ? dayName(Math.floor(first / DAY) + d) : `week ${Math.floor(d / 7) + 1}`}</text>}
+              {(days <= 12 || d % 7 === 0) && (
+                <text className={classes.dayName} x={x(first + d * DAY) + 4} y={14}>
+                  {days <= 12 ? dayName(Math.floor(first / DAY) + d) : `week ${Math.floor(d / 7) + 1}`}
+                </text>
+              )}
             </g>
           ))}
-          {rows.map((row) => <text key={row} className={classes.row} x={0} y={y(row) + 15}>{row}</text>)}
+          {rows.map((row) => (
+            <text key={row} className={classes.row} x={0} y={y(row) + 15}>
+              {row}
+            </text>
+          ))}
           {timeline.tasks.map((t) => (
             <g key={t.id} className={classes.task} data-critical={t.critical || undefined}>
               <title>{`${t.step}`}</title>
-              {t.hands.map((h) => <rect key={h.from} className={classes.hands} x={x(h.from)} y={y(rowOf(t)) + 4} width={wide(h.from, h.to)} height={ROW - 8} />)}
-              {t.clamps > 0 && <rect className={classes.clamps} x={x(t.hands[0]!.from)} y={y('Clamps') + 4} width={wide(t.hands[0]!.from, t.until)} height={((ROW - 8) * t.clamps) / Math.max(1, timeline.clamps)} />}
-              {t.until > t.hands.at(-1)!.to + 1 && <rect className={classes.wait} x={x(t.hands.at(-1)!.to)} y={y('Waiting') + 8} width={wide(t.hands.at(-1)!.to, t.until)} height={ROW - 16} />}
+              {t.hands.map((h) => (
+                <rect
+                  key={h.from}
+                  className={classes.hands}
+                  x={x(h.from)}
+                  y={y(rowOf(t)) + 4}
+                  width={wide(h.from, h.to)}
+                  height={ROW - 8}
+                />
+              ))}
+              {t.clamps > 0 && (
+                <rect
+                  className={classes.clamps}
+                  x={x(t.hands[0]!.from)}
+                  y={y('Clamps') + 4}
+                  width={wide(t.hands[0]!.from, t.until)}
+                  height={((ROW - 8) * t.clamps) / Math.max(1, timeline.clamps)}
+                />
+              )}
+              {t.until > t.hands.at(-1)!.to + 1 && (
+                <rect
+                  className={classes.wait}
+                  x={x(t.hands.at(-1)!.to)}
+                  y={y('Waiting') + 8}
+                  width={wide(t.hands.at(-1)!.to, t.until)}
+                  height={ROW - 16}
+                />
+              )}
             </g>
           ))}
         </svg>
       </div>
       <figcaption>
-        {glued.length > 0 ? <>From now, with {glued.length} glue-{glued.length === 1 ? 'up' : 'ups'} done or in clamps</> : begin === null ? <>Begun when the shop opens on a Monday (<button type="button" className={classes.begin} onClick={() => setBegin(minuteOfWeek(new Date()))}>begin now instead</button>)</>
-          : <>Begun now (<button type="button" className={classes.begin} onClick={() => setBegin(null)}>on a Monday instead</button>)</>}: {durationWords(timeline.handsMinutes)} hands-on, {timeline.panelReady !== null && <>panel out of its clamps <b>{whenWords(timeline.panelReady)}</b>, </>}finished at the earliest <b>{whenWords(timeline.to)}</b>. Dark: nothing there may be late.
+        {glued.length > 0 ? (
+          <>
+            From now, with {glued.length} glue-{glued.length === 1 ? 'up' : 'ups'} done or in clamps
+          </>
+        ) : begin === null ? (
+          <>
+            Begun when the shop opens on a Monday (
+            <button type="button" className={classes.begin} onClick={() => setBegin(minuteOfWeek(new Date()))}>
+              begin now instead
+            </button>
+            )
+          </>
+        ) : (
+          <>
+            Begun now (
+            <button type="button" className={classes.begin} onClick={() => setBegin(null)}>
+              on a Monday instead
+            </button>
+            )
+          </>
+        )}
+        : {durationWords(timeline.handsMinutes)} hands-on,{' '}
+        {timeline.panelReady !== null && (
+          <>
+            panel out of its clamps <b>{whenWords(timeline.panelReady)}</b>,{' '}
+          </>
+        )}
+        finished at the earliest <b>{whenWords(timeline.to)}</b>. Dark: nothing there may be late.
       </figcaption>
-      <Waits tasks={timeline.tasks} meanwhile={(t) => meanwhileOf(timeline.tasks, t, shop)} titleOf={(t) => <Say phrase={operations[t.step - 1]!.title} />} />
+      <Waits
+        tasks={timeline.tasks}
+        meanwhile={(t) => meanwhileOf(timeline.tasks, t, shop)}
+        titleOf={(t) => <Say phrase={operations[t.step - 1]!.title} />}
+      />
       <details className={classes.list}>
         <summary>When each step is, and what can wait</summary>
         <ol>
           {timeline.tasks.map((t) => (
             <li key={t.id}>
-              <b>{whenWords(t.hands[0]!.from)}</b> <Say phrase={operations[t.step - 1]!.title} />{t.copy > 1 && `, panel ${t.copy}`}, {durationWords(t.hands.reduce((sum, h) => sum + h.to - h.from, 0))}
-              {t.until > t.hands.at(-1)!.to + 1 && `, then waiting for ${t.waitFor ?? 'it'} until ${whenWords(t.until)}`}{t.critical ? '' : `; may be ${durationWords(t.slack)} late`}
+              <b>{whenWords(t.hands[0]!.from)}</b> <Say phrase={operations[t.step - 1]!.title} />
+              {t.copy > 1 && `, panel ${t.copy}`}, {durationWords(t.hands.reduce((sum, h) => sum + h.to - h.from, 0))}
+              {t.until > t.hands.at(-1)!.to + 1 &&
+                `, then waiting for ${t.waitFor ?? 'it'} until ${whenWords(t.until)}`}
+              {t.critical ? '' : `; may be ${durationWords(t.slack)} late`}
             </li>
           ))}
         </ol>
@@ -121,9 +210,23 @@ function Waits({ tasks, meanwhile, titleOf }: WaitsProps) {
       <ul>
         {waits.map(({ task, tasks: others, freeMinutes }) => (
           <li key={task.id}>
-            {titleOf(task)}{task.copy > 1 && `, panel ${task.copy}`}: waiting for {task.waitFor ?? 'it'} until {whenWords(task.until)}.{' '}
-            {others.length > 0 && <>Meanwhile {others.slice(0, 3).map((t, i) => <span key={t.id}>{i > 0 && '; '}{titleOf(t)}</span>)}{others.length > 3 && `, and ${others.length - 3} more`}. </>}
-            {freeMinutes > 1 ? `${durationWords(freeMinutes)} of shop time free for another board.` : others.length === 0 && 'The shop is closed all the while.'}
+            {titleOf(task)}
+            {task.copy > 1 && `, panel ${task.copy}`}: waiting for {task.waitFor ?? 'it'} until {whenWords(task.until)}.{' '}
+            {others.length > 0 && (
+              <>
+                Meanwhile{' '}
+                {others.slice(0, 3).map((t, i) => (
+                  <span key={t.id}>
+                    {i > 0 && '; '}
+                    {titleOf(t)}
+                  </span>
+                ))}
+                {others.length > 3 && `, and ${others.length - 3} more`}.{' '}
+              </>
+            )}
+            {freeMinutes > 1
+              ? `${durationWords(freeMinutes)} of shop time free for another board.`
+              : others.length === 0 && 'The shop is closed all the while.'}
           </li>
         ))}
       </ul>

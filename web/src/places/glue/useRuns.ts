@@ -17,13 +17,18 @@ interface Runs {
 export function useRuns(boardId: string) {
   const key = ['runs', boardId];
   const query = useQuery({
-    queryKey: key, refetchInterval: REFETCH_MS,
+    queryKey: key,
+    refetchInterval: REFETCH_MS,
     queryFn: async (): Promise<Runs> => {
       const answer = await api.runs(boardId);
       return { ...answer, ahead: new Date(answer.now).getTime() - Date.now() };
     },
   });
-  const put = (run: StoredRun) => queryClient.setQueryData<Runs>(key, (old) => old && { ...old, runs: [run, ...old.runs.filter((r) => r.id !== run.id)] });
+  const put = (run: StoredRun) =>
+    queryClient.setQueryData<Runs>(
+      key,
+      (old) => old && { ...old, runs: [run, ...old.runs.filter((r) => r.id !== run.id)] },
+    );
   // Started twice, or changed on another device: what is stored is shown, and said.
   const failed = (error: Error) => {
     if (error instanceof ApiProblem && (error.code === 'running' || error.code === 'stale')) {
@@ -31,12 +36,21 @@ export function useRuns(boardId: string) {
       showWord(error.message);
     } else showProblem(error);
   };
-  const start = useMutation({ mutationFn: (begin: Parameters<typeof api.startRun>[1]) => api.startRun(boardId, begin), onSuccess: put, onError: failed });
-  const change = useMutation({ scope: { id: `runs ${boardId}` }, mutationFn: ({ run, change: what }: { run: StoredRun; change: RunChange }) => {
-    // What was stored a moment ago is what this is based on, not what the button was drawn with.
-    const newest = queryClient.getQueryData<Runs>(key)?.runs.find((r) => r.id === run.id) ?? run;
-    return api.changeRun(newest.id, newest.version, what);
-  }, onSuccess: put, onError: failed });
+  const start = useMutation({
+    mutationFn: (begin: Parameters<typeof api.startRun>[1]) => api.startRun(boardId, begin),
+    onSuccess: put,
+    onError: failed,
+  });
+  const change = useMutation({
+    scope: { id: `runs ${boardId}` },
+    mutationFn: ({ run, change: what }: { run: StoredRun; change: RunChange }) => {
+      // What was stored a moment ago is what this is based on, not what the button was drawn with.
+      const newest = queryClient.getQueryData<Runs>(key)?.runs.find((r) => r.id === run.id) ?? run;
+      return api.changeRun(newest.id, newest.version, what);
+    },
+    onSuccess: put,
+    onError: failed,
+  });
   return { query, start, change };
 }
 
@@ -57,7 +71,11 @@ export function useScreenOn(running: boolean): void {
     if (!running || !('wakeLock' in navigator)) return;
     let lock: { release(): Promise<void> } | undefined;
     const ask = () => {
-      if (document.visibilityState === 'visible') void navigator.wakeLock.request('screen').then((got) => (lock = got)).catch(() => {});
+      if (document.visibilityState === 'visible')
+        void navigator.wakeLock
+          .request('screen')
+          .then((got) => (lock = got))
+          .catch(() => {});
     };
     ask();
     document.addEventListener('visibilitychange', ask);

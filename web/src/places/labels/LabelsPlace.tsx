@@ -28,12 +28,29 @@ export function LabelsPlace() {
     <div className={classes.page}>
       <div className={classes.tools}>
         <h1>Shelf labels</h1>
-        <Button leftSection={<IconPrinter size={17} />} disabled={pieces.length === 0 || !ready} onClick={() => window.print()}>Print {pieces.length === 1 ? '1 label' : `${pieces.length} labels`}</Button>
+        <Button
+          leftSection={<IconPrinter size={17} />}
+          disabled={pieces.length === 0 || !ready}
+          onClick={() => window.print()}
+        >
+          Print {pieces.length === 1 ? '1 label' : `${pieces.length} labels`}
+        </Button>
         <Link to="/rack">Back to the rack</Link>
-        <span role="status">{ready ? 'Two across on A4 and Letter. The code opens the piece’s page at this address.' : `Drawing labels: ${codes.length} of ${pieces.length} …`}</span>
+        <span role="status">
+          {ready
+            ? 'Two across on A4 and Letter. The code opens the piece’s page at this address.'
+            : `Drawing labels: ${codes.length} of ${pieces.length} …`}
+        </span>
       </div>
       <ul className={classes.labels} aria-label="Labels">
-        {codes.map((code, i) => <Label key={pieces[i]!.id} piece={pieces[i]!} code={code} species={names.get(pieces[i]!.species) ?? pieces[i]!.species} />)}
+        {codes.map((code, i) => (
+          <Label
+            key={pieces[i]!.id}
+            piece={pieces[i]!}
+            code={code}
+            species={names.get(pieces[i]!.species) ?? pieces[i]!.species}
+          />
+        ))}
       </ul>
     </div>
   );
@@ -44,11 +61,24 @@ const Label = memo(function Label({ piece, code, species }: { piece: Piece; code
     <li className={classes.label}>
       <div>
         <b>{piece.mark}</b>
-        <p className={classes.species}>{species}{piece.count > 1 && `, ${piece.count} pieces`}</p>
-        <p className={classes.size}><Length mm={piece.length} bare /> × <Length mm={piece.width} bare /> × <Length mm={piece.thickness} /></p>
-        <p>{[piece.shelf, piece.origin.of && `${piece.origin.kind} of ${piece.origin.of}`].filter(Boolean).join(' · ')}</p>
+        <p className={classes.species}>
+          {species}
+          {piece.count > 1 && `, ${piece.count} pieces`}
+        </p>
+        <p className={classes.size}>
+          <Length mm={piece.length} bare /> × <Length mm={piece.width} bare /> × <Length mm={piece.thickness} />
+        </p>
+        <p>
+          {[piece.shelf, piece.origin.of && `${piece.origin.kind} of ${piece.origin.of}`].filter(Boolean).join(' · ')}
+        </p>
       </div>
-      <svg className={classes.code} role="img" aria-label={`Code that opens ${addressOf(piece)}`} viewBox={`0 0 ${code.modules} ${code.modules}`} shapeRendering="crispEdges">
+      <svg
+        className={classes.code}
+        role="img"
+        aria-label={`Code that opens ${addressOf(piece)}`}
+        viewBox={`0 0 ${code.modules} ${code.modules}`}
+        shapeRendering="crispEdges"
+      >
         <rect width={code.modules} height={code.modules} fill="#fff" />
         <path d={code.path} fill="#000" />
       </svg>

@@ -71,11 +71,25 @@ export function BoardDrawing(props: BoardDrawingProps) {
   const { roughLength, glueThickness, wantedPanelWidth } = allowancesFor(board, input.shop);
   const panelWidth = panelWidthOf(board);
   const tallest = Math.max(panelWidth, wantedPanelWidth);
-  const fitting = fitScale([roughLength + glueThickness, tallest], [width - room.left - room.right - room.end, height - room.top - room.bottom]);
+  const fitting = fitScale(
+    [roughLength + glueThickness, tallest],
+    [width - room.left - room.right - room.end, height - room.top - room.bottom],
+  );
   const bodies = useMemo(() => new Map(plan.strips.map((s, i) => [s.id, steadyBody(plan.bodies[i]!, s.id)])), [plan]);
   const [scale0, setScale0] = useState(fitting);
   const { frozen, snap, swapWith, handlers } = useStripGesture({
-    svgRef, strips: stripsOf(board), plan, bodies, display, scale: scale0, top: room.top, flipped, held, onPick, onStrips, onGestureEnd,
+    svgRef,
+    strips: stripsOf(board),
+    plan,
+    bodies,
+    display,
+    scale: scale0,
+    top: room.top,
+    flipped,
+    held,
+    onPick,
+    onStrips,
+    onGestureEnd,
   });
   const scale = frozen?.scale ?? fitting;
   if (scale !== scale0) setScale0(scale);
@@ -87,35 +101,76 @@ export function BoardDrawing(props: BoardDrawingProps) {
   const endTrim = ((roughLength - board.length) / 2) * scale;
   const missing = Math.max(0, wantedPanelWidth - panelWidth) * scale;
   const flagged = new Map<number, 'stop' | 'caution'>();
-  for (const f of findings) for (const n of f.strips) if (f.severity !== 'note' && flagged.get(n) !== 'stop') flagged.set(n, f.severity);
-  const marks = useMemo(() => overlayMarks(overlay, { plan, board }, (mm) => formatLength(mm, display)), [overlay, plan, board, display]);
+  for (const f of findings)
+    for (const n of f.strips) if (f.severity !== 'note' && flagged.get(n) !== 'stop') flagged.set(n, f.severity);
+  const marks = useMemo(
+    () => overlayMarks(overlay, { plan, board }, (mm) => formatLength(mm, display)),
+    [overlay, plan, board, display],
+  );
   const drawn = frozen?.bodies ?? bodies;
-  const bodyOf = (strip: Strip) => drawn.get(strip.id) ?? bodies.get(strip.id) ?? steadyBody(sampleBody(null, showsOf(board.construction, strip), [roughLength, strip.width, glueThickness]), strip.id);
+  const bodyOf = (strip: Strip) =>
+    drawn.get(strip.id) ??
+    bodies.get(strip.id) ??
+    steadyBody(
+      sampleBody(null, showsOf(board.construction, strip), [roughLength, strip.width, glueThickness]),
+      strip.id,
+    );
   const widthByKey = (index: number, by: number) => {
     const strip = stripsOf(board)[index];
     if (strip) onStrips((strips) => moveJoint(strips, index, strip.width + by, false), `joint-${strip.id}`);
   };
 
   const tops = stripTops(stripsOf(board));
-  const rows = stripsOf(board).map((strip, i) => ({ strip, y: y0 + (flipped ? panelWidth - tops[i]! - strip.width : tops[i]!) * scale, number: i + 1 }));
+  const rows = stripsOf(board).map((strip, i) => ({
+    strip,
+    y: y0 + (flipped ? panelWidth - tops[i]! - strip.width : tops[i]!) * scale,
+    number: i + 1,
+  }));
   const chainX = narrow ? x0 - 14 : x0 - 47;
   const captionX = narrow ? endX + glueThickness * scale : endX + (glueThickness * scale) / 2;
   const resting = snap && snap.reason.kind !== 'grid' ? rows[snap.index] : undefined;
 
   return (
-    <svg ref={svgRef} className={classes.drawing} width={width} height={Math.max(height, room.top + room.bottom + Math.max(panel.h, wantedPanelWidth * scale))}
-      {...handlers} aria-label={flipped ? 'The panel from below, drawn to scale' : 'The panel, drawn to scale'}>
+    <svg
+      ref={svgRef}
+      className={classes.drawing}
+      width={width}
+      height={Math.max(height, room.top + room.bottom + Math.max(panel.h, wantedPanelWidth * scale))}
+      {...handlers}
+      aria-label={flipped ? 'The panel from below, drawn to scale' : 'The panel, drawn to scale'}
+    >
       <Hatches />
       <Ruler x={x0 + endTrim} y={y0 - 8} length={board.length} scale={scale} direction="across" />
       {!narrow && <Ruler x={x0 - 10} y={y0 + trim} length={board.width} scale={scale} direction="down" />}
-      <DimensionLine from={[x0 + endTrim, y0 - 34]} to={[x0 + endTrim + board.length * scale, y0 - 34]} mm={board.length} />
+      <DimensionLine
+        from={[x0 + endTrim, y0 - 34]}
+        to={[x0 + endTrim + board.length * scale, y0 - 34]}
+        mm={board.length}
+      />
 
       <Still still={frozen?.joint ?? false}>
         <g role="listbox" aria-label="Strips of the board" aria-orientation="vertical" aria-multiselectable="true">
           {rows.map(({ strip, y, number }) => (
-            <StripRow key={strip.id} strip={strip} number={number} x={x0} y={y} endX={endX} scale={scale} body={bodyOf(strip)} oiled={oiled} flipped={flipped}
-              species={input.species.find((s) => s.code === strip.species)} mark={marks.get(strip.id)}
-              labelX={x0 + Math.max(0, endTrim)} chainX={chainX} inHand={number - 1 === selected} held={held.includes(number - 1)} flag={flagged.get(number)} onPick={onPick} />
+            <StripRow
+              key={strip.id}
+              strip={strip}
+              number={number}
+              x={x0}
+              y={y}
+              endX={endX}
+              scale={scale}
+              body={bodyOf(strip)}
+              oiled={oiled}
+              flipped={flipped}
+              species={input.species.find((s) => s.code === strip.species)}
+              mark={marks.get(strip.id)}
+              labelX={x0 + Math.max(0, endTrim)}
+              chainX={chainX}
+              inHand={number - 1 === selected}
+              held={held.includes(number - 1)}
+              flag={flagged.get(number)}
+              onPick={onPick}
+            />
           ))}
         </g>
       </Still>
@@ -123,67 +178,137 @@ export function BoardDrawing(props: BoardDrawingProps) {
       {missing > 1 && (
         <g className={classes.missing}>
           <rect x={x0} y={y0 + panel.h} width={panel.w} height={missing} />
-          {missing > 16 && <text x={x0 + panel.w / 2} y={y0 + panel.h + missing / 2} dy="0.35em" textAnchor="middle"><LengthTspans mm={missing / scale} bare={false} /> still open</text>}
+          {missing > 16 && (
+            <text x={x0 + panel.w / 2} y={y0 + panel.h + missing / 2} dy="0.35em" textAnchor="middle">
+              <LengthTspans mm={missing / scale} bare={false} /> still open
+            </text>
+          )}
         </g>
       )}
       {stripsOf(board).length > 0 && (
         <g className={classes.trim} pointerEvents="none">
-          <path d={`M${x0} ${y0}h${panel.w}v${panel.h}h${-panel.w}zM${x0 + endTrim} ${y0 + trim}v${panel.h - 2 * trim}h${board.length * scale}v${-(panel.h - 2 * trim)}z`} fillRule="evenodd" />
+          <path
+            d={`M${x0} ${y0}h${panel.w}v${panel.h}h${-panel.w}zM${x0 + endTrim} ${y0 + trim}v${panel.h - 2 * trim}h${board.length * scale}v${-(panel.h - 2 * trim)}z`}
+            fillRule="evenodd"
+          />
           <rect x={x0 + endTrim} y={y0 + trim} width={board.length * scale} height={Math.max(0, panel.h - 2 * trim)} />
-          <path d={`M${endX} ${y0}h${glueThickness * scale}v${trim}h${-glueThickness * scale}zM${endX} ${y0 + panel.h - trim}h${glueThickness * scale}v${trim}h${-glueThickness * scale}z`} />
+          <path
+            d={`M${endX} ${y0}h${glueThickness * scale}v${trim}h${-glueThickness * scale}zM${endX} ${y0 + panel.h - trim}h${glueThickness * scale}v${trim}h${-glueThickness * scale}z`}
+          />
         </g>
       )}
 
       <Still still={frozen?.joint ?? false}>
         <g role="group" aria-label="Joints">
           {rows.map(({ strip, y, number }) => (
-            <rect key={strip.id} data-joint={number - 1} className={classes.joint} x={x0 - 4} y={(flipped ? y : y + strip.width * scale) - grip(strip.width * scale) / 2} width={panel.w + 8} height={grip(strip.width * scale)}
-              role="slider" tabIndex={number - 1 === selected ? 0 : -1} aria-orientation="vertical" aria-label={`Joint behind strip ${number}: its width in mm`}
-              aria-valuenow={Number(strip.width.toFixed(2))} aria-valuemin={1} aria-valuemax={1000}
+            <rect
+              key={strip.id}
+              data-joint={number - 1}
+              className={classes.joint}
+              x={x0 - 4}
+              y={(flipped ? y : y + strip.width * scale) - grip(strip.width * scale) / 2}
+              width={panel.w + 8}
+              height={grip(strip.width * scale)}
+              role="slider"
+              tabIndex={number - 1 === selected ? 0 : -1}
+              aria-orientation="vertical"
+              aria-label={`Joint behind strip ${number}: its width in mm`}
+              aria-valuenow={Number(strip.width.toFixed(2))}
+              aria-valuemin={1}
+              aria-valuemax={1000}
               onKeyDown={(event) => {
                 const step = (event.shiftKey ? 10 : 1) * (display.system === 'metric' ? 0.5 : 25.4 / 32);
                 const by = { ArrowDown: step, ArrowRight: step, ArrowUp: -step, ArrowLeft: -step }[event.key];
                 if (by === undefined || event.altKey) return;
                 event.preventDefault();
                 widthByKey(number - 1, by);
-              }} />
+              }}
+            />
           ))}
         </g>
       </Still>
 
       <g className={classes.inHand} pointerEvents="none">
-        {rows.filter(({ number }) => held.includes(number - 1)).map(({ strip, y, number }) => (
-          <g key={strip.id} data-first={number - 1 === selected || undefined} data-in-hand={number - 1 === selected || undefined}>
-            <rect x={x0} y={y} width={panel.w} height={strip.width * scale} />
-            <rect x={endX} y={y} width={glueThickness * scale} height={strip.width * scale} />
-          </g>
-        ))}
-        {swapWith !== null && rows[swapWith] && <rect className={classes.swap} x={x0 + 3} y={rows[swapWith].y + 3} width={panel.w - 6} height={Math.max(2, rows[swapWith].strip.width * scale - 6)} />}
+        {rows
+          .filter(({ number }) => held.includes(number - 1))
+          .map(({ strip, y, number }) => (
+            <g
+              key={strip.id}
+              data-first={number - 1 === selected || undefined}
+              data-in-hand={number - 1 === selected || undefined}
+            >
+              <rect x={x0} y={y} width={panel.w} height={strip.width * scale} />
+              <rect x={endX} y={y} width={glueThickness * scale} height={strip.width * scale} />
+            </g>
+          ))}
+        {swapWith !== null && rows[swapWith] && (
+          <rect
+            className={classes.swap}
+            x={x0 + 3}
+            y={rows[swapWith].y + 3}
+            width={panel.w - 6}
+            height={Math.max(2, rows[swapWith].strip.width * scale - 6)}
+          />
+        )}
       </g>
       <g className={classes.live} pointerEvents="none" aria-hidden="true">
-        {[0, 1].map((nth) => <text key={nth} data-live-width x={chainX - 7} dominantBaseline="central" textAnchor="end"><tspan /><tspan className="fraction" /><tspan /></text>)}
+        {[0, 1].map((nth) => (
+          <text key={nth} data-live-width x={chainX - 7} dominantBaseline="central" textAnchor="end">
+            <tspan />
+            <tspan className="fraction" />
+            <tspan />
+          </text>
+        ))}
       </g>
       {resting && (
         <g className={classes.snap} pointerEvents="none">
           <path d={`M${x0 - 20} ${resting.y + (flipped ? 0 : resting.strip.width * scale)}H${x0 + panel.w + 20}`} />
-          <text x={x0 + panel.w / 2} y={resting.y + (flipped ? 0 : resting.strip.width * scale) + 17} textAnchor="middle">{SNAP_WORDS[snap!.reason.kind]}{'strip' in snap!.reason ? ` ${snap!.reason.strip}` : ''}</text>
+          <text
+            x={x0 + panel.w / 2}
+            y={resting.y + (flipped ? 0 : resting.strip.width * scale) + 17}
+            textAnchor="middle"
+          >
+            {SNAP_WORDS[snap!.reason.kind]}
+            {'strip' in snap!.reason ? ` ${snap!.reason.strip}` : ''}
+          </text>
         </g>
       )}
-      {panelWidth > 0 && <DimensionLine from={[26, y0]} to={[26, y0 + panel.h]} mm={panelWidth} tone={missing > 0.001 ? 'stop' : 'plain'} />}
+      {panelWidth > 0 && (
+        <DimensionLine
+          from={[26, y0]}
+          to={[26, y0 + panel.h]}
+          mm={panelWidth}
+          tone={missing > 0.001 ? 'stop' : 'plain'}
+        />
+      )}
       <g className={classes.caption}>
-        <text x={captionX} y={y0 - 22} textAnchor={narrow ? 'end' : 'middle'}>{board.construction === 'edge' ? 'on edge' : 'flat'}</text>
-        <text x={captionX} y={y0 - 8} textAnchor={narrow ? 'end' : 'middle'}><LengthTspans mm={glueThickness} /></text>
-        <text x={narrow ? 12 : x0} y={y0 + Math.max(panel.h, wantedPanelWidth * scale) + 20}>Panel as glued{flipped ? ', turned over' : ''}, scale {scaleWords(scale)}. Dashed: the finished board.</text>
+        <text x={captionX} y={y0 - 22} textAnchor={narrow ? 'end' : 'middle'}>
+          {board.construction === 'edge' ? 'on edge' : 'flat'}
+        </text>
+        <text x={captionX} y={y0 - 8} textAnchor={narrow ? 'end' : 'middle'}>
+          <LengthTspans mm={glueThickness} />
+        </text>
+        <text x={narrow ? 12 : x0} y={y0 + Math.max(panel.h, wantedPanelWidth * scale) + 20}>
+          Panel as glued{flipped ? ', turned over' : ''}, scale {scaleWords(scale)}. Dashed: the finished board.
+        </text>
       </g>
     </svg>
   );
 }
 
 /** What it holds stays as React drew it while hands move it in the page themselves. */
-const Still = memo(function Still({ children }: { still: boolean; children: ReactNode }) {
-  return children;
-}, (_, after) => after.still);
+const Still = memo(
+  function Still({ children }: { still: boolean; children: ReactNode }) {
+    return children;
+  },
+  (_, after) => after.still,
+);
 
 const SNAP_WORDS: Readonly<Record<SnapReason['kind'], string>> = {
-  rack: 'as the rack gives it', resawn: 'half of a piece, resawn', symmetry: 'the mirror of strip', rhythm: 'like strip', fills: 'fills the board', grid: '',
+  rack: 'as the rack gives it',
+  resawn: 'half of a piece, resawn',
+  symmetry: 'the mirror of strip',
+  rhythm: 'like strip',
+  fills: 'fills the board',
+  grid: '',
 };

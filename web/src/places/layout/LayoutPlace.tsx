@@ -45,13 +45,23 @@ export function LayoutPlace() {
   useEffect(() => {
     latest.current = { actions, hold, insertAt };
   });
-  const steadyActions = useMemo(() => new Proxy({} as StripActions, {
-    get: (_, name: keyof StripActions) => (...args: [never, never]) => latest.current.actions[name](...args),
-  }), []);
+  const steadyActions = useMemo(
+    () =>
+      new Proxy({} as StripActions, {
+        get:
+          (_, name: keyof StripActions) =>
+          (...args: [never, never]) =>
+            latest.current.actions[name](...args),
+      }),
+    [],
+  );
   const pick = useCallback((index: number, how: PickUp = 'only') => latest.current.hold(index, how), []);
   const pickOnly = useCallback((index: number) => latest.current.hold(index, 'only'), []);
   const take = useCallback((section: ShelfSection, clientY: number | null) => {
-    latest.current.actions.insert(section, clientY === null ? latest.current.insertAt : insertionIndex(drawing.current, clientY));
+    latest.current.actions.insert(
+      section,
+      clientY === null ? latest.current.insertAt : insertionIndex(drawing.current, clientY),
+    );
   }, []);
   const shuffle = useCallback(() => setOpened('shuffle'), []);
   const history = useCallback(() => setOpened('history'), []);
@@ -64,8 +74,16 @@ export function LayoutPlace() {
   useShortcuts('Layout', [
     { keys: 'ArrowUp', does: 'Pick up the strip before', run: () => hold(Math.max(0, selected - 1)) },
     { keys: 'ArrowDown', does: 'Pick up the strip after', run: () => hold(Math.min(strips.length - 1, selected + 1)) },
-    { keys: 'shift+ArrowUp', does: 'Pick up the strip before as well', run: () => hold(Math.max(0, selected - 1), 'through') },
-    { keys: 'shift+ArrowDown', does: 'Pick up the strip after as well', run: () => hold(Math.min(strips.length - 1, selected + 1), 'through') },
+    {
+      keys: 'shift+ArrowUp',
+      does: 'Pick up the strip before as well',
+      run: () => hold(Math.max(0, selected - 1), 'through'),
+    },
+    {
+      keys: 'shift+ArrowDown',
+      does: 'Pick up the strip after as well',
+      run: () => hold(Math.min(strips.length - 1, selected + 1), 'through'),
+    },
     { keys: 'a', does: 'Pick up all strips', run: onStrip(actions.holdAll) },
     { keys: 'alt+ArrowUp', does: 'Move what is held towards the start', run: onStrip(() => actions.move(-1)) },
     { keys: 'alt+ArrowDown', does: 'Move what is held towards the end', run: onStrip(() => actions.move(1)) },
@@ -86,36 +104,85 @@ export function LayoutPlace() {
     { keys: 'l', does: 'Lock or unlock place and width', run: onStrip(actions.lock) },
     { keys: 'f', does: 'Shuffle: other orders of these strips', run: shuffle },
     { keys: 'b', does: 'Look at the other side', run: () => setView(view === 'under' ? 'top' : 'under') },
-    { keys: 'v', does: 'Show something else over the wood', run: () => setOverlay(OVERLAYS[(OVERLAYS.indexOf(overlay) + 1) % OVERLAYS.length]!) },
+    {
+      keys: 'v',
+      does: 'Show something else over the wood',
+      run: () => setOverlay(OVERLAYS[(OVERLAYS.indexOf(overlay) + 1) % OVERLAYS.length]!),
+    },
     { keys: 'Delete', does: 'Remove what is held', run: onStrip(actions.remove) },
     { keys: 'Backspace', does: 'Remove what is held', run: onStrip(actions.remove) },
-    { keys: 'i', does: 'Take a section from the shelf (arrows choose, Enter puts it in)', run: () => document.querySelector<HTMLElement>('[data-shelf] button')?.focus() },
+    {
+      keys: 'i',
+      does: 'Take a section from the shelf (arrows choose, Enter puts it in)',
+      run: () => document.querySelector<HTMLElement>('[data-shelf] button')?.focus(),
+    },
   ]);
 
   return (
     <div className={classes.place}>
       <div className={classes.tools}>
         <StripRail hand={hand} actions={steadyActions} onShuffle={shuffle} />
-        <ViewBar view={view} oiled={oiled} overlay={overlay} versions={board.versions.length} construction={board.construction} onView={setView} onOiled={setOiled} onOverlay={setOverlay}
-          onShuffle={shuffle} onHistory={history} onExport={exporting} onSwitch={switching} />
+        <ViewBar
+          view={view}
+          oiled={oiled}
+          overlay={overlay}
+          versions={board.versions.length}
+          construction={board.construction}
+          onView={setView}
+          onOiled={setOiled}
+          onOverlay={setOverlay}
+          onShuffle={shuffle}
+          onHistory={history}
+          onExport={exporting}
+          onSwitch={switching}
+        />
       </div>
       <div className={classes.bench}>
-        {view === 'versions' ? <VersionsView oiled={oiled} /> : (
-          <div ref={ref} className={classes.drawing} style={stacked && width > 0 ? { height: Math.min(naturalHeight(plan, width), window.innerHeight * 0.7) } : undefined}>
-            {width > 0 && view === 'round' && <Suspense fallback={null}><Turntable width={width} height={height} oiled={oiled} /></Suspense>}
+        {view === 'versions' ? (
+          <VersionsView oiled={oiled} />
+        ) : (
+          <div
+            ref={ref}
+            className={classes.drawing}
+            style={
+              stacked && width > 0
+                ? { height: Math.min(naturalHeight(plan, width), window.innerHeight * 0.7) }
+                : undefined
+            }
+          >
+            {width > 0 && view === 'round' && (
+              <Suspense fallback={null}>
+                <Turntable width={width} height={height} oiled={oiled} />
+              </Suspense>
+            )}
             {width > 0 && view !== 'round' && (
-              <BoardDrawing svgRef={drawing} width={width} height={height} selected={selected} held={held} flipped={view === 'under'} oiled={oiled} overlay={overlay} onPick={pick}
-                onStrips={(edit, mergeKey) => session.edit((b) => withStrips(b, edit(stripsOf(b))), mergeKey)} onGestureEnd={() => session.endMerge()} />
+              <BoardDrawing
+                svgRef={drawing}
+                width={width}
+                height={height}
+                selected={selected}
+                held={held}
+                flipped={view === 'under'}
+                oiled={oiled}
+                overlay={overlay}
+                onPick={pick}
+                onStrips={(edit, mergeKey) => session.edit((b) => withStrips(b, edit(stripsOf(b))), mergeKey)}
+                onGestureEnd={() => session.endMerge()}
+              />
             )}
           </div>
         )}
         {view !== 'versions' && <SectionShelf onTake={take} drawing={drawing} />}
       </div>
       <Outcome onSelect={pickOnly} />
-      <div className={classes.live} aria-live="polite">{announcement}</div>
+      <div className={classes.live} aria-live="polite">
+        {announcement}
+      </div>
       {opened === 'shuffle' && <ShuffleDrawer onClose={() => setOpened(null)} />}
       {opened === 'history' && <HistoryDrawer onClose={() => setOpened(null)} />}
-      {opened === 'switch' && <SwitchDialog to={board.construction === 'edge' ? 'face' : 'edge'} onClose={() => setOpened(null)} />}
+      {opened === 'switch' && (
+        <SwitchDialog to={board.construction === 'edge' ? 'face' : 'edge'} onClose={() => setOpened(null)} />
+      )}
       {opened === 'export' && <ExportDialog oiled={oiled} onClose={() => setOpened(null)} />}
     </div>
   );

@@ -19,24 +19,49 @@ export const Outcome = memo(function Outcome({ onSelect }: { onSelect(index: num
     <aside className={classes.outcome} aria-label="What comes of it">
       <section className={classes.sum} data-short={short || undefined} aria-label="Sum of the strips">
         <h2>Strips together</h2>
-        <p className={classes.big}><Length mm={panelWidth} /></p>
-        <div className={classes.bar} aria-hidden="true"><span style={{ width: `${share * 100}%` }} /></div>
+        <p className={classes.big}>
+          <Length mm={panelWidth} />
+        </p>
+        <div className={classes.bar} aria-hidden="true">
+          <span style={{ width: `${share * 100}%` }} />
+        </div>
         <p>
-          {short ? <><b><Length mm={-difference} /> to go</b> to </> : difference > 0.05 ? <><b><Length mm={difference} /> over</b> </> : 'exactly '}
-          <Length mm={allowances.wantedPanelWidth} />: board <Length mm={board.width} bare /> + trim <Length mm={allowances.wantedPanelWidth - board.width} bare />
+          {short ? (
+            <>
+              <b>
+                <Length mm={-difference} /> to go
+              </b>{' '}
+              to{' '}
+            </>
+          ) : difference > 0.05 ? (
+            <>
+              <b>
+                <Length mm={difference} /> over
+              </b>{' '}
+            </>
+          ) : (
+            'exactly '
+          )}
+          <Length mm={allowances.wantedPanelWidth} />: board <Length mm={board.width} bare /> + trim{' '}
+          <Length mm={allowances.wantedPanelWidth - board.width} bare />
         </p>
       </section>
       <dl className={classes.sizes} aria-label="Finished sizes that come out">
-        {stripsOf(board).length > 0 && <>
-        <Size label="Length" mm={ladders.length.reached} wanted={board.length} />
-        <Size label="Width" mm={ladders.width.reached} wanted={board.width} />
-        <Size label="Thickness" mm={ladders.thickness.reached} wanted={board.thickness} /></>}
+        {stripsOf(board).length > 0 && (
+          <>
+            <Size label="Length" mm={ladders.length.reached} wanted={board.length} />
+            <Size label="Width" mm={ladders.width.reached} wanted={board.width} />
+            <Size label="Thickness" mm={ladders.thickness.reached} wanted={board.thickness} />
+          </>
+        )}
       </dl>
       {stripsOf(board).length > 0 && <MaterialFigures materials={materials} count={board.count} />}
       {stripsOf(board).length > 0 && <SeasonPanel />}
       <section className={classes.findings} aria-label="What to mind">
         <FindingCards findings={findings} onSelect={onSelect} />
-        {findings.length === 0 && stripsOf(board).length > 0 && <p className={classes.fine}>Nothing to mind: this can be made from the rack.</p>}
+        {findings.length === 0 && stripsOf(board).length > 0 && (
+          <p className={classes.fine}>Nothing to mind: this can be made from the rack.</p>
+        )}
       </section>
     </aside>
   );
@@ -47,7 +72,15 @@ function Size({ label, mm, wanted }: { label: string; mm: number; wanted: number
   return (
     <div data-short={short || undefined}>
       <dt>{label}</dt>
-      <dd><Length mm={mm} />{short && <small> of <Length mm={wanted} /></small>}</dd>
+      <dd>
+        <Length mm={mm} />
+        {short && (
+          <small>
+            {' '}
+            of <Length mm={wanted} />
+          </small>
+        )}
+      </dd>
     </div>
   );
 }

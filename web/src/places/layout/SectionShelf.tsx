@@ -1,4 +1,13 @@
-import { memo, useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
+import {
+  memo,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type PointerEvent,
+  type RefObject,
+} from 'react';
 import type { Species } from '#core/wood/species.ts';
 import { formatLength } from '#core/units/formatLength.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
@@ -41,10 +50,25 @@ export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: Sect
   const sections = useMemo(() => shelfSections(plan.sections), [plan.sections]);
   const thickness = plan.allowances.glueThickness;
   const scale = Math.min(MOST_SCALE, SECTION_PX / thickness, WIDEST_PX / Math.max(1, ...sections.map((s) => s.width)));
-  const without = useMemo(() => withoutSections(board, plan.allowances, input.rack, plan.shop, plan.sections, (input.saw ?? NOTHING_SAWN).promised), [board, plan.allowances, input.rack, plan.shop, plan.sections, input.saw]);
+  const without = useMemo(
+    () =>
+      withoutSections(
+        board,
+        plan.allowances,
+        input.rack,
+        plan.shop,
+        plan.sections,
+        (input.saw ?? NOTHING_SAWN).promised,
+      ),
+    [board, plan.allowances, input.rack, plan.shop, plan.sections, input.saw],
+  );
   const codes = [...new Set([...sections, ...without].map((s) => s.species))];
   const left = useMemo(() => sectionsLeft(plan, input), [plan, input]);
-  const leftOf = (s: ShelfSection) => s.pieces.reduce((sum, { id }) => sum + (left.get(sectionKey({ pieceId: id, width: s.width, resawn: s.resawn })) ?? 0), 0);
+  const leftOf = (s: ShelfSection) =>
+    s.pieces.reduce(
+      (sum, { id }) => sum + (left.get(sectionKey({ pieceId: id, width: s.width, resawn: s.resawn })) ?? 0),
+      0,
+    );
   const gap = plan.allowances.wantedPanelWidth - plan.panelWidth;
   const fits = (s: ShelfSection) => gap > 0.05 && s.width <= gap + 0.05 && s.tooThinBy === 0;
   const pieces = useMemo(() => new Map(input.rack.map((p) => [p.id, p])), [input.rack]);
@@ -63,7 +87,11 @@ export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: Sect
   const move = (event: PointerEvent<HTMLButtonElement>) => {
     if (!drag || drag.pointer !== event.pointerId) return;
     const at: [number, number] = [event.clientX, event.clientY];
-    setDrag({ ...drag, at, moving: drag.moving || Math.hypot(at[0] - drag.from[0], at[1] - drag.from[1]) > DRAG_START_PX });
+    setDrag({
+      ...drag,
+      at,
+      moving: drag.moving || Math.hypot(at[0] - drag.from[0], at[1] - drag.from[1]) > DRAG_START_PX,
+    });
   };
   const end = (event: PointerEvent<HTMLButtonElement>) => {
     if (!drag || drag.pointer !== event.pointerId) return;
@@ -77,10 +105,16 @@ export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: Sect
   useEffect(() => {
     latest.current = { begin, move, end, onTake };
   });
-  const hands = useMemo<SectionHands>(() => ({
-    begin: (section, event) => latest.current.begin(section, event), move: (event) => latest.current.move(event), end: (event) => latest.current.end(event),
-    cancel: () => setDrag(null), take: (section) => latest.current.onTake(section, null),
-  }), []);
+  const hands = useMemo<SectionHands>(
+    () => ({
+      begin: (section, event) => latest.current.begin(section, event),
+      move: (event) => latest.current.move(event),
+      end: (event) => latest.current.end(event),
+      cancel: () => setDrag(null),
+      take: (section) => latest.current.onTake(section, null),
+    }),
+    [],
+  );
   const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
     const step = { ArrowRight: 1, ArrowLeft: -1 }[event.key];
     if (step === undefined) return;
@@ -93,26 +127,63 @@ export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: Sect
     <section className={classes.shelf} data-shelf aria-label="Sections the rack gives" onKeyDown={onKeyDown}>
       <p className={classes.head}>
         From the rack, end on, {scaleWords(scale)}{' '}
-        <span>{sections.some(fits) && <><b className={classes.fitting}>marked</b> fits what is still open (<Length mm={gap} />); </>}{board.construction === 'edge' ? 'stock on edge: its planed thickness is the width that shows' : 'stock lying flat: what rips from it is the width that shows'}</span>
+        <span>
+          {sections.some(fits) && (
+            <>
+              <b className={classes.fitting}>marked</b> fits what is still open (<Length mm={gap} />
+              );{' '}
+            </>
+          )}
+          {board.construction === 'edge'
+            ? 'stock on edge: its planed thickness is the width that shows'
+            : 'stock lying flat: what rips from it is the width that shows'}
+        </span>
       </p>
-      {sections.length === 0 && <p className={classes.none}>No piece in the rack gives a strip for this board. Make it shorter or thinner, or add stock to the rack.</p>}
+      {sections.length === 0 && (
+        <p className={classes.none}>
+          No piece in the rack gives a strip for this board. Make it shorter or thinner, or add stock to the rack.
+        </p>
+      )}
       <div className={classes.boards}>
         {codes.map((code) => (
           <div key={code} className={classes.group}>
             <h2>{speciesOf(code)?.name ?? code}</h2>
             <div className={classes.row}>
-              {sections.filter((s) => s.species === code).map((section) => (
-                <SectionButton key={`${section.width}|${section.tooThinBy}|${section.resawn}`} section={section} left={leftOf(section)} fits={fits(section)} piece={pieces.get(section.pieces[0]!.id) ?? null}
-                  thickness={thickness} scale={scale} species={speciesOf(code)} shows={board.construction} hands={hands} />
-              ))}
+              {sections
+                .filter((s) => s.species === code)
+                .map((section) => (
+                  <SectionButton
+                    key={`${section.width}|${section.tooThinBy}|${section.resawn}`}
+                    section={section}
+                    left={leftOf(section)}
+                    fits={fits(section)}
+                    piece={pieces.get(section.pieces[0]!.id) ?? null}
+                    thickness={thickness}
+                    scale={scale}
+                    species={speciesOf(code)}
+                    shows={board.construction}
+                    hands={hands}
+                  />
+                ))}
               <WithoutNotes without={without.filter((w) => w.species === code)} />
             </div>
           </div>
         ))}
       </div>
       {drag?.moving && (
-        <div className={classes.ghost} style={{ translate: `${drag.at[0]}px ${drag.at[1]}px` }} data-over={overDrawing(drag.at) || undefined}>
-          <SectionEnd section={drag.section} piece={pieces.get(drag.section.pieces[0]!.id) ?? null} thickness={thickness} scale={scale} species={speciesOf(drag.section.species)} shows={board.construction} />
+        <div
+          className={classes.ghost}
+          style={{ translate: `${drag.at[0]}px ${drag.at[1]}px` }}
+          data-over={overDrawing(drag.at) || undefined}
+        >
+          <SectionEnd
+            section={drag.section}
+            piece={pieces.get(drag.section.pieces[0]!.id) ?? null}
+            thickness={thickness}
+            scale={scale}
+            species={speciesOf(drag.section.species)}
+            shows={board.construction}
+          />
         </div>
       )}
     </section>
@@ -127,7 +198,11 @@ function WithoutNotes({ without }: { without: readonly WithoutSection[] }) {
   if (without.length === 0) return null;
   return (
     <ul className={classes.without} aria-label="Pieces that give no strip">
-      {without.slice(0, MOST_TOLD).map((w) => <li key={w.pieceId} title={w.mark}><b>{w.mark}</b> <Say phrase={w.why} />. <Say phrase={w.wayOut} /></li>)}
+      {without.slice(0, MOST_TOLD).map((w) => (
+        <li key={w.pieceId} title={w.mark}>
+          <b>{w.mark}</b> <Say phrase={w.why} />. <Say phrase={w.wayOut} />
+        </li>
+      ))}
       {without.length > MOST_TOLD && <li>and {without.length - MOST_TOLD} more of this species</li>}
     </ul>
   );
@@ -153,16 +228,34 @@ const SectionButton = memo(function SectionButton({ left, fits, hands, ...end }:
   const { display } = useDisplay();
   const marks = section.pieces.map((p) => p.mark);
   return (
-    <button type="button" className={classes.section} data-fits={fits || undefined}
-      onPointerDown={(event) => hands.begin(section, event)} onPointerMove={hands.move} onPointerUp={hands.end} onPointerCancel={hands.cancel}
+    <button
+      type="button"
+      className={classes.section}
+      data-fits={fits || undefined}
+      onPointerDown={(event) => hands.begin(section, event)}
+      onPointerMove={hands.move}
+      onPointerUp={hands.end}
+      onPointerCancel={hands.cancel}
       // A click without a pointer is the keyboard's or a screen reader's.
       onClick={(event) => event.detail === 0 && hands.take(section)}
       aria-label={`Put in ${species?.name ?? section.species} ${formatLength(section.width, display)}${section.resawn ? ', resawn,' : ''} from ${marks.join(', ')}, ${left} left`}
-      title={`${marks.join(', ')}: ${left} of ${section.count} strips left after this board and those with promised wood`}>
+      title={`${marks.join(', ')}: ${left} of ${section.count} strips left after this board and those with promised wood`}
+    >
       <SectionEnd {...end} />
-      <b><Length mm={section.width} bare /></b>
+      <b>
+        <Length mm={section.width} bare />
+      </b>
       <small data-thin={section.tooThinBy > 0 || undefined}>
-        {section.tooThinBy > 0 ? <><Length mm={section.tooThinBy} bare /> too thin</> : <>{section.resawn && '½ '}{marks.length > 2 ? `${marks.length} pieces` : marks.join(' ')} · {left}</>}
+        {section.tooThinBy > 0 ? (
+          <>
+            <Length mm={section.tooThinBy} bare /> too thin
+          </>
+        ) : (
+          <>
+            {section.resawn && '½ '}
+            {marks.length > 2 ? `${marks.length} pieces` : marks.join(' ')} · {left}
+          </>
+        )}
       </small>
     </button>
   );

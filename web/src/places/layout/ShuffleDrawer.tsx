@@ -31,21 +31,73 @@ export function ShuffleDrawer({ onClose }: { onClose(): void }) {
     else showProblem(new Error('There are as many versions as can be; remove one first.'));
   };
   return (
-    <Drawer opened onClose={onClose} position="right" size={340} title="Shuffle this board" withOverlay={false} lockScroll={false} trapFocus={false} closeButtonProps={{ 'aria-label': 'Close' }} className={classes.drawer}>
-      <p className={classes.lead}>The same strips in other orders{locked > 0 ? `; ${locked} locked ${locked === 1 ? 'strip stays' : 'strips stay'} in place` : '. Lock strips to keep them in place'}.</p>
+    <Drawer
+      opened
+      onClose={onClose}
+      position="right"
+      size={340}
+      title="Shuffle this board"
+      withOverlay={false}
+      lockScroll={false}
+      trapFocus={false}
+      closeButtonProps={{ 'aria-label': 'Close' }}
+      className={classes.drawer}
+    >
+      <p className={classes.lead}>
+        The same strips in other orders
+        {locked > 0
+          ? `; ${locked} locked ${locked === 1 ? 'strip stays' : 'strips stay'} in place`
+          : '. Lock strips to keep them in place'}
+        .
+      </p>
       <div className={classes.buttons}>
-        {running ? <Button key="stop" size="xs" variant="default" onClick={stop}>Stop</Button> : <Button key="again" size="xs" onClick={() => setSeed(seed + 1)}>Shuffle again</Button>}
-        <Button size="xs" variant="default" onClick={() => session.edit((b) => withStrips(b, began.strips))}>As it was</Button>
+        {running ? (
+          <Button key="stop" size="xs" variant="default" onClick={stop}>
+            Stop
+          </Button>
+        ) : (
+          <Button key="again" size="xs" onClick={() => setSeed(seed + 1)}>
+            Shuffle again
+          </Button>
+        )}
+        <Button size="xs" variant="default" onClick={() => session.edit((b) => withStrips(b, began.strips))}>
+          As it was
+        </Button>
         <span role="status">{running ? 'Looking …' : orders.length > 0 ? `${orders.length} orders` : ''}</span>
       </div>
-      {!running && orders.length === 0 && <p className={classes.none}>There is no other order: {locked >= began.strips.length - 1 ? 'at most one strip is not locked. Unlock some.' : 'the strips that may move are all alike.'}</p>}
+      {!running && orders.length === 0 && (
+        <p className={classes.none}>
+          There is no other order:{' '}
+          {locked >= began.strips.length - 1
+            ? 'at most one strip is not locked. Unlock some.'
+            : 'the strips that may move are all alike.'}
+        </p>
+      )}
       <ul className={classes.orders}>
         {orders.map((order, i) => (
           <li key={order.strips.map((s) => s.id).join()}>
             <BoardMiniature board={withStrips(board, order.strips)} input={input} scale={scale} />
-            <p><Say phrase={order.says} /> <small>Contrast {order.contrast.toFixed(0)}, rhythm {Math.round(100 * order.rhythm)} %</small></p>
-            <Button size="compact-xs" aria-label={`Lay out order ${i + 1}`} onClick={() => session.edit((b) => withStrips(b, order.strips))}>Lay it out</Button>{' '}
-            <Button size="compact-xs" variant="default" aria-label={`Set order ${i + 1} aside as a version`} onClick={() => aside(order.strips)}>Set aside</Button>
+            <p>
+              <Say phrase={order.says} />{' '}
+              <small>
+                Contrast {order.contrast.toFixed(0)}, rhythm {Math.round(100 * order.rhythm)} %
+              </small>
+            </p>
+            <Button
+              size="compact-xs"
+              aria-label={`Lay out order ${i + 1}`}
+              onClick={() => session.edit((b) => withStrips(b, order.strips))}
+            >
+              Lay it out
+            </Button>{' '}
+            <Button
+              size="compact-xs"
+              variant="default"
+              aria-label={`Set order ${i + 1} aside as a version`}
+              onClick={() => aside(order.strips)}
+            >
+              Set aside
+            </Button>
           </li>
         ))}
       </ul>

@@ -1,6 +1,14 @@
 import { ActionIcon } from '@mantine/core';
 import { IconArrowDown, IconArrowLeft, IconArrowRight, IconArrowUp, IconHome } from '@tabler/icons-react';
-import { useMemo, useRef, useState, type CSSProperties, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
+import {
+  useMemo,
+  useRef,
+  useState,
+  type CSSProperties,
+  type KeyboardEvent,
+  type PointerEvent,
+  type ReactNode,
+} from 'react';
 import { stripTops } from '#core/board/board.ts';
 import type { Side } from '#core/features/edge.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
@@ -39,30 +47,133 @@ export function Turntable({ width, height, oiled }: TurntableProps) {
   const drag = useRef<{ pointer: number; x: number; y: number; from: Turn } | null>(null);
   const { roughLength, glueThickness } = plan.allowances;
   const size = { l: board.length, w: plan.ladders.width.reached, t: plan.ladders.thickness.reached };
-  const scale = fitScale([Math.hypot(size.l, size.w), Math.hypot(size.l, size.w)], [width * 0.8, Math.max(120, height) * 1.05], 2);
+  const scale = fitScale(
+    [Math.hypot(size.l, size.w), Math.hypot(size.l, size.w)],
+    [width * 0.8, Math.max(120, height) * 1.05],
+    2,
+  );
   const [l, w, t] = [size.l * scale, size.w * scale, size.t * scale];
-  const trims = { end: ((roughLength - size.l) / 2) * scale, far: plan.worked.shift * scale, near: (plan.panelWidth - size.w - plan.worked.shift) * scale, face: ((glueThickness - size.t) / 2) * scale };
+  const trims = {
+    end: ((roughLength - size.l) / 2) * scale,
+    far: plan.worked.shift * scale,
+    near: (plan.panelWidth - size.w - plan.worked.shift) * scale,
+    face: ((glueThickness - size.t) / 2) * scale,
+  };
   const bodies = useMemo(() => plan.strips.map((s, i) => steadyBody(plan.bodies[i]!, s.id)), [plan]);
   const tops = stripTops(stripsOf(board));
 
   const wood = (i: number, side: WoodSide, x: number, y: number) => {
     const strip = stripsOf(board)[i]!;
-    return <Wood key={strip.id} x={x} y={y} scale={scale} body={bodies[i]!} stripId={strip.id} species={input.species.find((s) => s.code === strip.species)} side={side} oiled={oiled} />;
+    return (
+      <Wood
+        key={strip.id}
+        x={x}
+        y={y}
+        scale={scale}
+        body={bodies[i]!}
+        stripId={strip.id}
+        species={input.species.find((s) => s.code === strip.species)}
+        side={side}
+        oiled={oiled}
+      />
+    );
   };
-  const across = (side: WoodSide, x: number, reversed: boolean) => stripsOf(board).map((strip, i) => {
-    const top = reversed ? plan.panelWidth - tops[i]! - strip.width : tops[i]!;
-    return wood(i, side, x, top * scale - (reversed ? trims.near : trims.far));
-  });
+  const across = (side: WoodSide, x: number, reversed: boolean) =>
+    stripsOf(board).map((strip, i) => {
+      const top = reversed ? plan.panelWidth - tops[i]! - strip.width : tops[i]!;
+      return wood(i, side, x, top * scale - (reversed ? trims.near : trims.far));
+    });
   const last = stripsOf(board).length - 1;
   const side = (of: Side, run: number) => <WorkedSide worked={plan.worked} side={of} run={run} scale={scale} />;
-  const faces: { name: string; size: [number, number]; turn: string; normal: number[]; wood: ReactNode }[] = stripsOf(board).length === 0 ? [] : [
-    { name: 'top', size: [l, w], turn: `translateZ(${t / 2}px)`, normal: [0, 0, 1], wood: <>{across('top', -trims.end, false)}<WorkedFace worked={plan.worked} corners={board.worked.corners} face="top" scale={scale} through={false} /></> },
-    { name: 'under', size: [l, w], turn: `rotateX(180deg) translateZ(${t / 2}px)`, normal: [0, 0, -1], wood: <>{across('under', -trims.end, true)}<WorkedFace worked={plan.worked} corners={board.worked.corners} face="bottom" scale={scale} through={false} /></> },
-    { name: 'firstEdge', size: [l, t], turn: `rotateX(90deg) translateZ(${w / 2}px)`, normal: [0, -1, 0], wood: <>{wood(0, 'firstEdge', -trims.end, -trims.face)}{side('far', l)}</> },
-    { name: 'lastEdge', size: [l, t], turn: `rotateX(-90deg) translateZ(${w / 2}px)`, normal: [0, 1, 0], wood: <>{wood(last, 'lastEdge', -trims.end, -trims.face)}{side('near', l)}</> },
-    { name: 'farEnd', size: [t, w], turn: `rotateY(90deg) translateZ(${l / 2}px)`, normal: [1, 0, 0], wood: <>{across('farEnd', -trims.face, false)}{side('right', w)}</> },
-    { name: 'firstEnd', size: [t, w], turn: `rotateY(-90deg) translateZ(${l / 2}px)`, normal: [-1, 0, 0], wood: <>{across('firstEnd', -trims.face, false)}{side('left', w)}</> },
-  ];
+  const faces: { name: string; size: [number, number]; turn: string; normal: number[]; wood: ReactNode }[] =
+    stripsOf(board).length === 0
+      ? []
+      : [
+          {
+            name: 'top',
+            size: [l, w],
+            turn: `translateZ(${t / 2}px)`,
+            normal: [0, 0, 1],
+            wood: (
+              <>
+                {across('top', -trims.end, false)}
+                <WorkedFace
+                  worked={plan.worked}
+                  corners={board.worked.corners}
+                  face="top"
+                  scale={scale}
+                  through={false}
+                />
+              </>
+            ),
+          },
+          {
+            name: 'under',
+            size: [l, w],
+            turn: `rotateX(180deg) translateZ(${t / 2}px)`,
+            normal: [0, 0, -1],
+            wood: (
+              <>
+                {across('under', -trims.end, true)}
+                <WorkedFace
+                  worked={plan.worked}
+                  corners={board.worked.corners}
+                  face="bottom"
+                  scale={scale}
+                  through={false}
+                />
+              </>
+            ),
+          },
+          {
+            name: 'firstEdge',
+            size: [l, t],
+            turn: `rotateX(90deg) translateZ(${w / 2}px)`,
+            normal: [0, -1, 0],
+            wood: (
+              <>
+                {wood(0, 'firstEdge', -trims.end, -trims.face)}
+                {side('far', l)}
+              </>
+            ),
+          },
+          {
+            name: 'lastEdge',
+            size: [l, t],
+            turn: `rotateX(-90deg) translateZ(${w / 2}px)`,
+            normal: [0, 1, 0],
+            wood: (
+              <>
+                {wood(last, 'lastEdge', -trims.end, -trims.face)}
+                {side('near', l)}
+              </>
+            ),
+          },
+          {
+            name: 'farEnd',
+            size: [t, w],
+            turn: `rotateY(90deg) translateZ(${l / 2}px)`,
+            normal: [1, 0, 0],
+            wood: (
+              <>
+                {across('farEnd', -trims.face, false)}
+                {side('right', w)}
+              </>
+            ),
+          },
+          {
+            name: 'firstEnd',
+            size: [t, w],
+            turn: `rotateY(-90deg) translateZ(${l / 2}px)`,
+            normal: [-1, 0, 0],
+            wood: (
+              <>
+                {across('firstEnd', -trims.face, false)}
+                {side('left', w)}
+              </>
+            ),
+          },
+        ];
 
   const by = (tilt: number, spin: number) => setTurn((now) => ({ tilt: now.tilt + tilt, spin: now.spin + spin }));
   const begin = (event: PointerEvent<HTMLDivElement>) => {
@@ -72,13 +183,22 @@ export function Turntable({ width, height, oiled }: TurntableProps) {
   };
   const move = (event: PointerEvent<HTMLDivElement>) => {
     const d = drag.current;
-    if (d?.pointer === event.pointerId) setTurn({ tilt: d.from.tilt - (event.clientY - d.y) * DRAG_DEGREES, spin: d.from.spin + (event.clientX - d.x) * DRAG_DEGREES });
+    if (d?.pointer === event.pointerId)
+      setTurn({
+        tilt: d.from.tilt - (event.clientY - d.y) * DRAG_DEGREES,
+        spin: d.from.spin + (event.clientX - d.x) * DRAG_DEGREES,
+      });
   };
   const end = () => {
     drag.current = null;
   };
   const onKeyDown = (event: KeyboardEvent) => {
-    const turns: Record<string, [number, number]> = { ArrowUp: [STEP_DEGREES, 0], ArrowDown: [-STEP_DEGREES, 0], ArrowLeft: [0, -STEP_DEGREES], ArrowRight: [0, STEP_DEGREES] };
+    const turns: Record<string, [number, number]> = {
+      ArrowUp: [STEP_DEGREES, 0],
+      ArrowDown: [-STEP_DEGREES, 0],
+      ArrowLeft: [0, -STEP_DEGREES],
+      ArrowRight: [0, STEP_DEGREES],
+    };
     const step = turns[event.key];
     if (event.altKey || (!step && event.key !== 'Home')) return;
     event.preventDefault();
@@ -89,21 +209,60 @@ export function Turntable({ width, height, oiled }: TurntableProps) {
 
   return (
     <div className={classes.turntable}>
-      <div className={classes.stage} style={{ height }} tabIndex={0} role="group" aria-label="The finished board in the round. Arrow keys turn it, Home sets it straight." onPointerDown={begin} onPointerMove={move} onPointerUp={end} onPointerCancel={end} onKeyDown={onKeyDown}>
-        <div className={classes.board} style={{ transform: `rotateX(${turn.tilt}deg) rotateZ(${turn.spin}deg)` }} data-tilt={Math.round(turn.tilt)} data-spin={Math.round(turn.spin)}>
+      <div
+        className={classes.stage}
+        style={{ height }}
+        tabIndex={0}
+        role="group"
+        aria-label="The finished board in the round. Arrow keys turn it, Home sets it straight."
+        onPointerDown={begin}
+        onPointerMove={move}
+        onPointerUp={end}
+        onPointerCancel={end}
+        onKeyDown={onKeyDown}
+      >
+        <div
+          className={classes.board}
+          style={{ transform: `rotateX(${turn.tilt}deg) rotateZ(${turn.spin}deg)` }}
+          data-tilt={Math.round(turn.tilt)}
+          data-spin={Math.round(turn.spin)}
+        >
           {faces.map((face) => (
-            <div key={face.name} className={classes.face} style={{ width: face.size[0], height: face.size[1], transform: `translate(-50%, -50%) ${face.turn}`, '--shade': shade(face.normal, turn) } as CSSProperties}>
-              <svg width={face.size[0]} height={face.size[1]} aria-hidden="true">{face.wood}</svg>
+            <div
+              key={face.name}
+              className={classes.face}
+              style={
+                {
+                  width: face.size[0],
+                  height: face.size[1],
+                  transform: `translate(-50%, -50%) ${face.turn}`,
+                  '--shade': shade(face.normal, turn),
+                } as CSSProperties
+              }
+            >
+              <svg width={face.size[0]} height={face.size[1]} aria-hidden="true">
+                {face.wood}
+              </svg>
             </div>
           ))}
         </div>
       </div>
       <div className={classes.buttons} role="toolbar" aria-label="Turn the board">
-        <ActionIcon variant="default" aria-label="Turn left" onClick={() => by(0, -STEP_DEGREES)}><IconArrowLeft size={17} /></ActionIcon>
-        <ActionIcon variant="default" aria-label="Turn right" onClick={() => by(0, STEP_DEGREES)}><IconArrowRight size={17} /></ActionIcon>
-        <ActionIcon variant="default" aria-label="Tip away" onClick={() => by(STEP_DEGREES, 0)}><IconArrowUp size={17} /></ActionIcon>
-        <ActionIcon variant="default" aria-label="Tip towards you" onClick={() => by(-STEP_DEGREES, 0)}><IconArrowDown size={17} /></ActionIcon>
-        <ActionIcon variant="default" aria-label="Set straight" onClick={() => setTurn(HOME)}><IconHome size={17} /></ActionIcon>
+        <ActionIcon variant="default" aria-label="Turn left" onClick={() => by(0, -STEP_DEGREES)}>
+          <IconArrowLeft size={17} />
+        </ActionIcon>
+        <ActionIcon variant="default" aria-label="Turn right" onClick={() => by(0, STEP_DEGREES)}>
+          <IconArrowRight size={17} />
+        </ActionIcon>
+        <ActionIcon variant="default" aria-label="Tip away" onClick={() => by(STEP_DEGREES, 0)}>
+          <IconArrowUp size={17} />
+        </ActionIcon>
+        <ActionIcon variant="default" aria-label="Tip towards you" onClick={() => by(-STEP_DEGREES, 0)}>
+          <IconArrowDown size={17} />
+        </ActionIcon>
+        <ActionIcon variant="default" aria-label="Set straight" onClick={() => setTurn(HOME)}>
+          <IconHome size={17} />
+        </ActionIcon>
         <span>Finished size, middle of the board at {scaleWords(scale)}</span>
       </div>
     </div>

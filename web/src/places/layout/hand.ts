@@ -1,6 +1,5 @@
 import type { Strip } from '#core/board/recipe.ts';
 
-
 /** What the hands hold: one strip, and others picked up with it. */
 export interface Hand {
   strip: string | null;
@@ -37,5 +36,7 @@ export function pickUp(strips: readonly Pick<Strip, 'id'>[], hand: Hand, index: 
   if (!held.has(strip.id)) return { strip: strip.id, also: [...held] };
   held.delete(strip.id);
   const left = [...held];
-  return left.length === 0 ? { strip: strip.id, also: [] } : { strip: hand.strip === strip.id ? left[0]! : hand.strip, also: left };
+  return left.length === 0
+    ? { strip: strip.id, also: [] }
+    : { strip: hand.strip === strip.id ? left[0]! : hand.strip, also: left };
 }

@@ -23,11 +23,20 @@ export class RowMover {
   private readonly widths: readonly { live: SVGTextElement; written: Element | null }[];
 
   /** @param parts of a width as it stands in a drawing, three to a text */
-  constructor(svg: SVGSVGElement, private readonly index: number, private readonly top: number, private readonly scale: number, private readonly parts: (mm: number) => readonly string[]) {
+  constructor(
+    svg: SVGSVGElement,
+    private readonly index: number,
+    private readonly top: number,
+    private readonly scale: number,
+    private readonly parts: (mm: number) => readonly string[],
+  ) {
     this.rows = [...svg.querySelectorAll('[data-strip]')];
     this.joints = [...svg.querySelectorAll('[data-joint]')];
     this.outlines = [...svg.querySelectorAll('[data-in-hand] rect')];
-    this.widths = [...svg.querySelectorAll<SVGTextElement>('[data-live-width]')].map((live, i) => ({ live, written: this.rows[index + i]?.querySelector('[data-width]') ?? null }));
+    this.widths = [...svg.querySelectorAll<SVGTextElement>('[data-live-width]')].map((live, i) => ({
+      live,
+      written: this.rows[index + i]?.querySelector('[data-width]') ?? null,
+    }));
   }
 
   /** Gives the widths back to React. */
@@ -69,7 +78,8 @@ export class RowMover {
         this.joints[i]?.setAttribute('y', String(y + height - grip(height) / 2));
         this.joints[i]?.setAttribute('aria-valuenow', String(Number(strip.width.toFixed(2))));
       }
-      for (const rect of this.rows[i]?.querySelectorAll('[data-tall]') ?? []) rect.setAttribute('height', String(height));
+      for (const rect of this.rows[i]?.querySelectorAll('[data-tall]') ?? [])
+        rect.setAttribute('height', String(height));
       const chain = this.rows[i]?.querySelector<SVGElement>('[data-chain]');
       chain?.setAttribute('d', chainOf(Number(chain.dataset.chain), height));
       if (i === this.index) for (const outline of this.outlines) outline.setAttribute('height', String(height));

@@ -25,7 +25,13 @@ export function shelfSections(sections: readonly Section[]): ShelfSection[] {
       kind.count += count;
     } else byKind.set(key, { species, width, resawn, pieces: [{ id: pieceId, mark }], count, tooThinBy });
   }
-  return [...byKind.values()].sort((a, b) => (a.species < b.species ? -1 : a.species > b.species ? 1 : Number(a.tooThinBy > 0) - Number(b.tooThinBy > 0) || b.width - a.width));
+  return [...byKind.values()].sort((a, b) =>
+    a.species < b.species
+      ? -1
+      : a.species > b.species
+        ? 1
+        : Number(a.tooThinBy > 0) - Number(b.tooThinBy > 0) || b.width - a.width,
+  );
 }
 
 /** Widths the rack gives in a species, narrowest first, each once; one that a piece gives whole is not told as resawn. */

@@ -34,7 +34,8 @@ export function useStripActions() {
     setAnnouncement(say);
     return true;
   };
-  const hold = (index: number, how: PickUp = 'only') => setHand(pickUp(stripsOf(session.snapshot().board), hand, index, how));
+  const hold = (index: number, how: PickUp = 'only') =>
+    setHand(pickUp(stripsOf(session.snapshot().board), hand, index, how));
   const named = held.length > 1 ? `${held.length} strips` : `Strip ${selected + 1}`;
   const all = (flag: 'turned' | 'endForEnd' | 'rolled' | 'locked') => held.every((i) => strips[i]![flag]);
   const flip = (flag: 'endForEnd' | 'rolled', say: string) => () => {
@@ -43,8 +44,18 @@ export function useStripActions() {
 
   const actions = {
     insert: (section: Pick<ShelfSection, 'species' | 'width'>, at: number) => {
-      const strip: Strip = { id: newId(), species: section.species, width: section.width, endForEnd: strips[Math.max(0, at - 1)]?.endForEnd ?? false, turned: false, sideKept: false, rolled: false, locked: false };
-      if (change((s) => arrange.insertStrip(s, at, strip), `Strip put in as number ${at + 1}`)) setHand({ strip: strip.id, also: [] });
+      const strip: Strip = {
+        id: newId(),
+        species: section.species,
+        width: section.width,
+        endForEnd: strips[Math.max(0, at - 1)]?.endForEnd ?? false,
+        turned: false,
+        sideKept: false,
+        rolled: false,
+        locked: false,
+      };
+      if (change((s) => arrange.insertStrip(s, at, strip), `Strip put in as number ${at + 1}`))
+        setHand({ strip: strip.id, also: [] });
     },
     move: (by: 1 | -1) => {
       const place = strips.slice(0, held[0]).filter((_, i) => !held.includes(i)).length;
@@ -52,72 +63,128 @@ export function useStripActions() {
       // Scattered strips come together first; then they move as one.
       const one = held.length === 1 ? arrange.placeBeyond(strips, held[0]!, by) : place + by;
       const to = Math.max(0, Math.min(strips.length - held.length, first ? one : place));
-      if (first && to === place) setAnnouncement(strips[held[0]! + by] && held.length === 1 ? 'Only strips just like it lie on that side.' : by < 0 ? 'Already at the start.' : 'Already at the end.');
+      if (first && to === place)
+        setAnnouncement(
+          strips[held[0]! + by] && held.length === 1
+            ? 'Only strips just like it lie on that side.'
+            : by < 0
+              ? 'Already at the start.'
+              : 'Already at the end.',
+        );
       else change((s) => arrange.moveStrips(s, held, to), `${named} moved to place ${to + 1}`);
     },
     swap: () => {
       const [one, two] = held.length === 2 ? held : [selected, selected + 1];
-      if (held.length > 2 || strips[two!] === undefined) setAnnouncement('Hold two strips to swap them, or one that has another behind it.');
+      if (held.length > 2 || strips[two!] === undefined)
+        setAnnouncement('Hold two strips to swap them, or one that has another behind it.');
       else change((s) => arrange.swapPlaces(s, one!, two!), `Strips ${one! + 1} and ${two! + 1} swapped`);
     },
     repeat: () => {
       const ids = held.map(newId);
       let next = 0;
-      if (change((s) => arrange.repeatStrips(s, held, () => ids[next++]!), held.length > 1 ? `Motif of ${held.length} strips repeated` : `${named} duplicated`)) setHand({ strip: ids[0]!, also: ids.slice(1) });
+      if (
+        change(
+          (s) => arrange.repeatStrips(s, held, () => ids[next++]!),
+          held.length > 1 ? `Motif of ${held.length} strips repeated` : `${named} duplicated`,
+        )
+      )
+        setHand({ strip: ids[0]!, also: ids.slice(1) });
     },
-    repeatFull: () => change((s) => arrange.repeatUntil(s, held, plan.allowances.wantedPanelWidth, GREATEST_STRIP_COUNT, newId), 'Motif repeated until the board is full'),
+    repeatFull: () =>
+      change(
+        (s) => arrange.repeatUntil(s, held, plan.allowances.wantedPanelWidth, GREATEST_STRIP_COUNT, newId),
+        'Motif repeated until the board is full',
+      ),
     split: () => {
-      if (strips[selected]!.width < 2 * arrange.LEAST_STRIP_WIDTH) setAnnouncement('This strip is too narrow to be split.');
+      if (strips[selected]!.width < 2 * arrange.LEAST_STRIP_WIDTH)
+        setAnnouncement('This strip is too narrow to be split.');
       else change((s) => arrange.splitStrip(s, selected, newId), `Strip ${selected + 1} split in two`);
     },
     join: () => {
       if (!arrange.canJoin(strips, held)) setAnnouncement('Hold neighbours of one species to join them.');
-      else if (change((s) => arrange.joinStrips(s, held), `${held.length} strips joined`)) setHand({ strip: strips[held[0]!]!.id, also: [] });
+      else if (change((s) => arrange.joinStrips(s, held), `${held.length} strips joined`))
+        setHand({ strip: strips[held[0]!]!.id, also: [] });
     },
     mirror: () => change((s) => arrange.mirrorAbout(s, selected, newId), `Mirrored about strip ${selected + 1}`),
     mirrorHalf: () => change(arrange.mirrorFirstHalf, 'First half mirrored onto the second'),
     mirrorWhole: () => change((s) => arrange.mirrorWhole(s, newId), 'Whole board mirrored behind itself'),
-    reverse: () => change((s) => arrange.reverseStrips(s, held), held.length > 1 ? `Order of ${held.length} strips reversed` : 'Order reversed'),
+    reverse: () =>
+      change(
+        (s) => arrange.reverseStrips(s, held),
+        held.length > 1 ? `Order of ${held.length} strips reversed` : 'Order reversed',
+      ),
     evenOut: () => {
       const wanted = plan.allowances.wantedPanelWidth;
-      const { strips: evened, missing } = arrange.evenOut(stripsOf(session.snapshot().board), wanted, (strip) => (strip.locked ? strip.width : Math.max(strip.width, widestOffered(plan.sections, strip))));
+      const { strips: evened, missing } = arrange.evenOut(stripsOf(session.snapshot().board), wanted, (strip) =>
+        strip.locked ? strip.width : Math.max(strip.width, widestOffered(plan.sections, strip)),
+      );
       const size = formatLength(Math.abs(missing), display);
       const locked = evened.filter((s) => s.locked).length;
-      const why = locked > 0 ? ` ${locked} ${locked === 1 ? 'strip is' : 'strips are'} locked${missing > 0 ? ', and the rack gives the others no wider' : ''}.` : missing > 0 ? ' The rack gives no wider strips in these species.' : '';
-      const say = Math.abs(missing) < 0.01 ? 'Widths evened out to the wanted width' : `Evened out as far as it goes: ${size} ${missing > 0 ? 'too narrow' : 'too wide'} still.${why}`;
+      const why =
+        locked > 0
+          ? ` ${locked} ${locked === 1 ? 'strip is' : 'strips are'} locked${missing > 0 ? ', and the rack gives the others no wider' : ''}.`
+          : missing > 0
+            ? ' The rack gives no wider strips in these species.'
+            : '';
+      const say =
+        Math.abs(missing) < 0.01
+          ? 'Widths evened out to the wanted width'
+          : `Evened out as far as it goes: ${size} ${missing > 0 ? 'too narrow' : 'too wide'} still.${why}`;
       change(() => evened, say);
       if (Math.abs(missing) >= 0.01) showProblem(new Error(say));
     },
     turn: flip('endForEnd', 'turned end for end'),
     // From then on the maker's word counts, not the plan's.
     turnOver: () => {
-      change((s) => arrange.changeStrips(s, held, (strip) => ({ turned: !(plan.strips.find((p) => p.id === strip.id)?.turned ?? strip.turned), sideKept: true })), `${named} turned over`);
+      change(
+        (s) =>
+          arrange.changeStrips(s, held, (strip) => ({
+            turned: !(plan.strips.find((p) => p.id === strip.id)?.turned ?? strip.turned),
+            sideKept: true,
+          })),
+        `${named} turned over`,
+      );
     },
     roll: flip('rolled', 'rolled a quarter turn'),
-    lock: () => change((s) => arrange.changeStrips(s, held, { locked: !all('locked') }), `${named} ${all('locked') ? 'unlocked' : 'locked'}`),
+    lock: () =>
+      change(
+        (s) => arrange.changeStrips(s, held, { locked: !all('locked') }),
+        `${named} ${all('locked') ? 'unlocked' : 'locked'}`,
+      ),
     lockSpecies: () => {
       const mine = strips.flatMap((s, i) => (s.species === strips[selected]!.species ? [i] : []));
       const locked = !mine.every((i) => strips[i]!.locked);
       const name = input.species.find((s) => s.code === strips[selected]!.species)?.name ?? '';
       change((s) => arrange.changeStrips(s, mine, { locked }), `All ${name} ${locked ? 'locked' : 'unlocked'}`);
     },
-    holdSpecies: () => setHand({ strip: strips[selected]!.id, also: strips.filter((s) => s.species === strips[selected]!.species).map((s) => s.id) }),
+    holdSpecies: () =>
+      setHand({
+        strip: strips[selected]!.id,
+        also: strips.filter((s) => s.species === strips[selected]!.species).map((s) => s.id),
+      }),
     holdAll: () => setHand({ strip: strips[selected]!.id, also: strips.map((s) => s.id) }),
     remove: () => {
       const next = strips[held.at(-1)! + 1] ?? strips.findLast((_, i) => i < held[0]!);
-      if (change((s) => arrange.removeStrips(s, held), `${named} removed`)) setHand({ strip: next?.id ?? null, also: [] });
+      if (change((s) => arrange.removeStrips(s, held), `${named} removed`))
+        setHand({ strip: next?.id ?? null, also: [] });
     },
     setWidth: (mm: number) => change((s) => arrange.changeStrips(s, held, { width: mm }), 'Width changed'),
     setSpecies: (species: string) => change((s) => arrange.changeStrips(s, held, { species }), 'Species changed'),
     stepWidth: (steps: number) => {
       const strip = strips[selected];
-      if (strip) change((s) => arrange.moveJoint(s, selected, strip.width + steps * WIDTH_STEP[display.system], false), 'Width changed', `width-${strip.id}`);
+      if (strip)
+        change(
+          (s) => arrange.moveJoint(s, selected, strip.width + steps * WIDTH_STEP[display.system], false),
+          'Width changed',
+          `width-${strip.id}`,
+        );
     },
     stepOffered: (direction: 1 | -1) => {
       const strip = strips[selected];
       if (!strip) return;
       const offered = offeredWidths(plan.sections, strip.species).map((o) => o.width);
-      const next = direction > 0 ? offered.find((w) => w > strip.width + 1e-6) : offered.findLast((w) => w < strip.width - 1e-6);
+      const next =
+        direction > 0 ? offered.find((w) => w > strip.width + 1e-6) : offered.findLast((w) => w < strip.width - 1e-6);
       if (next === undefined) setAnnouncement('The rack offers no further width in this species.');
       else change((s) => arrange.changeStrip(s, selected, { width: next }), 'Width set to what the rack gives');
     },

@@ -98,15 +98,24 @@ export function useStripGesture(input: GestureInput) {
       const strip = strips[g.index];
       if (!strip) return;
       const raw = g.startWidth + dy / g.scale;
-      const found: Snap = free ? { width: Math.max(LEAST_STRIP_WIDTH, raw), reason: { kind: 'grid' } } : snapJoint({
-        width: raw, index: g.index, strips, offered: strip.rolled ? [] : offeredWidths(plan.sections, strip.species), reach: SNAP_PX / g.scale,
-        filling: strip.width + plan.allowances.wantedPanelWidth - sumOf(strips), system: display.system,
-      });
+      const found: Snap = free
+        ? { width: Math.max(LEAST_STRIP_WIDTH, raw), reason: { kind: 'grid' } }
+        : snapJoint({
+            width: raw,
+            index: g.index,
+            strips,
+            offered: strip.rolled ? [] : offeredWidths(plan.sections, strip.species),
+            reach: SNAP_PX / g.scale,
+            filling: strip.width + plan.allowances.wantedPanelWidth - sumOf(strips),
+            system: display.system,
+          });
       g.mover?.move(strips, found.width, trade);
       // The board itself follows a few times a second, and in the end: the frames between belong to the drawing alone.
       if (g.mover && !last && performance.now() - g.changed < CHANGE_EVERY_MS) return;
       g.changed = performance.now();
-      setSnap((old) => (old && old.index === g.index && old.width === found.width ? old : { ...found, index: g.index }));
+      setSnap((old) =>
+        old && old.index === g.index && old.width === found.width ? old : { ...found, index: g.index },
+      );
       onStrips((s) => moveJoint(s, g.index, found.width, trade), g.key);
       return;
     }
@@ -153,9 +162,24 @@ export function useStripGesture(input: GestureInput) {
     event.currentTarget.setPointerCapture(event.pointerId);
     gestures.current += 1;
     gesture.current = {
-      pointer: event.pointerId, kind: joint ? 'joint' : 'strip', index, ids: held.includes(index) && !joint ? held.map((i) => strips[i]!.id) : [strip.id],
-      startY: event.clientY, panelY: event.currentTarget.getBoundingClientRect().top + input.top, startWidth: strip.width, scale, key: `drag-${gestures.current}`, moving: false, swaps: event.altKey && !joint,
-      mover: joint && !input.flipped ? new RowMover(event.currentTarget, index, input.top, scale, (mm) => drawnLength(mm, input.display)) : null, changed: -Infinity, at: null, was: null,
+      pointer: event.pointerId,
+      kind: joint ? 'joint' : 'strip',
+      index,
+      ids: held.includes(index) && !joint ? held.map((i) => strips[i]!.id) : [strip.id],
+      startY: event.clientY,
+      panelY: event.currentTarget.getBoundingClientRect().top + input.top,
+      startWidth: strip.width,
+      scale,
+      key: `drag-${gestures.current}`,
+      moving: false,
+      swaps: event.altKey && !joint,
+      mover:
+        joint && !input.flipped
+          ? new RowMover(event.currentTarget, index, input.top, scale, (mm) => drawnLength(mm, input.display))
+          : null,
+      changed: -Infinity,
+      at: null,
+      was: null,
     };
   };
   const move = (event: PointerEvent<SVGSVGElement>) => {
@@ -191,10 +215,14 @@ export function useStripGesture(input: GestureInput) {
     // A joint that was pressed and not moved: meant was the strip there, which may be thinner than the joint's grip.
     if (!g.moving && g.kind === 'joint' && event.type === 'pointerup') {
       const below = (event.clientY - g.panelY) / g.scale;
-      input.onPick(stripAt(input.strips, input.flipped ? sumOf(input.strips) - below : below) ?? g.index, event.shiftKey ? 'through' : event.ctrlKey || event.metaKey ? 'also' : 'only');
+      input.onPick(
+        stripAt(input.strips, input.flipped ? sumOf(input.strips) - below : below) ?? g.index,
+        event.shiftKey ? 'through' : event.ctrlKey || event.metaKey ? 'also' : 'only',
+      );
     }
     // A plain click on one of several held strips lays the others down.
-    if (!g.moving && g.kind === 'strip' && g.ids.length > 1 && event.pointerType !== 'touch') input.onPick(g.index, 'only');
+    if (!g.moving && g.kind === 'strip' && g.ids.length > 1 && event.pointerType !== 'touch')
+      input.onPick(g.index, 'only');
     // The hands are free again before everything is drawn anew.
     startTransition(() => {
       setFrozen(null);
@@ -226,7 +254,12 @@ export function useStripGesture(input: GestureInput) {
     return () => svg?.removeEventListener('touchmove', hold);
   }, [svgRef]);
 
-  return { frozen, snap, swapWith, handlers: { onPointerDown: begin, onPointerMove: move, onPointerUp: end, onPointerCancel: end } };
+  return {
+    frozen,
+    snap,
+    swapWith,
+    handlers: { onPointerDown: begin, onPointerMove: move, onPointerUp: end, onPointerCancel: end },
+  };
 }
 
 function sumOf(strips: readonly Strip[]): number {

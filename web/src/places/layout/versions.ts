@@ -16,14 +16,23 @@ export function nextVersionName(versions: readonly BoardVersion[]): string {
 }
 
 /** The board with its layout as it is now set aside too. Null when there are as many versions as can be. */
-export function setAside(board: Board, name: string, id: string, layout: Pick<Board, 'construction' | 'length' | 'width' | 'thickness' | 'recipe'> = board): Board | null {
+export function setAside(
+  board: Board,
+  name: string,
+  id: string,
+  layout: Pick<Board, 'construction' | 'length' | 'width' | 'thickness' | 'recipe'> = board,
+): Board | null {
   if (board.versions.length >= GREATEST_VERSION_COUNT) return null;
   return { ...board, versions: [...board.versions, { id, name: name.slice(0, 60), ...layoutOf(layout as Board) }] };
 }
 
 /** Works on a version: it changes places with what was worked on. */
 export function workOn(board: Board, version: BoardVersion, name: string): Board {
-  return { ...board, ...layoutOf(version), versions: board.versions.map((v) => (v.id === version.id ? { id: v.id, name, ...layoutOf(board) } : v)) };
+  return {
+    ...board,
+    ...layoutOf(version),
+    versions: board.versions.map((v) => (v.id === version.id ? { id: v.id, name, ...layoutOf(board) } : v)),
+  };
 }
 
 /** A version as a board that can be planned. */

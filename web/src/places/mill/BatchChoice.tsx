@@ -15,17 +15,46 @@ export function BatchChoice() {
     <>
       <div className={classes.scroll}>
         <table className={classes.table}>
-          <thead><tr><th>To a panel</th><th>Panels</th><th>Lost</th><th>Glue-ups</th><th>In clamps</th><th>Hands</th></tr></thead>
+          <thead>
+            <tr>
+              <th>To a panel</th>
+              <th>Panels</th>
+              <th>Lost</th>
+              <th>Glue-ups</th>
+              <th>In clamps</th>
+              <th>Hands</th>
+            </tr>
+          </thead>
           <tbody>
             {options.map((o) => (
               <tr key={o.perPanel}>
                 <th scope="row" data-taken={o.perPanel === taken || undefined}>
-                  {o.perPanel}{o.recommended && ', recommended'}<br />
-                  {o.missing > 0 ? <small>{o.missing} strips missing</small> : o.perPanel === taken ? <small>taken</small>
-                    : <button type="button" aria-label={`Take ${o.perPanel} to a panel`} onClick={() => session.edit((b) => ({ ...b, perPanel: o.perPanel }))}>Take this</button>}
+                  {o.perPanel}
+                  {o.recommended && ', recommended'}
+                  <br />
+                  {o.missing > 0 ? (
+                    <small>{o.missing} strips missing</small>
+                  ) : o.perPanel === taken ? (
+                    <small>taken</small>
+                  ) : (
+                    <button
+                      type="button"
+                      aria-label={`Take ${o.perPanel} to a panel`}
+                      onClick={() => session.edit((b) => ({ ...b, perPanel: o.perPanel }))}
+                    >
+                      Take this
+                    </button>
+                  )}
                 </th>
-                <td>{o.panels} × <Length mm={o.length} /><br />{o.kilograms !== null && <Measured quantity="weight" value={o.kilograms} />}{!o.alone && ', two people'}</td>
-                <td><Length mm={o.lostLength} /></td>
+                <td>
+                  {o.panels} × <Length mm={o.length} />
+                  <br />
+                  {o.kilograms !== null && <Measured quantity="weight" value={o.kilograms} />}
+                  {!o.alone && ', two people'}
+                </td>
+                <td>
+                  <Length mm={o.lostLength} />
+                </td>
                 <td>{o.glueUps}</td>
                 <td>{durationWords(o.clampMinutes)}</td>
                 <td>{durationWords(o.handsMinutes)}</td>
@@ -34,7 +63,10 @@ export function BatchChoice() {
           </tbody>
         </table>
       </div>
-      <p className={classes.note}>Recommended is what the rack gives, one person can hold, and asks for fewest glue-ups; then what takes least wood. Longer joints take longer to spread, so fewer strips close in time.</p>
+      <p className={classes.note}>
+        Recommended is what the rack gives, one person can hold, and asks for fewest glue-ups; then what takes least
+        wood. Longer joints take longer to spread, so fewer strips close in time.
+      </p>
     </>
   );
 }

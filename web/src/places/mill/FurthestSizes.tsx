@@ -13,8 +13,33 @@ export function FurthestSizes() {
   const now = found?.input === input ? found : null;
   return (
     <p className={classes.lead} role="status">
-      {now ? <>With this wood, and these strips: the thickest board is <b><Length mm={now.thickness} /></b>, the longest <b><Length mm={now.length} /></b>, and it is <b><Length mm={plan.panelWidth - 2 * plan.shop.habits.panelEdgeTrim} /></b> wide at most.</>
-        : <Button size="compact-sm" variant="default" onClick={() => setFound({ input, thickness: furthest(input, 'thickness'), length: furthest(input, 'length') })}>How thick and long could it be?</Button>}
+      {now ? (
+        <>
+          With this wood, and these strips: the thickest board is{' '}
+          <b>
+            <Length mm={now.thickness} />
+          </b>
+          , the longest{' '}
+          <b>
+            <Length mm={now.length} />
+          </b>
+          , and it is{' '}
+          <b>
+            <Length mm={plan.panelWidth - 2 * plan.shop.habits.panelEdgeTrim} />
+          </b>{' '}
+          wide at most.
+        </>
+      ) : (
+        <Button
+          size="compact-sm"
+          variant="default"
+          onClick={() =>
+            setFound({ input, thickness: furthest(input, 'thickness'), length: furthest(input, 'length') })
+          }
+        >
+          How thick and long could it be?
+        </Button>
+      )}
     </p>
   );
 }

@@ -31,8 +31,16 @@ export function MillPlace() {
       <div className={classes.column}>
         <section>
           <h2>From stock to finished</h2>
-          <SegmentedControl size="sm" aria-label="Ladder" value={shown} onChange={(v) => setShown(v)}
-            data={LADDERS.map((l) => ({ value: l, label: `${l[0]!.toUpperCase()}${l.slice(1)}${plan.ladders[l].shortBy > 0 ? ', short' : ''}` }))} />
+          <SegmentedControl
+            size="sm"
+            aria-label="Ladder"
+            value={shown}
+            onChange={(v) => setShown(v)}
+            data={LADDERS.map((l) => ({
+              value: l,
+              label: `${l[0]!.toUpperCase()}${l.slice(1)}${plan.ladders[l].shortBy > 0 ? ', short' : ''}`,
+            }))}
+          />
           <LadderView ladder={plan.ladders[shown]} />
           <FurthestSizes />
         </section>
@@ -49,13 +57,27 @@ export function MillPlace() {
         <section>
           <h2>Marking</h2>
           <SheetDrawing marks />
-          <p className={classes.lead}><Link to="../sheet" relative="path">Print it with the bench sheet</Link></p>
+          <p className={classes.lead}>
+            <Link to="../sheet" relative="path">
+              Print it with the bench sheet
+            </Link>
+          </p>
         </section>
       </div>
       <div className={classes.column}>
         <section>
           <h2>At the machines</h2>
-          {steps.length > 0 ? <StepList operations={steps} findings={findings} /> : <p className={classes.lead}>All its strips are cut and on the bench, or the rack gives none: see <Link to="../cuts" relative="path">Cuts</Link>.</p>}
+          {steps.length > 0 ? (
+            <StepList operations={steps} findings={findings} />
+          ) : (
+            <p className={classes.lead}>
+              All its strips are cut and on the bench, or the rack gives none: see{' '}
+              <Link to="../cuts" relative="path">
+                Cuts
+              </Link>
+              .
+            </p>
+          )}
         </section>
         {here.some((f) => f.at === undefined) && (
           <section>
@@ -68,7 +90,9 @@ export function MillPlace() {
           <h2>Wood</h2>
           <MaterialFigures materials={plan.materials} count={board.count} />
           <PartsTable />
-          <Button component={Link} to="../glue" relative="path" mt={12}>On to the glue-up</Button>
+          <Button component={Link} to="../glue" relative="path" mt={12}>
+            On to the glue-up
+          </Button>
         </section>
       </div>
     </div>

@@ -5,8 +5,18 @@ import { HabitButton, SchoolButton } from '../../habits/HabitButton.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import classes from '../../planning/figureTable.module.css';
 
-const WORDS: Record<MillingOrder, string> = { crosscutFirst: 'Crosscut first', ripFirst: 'Crosscut and rip first', fullLength: 'Full length first' };
-const FORBIDDEN: Record<NonNullable<OrderOutcome['forbidden']>, string> = { tooShort: 'too short', tooNarrow: 'too narrow', tooWide: 'too wide', noBandSaw: 'no band saw', tapers: 'it tapers' };
+const WORDS: Record<MillingOrder, string> = {
+  crosscutFirst: 'Crosscut first',
+  ripFirst: 'Crosscut and rip first',
+  fullLength: 'Full length first',
+};
+const FORBIDDEN: Record<NonNullable<OrderOutcome['forbidden']>, string> = {
+  tooShort: 'too short',
+  tooNarrow: 'too narrow',
+  tooWide: 'too wide',
+  noBandSaw: 'no band saw',
+  tapers: 'it tapers',
+};
 
 /** What each order leaves of each piece in use, and which is taken. */
 export function OrderTable() {
@@ -19,14 +29,22 @@ export function OrderTable() {
       <div className={classes.scroll}>
         <table className={classes.table}>
           <caption>Thickness lost to flattening, a part at its own size</caption>
-          <thead><tr><th>Piece</th>{orders.map((o) => <th key={o}>{WORDS[o]}</th>)}</tr></thead>
+          <thead>
+            <tr>
+              <th>Piece</th>
+              {orders.map((o) => (
+                <th key={o}>{WORDS[o]}</th>
+              ))}
+            </tr>
+          </thead>
           <tbody>
             {choices.map(({ piece, taken, outcomes }) => (
               <tr key={piece.id}>
                 <th scope="row">{piece.mark}</th>
                 {outcomes.map((o) => (
                   <td key={o.order} data-taken={o.order === taken || undefined}>
-                    <Length mm={o.loss.total} />{o.order === taken ? ' taken' : o.forbidden ? `, ${FORBIDDEN[o.forbidden]}` : ''}
+                    <Length mm={o.loss.total} />
+                    {o.order === taken ? ' taken' : o.forbidden ? `, ${FORBIDDEN[o.forbidden]}` : ''}
                   </td>
                 ))}
               </tr>
@@ -34,8 +52,13 @@ export function OrderTable() {
           </tbody>
         </table>
       </div>
-      <p className={classes.note}>Crosscut first, unless another order that the machines allow leaves at least a millimetre more.</p>
-      <p className={classes.chips}><SchoolButton question="rip" /> {plan.shop.schools.rip === 'fat' && <HabitButton habit="ripFat" />} <HabitButton habit="flattenRough" /></p>
+      <p className={classes.note}>
+        Crosscut first, unless another order that the machines allow leaves at least a millimetre more.
+      </p>
+      <p className={classes.chips}>
+        <SchoolButton question="rip" /> {plan.shop.schools.rip === 'fat' && <HabitButton habit="ripFat" />}{' '}
+        <HabitButton habit="flattenRough" />
+      </p>
     </>
   );
 }

@@ -28,25 +28,87 @@ export function Staircase({ ladder }: { ladder: Ladder }) {
   const step = (wide - ROOM.left - ROOM.right) / (rungs.length + 1);
   return (
     <figure ref={ref} className={classes.figure}>
-      <svg viewBox={`0 0 ${wide} ${HEIGHT}`} role="img" aria-label={`Stairs of the ${ladder.dimension}, from stock to finished`} className={classes.stairs}>
-        <defs><pattern id={`gone-${ladder.dimension}`} width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0V5" stroke="var(--blue)" strokeWidth="1.6" /></pattern></defs>
+      <svg
+        viewBox={`0 0 ${wide} ${HEIGHT}`}
+        role="img"
+        aria-label={`Stairs of the ${ladder.dimension}, from stock to finished`}
+        className={classes.stairs}
+      >
+        <defs>
+          <pattern
+            id={`gone-${ladder.dimension}`}
+            width="5"
+            height="5"
+            patternUnits="userSpaceOnUse"
+            patternTransform="rotate(45)"
+          >
+            <path d="M0 0V5" stroke="var(--blue)" strokeWidth="1.6" />
+          </pattern>
+        </defs>
         {[{ id: 'rack', before: rungs[0]!.before, after: rungs[0]!.before }, ...rungs].map((r, i) => {
           const x = ROOM.left + i * step;
           const broken = r.after > top;
           return (
             <g key={r.id}>
-              <rect className={classes.left} x={x} y={y(r.after)} width={step} height={Math.max(0, floor - y(r.after))} />
-              {r.before > r.after && <rect x={x} y={y(r.before)} width={step} height={Math.max(1, y(r.after) - y(r.before))} fill={`url(#gone-${ladder.dimension})`} stroke="var(--blue)" strokeWidth="0.8" />}
-              {broken && <path className={classes.broken} d={`M${x} ${y(top) + 9}l${step / 4} -5l${step / 4} 10l${step / 4} -10l${step / 4} 5`} />}
-              <text className={classes.size} x={x + step / 2} y={floor - 6} textAnchor="middle"><LengthTspans mm={r.after} /></text>
-              <text className={classes.number} x={x + step / 2} y={HEIGHT - 4} textAnchor="middle">{i === 0 ? 'rack' : i}</text>
+              <rect
+                className={classes.left}
+                x={x}
+                y={y(r.after)}
+                width={step}
+                height={Math.max(0, floor - y(r.after))}
+              />
+              {r.before > r.after && (
+                <rect
+                  x={x}
+                  y={y(r.before)}
+                  width={step}
+                  height={Math.max(1, y(r.after) - y(r.before))}
+                  fill={`url(#gone-${ladder.dimension})`}
+                  stroke="var(--blue)"
+                  strokeWidth="0.8"
+                />
+              )}
+              {broken && (
+                <path
+                  className={classes.broken}
+                  d={`M${x} ${y(top) + 9}l${step / 4} -5l${step / 4} 10l${step / 4} -10l${step / 4} 5`}
+                />
+              )}
+              <text className={classes.size} x={x + step / 2} y={floor - 6} textAnchor="middle">
+                <LengthTspans mm={r.after} />
+              </text>
+              <text className={classes.number} x={x + step / 2} y={HEIGHT - 4} textAnchor="middle">
+                {i === 0 ? 'rack' : i}
+              </text>
             </g>
           );
         })}
         <path className={classes.target} data-short={shortBy > 0 || undefined} d={`M0 ${y(target)}H${wide}`} />
-        <text className={classes.wanted} data-short={shortBy > 0 || undefined} x={wide - 6} y={y(target) - 4} textAnchor="end">wanted <LengthTspans mm={target} bare={false} /></text>
+        <text
+          className={classes.wanted}
+          data-short={shortBy > 0 || undefined}
+          x={wide - 6}
+          y={y(target) - 4}
+          textAnchor="end"
+        >
+          wanted <LengthTspans mm={target} bare={false} />
+        </text>
       </svg>
-      <figcaption>Heights {scaleWords(scale)}{bottom > 0 && <>, drawn from <Length mm={bottom} /> up</>}. {rungs.map((r, i) => <span key={r.id}>{i + 1} <Say phrase={r.label} />{i < rungs.length - 1 ? ', ' : '.'}</span>)}</figcaption>
+      <figcaption>
+        Heights {scaleWords(scale)}
+        {bottom > 0 && (
+          <>
+            , drawn from <Length mm={bottom} /> up
+          </>
+        )}
+        .{' '}
+        {rungs.map((r, i) => (
+          <span key={r.id}>
+            {i + 1} <Say phrase={r.label} />
+            {i < rungs.length - 1 ? ', ' : '.'}
+          </span>
+        ))}
+      </figcaption>
     </figure>
   );
 }

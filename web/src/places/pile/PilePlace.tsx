@@ -4,7 +4,16 @@ import { IconFileImport, IconPlus, IconTrash } from '@tabler/icons-react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useCallback, useMemo, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { EXTRA_COLUMNS, PILE_WORDS, pileColumns, readPileRow, splitSize, type PileColumn, type PileRow, type ReadRow } from '#core/format/pileColumns.ts';
+import {
+  EXTRA_COLUMNS,
+  PILE_WORDS,
+  pileColumns,
+  readPileRow,
+  splitSize,
+  type PileColumn,
+  type PileRow,
+  type ReadRow,
+} from '#core/format/pileColumns.ts';
 import { readRackCsv } from '#core/format/rackCsv.ts';
 import type { PieceFields } from '#core/stock/piece.ts';
 import { newSpecies } from '#core/wood/newSpecies.ts';
@@ -49,17 +58,27 @@ export function PilePlace() {
   const unknown = [...new Set(filled.flatMap((r) => r.unknownSpecies ?? []))];
   // The grid is drawn anew whenever it scrolls; nothing that is remembered hangs on what this returns.
   // eslint-disable-next-line react-hooks/incompatible-library
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, overscan: 12 });
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 12,
+  });
 
-  const focus = useCallback((row: number, column: number) => {
-    virtual.scrollToIndex(row);
-    // The row may have to be drawn first.
-    requestAnimationFrame(() => requestAnimationFrame(() => {
-      const cell = scroller.current?.querySelector<HTMLInputElement>(`[data-cell="${row}/${column}"]`);
-      cell?.focus();
-      cell?.select();
-    }));
-  }, [virtual]);
+  const focus = useCallback(
+    (row: number, column: number) => {
+      virtual.scrollToIndex(row);
+      // The row may have to be drawn first.
+      requestAnimationFrame(() =>
+        requestAnimationFrame(() => {
+          const cell = scroller.current?.querySelector<HTMLInputElement>(`[data-cell="${row}/${column}"]`);
+          cell?.focus();
+          cell?.select();
+        }),
+      );
+    },
+    [virtual],
+  );
   const setCell = useCallback((row: number, column: PileColumn, value: string) => {
     setServerSays(null);
     setRows((old) => old.with(row, { ...old[row], [column]: value }));
@@ -85,7 +104,8 @@ export function PilePlace() {
     else if (event.key === 'ArrowUp' && row > 0) focus(row - 1, column);
     else if (ctrl && event.key.toLowerCase() === 'd' && row > 0) {
       event.preventDefault();
-      if (event.shiftKey) setRows((old) => old.with(row, { ...old[row - 1], mark: old[row]!.mark ?? freeMark(old, taken) }));
+      if (event.shiftKey)
+        setRows((old) => old.with(row, { ...old[row - 1], mark: old[row]!.mark ?? freeMark(old, taken) }));
       else setCell(row, name, rows[row - 1]![name] ?? '');
     } else if (ctrl && event.key === 'Delete') {
       event.preventDefault();
@@ -98,13 +118,19 @@ export function PilePlace() {
     if (!csv.ok) return false;
     if (csv.system) setSystem(csv.system);
     const used = new Set([...taken, ...csv.rows.flatMap((r) => r.mark?.toLowerCase() ?? [])]);
-    setRows(csv.rows.map((row) => {
-      if (row.mark) return row;
-      const mark = nextMark('N1', used);
-      used.add(mark.toLowerCase());
-      return { ...row, mark };
-    }));
-    setFileNote([note, csv.ignored.length > 0 ? `Columns left out: ${csv.ignored.join(', ')}.` : null].filter(Boolean).join(' ') || null);
+    setRows(
+      csv.rows.map((row) => {
+        if (row.mark) return row;
+        const mark = nextMark('N1', used);
+        used.add(mark.toLowerCase());
+        return { ...row, mark };
+      }),
+    );
+    setFileNote(
+      [note, csv.ignored.length > 0 ? `Columns left out: ${csv.ignored.join(', ')}.` : null]
+        .filter(Boolean)
+        .join(' ') || null,
+    );
     return true;
   };
   const onPaste = (event: ClipboardEvent<HTMLInputElement>, row: number, column: number) => {
@@ -113,7 +139,11 @@ export function PilePlace() {
     event.preventDefault();
     if (takeText(text, 'Pasted.')) return;
     // No headings: cells go where the cursor is, a line a row.
-    const lines = text.replace(/\r/g, '').replace(/\n$/, '').split('\n').map((line) => line.split('\t'));
+    const lines = text
+      .replace(/\r/g, '')
+      .replace(/\n$/, '')
+      .split('\n')
+      .map((line) => line.split('\t'));
     setRows((old) => {
       const next = [...old];
       lines.forEach((cells, i) => {
@@ -133,7 +163,11 @@ export function PilePlace() {
     const { text, encoding } = await readTextFile(file);
     const csv = readRackCsv(text);
     if (!csv.ok) showProblem(new Error(`${file.name}: ${csv.message}`));
-    else takeText(text, `${file.name}: ${csv.rows.length} rows.${encoding ? ` It was read as ${encoding}; look at special letters.` : ''}`);
+    else
+      takeText(
+        text,
+        `${file.name}: ${csv.rows.length} rows.${encoding ? ` It was read as ${encoding}; look at special letters.` : ''}`,
+      );
   };
   const store = async () => {
     const pieces = filled.map((r) => r.piece);
@@ -142,8 +176,14 @@ export function PilePlace() {
     setServerSays(null);
     try {
       const used = new Set(pieces.map((p) => p!.species));
-      const { added } = await api.addPieces(pieces as PieceFields[], made.filter((s) => used.has(s.code)));
-      await Promise.all([queryClient.invalidateQueries({ queryKey: keys.rack }), queryClient.invalidateQueries({ queryKey: keys.species })]);
+      const { added } = await api.addPieces(
+        pieces as PieceFields[],
+        made.filter((s) => used.has(s.code)),
+      );
+      await Promise.all([
+        queryClient.invalidateQueries({ queryKey: keys.rack }),
+        queryClient.invalidateQueries({ queryKey: keys.species }),
+      ]);
       notifications.show({ message: `${added} ${added === 1 ? 'piece is' : 'pieces are'} in the rack now.` });
       await navigate('/rack');
     } catch (error) {
@@ -160,47 +200,103 @@ export function PilePlace() {
         <Button onClick={() => void store()} loading={busy} disabled={filled.length === 0 || bad.length > 0}>
           Put {filled.length === 1 ? '1 piece' : `${filled.length} pieces`} in the rack
         </Button>
-        <Button variant="default" leftSection={<IconPlus size={16} />} onClick={addLine}>Add a line</Button>
+        <Button variant="default" leftSection={<IconPlus size={16} />} onClick={addLine}>
+          Add a line
+        </Button>
         <FileButton accept=".csv,.tsv,.txt,text/csv" onChange={(file) => void open(file)}>
-          {(props) => <Button {...props} variant="default" leftSection={<IconFileImport size={16} />}>Read a CSV file</Button>}
+          {(props) => (
+            <Button {...props} variant="default" leftSection={<IconFileImport size={16} />}>
+              Read a CSV file
+            </Button>
+          )}
         </FileButton>
-        <Select aria-label="Unit of bare numbers" w={190} allowDeselect={false} value={system} onChange={(v) => setSystem(v as typeof system)} data={[{ value: 'metric', label: 'Bare numbers are mm' }, { value: 'inch', label: 'Bare numbers are inches' }]} />
+        <Select
+          aria-label="Unit of bare numbers"
+          w={190}
+          allowDeselect={false}
+          value={system}
+          onChange={(v) => setSystem(v as typeof system)}
+          data={[
+            { value: 'metric', label: 'Bare numbers are mm' },
+            { value: 'inch', label: 'Bare numbers are inches' },
+          ]}
+        />
         <Link to="/rack">Back to the rack</Link>
       </header>
       <p className={classes.hint}>
-        Type a size as <kbd>4/4 x 7 1/2 x 8&apos;</kbd>, thickness first. <kbd>Enter</kbd> next line, <kbd>Ctrl D</kbd> copies the cell above, <kbd>Ctrl Shift D</kbd> the whole line,
-        {' '}<kbd>Ctrl Delete</kbd> takes a line out, <kbd>Ctrl Enter</kbd> puts all in the rack. Paste from a spreadsheet anywhere.
+        Type a size as <kbd>4/4 x 7 1/2 x 8&apos;</kbd>, thickness first. <kbd>Enter</kbd> next line, <kbd>Ctrl D</kbd>{' '}
+        copies the cell above, <kbd>Ctrl Shift D</kbd> the whole line, <kbd>Ctrl Delete</kbd> takes a line out,{' '}
+        <kbd>Ctrl Enter</kbd> puts all in the rack. Paste from a spreadsheet anywhere.
       </p>
       {fileNote && <p className={classes.note}>{fileNote} Nothing is stored yet.</p>}
       {unknown.map((name) => (
         <div key={name} className={classes.make}>
-          <span>Nobody knows <b>{name}</b> yet. Make it, with figures like those of</span>
-          <Select aria-label={`Figures for ${name}`} searchable w={200} placeholder="choose a species" data={(known.data ?? []).map((s) => ({ value: s.code, label: s.name }))}
+          <span>
+            Nobody knows <b>{name}</b> yet. Make it, with figures like those of
+          </span>
+          <Select
+            aria-label={`Figures for ${name}`}
+            searchable
+            w={200}
+            placeholder="choose a species"
+            data={(known.data ?? []).map((s) => ({ value: s.code, label: s.name }))}
             onChange={(code) => {
               const like = known.data?.find((s) => s.code === code);
               if (like) setMade((old) => [...old, newSpecies(name, like, [...species])]);
-            }} />
+            }}
+          />
         </div>
       ))}
       {(bad.length > 0 || serverSays) && (
         <div className={classes.troubles} role="alert">
           {serverSays && <p>{serverSays} Nothing was stored.</p>}
           {bad.slice(0, MOST_TROUBLES).map((r) => (
-            <p key={r.index}><button type="button" onClick={() => focus(r.index, Math.max(0, columns.indexOf(r.problems[0]!.column)))}>Line {r.index + 1}</button> {r.problems.map((p) => p.message).join(' ')}</p>
+            <p key={r.index}>
+              <button type="button" onClick={() => focus(r.index, Math.max(0, columns.indexOf(r.problems[0]!.column)))}>
+                Line {r.index + 1}
+              </button>{' '}
+              {r.problems.map((p) => p.message).join(' ')}
+            </p>
           ))}
           {bad.length > MOST_TROUBLES && <p>… and {bad.length - MOST_TROUBLES} more lines.</p>}
         </div>
       )}
-      <div className={classes.grid} ref={scroller} role="grid" aria-label="Pieces to put in the rack" aria-rowcount={rows.length + 1} tabIndex={-1}>
+      <div
+        className={classes.grid}
+        ref={scroller}
+        role="grid"
+        aria-label="Pieces to put in the rack"
+        aria-rowcount={rows.length + 1}
+        tabIndex={-1}
+      >
         <div className={classes.head} role="row">
-          <span role="columnheader" className={classes.number}>Line</span>
-          {columns.map((c) => <span key={c} role="columnheader" className={classes.cell} data-column={c}>{PILE_WORDS[c]}</span>)}
-          <span role="columnheader" className={classes.number}><span className={classes.hidden}>Take out</span></span>
+          <span role="columnheader" className={classes.number}>
+            Line
+          </span>
+          {columns.map((c) => (
+            <span key={c} role="columnheader" className={classes.cell} data-column={c}>
+              {PILE_WORDS[c]}
+            </span>
+          ))}
+          <span role="columnheader" className={classes.number}>
+            <span className={classes.hidden}>Take out</span>
+          </span>
         </div>
         <div style={{ height: virtual.getTotalSize(), position: 'relative' }} role="rowgroup">
           {virtual.getVirtualItems().map((item) => (
-            <PileLine key={item.key} index={item.index} top={item.start} row={rows[item.index]!} read={read[item.index] ?? null} columns={columns} onChange={setCell} onLeave={leaveCell} onKey={onKey} onPaste={onPaste}
-              onRemove={() => setRows((old) => (old.length > 1 ? old.toSpliced(item.index, 1) : [{}]))} />
+            <PileLine
+              key={item.key}
+              index={item.index}
+              top={item.start}
+              row={rows[item.index]!}
+              read={read[item.index] ?? null}
+              columns={columns}
+              onChange={setCell}
+              onLeave={leaveCell}
+              onKey={onKey}
+              onPaste={onPaste}
+              onRemove={() => setRows((old) => (old.length > 1 ? old.toSpliced(item.index, 1) : [{}]))}
+            />
           ))}
         </div>
       </div>
@@ -221,32 +317,80 @@ interface PileLineProps {
   onRemove(): void;
 }
 
-const PileLine = memo(function PileLine({ index, top, row, read, columns, onChange, onLeave, onKey, onPaste, onRemove }: PileLineProps) {
+const PileLine = memo(function PileLine({
+  index,
+  top,
+  row,
+  read,
+  columns,
+  onChange,
+  onLeave,
+  onKey,
+  onPaste,
+  onRemove,
+}: PileLineProps) {
   return (
-    <div className={classes.line} role="row" aria-rowindex={index + 2} style={{ transform: `translateY(${top}px)`, height: ROW_HEIGHT }}>
-      <span className={classes.number} role="rowheader">{index + 1}</span>
+    <div
+      className={classes.line}
+      role="row"
+      aria-rowindex={index + 2}
+      style={{ transform: `translateY(${top}px)`, height: ROW_HEIGHT }}
+    >
+      <span className={classes.number} role="rowheader">
+        {index + 1}
+      </span>
       {columns.map((column, k) => {
         const problem = read?.problems.find((p) => p.column === column);
         return (
           <span key={column} role="gridcell" className={classes.cell} data-column={column}>
-            <input data-cell={`${index}/${k}`} value={row[column] ?? ''} aria-label={`${PILE_WORDS[column]}, line ${index + 1}`} aria-invalid={problem ? true : undefined} title={problem?.message} spellCheck={false} autoComplete="off"
-              onChange={(e) => onChange(index, column, e.currentTarget.value)} onBlur={(e) => onLeave(index, column, e.currentTarget.value)} onKeyDown={(e) => onKey(e, index, k)} onPaste={(e) => onPaste(e, index, k)} />
+            <input
+              data-cell={`${index}/${k}`}
+              value={row[column] ?? ''}
+              aria-label={`${PILE_WORDS[column]}, line ${index + 1}`}
+              aria-invalid={problem ? true : undefined}
+              title={problem?.message}
+              spellCheck={false}
+              autoComplete="off"
+              onChange={(e) => onChange(index, column, e.currentTarget.value)}
+              onBlur={(e) => onLeave(index, column, e.currentTarget.value)}
+              onKeyDown={(e) => onKey(e, index, k)}
+              onPaste={(e) => onPaste(e, index, k)}
+            />
           </span>
         );
       })}
-      <span role="gridcell" className={classes.number}><button type="button" aria-label={`Take line ${index + 1} out`} onClick={onRemove}><IconTrash size={15} /></button></span>
+      <span role="gridcell" className={classes.number}>
+        <button type="button" aria-label={`Take line ${index + 1} out`} onClick={onRemove}>
+          <IconTrash size={15} />
+        </button>
+      </span>
     </div>
   );
 });
 
 /** Reads every line that says something; empty lines are null. Marks that come twice are named on the later line. */
-function readAll(rows: readonly PileRow[], species: readonly Species[], system: 'metric' | 'inch', taken: ReadonlySet<string>): ((ReadRow & { index: number }) | null)[] {
+function readAll(
+  rows: readonly PileRow[],
+  species: readonly Species[],
+  system: 'metric' | 'inch',
+  taken: ReadonlySet<string>,
+): ((ReadRow & { index: number }) | null)[] {
   const seen = new Set(taken);
   return rows.map((row, index) => {
-    if (Object.entries(row).every(([column, text]) => column === 'mark' || column === 'species' || !text?.trim())) return null;
+    if (Object.entries(row).every(([column, text]) => column === 'mark' || column === 'species' || !text?.trim()))
+      return null;
     const read = readPileRow(row, { species, system });
     const mark = (row.mark ?? '').trim().toLowerCase();
-    if (mark !== '' && seen.has(mark)) return { ...read, index, piece: null, problems: [...read.problems, { column: 'mark' as const, message: `Mark ${row.mark} is already on another piece.` }] };
+    if (mark !== '' && seen.has(mark))
+      return {
+        ...read,
+        index,
+        piece: null,
+        problems: [
+          ...read.problems,
+          { column: 'mark' as const, message: `Mark ${row.mark} is already on another piece.` },
+        ],
+      };
     seen.add(mark);
     return { ...read, index };
   });

@@ -46,12 +46,32 @@ export function ProposePlace() {
   const [order, setOrder] = useState<Order>('score');
   const { answer, running, start, stop } = useProposing('propose');
   const navigate = useNavigate();
-  const input = useMemo(() => (rack.data && shop.data && species.data && book.data
-    ? { rack: rack.data.map((p) => p.piece), shop: shop.data.shop, species: species.data, promised: promisedToOthers(book.data, []) } : null), [rack.data, shop.data, species.data, book.data]);
+  const input = useMemo(
+    () =>
+      rack.data && shop.data && species.data && book.data
+        ? {
+            rack: rack.data.map((p) => p.piece),
+            shop: shop.data.shop,
+            species: species.data,
+            promised: promisedToOthers(book.data, []),
+          }
+        : null,
+    [rack.data, shop.data, species.data, book.data],
+  );
 
   const problem = trouble(rack, shop, species, book);
-  if (problem) return <p className={classes.page} role="alert">{problem.message} Cadenza keeps trying.</p>;
-  if (!input) return <div className={classes.page}><Loader aria-label="Loading the rack" /></div>;
+  if (problem)
+    return (
+      <p className={classes.page} role="alert">
+        {problem.message} Cadenza keeps trying.
+      </p>
+    );
+  if (!input)
+    return (
+      <div className={classes.page}>
+        <Loader aria-label="Loading the rack" />
+      </div>
+    );
 
   const against = contradictions(wishes, input.rack, input.species);
   const search = (next: number) => {
@@ -67,31 +87,92 @@ export function ProposePlace() {
       showProblem(error);
     }
   };
-  const proposals = answer?.proposed.ok ? [...answer.proposed.proposals].sort((a, b) => ORDERS[order].of(b) - ORDERS[order].of(a)) : [];
+  const proposals = answer?.proposed.ok
+    ? [...answer.proposed.proposals].sort((a, b) => ORDERS[order].of(b) - ORDERS[order].of(a))
+    : [];
   const why = answer && !answer.proposed.ok ? answer.proposed.why : [];
-  const scale = fitScale([Math.max(1, ...proposals.map((p) => p.board.length)), Math.max(1, ...proposals.map((p) => p.board.width))], ROOM, 1);
+  const scale = fitScale(
+    [Math.max(1, ...proposals.map((p) => p.board.length)), Math.max(1, ...proposals.map((p) => p.board.width))],
+    ROOM,
+    1,
+  );
 
   return (
     <div className={classes.page}>
       <header>
         <h1>What could I make?</h1>
-        <p>From {wishes.pieces ? `${wishes.pieces.length} chosen ${wishes.pieces.length === 1 ? 'piece' : 'pieces'}` : `the free rack: ${input.rack.length} pieces`}, without what is promised to boards.</p>
+        <p>
+          From{' '}
+          {wishes.pieces
+            ? `${wishes.pieces.length} chosen ${wishes.pieces.length === 1 ? 'piece' : 'pieces'}`
+            : `the free rack: ${input.rack.length} pieces`}
+          , without what is promised to boards.
+        </p>
       </header>
       <WishesLine wishes={wishes} onChange={setWishes} species={input.species} rack={input.rack} />
-      {against.map((p, i) => <p key={i} role="alert" className={classes.problem}><Say phrase={p} /></p>)}
+      {against.map((p, i) => (
+        <p key={i} role="alert" className={classes.problem}>
+          <Say phrase={p} />
+        </p>
+      ))}
       <div className={classes.search}>
-        {running ? <Button key="stop" variant="default" onClick={stop}>Stop</Button> : <Button key="start" onClick={() => search(answer ? seed + 1 : seed)} disabled={against.length > 0}>{answer ? 'Other proposals' : 'Propose boards'}</Button>}
-        <span role="status">{running ? `Looking … ${proposals.length} so far` : proposals.length > 0 ? `${proposals.length} boards, each can be cut; all drawn at ${scaleWords(scale)}` : ''}</span>
-        {proposals.length > 0 && (
-          <Select size="xs" aria-label="Sort by" w={190} allowDeselect={false} value={order} onChange={(v) => setOrder(v as Order)} data={Object.entries(ORDERS).map(([value, { label }]) => ({ value, label: `By ${label.toLowerCase()}` }))} />
+        {running ? (
+          <Button key="stop" variant="default" onClick={stop}>
+            Stop
+          </Button>
+        ) : (
+          <Button key="start" onClick={() => search(answer ? seed + 1 : seed)} disabled={against.length > 0}>
+            {answer ? 'Other proposals' : 'Propose boards'}
+          </Button>
         )}
-        {answer && <SegmentedControl size="xs" aria-label="Numbered searches" value={String(seed)} onChange={(v) => search(Number(v))} data={[...new Set([1, 2, 3, 4, 5, seed])].map((n) => ({ value: String(n), label: `No. ${n}` }))} />}
+        <span role="status">
+          {running
+            ? `Looking … ${proposals.length} so far`
+            : proposals.length > 0
+              ? `${proposals.length} boards, each can be cut; all drawn at ${scaleWords(scale)}`
+              : ''}
+        </span>
+        {proposals.length > 0 && (
+          <Select
+            size="xs"
+            aria-label="Sort by"
+            w={190}
+            allowDeselect={false}
+            value={order}
+            onChange={(v) => setOrder(v as Order)}
+            data={Object.entries(ORDERS).map(([value, { label }]) => ({ value, label: `By ${label.toLowerCase()}` }))}
+          />
+        )}
+        {answer && (
+          <SegmentedControl
+            size="xs"
+            aria-label="Numbered searches"
+            value={String(seed)}
+            onChange={(v) => search(Number(v))}
+            data={[...new Set([1, 2, 3, 4, 5, seed])].map((n) => ({ value: String(n), label: `No. ${n}` }))}
+          />
+        )}
       </div>
-      {!running && why.map((p, i) => <p key={i} role="alert" className={classes.problem}><Say phrase={p} /></p>)}
+      {!running &&
+        why.map((p, i) => (
+          <p key={i} role="alert" className={classes.problem}>
+            <Say phrase={p} />
+          </p>
+        ))}
       <ul className={classes.proposals}>
         {proposals.map((p) => (
-          <li key={`${p.board.name}/${stripsOf(p.board).map((s) => s.species + s.width).join()}`}>
-            <ProposalCard proposal={p} input={input} scale={scale} currency={input.shop.currency} onMake={() => void make(p)} />
+          <li
+            key={`${p.board.name}/${stripsOf(p.board)
+              .map((s) => s.species + s.width)
+              .join()}`}
+          >
+            <ProposalCard
+              proposal={p}
+              input={input}
+              scale={scale}
+              currency={input.shop.currency}
+              onMake={() => void make(p)}
+            />
           </li>
         ))}
       </ul>
@@ -107,22 +188,48 @@ interface ProposalCardProps {
   onMake(): void;
 }
 
-function ProposalCard({ proposal: { board, cutting, measures, says }, input, scale, currency, onMake }: ProposalCardProps) {
-  const planned = useMemo(() => ({ ...input, saw: { key: 'proposal', promised: [], chosen: cutting, done: [] } }), [input, cutting]);
+function ProposalCard({
+  proposal: { board, cutting, measures, says },
+  input,
+  scale,
+  currency,
+  onMake,
+}: ProposalCardProps) {
+  const planned = useMemo(
+    () => ({ ...input, saw: { key: 'proposal', promised: [], chosen: cutting, done: [] } }),
+    [input, cutting],
+  );
   return (
     <article className={classes.card}>
-      <span className={classes.picture} style={{ minHeight: ROOM[1] }}><BoardMiniature board={board} input={planned} scale={scale} /></span>
+      <span className={classes.picture} style={{ minHeight: ROOM[1] }}>
+        <BoardMiniature board={board} input={planned} scale={scale} />
+      </span>
       <h2>{board.name}</h2>
-      <p className={classes.size}><BoardSizeLine board={board} /></p>
-      <p><Say phrase={says} /></p>
+      <p className={classes.size}>
+        <BoardSizeLine board={board} />
+      </p>
+      <p>
+        <Say phrase={says} />
+      </p>
       <dl>
-        <dt>Wood</dt><dd>{(measures.woodUsed * 1000).toFixed(1)} dm³, {(measures.woodLeft * 1000).toFixed(1)} back</dd>
-        <dt>Contrast</dt><dd>{measures.contrast.toFixed(0)}</dd>
-        <dt>Rhythm</dt><dd>{Math.round(measures.rhythm * 100)} %</dd>
-        <dt>Glue lines</dt><dd>{measures.glueLines}</dd>
-        <dt>Cost</dt><dd>{measures.cost.toFixed(2)} {currency}</dd>
+        <dt>Wood</dt>
+        <dd>
+          {(measures.woodUsed * 1000).toFixed(1)} dm³, {(measures.woodLeft * 1000).toFixed(1)} back
+        </dd>
+        <dt>Contrast</dt>
+        <dd>{measures.contrast.toFixed(0)}</dd>
+        <dt>Rhythm</dt>
+        <dd>{Math.round(measures.rhythm * 100)} %</dd>
+        <dt>Glue lines</dt>
+        <dd>{measures.glueLines}</dd>
+        <dt>Cost</dt>
+        <dd>
+          {measures.cost.toFixed(2)} {currency}
+        </dd>
       </dl>
-      <Button size="xs" onClick={onMake} aria-label={`Make ${board.name}`}>Make it a board</Button>
+      <Button size="xs" onClick={onMake} aria-label={`Make ${board.name}`}>
+        Make it a board
+      </Button>
     </article>
   );
 }

@@ -2,7 +2,14 @@ import { Button, Modal, NativeSelect, NumberInput, SegmentedControl, Select, Tex
 import { useMediaQuery } from '@mantine/hooks';
 import { useState, type FormEvent, type ReactNode } from 'react';
 import { fieldProblems } from '#core/format/fieldProblems.ts';
-import { pieceFieldsSchema, pieceShape, PLAIN_CONDITION, surfaces, type Piece, type PieceFields } from '#core/stock/piece.ts';
+import {
+  pieceFieldsSchema,
+  pieceShape,
+  PLAIN_CONDITION,
+  surfaces,
+  type Piece,
+  type PieceFields,
+} from '#core/stock/piece.ts';
 import { formatLengthForInput } from '#core/units/formatLength.ts';
 import { newSpecies } from '#core/wood/newSpecies.ts';
 import type { Species } from '#core/wood/species.ts';
@@ -27,7 +34,13 @@ const ANOTHER = '+';
 const SIZES = ['length', 'width', 'thickness'] as const;
 const SIZE_LABELS = { length: 'Length', width: 'Width', thickness: 'Thickness' } as const;
 type Per = NonNullable<Piece['price']>['per'];
-const SURFACE_LABELS: Record<Piece['surface'], string> = { rough: 'Rough', oneFace: 'One face planed', twoFaces: 'Both faces', fourSides: 'All round', ready: 'Ready: use as it is' };
+const SURFACE_LABELS: Record<Piece['surface'], string> = {
+  rough: 'Rough',
+  oneFace: 'One face planed',
+  twoFaces: 'Both faces',
+  fourSides: 'All round',
+  ready: 'Ready: use as it is',
+};
 const ASKED = ['mark', 'species', 'length', 'width', 'thickness', 'surface', 'rings', 'price', 'note'];
 
 /** Enters or edits a piece. What is wrong stays typed and gets its sentence; nothing is lost by a refusal. */
@@ -48,7 +61,8 @@ export function PieceDialog({ stored, start, species, currency, onClose, onSaved
   const [problems, setProblems] = useState<Record<string, string>>({});
   const [version, setVersion] = useState(stored?.version ?? 0);
   const [busy, setBusy] = useState(false);
-  const shownSize = (size: (typeof SIZES)[number]) => sizes[size] ?? (start[size] === undefined ? '' : formatLengthForInput(start[size], display));
+  const shownSize = (size: (typeof SIZES)[number]) =>
+    sizes[size] ?? (start[size] === undefined ? '' : formatLengthForInput(start[size], display));
 
   /** The species that is made together with the piece; null for one that is known. */
   const made = (): Species | null => {
@@ -69,8 +83,18 @@ export function PieceDialog({ stored, start, species, currency, onClose, onSaved
     const price = amount === '' ? null : { amount: Number(amount), per };
     // What the dialog does not ask about stays as it is, or at its plainest.
     const { id: _id, ...rest } = { id: '', ...PLAIN_CONDITION, defects: [], ...start };
-    const sizesRead = Object.keys(lengths).length === SIZES.length ? lengths : { length: 100, width: 100, thickness: 20, defects: [] };
-    const fields = pieceFieldsSchema.safeParse({ ...rest, mark, species: made()?.code ?? (code === ANOTHER ? 'none' : code ?? ''), surface, rings, price, note, ...sizesRead });
+    const sizesRead =
+      Object.keys(lengths).length === SIZES.length ? lengths : { length: 100, width: 100, thickness: 20, defects: [] };
+    const fields = pieceFieldsSchema.safeParse({
+      ...rest,
+      mark,
+      species: made()?.code ?? (code === ANOTHER ? 'none' : (code ?? '')),
+      surface,
+      rings,
+      price,
+      note,
+      ...sizesRead,
+    });
     if (!fields.success) {
       for (const p of fieldProblems(fields.error)) {
         const field = p.path.split(/[.[]/)[0]!;
@@ -99,49 +123,152 @@ export function PieceDialog({ stored, start, species, currency, onClose, onSaved
       const current = problem.current as StoredPiece | undefined;
       // Stale: say so; saving again is then the person's choice over the newer version.
       if (problem.code === 'stale' && current) setVersion(current.version);
-      setProblems(problem.fields?.length > 0 ? Object.fromEntries(problem.fields.map((f) => [f.path.split('.')[0]!, f.message]))
-        : { form: problem.code === 'stale' && current
-          ? `${problem.message} It is now ${SIZES.map((s) => formatLengthForInput(current.piece[s], display)).join(' × ')}. Save again to put yours in its place, or cancel.` : problem.message });
+      setProblems(
+        problem.fields?.length > 0
+          ? Object.fromEntries(problem.fields.map((f) => [f.path.split('.')[0]!, f.message]))
+          : {
+              form:
+                problem.code === 'stale' && current
+                  ? `${problem.message} It is now ${SIZES.map((s) => formatLengthForInput(current.piece[s], display)).join(' × ')}. Save again to put yours in its place, or cancel.`
+                  : problem.message,
+            },
+      );
     }
   };
 
   return (
-    <Modal opened onClose={onClose} title={stored ? `Piece ${stored.piece.mark}` : 'A piece for the rack'} size="lg" closeButtonProps={{ 'aria-label': 'Close' }}>
+    <Modal
+      opened
+      onClose={onClose}
+      title={stored ? `Piece ${stored.piece.mark}` : 'A piece for the rack'}
+      size="lg"
+      closeButtonProps={{ 'aria-label': 'Close' }}
+    >
       <form onSubmit={(event) => void submit(event)} className={classes.form} noValidate>
         <div className={classes.row}>
-          <TextInput label="Mark" w={120} value={mark} error={problems.mark} onChange={(e) => setMark(e.currentTarget.value)} data-autofocus />
-          <Select label="Species" flex={1} searchable value={code} error={problems.species} onChange={setCode}
-            data={[...species.map((s) => ({ value: s.code, label: s.name })), { value: ANOTHER, label: 'Another species …' }]} />
+          <TextInput
+            label="Mark"
+            w={120}
+            value={mark}
+            error={problems.mark}
+            onChange={(e) => setMark(e.currentTarget.value)}
+            data-autofocus
+          />
+          <Select
+            label="Species"
+            flex={1}
+            searchable
+            value={code}
+            error={problems.species}
+            onChange={setCode}
+            data={[
+              ...species.map((s) => ({ value: s.code, label: s.name })),
+              { value: ANOTHER, label: 'Another species …' },
+            ]}
+          />
         </div>
         {code === ANOTHER && (
           <div className={classes.row}>
-            <TextInput label="Its name" flex={1} value={newName} error={problems.newName} onChange={(e) => setNewName(e.currentTarget.value)} />
-            <Select label="With figures like those of" flex={1} searchable placeholder="choose a species" value={like} error={problems.like} onChange={setLike} data={species.map((s) => ({ value: s.code, label: s.name }))} />
+            <TextInput
+              label="Its name"
+              flex={1}
+              value={newName}
+              error={problems.newName}
+              onChange={(e) => setNewName(e.currentTarget.value)}
+            />
+            <Select
+              label="With figures like those of"
+              flex={1}
+              searchable
+              placeholder="choose a species"
+              value={like}
+              error={problems.like}
+              onChange={setLike}
+              data={species.map((s) => ({ value: s.code, label: s.name }))}
+            />
           </div>
         )}
         <div className={classes.sizes}>
           {SIZES.map((size) => (
-            <TextInput key={size} label={SIZE_LABELS[size]} value={shownSize(size)} error={problems[size]} autoComplete="off"
-              placeholder={display.system === 'metric' ? 'mm, or 8/4, 7 1/2"' : 'in, or 45 mm'} onChange={(e) => {
+            <TextInput
+              key={size}
+              label={SIZE_LABELS[size]}
+              value={shownSize(size)}
+              error={problems[size]}
+              autoComplete="off"
+              placeholder={display.system === 'metric' ? 'mm, or 8/4, 7 1/2"' : 'in, or 45 mm'}
+              onChange={(e) => {
                 const { value } = e.currentTarget;
                 setSizes((old) => ({ ...old, [size]: value }));
-              }} />
+              }}
+            />
           ))}
         </div>
         <div className={classes.row}>
-          <Labelled label="Surface"><SegmentedControl aria-label="Surface" orientation={narrow ? 'vertical' : 'horizontal'} value={surface} onChange={(v) => setSurface(v)} data={surfaces.map((value) => ({ value, label: SURFACE_LABELS[value] }))} /></Labelled>
-          <Labelled label="Rings on its end"><SegmentedControl aria-label="Rings" value={rings} onChange={(v) => setRings(v)} data={[{ value: 'flat', label: 'Flat' }, { value: 'rift', label: 'Rift' }, { value: 'quarter', label: 'Quarter' }]} /></Labelled>
+          <Labelled label="Surface">
+            <SegmentedControl
+              aria-label="Surface"
+              orientation={narrow ? 'vertical' : 'horizontal'}
+              value={surface}
+              onChange={(v) => setSurface(v)}
+              data={surfaces.map((value) => ({ value, label: SURFACE_LABELS[value] }))}
+            />
+          </Labelled>
+          <Labelled label="Rings on its end">
+            <SegmentedControl
+              aria-label="Rings"
+              value={rings}
+              onChange={(v) => setRings(v)}
+              data={[
+                { value: 'flat', label: 'Flat' },
+                { value: 'rift', label: 'Rift' },
+                { value: 'quarter', label: 'Quarter' },
+              ]}
+            />
+          </Labelled>
         </div>
         <div className={classes.row}>
-          <NumberInput label={`Price${currency && `, ${currency}`}`} w={140} value={amount} error={problems.price} onChange={setAmount} hideControls />
-          <NativeSelect label="for" value={per} onChange={(e) => setPer(e.currentTarget.value as Per)}
-            data={[{ value: 'cubicMetre', label: 'a cubic metre' }, { value: 'boardFoot', label: 'a board foot' }, { value: 'kilogram', label: 'a kilogram' }, { value: 'piece', label: 'the piece' }]} />
+          <NumberInput
+            label={`Price${currency && `, ${currency}`}`}
+            w={140}
+            value={amount}
+            error={problems.price}
+            onChange={setAmount}
+            hideControls
+          />
+          <NativeSelect
+            label="for"
+            value={per}
+            onChange={(e) => setPer(e.currentTarget.value as Per)}
+            data={[
+              { value: 'cubicMetre', label: 'a cubic metre' },
+              { value: 'boardFoot', label: 'a board foot' },
+              { value: 'kilogram', label: 'a kilogram' },
+              { value: 'piece', label: 'the piece' },
+            ]}
+          />
         </div>
-        <Textarea label="Note" value={note} error={problems.note} autosize minRows={1} maxRows={4} onChange={(e) => setNote(e.currentTarget.value.replace(/\n/g, ' '))} />
-        {problems.form && <p role="alert" className={classes.problem}>{problems.form}</p>}
+        <Textarea
+          label="Note"
+          value={note}
+          error={problems.note}
+          autosize
+          minRows={1}
+          maxRows={4}
+          onChange={(e) => setNote(e.currentTarget.value.replace(/\n/g, ' '))}
+        />
+        {problems.form && (
+          <p role="alert" className={classes.problem}>
+            {problems.form}
+          </p>
+        )}
         <div className={classes.row}>
-          <Button type="submit" loading={busy}>{stored ? 'Save' : 'Put it in the rack'}</Button>
-          <Button variant="default" onClick={onClose}>Cancel</Button>
+          <Button type="submit" loading={busy}>
+            {stored ? 'Save' : 'Put it in the rack'}
+          </Button>
+          <Button variant="default" onClick={onClose}>
+            Cancel
+          </Button>
         </div>
       </form>
     </Modal>
@@ -149,5 +276,10 @@ export function PieceDialog({ stored, start, species, currency, onClose, onSaved
 }
 
 function Labelled({ label, children }: { label: string; children: ReactNode }) {
-  return <div className={classes.labelled}><span>{label}</span>{children}</div>;
+  return (
+    <div className={classes.labelled}>
+      <span>{label}</span>
+      {children}
+    </div>
+  );
 }

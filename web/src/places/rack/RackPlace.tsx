@@ -1,6 +1,16 @@
 import { Button, Menu } from '@mantine/core';
 import { useElementSize } from '@mantine/hooks';
-import { IconCopy, IconDots, IconFileExport, IconListDetails, IconPencil, IconPlus, IconRecycle, IconTag, IconTrash } from '@tabler/icons-react';
+import {
+  IconCopy,
+  IconDots,
+  IconFileExport,
+  IconListDetails,
+  IconPencil,
+  IconPlus,
+  IconRecycle,
+  IconTag,
+  IconTrash,
+} from '@tabler/icons-react';
 import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -50,25 +60,41 @@ export function RackPlace() {
   const selected = pieces.find((p) => p.piece.id === chosen);
   const promised = useMemo(() => {
     const byPiece = new Map<string, ReturnType<typeof promisedToOthers>>();
-    for (const range of promisedToOthers(book.data ?? EMPTY_SAW_BOOK, [])) byPiece.set(range.pieceId, [...(byPiece.get(range.pieceId) ?? []), range]);
+    for (const range of promisedToOthers(book.data ?? EMPTY_SAW_BOOK, []))
+      byPiece.set(range.pieceId, [...(byPiece.get(range.pieceId) ?? []), range]);
     return byPiece;
   }, [book.data]);
-  const found = useMemo(() => findPieces(pieces, sought, species.data ?? [], shop.data?.shop ?? DEFAULT_SHOP, [...promised.values()].flat()), [pieces, sought, species.data, shop.data, promised]);
+  const found = useMemo(
+    () =>
+      findPieces(pieces, sought, species.data ?? [], shop.data?.shop ?? DEFAULT_SHOP, [...promised.values()].flat()),
+    [pieces, sought, species.data, shop.data, promised],
+  );
   const longest = useMemo(() => pieces.reduce((most, p) => Math.max(most, p.piece.length), 600), [pieces]);
   // On a wide page the longest plank leaves room for offcuts beside it.
   const room = width > 900 ? width * 0.64 : width - 36;
   const scale = fitScale([longest, 1], [Math.max(240, room), 1e6], 0.6);
-  const rows = useMemo(() => (width > 0 ? shelfRows(found, species.data ?? [], scale, width) : []), [found, species.data, scale, width]);
+  const rows = useMemo(
+    () => (width > 0 ? shelfRows(found, species.data ?? [], scale, width) : []),
+    [found, species.data, scale, width],
+  );
 
   const list = useRef<HTMLDivElement>(null);
   const [top, setTop] = useState(0);
   useLayoutEffect(() => setTop(list.current?.offsetTop ?? 0), [width]);
-  const virtual = useWindowVirtualizer({ count: rows.length, estimateSize: (i) => rows[i]!.height, overscan: rows.length > MOST_ROWS_DRAWN ? 6 : MOST_ROWS_DRAWN, scrollMargin: top });
+  const virtual = useWindowVirtualizer({
+    count: rows.length,
+    estimateSize: (i) => rows[i]!.height,
+    overscan: rows.length > MOST_ROWS_DRAWN ? 6 : MOST_ROWS_DRAWN,
+    scrollMargin: top,
+  });
   useLayoutEffect(() => virtual.measure(), [rows, virtual]);
 
   // What was just put in is brought into sight, once it stands on its shelf.
   useEffect(() => {
-    const index = reveal.current === null ? -1 : rows.findIndex((r) => r.kind === 'pieces' && r.pieces.some((p) => p.piece.id === reveal.current));
+    const index =
+      reveal.current === null
+        ? -1
+        : rows.findIndex((r) => r.kind === 'pieces' && r.pieces.some((p) => p.piece.id === reveal.current));
     if (index < 0) return;
     virtual.scrollToIndex(index, { align: 'center' });
     reveal.current = null;
@@ -76,7 +102,9 @@ export function RackPlace() {
 
   const add = () => setEditing({ stored: null, start: { mark: nextMark('N1', marksOf(pieces)) } });
   const edit = () => selected && setEditing({ stored: selected, start: selected.piece });
-  const duplicate = () => selected && setEditing({ stored: null, start: { ...selected.piece, mark: nextMark(selected.piece.mark, marksOf(pieces)) } });
+  const duplicate = () =>
+    selected &&
+    setEditing({ stored: null, start: { ...selected.piece, mark: nextMark(selected.piece.mark, marksOf(pieces)) } });
   const openPiece = useCallback((id: string) => void navigate(`/rack/${id}`), [navigate]);
   const remove = async () => {
     if (!selected) return;
@@ -93,7 +121,9 @@ export function RackPlace() {
     }
   };
   const choose = (by: number) => {
-    const order = rows.flatMap((r, index) => (r.kind === 'pieces' ? r.pieces.map((p) => ({ id: p.piece.id, index })) : []));
+    const order = rows.flatMap((r, index) =>
+      r.kind === 'pieces' ? r.pieces.map((p) => ({ id: p.piece.id, index })) : [],
+    );
     const at = order.findIndex((p) => p.id === chosen);
     const next = order[Math.min(order.length - 1, Math.max(0, at + by))];
     if (!next) return;
@@ -120,55 +150,130 @@ export function RackPlace() {
     <div className={classes.page}>
       <header>
         <h1>Rack</h1>
-        <Button leftSection={<IconPlus size={17} />} onClick={add}>Add a piece</Button>
-        <Button variant="default" component={Link} to="/rack/pile" leftSection={<IconListDetails size={16} />}>A whole pile</Button>
-        <Button variant="default" component={Link} to="/rack/salvage" leftSection={<IconRecycle size={16} />}>Salvage</Button>
+        <Button leftSection={<IconPlus size={17} />} onClick={add}>
+          Add a piece
+        </Button>
+        <Button variant="default" component={Link} to="/rack/pile" leftSection={<IconListDetails size={16} />}>
+          A whole pile
+        </Button>
+        <Button variant="default" component={Link} to="/rack/salvage" leftSection={<IconRecycle size={16} />}>
+          Salvage
+        </Button>
         <span className={classes.actions} role="group" aria-label="Chosen piece">
-          <Button variant="default" disabled={!selected} onClick={() => selected && openPiece(selected.piece.id)}>Open{selected && ` ${selected.piece.mark}`}</Button>
-          <Button variant="default" leftSection={<IconPencil size={16} />} disabled={!selected} onClick={edit}>Edit{selected && ` ${selected.piece.mark}`}</Button>
+          <Button variant="default" disabled={!selected} onClick={() => selected && openPiece(selected.piece.id)}>
+            Open{selected && ` ${selected.piece.mark}`}
+          </Button>
+          <Button variant="default" leftSection={<IconPencil size={16} />} disabled={!selected} onClick={edit}>
+            Edit{selected && ` ${selected.piece.mark}`}
+          </Button>
           <Menu position="bottom-end">
-            <Menu.Target><Button variant="default" aria-label="More for the rack"><IconDots size={17} /></Button></Menu.Target>
+            <Menu.Target>
+              <Button variant="default" aria-label="More for the rack">
+                <IconDots size={17} />
+              </Button>
+            </Menu.Target>
             <Menu.Dropdown>
-              <Menu.Item leftSection={<IconCopy size={16} />} disabled={!selected} onClick={duplicate}>Duplicate {selected?.piece.mark ?? 'the chosen piece'}</Menu.Item>
-              <Menu.Item leftSection={<IconTrash size={16} />} disabled={!selected} onClick={() => void remove()}>Remove {selected?.piece.mark ?? 'the chosen piece'}</Menu.Item>
+              <Menu.Item leftSection={<IconCopy size={16} />} disabled={!selected} onClick={duplicate}>
+                Duplicate {selected?.piece.mark ?? 'the chosen piece'}
+              </Menu.Item>
+              <Menu.Item leftSection={<IconTrash size={16} />} disabled={!selected} onClick={() => void remove()}>
+                Remove {selected?.piece.mark ?? 'the chosen piece'}
+              </Menu.Item>
               <Menu.Divider />
-              <Menu.Item leftSection={<IconFileExport size={16} />} onClick={exportCsv}>Save {found.length} as CSV</Menu.Item>
-              <Menu.Item leftSection={<IconTag size={16} />} component={Link} to={found.length === pieces.length ? '/rack/labels' : `/rack/labels?pieces=${found.slice(0, 200).map((p) => p.piece.id).join(',')}`}>Shelf labels for {found.length}</Menu.Item>
+              <Menu.Item leftSection={<IconFileExport size={16} />} onClick={exportCsv}>
+                Save {found.length} as CSV
+              </Menu.Item>
+              <Menu.Item
+                leftSection={<IconTag size={16} />}
+                component={Link}
+                to={
+                  found.length === pieces.length
+                    ? '/rack/labels'
+                    : `/rack/labels?pieces=${found
+                        .slice(0, 200)
+                        .map((p) => p.piece.id)
+                        .join(',')}`
+                }
+              >
+                Shelf labels for {found.length}
+              </Menu.Item>
             </Menu.Dropdown>
           </Menu>
         </span>
-        <p role="status">{found.length === pieces.length ? pieces.length : `${found.length} of ${pieces.length}`} {pieces.length === 1 ? 'piece' : 'pieces'}, all drawn at {scaleWords(scale)}</p>
+        <p role="status">
+          {found.length === pieces.length ? pieces.length : `${found.length} of ${pieces.length}`}{' '}
+          {pieces.length === 1 ? 'piece' : 'pieces'}, all drawn at {scaleWords(scale)}
+        </p>
         <RackSearch search={search} species={species.data ?? []} onChange={setSearch} />
       </header>
-      {problem && <p role="alert" className={classes.problem}>{problem.message} Cadenza keeps trying.</p>}
-      {rack.data?.length === 0 && <p className={classes.empty}>The rack is empty. Add what really stands there: planks, offcuts, salvage. Boards are laid out from it.</p>}
-      {rack.data && rack.data.length > 0 && found.length === 0 && <p className={classes.empty}>No piece fits. <Button variant="subtle" size="compact-sm" onClick={() => setSearch(FIND_ALL)}>Show all</Button></p>}
+      {problem && (
+        <p role="alert" className={classes.problem}>
+          {problem.message} Cadenza keeps trying.
+        </p>
+      )}
+      {rack.data?.length === 0 && (
+        <p className={classes.empty}>
+          The rack is empty. Add what really stands there: planks, offcuts, salvage. Boards are laid out from it.
+        </p>
+      )}
+      {rack.data && rack.data.length > 0 && found.length === 0 && (
+        <p className={classes.empty}>
+          No piece fits.{' '}
+          <Button variant="subtle" size="compact-sm" onClick={() => setSearch(FIND_ALL)}>
+            Show all
+          </Button>
+        </p>
+      )}
       <div ref={list}>
         <div ref={ref} style={{ height: virtual.getTotalSize(), position: 'relative' }}>
           {virtual.getVirtualItems().map((item) => {
             const row = rows[item.index];
             if (!row) return null;
             const place = { transform: `translateY(${item.start - virtual.options.scrollMargin}px)` };
-            return row.kind === 'name'
-              ? <h2 key={item.key} className={classes.name} style={place}>{row.species.name} <small>{row.count}</small></h2>
-              : (
-                <div key={item.key} className={classes.pieces} data-last={row.last || undefined} style={{ ...place, height: row.height }} role="group" aria-label={row.species.name}>
-                  {row.pieces.map(({ piece }) => (
-                    <StockPiece key={piece.id} piece={piece} species={row.species} scale={scale} chosen={piece.id === chosen} promised={promised.get(piece.id) ?? NO_PROMISES} onChoose={setChosen} onOpen={openPiece} />
-                  ))}
-                </div>
-              );
+            return row.kind === 'name' ? (
+              <h2 key={item.key} className={classes.name} style={place}>
+                {row.species.name} <small>{row.count}</small>
+              </h2>
+            ) : (
+              <div
+                key={item.key}
+                className={classes.pieces}
+                data-last={row.last || undefined}
+                style={{ ...place, height: row.height }}
+                role="group"
+                aria-label={row.species.name}
+              >
+                {row.pieces.map(({ piece }) => (
+                  <StockPiece
+                    key={piece.id}
+                    piece={piece}
+                    species={row.species}
+                    scale={scale}
+                    chosen={piece.id === chosen}
+                    promised={promised.get(piece.id) ?? NO_PROMISES}
+                    onChoose={setChosen}
+                    onOpen={openPiece}
+                  />
+                ))}
+              </div>
+            );
           })}
         </div>
       </div>
       {editing && (
-        <PieceDialog stored={editing.stored} start={editing.start} species={species.data ?? []} currency={shop.data?.shop.currency ?? ''} onClose={() => setEditing(null)}
+        <PieceDialog
+          stored={editing.stored}
+          start={editing.start}
+          species={species.data ?? []}
+          currency={shop.data?.shop.currency ?? ''}
+          onClose={() => setEditing(null)}
           onSaved={(saved) => {
             setEditing(null);
             setChosen(saved.piece.id);
             reveal.current = saved.piece.id;
             void reload();
-          }} />
+          }}
+        />
       )}
     </div>
   );

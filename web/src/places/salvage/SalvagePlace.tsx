@@ -17,9 +17,25 @@ import { showProblem } from '../../shell/notices.tsx';
 import { marksOf, nextMark } from '../rack/nextMark.ts';
 import classes from './SalvagePlace.module.css';
 
-const SKINS = [['bare', 'Bare wood'], ['painted', 'Painted'], ['veneered', 'Veneered'], ['treated', 'Treated or unknown']] as const;
+const SKINS = [
+  ['bare', 'Bare wood'],
+  ['painted', 'Painted'],
+  ['veneered', 'Veneered'],
+  ['treated', 'Treated or unknown'],
+] as const;
 type Skin = 'bare' | 'painted' | 'veneered' | 'treated';
-const START: SalvagedThing = { of: '', species: '', length: 1200, width: 60, thickness: 30, skinUp: 0, skinDown: 0, seams: [], metal: [], count: 1 };
+const START: SalvagedThing = {
+  of: '',
+  species: '',
+  length: 1200,
+  width: 60,
+  thickness: 30,
+  skinUp: 0,
+  skinDown: 0,
+  seams: [],
+  metal: [],
+  count: 1,
+};
 /** Off each face of painted or veneered wood to begin with, mm (common practice: until clean wood shows). */
 const USUAL_SKIN = 2;
 
@@ -50,9 +66,31 @@ export function SalvagePlace() {
   });
   const solid = pieces.reduce((sum, p) => sum + p.count, 0);
   const scale = fitScale([thing.length + 4, 1], [Math.max(280, width), 1e6], 1.2);
-  const drawn = { ...pieceShape.parse({ ...(pieces[0] ?? salvagedPieces({ ...START, species: 'none' }, kerf, () => 'S')[0]!), species: thing.species || 'none', length: thing.length, width: thing.width, thickness: Math.max(2, thing.thickness), defects: [] }), id: 'salvage' };
-  const wrong = thing.species === '' ? 'Choose the species.' : thing.of.trim() === '' ? 'Say what it was.' : skin === null ? 'Say what is on its faces.' : skin === 'treated' ? 'Treated wood is never for food.'
-    : !metalDone ? 'Go over it with a metal detector first.' : pieces.length === 0 ? 'Nothing solid is left of it.' : null;
+  const drawn = {
+    ...pieceShape.parse({
+      ...(pieces[0] ?? salvagedPieces({ ...START, species: 'none' }, kerf, () => 'S')[0]!),
+      species: thing.species || 'none',
+      length: thing.length,
+      width: thing.width,
+      thickness: Math.max(2, thing.thickness),
+      defects: [],
+    }),
+    id: 'salvage',
+  };
+  const wrong =
+    thing.species === ''
+      ? 'Choose the species.'
+      : thing.of.trim() === ''
+        ? 'Say what it was.'
+        : skin === null
+          ? 'Say what is on its faces.'
+          : skin === 'treated'
+            ? 'Treated wood is never for food.'
+            : !metalDone
+              ? 'Go over it with a metal detector first.'
+              : pieces.length === 0
+                ? 'Nothing solid is left of it.'
+                : null;
 
   const length = (value: string, field: string, least: number, most: number): number | null => {
     const mm = readLength(value, field, display.system, pieceShape.shape.ends.shape.mark.shape.checked);
@@ -81,14 +119,17 @@ export function SalvagePlace() {
   };
   const chooseSkin = (next: Skin) => {
     setSkin(next);
-    if ((next === 'painted' || next === 'veneered') && thing.skinUp + thing.skinDown === 0) set({ skinUp: USUAL_SKIN, skinDown: USUAL_SKIN });
+    if ((next === 'painted' || next === 'veneered') && thing.skinUp + thing.skinDown === 0)
+      set({ skinUp: USUAL_SKIN, skinDown: USUAL_SKIN });
   };
   const store = async () => {
     setBusy(true);
     try {
       await api.addPieces(pieces, []);
       await queryClient.invalidateQueries({ queryKey: keys.rack });
-      notifications.show({ message: `${solid} ${solid === 1 ? 'bit is' : 'bits are'} in the rack: ${pieces.map((p) => p.mark).join(', ')}.` });
+      notifications.show({
+        message: `${solid} ${solid === 1 ? 'bit is' : 'bits are'} in the rack: ${pieces.map((p) => p.mark).join(', ')}.`,
+      });
       await navigate('/rack');
     } catch (error) {
       showProblem(error);
@@ -98,70 +139,244 @@ export function SalvagePlace() {
 
   return (
     <div className={classes.page}>
-      <header><h1>Salvage</h1><Link to="/rack">Back to the rack</Link></header>
+      <header>
+        <h1>Salvage</h1>
+        <Link to="/rack">Back to the rack</Link>
+      </header>
       <section>
         <h2>1. What it is</h2>
         <div className={classes.fields}>
-          <TextInput label="It was" placeholder="a bench, a counter" value={thing.of} onChange={(e) => set({ of: e.currentTarget.value.slice(0, 120) })} />
-          <Select label="Species" searchable value={thing.species || null} data={(species.data ?? []).map((s) => ({ value: s.code, label: s.name }))} onChange={(code) => set({ species: code ?? '' })} />
-          <LengthInput field="Length" mm={thing.length} schema={pieceShape.shape.length} onCommit={(mm) => set({ length: mm, seams: thing.seams.filter((s) => s < mm), metal: thing.metal.filter((m) => m.at <= mm) })} />
-          <LengthInput field="Width" mm={thing.width} schema={pieceShape.shape.width} onCommit={(mm) => set({ width: mm, metal: thing.metal.filter((m) => m.across <= mm) })} />
-          <LengthInput field="Thickness" mm={thing.thickness} schema={pieceShape.shape.thickness} onCommit={(mm) => set({ thickness: mm })} />
-          <NumberInput label="Equal ones" min={1} max={999} allowDecimal={false} clampBehavior="strict" value={thing.count} onChange={(n) => typeof n === 'number' && n >= 1 && set({ count: n })} />
+          <TextInput
+            label="It was"
+            placeholder="a bench, a counter"
+            value={thing.of}
+            onChange={(e) => set({ of: e.currentTarget.value.slice(0, 120) })}
+          />
+          <Select
+            label="Species"
+            searchable
+            value={thing.species || null}
+            data={(species.data ?? []).map((s) => ({ value: s.code, label: s.name }))}
+            onChange={(code) => set({ species: code ?? '' })}
+          />
+          <LengthInput
+            field="Length"
+            mm={thing.length}
+            schema={pieceShape.shape.length}
+            onCommit={(mm) =>
+              set({
+                length: mm,
+                seams: thing.seams.filter((s) => s < mm),
+                metal: thing.metal.filter((m) => m.at <= mm),
+              })
+            }
+          />
+          <LengthInput
+            field="Width"
+            mm={thing.width}
+            schema={pieceShape.shape.width}
+            onCommit={(mm) => set({ width: mm, metal: thing.metal.filter((m) => m.across <= mm) })}
+          />
+          <LengthInput
+            field="Thickness"
+            mm={thing.thickness}
+            schema={pieceShape.shape.thickness}
+            onCommit={(mm) => set({ thickness: mm })}
+          />
+          <NumberInput
+            label="Equal ones"
+            min={1}
+            max={999}
+            allowDecimal={false}
+            clampBehavior="strict"
+            value={thing.count}
+            onChange={(n) => typeof n === 'number' && n >= 1 && set({ count: n })}
+          />
           <TextInput label="First mark" value={stem} onChange={(e) => setStem(e.currentTarget.value.slice(0, 9))} />
         </div>
       </section>
       <section>
         <h2>2. Metal</h2>
-        <p>A hidden nail breaks a blade and throws its splinters. Go over both faces, both edges and the ends; pull what can be pulled, and note the rest: {METAL_CLEARANCE} mm round it are cut out.</p>
+        <p>
+          A hidden nail breaks a blade and throws its splinters. Go over both faces, both edges and the ends; pull what
+          can be pulled, and note the rest: {METAL_CLEARANCE} mm round it are cut out.
+        </p>
         <form className={classes.row} onSubmit={addMetal} noValidate>
-          <TextInput label="From the first end" w={140} value={text.at} onChange={(e) => setText({ ...text, at: e.currentTarget.value })} />
-          <TextInput label="From the near edge" w={140} value={text.across} onChange={(e) => setText({ ...text, across: e.currentTarget.value })} />
-          <Button type="submit" variant="default">Metal here</Button>
-          {thing.metal.map((m, i) => <Button key={i} variant="subtle" aria-label={`Take metal place ${i + 1} off`} onClick={() => set({ metal: thing.metal.filter((_, k) => k !== i) })}><Length mm={m.at} bare /> / <Length mm={m.across} /> ×</Button>)}
+          <TextInput
+            label="From the first end"
+            w={140}
+            value={text.at}
+            onChange={(e) => setText({ ...text, at: e.currentTarget.value })}
+          />
+          <TextInput
+            label="From the near edge"
+            w={140}
+            value={text.across}
+            onChange={(e) => setText({ ...text, across: e.currentTarget.value })}
+          />
+          <Button type="submit" variant="default">
+            Metal here
+          </Button>
+          {thing.metal.map((m, i) => (
+            <Button
+              key={i}
+              variant="subtle"
+              aria-label={`Take metal place ${i + 1} off`}
+              onClick={() => set({ metal: thing.metal.filter((_, k) => k !== i) })}
+            >
+              <Length mm={m.at} bare /> / <Length mm={m.across} /> ×
+            </Button>
+          ))}
         </form>
-        <Checkbox mt={8} label="The metal detector has been over all of it" checked={metalDone} onChange={(e) => setMetalDone(e.currentTarget.checked)} />
+        <Checkbox
+          mt={8}
+          label="The metal detector has been over all of it"
+          checked={metalDone}
+          onChange={(e) => setMetalDone(e.currentTarget.checked)}
+        />
       </section>
       <section>
         <h2>3. Paint and skin</h2>
         <Radio.Group aria-label="On its faces" value={skin ?? ''} onChange={(v) => chooseSkin(v as Skin)}>
-          <div className={classes.row}>{SKINS.map(([value, label]) => <Radio key={value} value={value} label={label} />)}</div>
+          <div className={classes.row}>
+            {SKINS.map(([value, label]) => (
+              <Radio key={value} value={value} label={label} />
+            ))}
+          </div>
         </Radio.Group>
-        {skin === 'painted' && <p className={classes.caution}><b>Old paint may hold lead.</b> Test it; do not sand or burn it off dry. Plane it off outdoors or with extraction and a mask, and collect every chip. Local rules come first.</p>}
-        {skin === 'veneered' && <p className={classes.caution}>Under a veneer there are often short glued bits. Look at the ends for seams before you count on its length.</p>}
-        {skin === 'treated' && <p className={classes.stop}><b>Not for food.</b> Preservatives stay in the wood. If nobody knows what is in it, leave it out of the rack.</p>}
+        {skin === 'painted' && (
+          <p className={classes.caution}>
+            <b>Old paint may hold lead.</b> Test it; do not sand or burn it off dry. Plane it off outdoors or with
+            extraction and a mask, and collect every chip. Local rules come first.
+          </p>
+        )}
+        {skin === 'veneered' && (
+          <p className={classes.caution}>
+            Under a veneer there are often short glued bits. Look at the ends for seams before you count on its length.
+          </p>
+        )}
+        {skin === 'treated' && (
+          <p className={classes.stop}>
+            <b>Not for food.</b> Preservatives stay in the wood. If nobody knows what is in it, leave it out of the
+            rack.
+          </p>
+        )}
         <div className={classes.fields}>
-          <LengthInput field="Off the upper face" mm={thing.skinUp} schema={pieceShape.shape.ends.shape.mark.shape.snipe} onCommit={(mm) => set({ skinUp: mm })} />
-          <LengthInput field="Off the lower face" mm={thing.skinDown} schema={pieceShape.shape.ends.shape.mark.shape.snipe} onCommit={(mm) => set({ skinDown: mm })} />
+          <LengthInput
+            field="Off the upper face"
+            mm={thing.skinUp}
+            schema={pieceShape.shape.ends.shape.mark.shape.snipe}
+            onCommit={(mm) => set({ skinUp: mm })}
+          />
+          <LengthInput
+            field="Off the lower face"
+            mm={thing.skinDown}
+            schema={pieceShape.shape.ends.shape.mark.shape.snipe}
+            onCommit={(mm) => set({ skinDown: mm })}
+          />
         </div>
-        <p>Clean wood left: <b><Length mm={Math.max(0, thing.thickness - thing.skinUp - thing.skinDown)} /></b> of <Length mm={thing.thickness} />.</p>
+        <p>
+          Clean wood left:{' '}
+          <b>
+            <Length mm={Math.max(0, thing.thickness - thing.skinUp - thing.skinDown)} />
+          </b>{' '}
+          of <Length mm={thing.thickness} />.
+        </p>
       </section>
       <section>
         <h2>4. Glue seams</h2>
-        <p>Bits glued end to end do not hold in a board. Cut at every seam; each cut takes <Length mm={kerf} />.</p>
+        <p>
+          Bits glued end to end do not hold in a board. Cut at every seam; each cut takes <Length mm={kerf} />.
+        </p>
         <form className={classes.row} onSubmit={addSeam} noValidate>
-          <TextInput label="Seam, from the first end" w={180} value={text.seam} onChange={(e) => setText({ ...text, seam: e.currentTarget.value })} />
-          <Button type="submit" variant="default">Seam here</Button>
-          {thing.seams.map((s) => <Button key={s} variant="subtle" aria-label={`Take the seam at ${s} mm off`} onClick={() => set({ seams: thing.seams.filter((x) => x !== s) })}><Length mm={s} /> ×</Button>)}
+          <TextInput
+            label="Seam, from the first end"
+            w={180}
+            value={text.seam}
+            onChange={(e) => setText({ ...text, seam: e.currentTarget.value })}
+          />
+          <Button type="submit" variant="default">
+            Seam here
+          </Button>
+          {thing.seams.map((s) => (
+            <Button
+              key={s}
+              variant="subtle"
+              aria-label={`Take the seam at ${s} mm off`}
+              onClick={() => set({ seams: thing.seams.filter((x) => x !== s) })}
+            >
+              <Length mm={s} /> ×
+            </Button>
+          ))}
         </form>
-        {problem && <p role="alert" className={classes.problem}>{problem}</p>}
+        {problem && (
+          <p role="alert" className={classes.problem}>
+            {problem}
+          </p>
+        )}
         <div ref={ref} className={classes.drawing} tabIndex={0} role="group" aria-label="Drawing">
-          <svg width={thing.length * scale + 4} height={thing.width * scale + 30} role="img" aria-label={`The thing to scale, ${bits.length} bits`}>
+          <svg
+            width={thing.length * scale + 4}
+            height={thing.width * scale + 30}
+            role="img"
+            aria-label={`The thing to scale, ${bits.length} bits`}
+          >
             <g transform="translate(2 4)">
-              <StockFace piece={drawn} species={species.data?.find((s) => s.code === thing.species)} scale={scale} face="up" />
-              {thing.seams.map((s) => <path key={s} d={`M${s * scale} -4v${thing.width * scale + 8}`} className={classes.seam} />)}
-              {thing.metal.map((m, i) => <g key={i} className={classes.metal}><circle cx={m.at * scale} cy={m.across * scale} r={Math.max(4, METAL_CLEARANCE * scale)} /><path d={`M${m.at * scale - 3} ${m.across * scale - 3}l6 6m0 -6l-6 6`} /></g>)}
-              {bits.map((b) => <text key={b.from} x={(b.from + b.length / 2) * scale} y={thing.width * scale + 18} textAnchor="middle" className={classes.bit}>{Math.round(b.length * 10) / 10}{b.length < keep ? ' short' : ''}</text>)}
+              <StockFace
+                piece={drawn}
+                species={species.data?.find((s) => s.code === thing.species)}
+                scale={scale}
+                face="up"
+              />
+              {thing.seams.map((s) => (
+                <path key={s} d={`M${s * scale} -4v${thing.width * scale + 8}`} className={classes.seam} />
+              ))}
+              {thing.metal.map((m, i) => (
+                <g key={i} className={classes.metal}>
+                  <circle cx={m.at * scale} cy={m.across * scale} r={Math.max(4, METAL_CLEARANCE * scale)} />
+                  <path d={`M${m.at * scale - 3} ${m.across * scale - 3}l6 6m0 -6l-6 6`} />
+                </g>
+              ))}
+              {bits.map((b) => (
+                <text
+                  key={b.from}
+                  x={(b.from + b.length / 2) * scale}
+                  y={thing.width * scale + 18}
+                  textAnchor="middle"
+                  className={classes.bit}
+                >
+                  {Math.round(b.length * 10) / 10}
+                  {b.length < keep ? ' short' : ''}
+                </text>
+              ))}
             </g>
           </svg>
-          <small>At {scaleWords(scale)}; lengths in mm. Short: under the shop&apos;s keep length, kept as a group all the same.</small>
+          <small>
+            At {scaleWords(scale)}; lengths in mm. Short: under the shop&apos;s keep length, kept as a group all the
+            same.
+          </small>
         </div>
       </section>
       <section>
         <h2>5. Into the rack</h2>
-        <ul>{pieces.map((p) => <li key={p.mark}><b>{p.mark}</b> {p.count} × <Length mm={p.length} bare /> × <Length mm={p.width} bare /> × <Length mm={p.thickness} />{p.defects.length > 0 && `, ${p.defects.length} ${p.defects.length === 1 ? 'place' : 'places'} to cut out`}</li>)}</ul>
-        <Button loading={busy} disabled={wrong !== null} onClick={() => void store()}>Put {solid} {solid === 1 ? 'bit' : 'bits'} in the rack</Button>
-        {wrong && <p className={classes.soft} role="status">{wrong}</p>}
+        <ul>
+          {pieces.map((p) => (
+            <li key={p.mark}>
+              <b>{p.mark}</b> {p.count} × <Length mm={p.length} bare /> × <Length mm={p.width} bare /> ×{' '}
+              <Length mm={p.thickness} />
+              {p.defects.length > 0 &&
+                `, ${p.defects.length} ${p.defects.length === 1 ? 'place' : 'places'} to cut out`}
+            </li>
+          ))}
+        </ul>
+        <Button loading={busy} disabled={wrong !== null} onClick={() => void store()}>
+          Put {solid} {solid === 1 ? 'bit' : 'bits'} in the rack
+        </Button>
+        {wrong && (
+          <p className={classes.soft} role="status">
+            {wrong}
+          </p>
+        )}
       </section>
     </div>
   );

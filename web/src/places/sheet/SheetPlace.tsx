@@ -23,15 +23,30 @@ export function SheetPlace() {
   return (
     <div className={classes.page}>
       <div className={classes.tools}>
-        <Button leftSection={<IconPrinter size={17} />} onClick={() => window.print()}>Print</Button>
+        <Button leftSection={<IconPrinter size={17} />} onClick={() => window.print()}>
+          Print
+        </Button>
         <span>Fits A4 and Letter.</span>
-        {stripsOf(board).length === 0 && <span>There is nothing on it yet: <Link to="../layout" relative="path">lay out strips</Link> first.</span>}
+        {stripsOf(board).length === 0 && (
+          <span>
+            There is nothing on it yet:{' '}
+            <Link to="../layout" relative="path">
+              lay out strips
+            </Link>{' '}
+            first.
+          </span>
+        )}
       </div>
       <article className={classes.sheet} aria-label="Bench sheet">
         <header>
           <h2>{board.name}</h2>
-          <p>{input.shop.name}, {TODAY.format(new Date())}</p>
-          <p className={classes.size}><BoardSizeLine board={board} />{board.use && `. ${board.use}.`}</p>
+          <p>
+            {input.shop.name}, {TODAY.format(new Date())}
+          </p>
+          <p className={classes.size}>
+            <BoardSizeLine board={board} />
+            {board.use && `. ${board.use}.`}
+          </p>
         </header>
         {stripsOf(board).length > 0 && (
           <>
@@ -39,21 +54,44 @@ export function SheetPlace() {
             {minded.length > 0 && (
               <section className={classes.mind}>
                 <h3>Mind before you cut</h3>
-                <ul>{minded.map((f, i) => <li key={i}><b>{f.severity === 'stop' ? 'Stop. ' : ''}</b><Say phrase={f.what} /></li>)}</ul>
+                <ul>
+                  {minded.map((f, i) => (
+                    <li key={i}>
+                      <b>{f.severity === 'stop' ? 'Stop. ' : ''}</b>
+                      <Say phrase={f.what} />
+                    </li>
+                  ))}
+                </ul>
               </section>
             )}
-            <section><h3>Cut list</h3><PartsTable /></section>
+            <section>
+              <h3>Cut list</h3>
+              <PartsTable />
+            </section>
             <section className={classes.ladders}>
               <h3>Sizes on the way</h3>
               {[plan.ladders.thickness, plan.ladders.width, plan.ladders.length].map((ladder) => (
                 <p key={ladder.dimension}>
                   <b>{ladder.dimension}</b> {ladder.rungs[0] && <Length mm={ladder.rungs[0].before} bare />}
-                  {ladder.rungs.map((r) => <span key={r.id}> → <Length mm={r.after} bare /> <small><Say phrase={r.label} /></small></span>)}
+                  {ladder.rungs.map((r) => (
+                    <span key={r.id}>
+                      {' '}
+                      → <Length mm={r.after} bare />{' '}
+                      <small>
+                        <Say phrase={r.label} />
+                      </small>
+                    </span>
+                  ))}
                 </p>
               ))}
             </section>
-            <section><h3>Steps</h3><StepList operations={plan.operations} findings={findings} forPaper /></section>
-            <footer><Say phrase={DEFER_TO_MANUAL} /></footer>
+            <section>
+              <h3>Steps</h3>
+              <StepList operations={plan.operations} findings={findings} forPaper />
+            </section>
+            <footer>
+              <Say phrase={DEFER_TO_MANUAL} />
+            </footer>
           </>
         )}
       </article>

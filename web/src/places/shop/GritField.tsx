@@ -24,7 +24,17 @@ export function GritField({ grits, onCommit }: GritFieldProps) {
     if (JSON.stringify(read.data) !== JSON.stringify(grits)) onCommit(read.data);
   };
   return (
-    <TextInput size="sm" mt="lg" maw={460} label="Own grits" description="First to last, such as 80, 120, 220. Empty: chosen from how the panel was made flat to the last grit above." error={problem}
-      value={typed ?? (grits ?? []).join(', ')} onChange={(event) => setTyped(event.currentTarget.value)} onBlur={commit} onKeyDown={(event) => event.key === 'Enter' && commit()} />
+    <TextInput
+      size="sm"
+      mt="lg"
+      maw={460}
+      label="Own grits"
+      description="First to last, such as 80, 120, 220. Empty: chosen from how the panel was made flat to the last grit above."
+      error={problem}
+      value={typed ?? (grits ?? []).join(', ')}
+      onChange={(event) => setTyped(event.currentTarget.value)}
+      onBlur={commit}
+      onKeyDown={(event) => event.key === 'Enter' && commit()}
+    />
   );
 }

@@ -19,12 +19,71 @@ interface MachineSpec {
 }
 
 const MACHINES: MachineSpec[] = [
-  { key: 'jointer', name: 'Jointer', about: 'Flattens the first face and straightens edges.', usual: DEFAULT_SHOP.jointer!, fields: [['width', 'Jointer width'], ['passDepth', 'Jointer, deepest pass'], ['leastLength', 'Jointer, shortest piece', 'From its manual']] },
-  { key: 'planer', name: 'Planer', about: 'Makes the second face parallel.', usual: DEFAULT_SHOP.planer!, fields: [['width', 'Planer width'], ['passDepth', 'Deepest pass', 'On a piece of half the width or less; half of it at full width'], ['leastLength', 'Shortest piece it may take', 'From the machine\'s manual'], ['leastWidth', 'Narrowest piece it may take'], ['leastThickness', 'Thinnest it planes', 'Without a carrier board'], ['snipe', 'Snipe at each end']] },
-  { key: 'drumSander', name: 'Drum sander', about: 'For panels wider than the planer, and for thin strips.', usual: { width: 400, passDepth: 0.3, leastLength: 60 }, fields: [['width', 'Drum sander width'], ['passDepth', 'Drum sander, deepest pass'], ['leastLength', 'Drum sander, shortest piece']] },
-  { key: 'routerSled', name: 'Router sled', about: 'A router on rails over the panel.', usual: { width: 600, bit: 30, passDepth: 1 }, fields: [['width', 'Widest under the rails'], ['bit', 'Bit, across'], ['passDepth', 'Router sled, deepest pass']] },
-  { key: 'bandSaw', name: 'Band saw', about: 'Resaws thick strips into thin ones, and rips rough stock.', usual: DEFAULT_SHOP.bandSaw!, fields: [['kerf', 'Band saw kerf'], ['resawHeight', 'Resaws up to'], ['clean', 'Planed off each sawn face']] },
-  { key: 'router', name: 'Router', about: 'Edges, with a bit for each shape.', usual: DEFAULT_SHOP.router!, fields: [['base', 'Router base, across', 'It runs along fences and inside jigs']] },
+  {
+    key: 'jointer',
+    name: 'Jointer',
+    about: 'Flattens the first face and straightens edges.',
+    usual: DEFAULT_SHOP.jointer!,
+    fields: [
+      ['width', 'Jointer width'],
+      ['passDepth', 'Jointer, deepest pass'],
+      ['leastLength', 'Jointer, shortest piece', 'From its manual'],
+    ],
+  },
+  {
+    key: 'planer',
+    name: 'Planer',
+    about: 'Makes the second face parallel.',
+    usual: DEFAULT_SHOP.planer!,
+    fields: [
+      ['width', 'Planer width'],
+      ['passDepth', 'Deepest pass', 'On a piece of half the width or less; half of it at full width'],
+      ['leastLength', 'Shortest piece it may take', "From the machine's manual"],
+      ['leastWidth', 'Narrowest piece it may take'],
+      ['leastThickness', 'Thinnest it planes', 'Without a carrier board'],
+      ['snipe', 'Snipe at each end'],
+    ],
+  },
+  {
+    key: 'drumSander',
+    name: 'Drum sander',
+    about: 'For panels wider than the planer, and for thin strips.',
+    usual: { width: 400, passDepth: 0.3, leastLength: 60 },
+    fields: [
+      ['width', 'Drum sander width'],
+      ['passDepth', 'Drum sander, deepest pass'],
+      ['leastLength', 'Drum sander, shortest piece'],
+    ],
+  },
+  {
+    key: 'routerSled',
+    name: 'Router sled',
+    about: 'A router on rails over the panel.',
+    usual: { width: 600, bit: 30, passDepth: 1 },
+    fields: [
+      ['width', 'Widest under the rails'],
+      ['bit', 'Bit, across'],
+      ['passDepth', 'Router sled, deepest pass'],
+    ],
+  },
+  {
+    key: 'bandSaw',
+    name: 'Band saw',
+    about: 'Resaws thick strips into thin ones, and rips rough stock.',
+    usual: DEFAULT_SHOP.bandSaw!,
+    fields: [
+      ['kerf', 'Band saw kerf'],
+      ['resawHeight', 'Resaws up to'],
+      ['clean', 'Planed off each sawn face'],
+    ],
+  },
+  {
+    key: 'router',
+    name: 'Router',
+    about: 'Edges, with a bit for each shape.',
+    usual: DEFAULT_SHOP.router!,
+    fields: [['base', 'Router base, across', 'It runs along fences and inside jigs']],
+  },
 ];
 
 const HAND_TOOLS = { planes: 'Hand planes', beltSander: 'Belt sander', orbitalSander: 'Orbital sander' } as const;
@@ -36,21 +95,65 @@ export function MachineList({ shop, onChange }: { shop: Shop; onChange: EditShop
       <div className={classes.machine}>
         <h3>Saws</h3>
         <div className={classes.grid}>
-          <Select size="sm" label="Ripping" allowDeselect={false} value={shop.saw.kind} data={Object.entries(RIP_NAMES).map(([value, label]) => ({ value, label }))} onChange={(kind) => onChange((s) => ({ ...s, saw: { ...s.saw, kind: kind as Shop['saw']['kind'] } }))} />
-          <LengthInput size="sm" field="Table saw kerf" label="Rip kerf" description="What the blade turns to dust" mm={shop.saw.kerf} schema={shopSchema.shape.saw.shape.kerf} onCommit={(kerf) => onChange((s) => ({ ...s, saw: { ...s.saw, kerf } }))} />
-          <LengthInput size="sm" field="Saw cuts up to" mm={shop.saw.cutDepth} schema={shopSchema.shape.saw.shape.cutDepth} onCommit={(cutDepth) => onChange((s) => ({ ...s, saw: { ...s.saw, cutDepth } }))} />
-          <Select size="sm" label="Crosscutting" allowDeselect={false} value={shop.crosscutSaw.kind} data={Object.entries(CROSSCUT_NAMES).map(([value, label]) => ({ value, label }))} onChange={(kind) => onChange((s) => ({ ...s, crosscutSaw: { ...s.crosscutSaw, kind: kind as Shop['crosscutSaw']['kind'] } }))} />
-          <LengthInput size="sm" field="Crosscut saw kerf" mm={shop.crosscutSaw.kerf} schema={shopSchema.shape.crosscutSaw.shape.kerf} onCommit={(kerf) => onChange((s) => ({ ...s, crosscutSaw: { ...s.crosscutSaw, kerf } }))} />
+          <Select
+            size="sm"
+            label="Ripping"
+            allowDeselect={false}
+            value={shop.saw.kind}
+            data={Object.entries(RIP_NAMES).map(([value, label]) => ({ value, label }))}
+            onChange={(kind) => onChange((s) => ({ ...s, saw: { ...s.saw, kind: kind as Shop['saw']['kind'] } }))}
+          />
+          <LengthInput
+            size="sm"
+            field="Table saw kerf"
+            label="Rip kerf"
+            description="What the blade turns to dust"
+            mm={shop.saw.kerf}
+            schema={shopSchema.shape.saw.shape.kerf}
+            onCommit={(kerf) => onChange((s) => ({ ...s, saw: { ...s.saw, kerf } }))}
+          />
+          <LengthInput
+            size="sm"
+            field="Saw cuts up to"
+            mm={shop.saw.cutDepth}
+            schema={shopSchema.shape.saw.shape.cutDepth}
+            onCommit={(cutDepth) => onChange((s) => ({ ...s, saw: { ...s.saw, cutDepth } }))}
+          />
+          <Select
+            size="sm"
+            label="Crosscutting"
+            allowDeselect={false}
+            value={shop.crosscutSaw.kind}
+            data={Object.entries(CROSSCUT_NAMES).map(([value, label]) => ({ value, label }))}
+            onChange={(kind) =>
+              onChange((s) => ({ ...s, crosscutSaw: { ...s.crosscutSaw, kind: kind as Shop['crosscutSaw']['kind'] } }))
+            }
+          />
+          <LengthInput
+            size="sm"
+            field="Crosscut saw kerf"
+            mm={shop.crosscutSaw.kerf}
+            schema={shopSchema.shape.crosscutSaw.shape.kerf}
+            onCommit={(kerf) => onChange((s) => ({ ...s, crosscutSaw: { ...s.crosscutSaw, kerf } }))}
+          />
         </div>
       </div>
-      {MACHINES.map((m) => <MachineCard key={m.key} spec={m} shop={shop} onChange={onChange} />)}
+      {MACHINES.map((m) => (
+        <MachineCard key={m.key} spec={m} shop={shop} onChange={onChange} />
+      ))}
       <div className={classes.machine}>
         <h3>By hand</h3>
         {(Object.keys(HAND_TOOLS) as (keyof typeof HAND_TOOLS)[]).map((tool) => (
-          <Switch key={tool} mt={4} label={HAND_TOOLS[tool]} checked={shop.handTools[tool]} onChange={(e) => {
-            const has = e.currentTarget.checked;
-            onChange((s) => ({ ...s, handTools: { ...s.handTools, [tool]: has } }));
-          }} />
+          <Switch
+            key={tool}
+            mt={4}
+            label={HAND_TOOLS[tool]}
+            checked={shop.handTools[tool]}
+            onChange={(e) => {
+              const has = e.currentTarget.checked;
+              onChange((s) => ({ ...s, handTools: { ...s.handTools, [tool]: has } }));
+            }}
+          />
         ))}
         <BareShop onChange={onChange} />
       </div>
@@ -61,16 +164,39 @@ export function MachineList({ shop, onChange }: { shop: Shop; onChange: EditShop
 /** Everything of the shop that is not tools stays; what would go is said before it goes. */
 function BareShop({ onChange }: { onChange: EditShop }) {
   const [asked, setAsked] = useState(false);
-  if (!asked) return <p>Nothing but a kitchen table? <button type="button" className={classes.link} onClick={() => setAsked(true)}>Begin with a circular saw, a sander and four clamps</button></p>;
+  if (!asked)
+    return (
+      <p>
+        Nothing but a kitchen table?{' '}
+        <button type="button" className={classes.link} onClick={() => setAsked(true)}>
+          Begin with a circular saw, a sander and four clamps
+        </button>
+      </p>
+    );
   const replace = () => {
-    onChange((s) => ({ ...BARE_SHOP, name: s.name, currency: s.currency, glues: s.glues, glue: s.glue, hours: s.hours, room: s.room, seasons: s.seasons, cutting: s.cutting }));
+    onChange((s) => ({
+      ...BARE_SHOP,
+      name: s.name,
+      currency: s.currency,
+      glues: s.glues,
+      glue: s.glue,
+      hours: s.hours,
+      room: s.room,
+      seasons: s.seasons,
+      cutting: s.cutting,
+    }));
     setAsked(false);
   };
   return (
     <p role="alert">
-      This takes the machines, clamps and ways of working that are entered here away, and every plan follows. Undo brings them back.{' '}
-      <Button size="compact-sm" color="red" onClick={replace}>Replace them</Button>{' '}
-      <Button size="compact-sm" variant="default" onClick={() => setAsked(false)}>Keep mine</Button>
+      This takes the machines, clamps and ways of working that are entered here away, and every plan follows. Undo
+      brings them back.{' '}
+      <Button size="compact-sm" color="red" onClick={replace}>
+        Replace them
+      </Button>{' '}
+      <Button size="compact-sm" variant="default" onClick={() => setAsked(false)}>
+        Keep mine
+      </Button>
     </p>
   );
 }
@@ -79,17 +205,46 @@ function MachineCard({ spec, shop, onChange }: { spec: MachineSpec; shop: Shop; 
   const { key, name, about, fields, usual } = spec;
   const own = shop[key] as Record<string, number> | null;
   const shape = shopSchema.shape[key].unwrap().shape as Record<string, z.ZodType<number>>;
-  const set = (change: Record<string, number | string>) => onChange((s) => (s[key] ? { ...s, [key]: { ...s[key], ...change } } : s));
+  const set = (change: Record<string, number | string>) =>
+    onChange((s) => (s[key] ? { ...s, [key]: { ...s[key], ...change } } : s));
   return (
     <div className={classes.machine}>
-      <Switch label={<h3>{name}</h3>} aria-label={`There is a ${name.toLowerCase()}`} description={about} checked={own !== null} onChange={(e) => {
-        const has = e.currentTarget.checked;
-        onChange((s) => ({ ...s, [key]: has ? usual : null }));
-      }} />
+      <Switch
+        label={<h3>{name}</h3>}
+        aria-label={`There is a ${name.toLowerCase()}`}
+        description={about}
+        checked={own !== null}
+        onChange={(e) => {
+          const has = e.currentTarget.checked;
+          onChange((s) => ({ ...s, [key]: has ? usual : null }));
+        }}
+      />
       {own && (
         <div className={classes.grid}>
-          {fields.map(([field, label, hint]) => <LengthInput size="sm" key={field} field={label} description={hint} mm={own[field]} schema={shape[field]!} onCommit={(mm) => set({ [field]: mm })} />)}
-          {key === 'planer' && <Select size="sm" label="Cutter head" allowDeselect={false} value={shop.planer!.head} data={[{ value: 'straight', label: 'Straight knives' }, { value: 'helical', label: 'Helical' }]} onChange={(head) => head && set({ head })} />}
+          {fields.map(([field, label, hint]) => (
+            <LengthInput
+              size="sm"
+              key={field}
+              field={label}
+              description={hint}
+              mm={own[field]}
+              schema={shape[field]!}
+              onCommit={(mm) => set({ [field]: mm })}
+            />
+          ))}
+          {key === 'planer' && (
+            <Select
+              size="sm"
+              label="Cutter head"
+              allowDeselect={false}
+              value={shop.planer!.head}
+              data={[
+                { value: 'straight', label: 'Straight knives' },
+                { value: 'helical', label: 'Helical' },
+              ]}
+              onChange={(head) => head && set({ head })}
+            />
+          )}
         </div>
       )}
     </div>

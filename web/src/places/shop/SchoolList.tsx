@@ -9,8 +9,15 @@ export function SchoolList({ shop, onChange }: { shop: Shop; onChange: EditShop 
   return (
     <div className={classes.schools}>
       {QUESTION_IDS.map((q) => (
-        <Radio.Group key={q} label={QUESTIONS[q].asks} value={shop.schools[q]} onChange={(id) => onChange((s) => ({ ...s, schools: { ...s.schools, [q]: id } }))}>
-          {QUESTIONS[q].schools.map((s) => <Radio key={s.id} mt={5} size="sm" value={s.id} label={s.name} description={s.why} />)}
+        <Radio.Group
+          key={q}
+          label={QUESTIONS[q].asks}
+          value={shop.schools[q]}
+          onChange={(id) => onChange((s) => ({ ...s, schools: { ...s.schools, [q]: id } }))}
+        >
+          {QUESTIONS[q].schools.map((s) => (
+            <Radio key={s.id} mt={5} size="sm" value={s.id} label={s.name} description={s.why} />
+          ))}
         </Radio.Group>
       ))}
     </div>

@@ -14,12 +14,29 @@ interface FieldProps<T> {
   description?: string;
 }
 
-export function NumberField({ field, value, schema, onCommit, suffix = '', description }: FieldProps<number> & { suffix?: string }) {
+export function NumberField({
+  field,
+  value,
+  schema,
+  onCommit,
+  suffix = '',
+  description,
+}: FieldProps<number> & { suffix?: string }) {
   return (
     <CommitField value={value} schema={schema} field={field} onCommit={onCommit}>
       {(typed, set, problem, leave) => (
-        <NumberInput size="sm" label={field} description={description} value={typed} suffix={suffix} hideControls error={problem}
-          onChange={(next) => set(typeof next === 'number' ? next : Number.NaN)} onBlur={leave} onKeyDown={(e) => e.key === 'Enter' && leave()} />
+        <NumberInput
+          size="sm"
+          label={field}
+          description={description}
+          value={typed}
+          suffix={suffix}
+          hideControls
+          error={problem}
+          onChange={(next) => set(typeof next === 'number' ? next : Number.NaN)}
+          onBlur={leave}
+          onKeyDown={(e) => e.key === 'Enter' && leave()}
+        />
       )}
     </CommitField>
   );
@@ -29,7 +46,16 @@ export function TextField({ field, value, schema, onCommit, description }: Field
   return (
     <CommitField value={value} schema={schema} field={field} onCommit={onCommit}>
       {(typed, set, problem, leave) => (
-        <TextInput size="sm" label={field} description={description} value={typed} error={problem} onChange={(e) => set(e.currentTarget.value)} onBlur={leave} onKeyDown={(e) => e.key === 'Enter' && leave()} />
+        <TextInput
+          size="sm"
+          label={field}
+          description={description}
+          value={typed}
+          error={problem}
+          onChange={(e) => set(e.currentTarget.value)}
+          onBlur={leave}
+          onKeyDown={(e) => e.key === 'Enter' && leave()}
+        />
       )}
     </CommitField>
   );

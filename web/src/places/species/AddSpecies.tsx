@@ -18,7 +18,12 @@ export function AddSpecies({ species, onAdded }: { species: readonly Species[]; 
     const checked = speciesSchema.shape.name.safeParse(name.trim());
     const twin = species.find((s) => s.name.toLowerCase() === name.trim().toLowerCase());
     const found = {
-      ...(!checked.success ? { name: `Name ${checked.error.issues[0]?.message ?? 'is not valid'}.` } : twin ? { name: `${twin.name} is known already.` } : {}), ...(model ? {} : { like: 'Choose the species it is most like.' }),
+      ...(!checked.success
+        ? { name: `Name ${checked.error.issues[0]?.message ?? 'is not valid'}.` }
+        : twin
+          ? { name: `${twin.name} is known already.` }
+          : {}),
+      ...(model ? {} : { like: 'Choose the species it is most like.' }),
     };
     setProblem(found);
     if (!model || Object.keys(found).length > 0) return;
@@ -36,9 +41,25 @@ export function AddSpecies({ species, onAdded }: { species: readonly Species[]; 
   return (
     <form className={classes.add} noValidate onSubmit={(e) => void submit(e)} aria-label="Add a species">
       <h2>Another species</h2>
-      <TextInput size="sm" label="Name" value={name} error={problem.name} onChange={(e) => setName(e.currentTarget.value)} />
-      <Select size="sm" label="Most like" searchable value={like} error={problem.like} data={species.map((s) => ({ value: s.code, label: s.name }))} onChange={setLike} />
-      <Button type="submit" variant="default">Add species</Button>
+      <TextInput
+        size="sm"
+        label="Name"
+        value={name}
+        error={problem.name}
+        onChange={(e) => setName(e.currentTarget.value)}
+      />
+      <Select
+        size="sm"
+        label="Most like"
+        searchable
+        value={like}
+        error={problem.like}
+        data={species.map((s) => ({ value: s.code, label: s.name }))}
+        onChange={setLike}
+      />
+      <Button type="submit" variant="default">
+        Add species
+      </Button>
     </form>
   );
 }

@@ -21,7 +21,11 @@ import { WoodSwatch } from './WoodSwatch.tsx';
 const PLAYED = lengthBetween(1, 3000);
 /** A usual board, mm: 300, or 12 in. */
 const USUAL_WIDTH = { metric: 300, inch: 304.8 };
-const RINGS: { value: RingOrientation; label: string }[] = [{ value: 'flat', label: 'Flat-sawn' }, { value: 'rift', label: 'Rift' }, { value: 'quarter', label: 'Quarter-sawn' }];
+const RINGS: { value: RingOrientation; label: string }[] = [
+  { value: 'flat', label: 'Flat-sawn' },
+  { value: 'rift', label: 'Rift' },
+  { value: 'quarter', label: 'Quarter-sawn' },
+];
 
 /** Every species: how it looks, what it weighs, how hard it is, how it moves, what to mind and who says so. */
 export function SpeciesPlace() {
@@ -37,7 +41,8 @@ export function SpeciesPlace() {
   // Under the list, what was chosen comes into sight.
   const choose = (code: string) => {
     setChosen(code);
-    if (window.matchMedia('(max-width: 900px)').matches) requestAnimationFrame(() => details.current?.scrollIntoView({ block: 'start' }));
+    if (window.matchMedia('(max-width: 900px)').matches)
+      requestAnimationFrame(() => details.current?.scrollIntoView({ block: 'start' }));
   };
   const [rings, setRings] = useState<RingOrientation>('flat');
   const [own, setSeasons] = useState<Seasons | null>(null);
@@ -47,37 +52,93 @@ export function SpeciesPlace() {
     return counts;
   }, [rack.data]);
   const problem = trouble(species, rack, shop);
-  if (!species.data || !shop.data) return <p className={classes.loading} role={problem ? 'alert' : undefined}>{problem ? `${problem.message} Cadenza keeps trying.` : 'Loading …'}</p>;
+  if (!species.data || !shop.data)
+    return (
+      <p className={classes.loading} role={problem ? 'alert' : undefined}>
+        {problem ? `${problem.message} Cadenza keeps trying.` : 'Loading …'}
+      </p>
+    );
 
   const seasons = own ?? shop.data.shop.seasons;
   const [dry, damp] = [equilibriumMoisture(seasons.dry), equilibriumMoisture(seasons.damp)];
   const holds = Math.min(dry, damp) >= MOVEMENT_HOLDS.least && Math.max(dry, damp) <= MOVEMENT_HOLDS.greatest;
   const wanted = search.trim().toLowerCase();
-  const found = species.data.filter((s) => `${s.name} ${s.botanical}`.toLowerCase().includes(wanted)).sort((a, b) => (pieces.get(b.code) ?? 0) - (pieces.get(a.code) ?? 0) || a.name.localeCompare(b.name));
+  const found = species.data
+    .filter((s) => `${s.name} ${s.botanical}`.toLowerCase().includes(wanted))
+    .sort((a, b) => (pieces.get(b.code) ?? 0) - (pieces.get(a.code) ?? 0) || a.name.localeCompare(b.name));
   const shown = found.find((s) => s.code === chosen) ?? found[0];
   return (
     <div className={classes.page}>
       <header>
         <h1>Species</h1>
-        <TextInput size="sm" aria-label="Search species" placeholder="Search, by trade or botanical name" value={search} onChange={(e) => setSearch(e.currentTarget.value)} w={280} />
+        <TextInput
+          size="sm"
+          aria-label="Search species"
+          placeholder="Search, by trade or botanical name"
+          value={search}
+          onChange={(e) => setSearch(e.currentTarget.value)}
+          w={280}
+        />
       </header>
       <section className={classes.play} aria-label="Movement">
-        <p>How much wider is <LengthInput size="xs" w={110} label={null} field="Width that moves" mm={width} schema={PLAYED} onCommit={setWidth} /> of wood that is
-          <SegmentedControl size="xs" aria-label="How it was sawn" value={rings} onChange={setRings} data={RINGS} /> at {damp.toFixed(1)} % moisture than at {dry.toFixed(1)} %?</p>
+        <p>
+          How much wider is{' '}
+          <LengthInput
+            size="xs"
+            w={110}
+            label={null}
+            field="Width that moves"
+            mm={width}
+            schema={PLAYED}
+            onCommit={setWidth}
+          />{' '}
+          of wood that is
+          <SegmentedControl
+            size="xs"
+            aria-label="How it was sawn"
+            value={rings}
+            onChange={setRings}
+            data={RINGS}
+          /> at {damp.toFixed(1)} % moisture than at {dry.toFixed(1)} %?
+        </p>
         <details>
           <summary>The air of the dry and the damp month</summary>
-          <div className={classes.air}><SeasonFields seasons={seasons} inherit={{ label: 'As the shop says', on: own === null, choose: () => setSeasons(null) }} onChange={setSeasons} /></div>
+          <div className={classes.air}>
+            <SeasonFields
+              seasons={seasons}
+              inherit={{ label: 'As the shop says', on: own === null, choose: () => setSeasons(null) }}
+              onChange={setSeasons}
+            />
+          </div>
         </details>
-        {!holds && <p className={classes.caution}>The coefficients hold between {MOVEMENT_HOLDS.least} and {MOVEMENT_HOLDS.greatest} % moisture: outside it the figures are a guess.</p>}
+        {!holds && (
+          <p className={classes.caution}>
+            The coefficients hold between {MOVEMENT_HOLDS.least} and {MOVEMENT_HOLDS.greatest} % moisture: outside it
+            the figures are a guess.
+          </p>
+        )}
       </section>
       <div className={classes.both}>
-        <SpeciesTable list={found} shown={shown?.code ?? null} pieces={pieces} moves={(s) => movement(s, width, rings, dry, damp)} onChoose={choose} />
-        {shown ? <SpeciesDetails ref={details} species={shown} pieces={pieces.get(shown.code) ?? 0} /> : <p className={classes.none}>No species is called so.</p>}
+        <SpeciesTable
+          list={found}
+          shown={shown?.code ?? null}
+          pieces={pieces}
+          moves={(s) => movement(s, width, rings, dry, damp)}
+          onChoose={choose}
+        />
+        {shown ? (
+          <SpeciesDetails ref={details} species={shown} pieces={pieces.get(shown.code) ?? 0} />
+        ) : (
+          <p className={classes.none}>No species is called so.</p>
+        )}
       </div>
-      <AddSpecies species={species.data} onAdded={(code) => {
-        setSearch('');
-        setChosen(code);
-      }} />
+      <AddSpecies
+        species={species.data}
+        onAdded={(code) => {
+          setSearch('');
+          setChosen(code);
+        }}
+      />
     </div>
   );
 }
@@ -102,20 +163,38 @@ function SpeciesTable({ list, shown, pieces, moves, onChoose }: SpeciesTableProp
     <div className={classes.scroll}>
       <table className={classes.table}>
         <thead>
-          <tr><th scope="col">Species</th><th scope="col">In the rack</th><th scope="col">Moves{display.system === 'metric' && ', mm'}</th><th scope="col">Weight</th><th scope="col">Side hardness</th><th scope="col">Pores</th><th scope="col">Mind</th></tr>
+          <tr>
+            <th scope="col">Species</th>
+            <th scope="col">In the rack</th>
+            <th scope="col">Moves{display.system === 'metric' && ', mm'}</th>
+            <th scope="col">Weight</th>
+            <th scope="col">Side hardness</th>
+            <th scope="col">Pores</th>
+            <th scope="col">Mind</th>
+          </tr>
         </thead>
         <tbody>
           {list.map((s) => {
             const by = moves(s);
             return (
               <tr key={s.code} data-shown={s.code === shown || undefined}>
-                <th scope="row"><button type="button" aria-pressed={s.code === shown} onClick={() => onChoose(s.code)}><WoodSwatch species={s} /> {s.name}</button></th>
+                <th scope="row">
+                  <button type="button" aria-pressed={s.code === shown} onClick={() => onChoose(s.code)}>
+                    <WoodSwatch species={s} /> {s.name}
+                  </button>
+                </th>
                 <td>{pieces.get(s.code) ?? ''}</td>
                 <td>{by === null ? 'not known' : <Length mm={by} bare={display.system === 'metric'} />}</td>
-                <td><Measured quantity="density" value={s.density} /></td>
+                <td>
+                  <Measured quantity="density" value={s.density} />
+                </td>
                 <td>{s.hardness === null ? 'not known' : <Measured quantity="hardness" value={s.hardness} />}</td>
                 <td>{PORE_WORDS[s.pores]}</td>
-                <td>{CAUTION_WORDS.filter(([, holds]) => holds(s)).map(([word]) => word).join(', ')}</td>
+                <td>
+                  {CAUTION_WORDS.filter(([, holds]) => holds(s))
+                    .map(([word]) => word)
+                    .join(', ')}
+                </td>
               </tr>
             );
           })}

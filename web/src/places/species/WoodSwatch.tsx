@@ -4,7 +4,17 @@ import type { Species } from '#core/wood/species.ts';
 import { Wood } from '../../drawing/Wood.tsx';
 
 /** A small piece of the wood itself, lying flat. Sizes in mm and pixels. */
-export function WoodSwatch({ species, width = 72, height = 20, scale = 0.5 }: { species: Species; width?: number; height?: number; scale?: number }) {
+export function WoodSwatch({
+  species,
+  width = 72,
+  height = 20,
+  scale = 0.5,
+}: {
+  species: Species;
+  width?: number;
+  height?: number;
+  scale?: number;
+}) {
   const body = useMemo(() => sampleBody(null, 'face', [width / scale, height / scale, 20]), [width, height, scale]);
   return (
     <svg width={width} height={height} aria-hidden="true">

@@ -28,7 +28,8 @@ export function BoardWork() {
   const [chosen, setChosen] = useState('edges');
   const [place, setPlace] = useState<EdgePlace>('all');
   const feature = now.features.find((f) => f.id === chosen);
-  const trouble = (step: string) => findings.find((f) => f.at === step && f.accepted === undefined && f.severity !== 'note')?.severity;
+  const trouble = (step: string) =>
+    findings.find((f) => f.at === step && f.accepted === undefined && f.severity !== 'note')?.severity;
   const choose = (id: string) => {
     setChosen(id);
     const found = now.features.find((f) => f.id === id);
@@ -43,33 +44,98 @@ export function BoardWork() {
     else if (kind === 'feet') setFace('bottom');
   };
   const chip = (id: string, label: string, step: string) => (
-    <button key={id} type="button" className={classes.chip} aria-pressed={id === (feature?.id ?? (chosen === 'corners' ? 'corners' : 'edges'))} data-trouble={trouble(step)} onClick={() => choose(id)}>{label}</button>
+    <button
+      key={id}
+      type="button"
+      className={classes.chip}
+      aria-pressed={id === (feature?.id ?? (chosen === 'corners' ? 'corners' : 'edges'))}
+      data-trouble={trouble(step)}
+      onClick={() => choose(id)}
+    >
+      {label}
+    </button>
   );
-  const sectionSide: Side = place !== 'all' ? place : feature?.kind === 'mark' && isSide(feature.face) ? feature.face : feature && 'on' in feature && feature.on === 'ends' ? 'left' : 'far';
+  const sectionSide: Side =
+    place !== 'all'
+      ? place
+      : feature?.kind === 'mark' && isSide(feature.face)
+        ? feature.face
+        : feature && 'on' in feature && feature.on === 'ends'
+          ? 'left'
+          : 'far';
   return (
     <>
       <div className={classes.tools} role="toolbar" aria-label="What is worked into the board">
-        <SegmentedControl size="xs" aria-label="Side of the board" value={face} onChange={(v) => setFace(v)} data={[{ value: 'top', label: 'Show side' }, { value: 'bottom', label: 'Underside' }]} />
+        <SegmentedControl
+          size="xs"
+          aria-label="Side of the board"
+          value={face}
+          onChange={(v) => setFace(v)}
+          data={[
+            { value: 'top', label: 'Show side' },
+            { value: 'bottom', label: 'Underside' },
+          ]}
+        />
         {chip('edges', 'Edges', 'edges')}
         {chip('corners', 'Corners', 'corners')}
         {now.features.map((f, i) => {
           const before = now.features.slice(0, i).filter((one) => one.kind === f.kind).length;
-          return chip(f.id, f.kind === 'mark' ? f.name : `${FEATURE_NAMES[f.kind]}${before > 0 ? ` ${before + 1}` : ''}`, STEP_OF[f.kind]);
+          return chip(
+            f.id,
+            f.kind === 'mark' ? f.name : `${FEATURE_NAMES[f.kind]}${before > 0 ? ` ${before + 1}` : ''}`,
+            STEP_OF[f.kind],
+          );
         })}
         <Menu shadow="md" position="bottom-start" disabled={worked.features.length >= GREATEST_FEATURE_COUNT}>
-          <Menu.Target><Button size="compact-sm" variant="default" leftSection={<IconPlus size={14} />}>Add</Button></Menu.Target>
-          <Menu.Dropdown>{(Object.keys(FEATURE_NAMES) as FeatureKind[]).map((kind) => <Menu.Item key={kind} onClick={() => add(kind)}>{FEATURE_NAMES[kind]}</Menu.Item>)}</Menu.Dropdown>
+          <Menu.Target>
+            <Button size="compact-sm" variant="default" leftSection={<IconPlus size={14} />}>
+              Add
+            </Button>
+          </Menu.Target>
+          <Menu.Dropdown>
+            {(Object.keys(FEATURE_NAMES) as FeatureKind[]).map((kind) => (
+              <Menu.Item key={kind} onClick={() => add(kind)}>
+                {FEATURE_NAMES[kind]}
+              </Menu.Item>
+            ))}
+          </Menu.Dropdown>
         </Menu>
       </div>
       <WorkedDrawing work={work} face={face} chosen={chosen} onChoose={choose} />
       {feature?.kind === 'mark' && isSide(feature.face) && <SideElevation work={now} side={feature.face} />}
       <div className={classes.below}>
         <div>
-          {feature
-            ? <FeatureFields key={feature.id} feature={feature} size={now.size} base={plan.shop.router?.base ?? null} byHabit={!worked.features.includes(feature)} crossed={crossedBy(now.solids.filter((s) => s.feature === feature.id), stripsOf(board), now.shift)} onChange={work.setFeature} onRemove={() => { work.removeFeature(feature.id); setChosen('edges'); }} />
-            : chosen === 'corners'
-              ? <CornerFields corners={worked.corners} onChange={(corners) => change((w) => ({ ...w, corners }))} />
-              : <EdgeFields key={place} edges={now.edges} thickness={now.size.thickness} place={place} byHabit={worked.edges === null} onPlace={setPlace} onChange={(edges) => change((w) => ({ ...w, edges }))} />}
+          {feature ? (
+            <FeatureFields
+              key={feature.id}
+              feature={feature}
+              size={now.size}
+              base={plan.shop.router?.base ?? null}
+              byHabit={!worked.features.includes(feature)}
+              crossed={crossedBy(
+                now.solids.filter((s) => s.feature === feature.id),
+                stripsOf(board),
+                now.shift,
+              )}
+              onChange={work.setFeature}
+              onRemove={() => {
+                work.removeFeature(feature.id);
+                setChosen('edges');
+              }}
+            />
+          ) : chosen === 'corners' ? (
+            <CornerFields corners={worked.corners} onChange={(corners) => change((w) => ({ ...w, corners }))} />
+          ) : (
+            <EdgeFields
+              key={place}
+              edges={now.edges}
+              thickness={now.size.thickness}
+              place={place}
+              byHabit={worked.edges === null}
+              onPlace={setPlace}
+              onChange={(edges) => change((w) => ({ ...w, edges }))}
+            />
+          )}
         </div>
         <SectionDrawing edges={now.edges} features={now.features} size={now.size} side={sectionSide} />
       </div>
@@ -81,8 +147,12 @@ export function BoardWork() {
 function crossedBy(solids: readonly Solid[], strips: readonly Strip[], shift: number): string {
   const tops = stripTops(strips);
   const bounds = solids.map((s) => boundsOf(s.outlines));
-  const hit = strips.flatMap((s, i) => (bounds.some((b) => b.far < tops[i]! - shift + s.width - 1e-6 && b.near > tops[i]! - shift + 1e-6) ? [i + 1] : []));
-  const joints = tops.slice(1).filter((top) => bounds.some((b) => b.far < top - shift - 1e-6 && b.near > top - shift + 1e-6)).length;
+  const hit = strips.flatMap((s, i) =>
+    bounds.some((b) => b.far < tops[i]! - shift + s.width - 1e-6 && b.near > tops[i]! - shift + 1e-6) ? [i + 1] : [],
+  );
+  const joints = tops
+    .slice(1)
+    .filter((top) => bounds.some((b) => b.far < top - shift - 1e-6 && b.near > top - shift + 1e-6)).length;
   if (hit.length === 0) return '';
   return `${hit.length === 1 ? 'strip' : 'strips'} ${listNumbers(hit)}${joints > 0 ? ` and ${joints} glue ${joints === 1 ? 'line' : 'lines'}` : ', no glue line'}`;
 }

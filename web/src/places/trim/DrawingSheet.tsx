@@ -19,11 +19,36 @@ export function DrawingSheet({ drawing }: { drawing: Drawing }) {
   const [w, h] = [width + 2 * pad, height + 2 * pad];
   return (
     <figure className={classes.sheet}>
-      <svg viewBox={`${left - pad} ${top - pad} ${w} ${h}`} style={{ maxHeight: ROOM.height }} role="img" aria-label={`Template: ${drawing.title}`}>
-        {drawing.words.map((t, i) => <text key={i} x={t.x} y={t.y + Math.max(0, LEAST_LETTERS / scale - t.size) * BELOW} fontSize={Math.max(t.size, LEAST_LETTERS / scale)} textAnchor={t.anchor ?? 'start'} className={classes.words}>{t.text}</text>)}
-        {drawing.lines.map((l, i) => <path key={i} d={svgPath(l.outline)} className={classes[l.layer]} data-small={outlineLength(l.outline) * scale < SMALL || undefined} />)}
+      <svg
+        viewBox={`${left - pad} ${top - pad} ${w} ${h}`}
+        style={{ maxHeight: ROOM.height }}
+        role="img"
+        aria-label={`Template: ${drawing.title}`}
+      >
+        {drawing.words.map((t, i) => (
+          <text
+            key={i}
+            x={t.x}
+            y={t.y + Math.max(0, LEAST_LETTERS / scale - t.size) * BELOW}
+            fontSize={Math.max(t.size, LEAST_LETTERS / scale)}
+            textAnchor={t.anchor ?? 'start'}
+            className={classes.words}
+          >
+            {t.text}
+          </text>
+        ))}
+        {drawing.lines.map((l, i) => (
+          <path
+            key={i}
+            d={svgPath(l.outline)}
+            className={classes[l.layer]}
+            data-small={outlineLength(l.outline) * scale < SMALL || undefined}
+          />
+        ))}
       </svg>
-      <figcaption>About {scaleWords(scale)} here; files are at full size. Black is cut, blue is marked, grey only helps the eye.</figcaption>
+      <figcaption>
+        About {scaleWords(scale)} here; files are at full size. Black is cut, blue is marked, grey only helps the eye.
+      </figcaption>
     </figure>
   );
 }

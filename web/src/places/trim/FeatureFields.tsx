@@ -27,38 +27,107 @@ export function FeatureFields({ feature, size, base, byHabit, crossed, onChange,
   const value = (key: string) => (feature as unknown as Record<string, unknown>)[key];
   const set = (key: string, to: unknown) => {
     // The floor of an inlay is cleared with a straight bit that does not take all day.
-    const changed = featureSchema.parse({ ...feature, [key]: to, ...(to === 'inlay' && feature.kind === 'mark' ? { bit: Math.max(3, feature.bit), depth: Math.max(feature.depth, feature.plugStart + 1) } : {}) });
-    onChange(key === 'face' && feature.kind === 'mark' && changed.kind === 'mark' ? markOnto(feature, changed.face, size) : changed);
+    const changed = featureSchema.parse({
+      ...feature,
+      [key]: to,
+      ...(to === 'inlay' && feature.kind === 'mark'
+        ? { bit: Math.max(3, feature.bit), depth: Math.max(feature.depth, feature.plugStart + 1) }
+        : {}),
+    });
+    onChange(
+      key === 'face' && feature.kind === 'mark' && changed.kind === 'mark'
+        ? markOnto(feature, changed.face, size)
+        : changed,
+    );
   };
   return (
     <>
       <div className={classes.fields}>
-        {FEATURE_FIELDS[feature.kind].filter((f) => f.when?.(feature) ?? true).map((f) => {
-          if ('schema' in f) return <LengthInput key={f.label} size="xs" field={f.label} mm={value(f.key) as number} schema={f.schema} onCommit={(mm) => set(f.key, mm)} />;
-          if ('text' in f) {
+        {FEATURE_FIELDS[feature.kind]
+          .filter((f) => f.when?.(feature) ?? true)
+          .map((f) => {
+            if ('schema' in f)
+              return (
+                <LengthInput
+                  key={f.label}
+                  size="xs"
+                  field={f.label}
+                  mm={value(f.key) as number}
+                  schema={f.schema}
+                  onCommit={(mm) => set(f.key, mm)}
+                />
+              );
+            if ('text' in f) {
+              return (
+                <CommitField
+                  key={f.label}
+                  field={f.label}
+                  value={value(f.key) as string}
+                  schema={f.text}
+                  onCommit={(text) => set(f.key, text)}
+                >
+                  {(typed, change, problem, leave) => (
+                    <TextInput
+                      size="xs"
+                      label={f.label}
+                      value={typed}
+                      error={problem}
+                      onChange={(e) => change(e.currentTarget.value)}
+                      onBlur={leave}
+                      onKeyDown={(e) => e.key === 'Enter' && leave()}
+                    />
+                  )}
+                </CommitField>
+              );
+            }
+            if ('degrees' in f) {
+              return (
+                <CommitField
+                  key={f.label}
+                  field={f.label}
+                  value={value(f.key) as number}
+                  schema={f.degrees}
+                  onCommit={(degrees) => set(f.key, degrees)}
+                >
+                  {(typed, change, problem, leave) => (
+                    <NumberInput
+                      size="xs"
+                      label={f.label}
+                      suffix="°"
+                      hideControls
+                      value={typed}
+                      error={problem}
+                      onChange={(n) => change(typeof n === 'number' ? n : Number.NaN)}
+                      onBlur={leave}
+                      onKeyDown={(e) => e.key === 'Enter' && leave()}
+                    />
+                  )}
+                </CommitField>
+              );
+            }
             return (
-              <CommitField key={f.label} field={f.label} value={value(f.key) as string} schema={f.text} onCommit={(text) => set(f.key, text)}>
-                {(typed, change, problem, leave) => <TextInput size="xs" label={f.label} value={typed} error={problem} onChange={(e) => change(e.currentTarget.value)} onBlur={leave} onKeyDown={(e) => e.key === 'Enter' && leave()} />}
-              </CommitField>
+              <Select
+                key={f.label}
+                size="xs"
+                label={f.label}
+                allowDeselect={false}
+                data={f.choices.map((c) => ({ value: String(c.value), label: c.label }))}
+                value={String(value(f.key))}
+                onChange={(chosen) => set(f.key, f.choices.find((c) => String(c.value) === chosen)!.value)}
+              />
             );
-          }
-          if ('degrees' in f) {
-            return (
-              <CommitField key={f.label} field={f.label} value={value(f.key) as number} schema={f.degrees} onCommit={(degrees) => set(f.key, degrees)}>
-                {(typed, change, problem, leave) => <NumberInput size="xs" label={f.label} suffix="°" hideControls value={typed} error={problem} onChange={(n) => change(typeof n === 'number' ? n : Number.NaN)} onBlur={leave} onKeyDown={(e) => e.key === 'Enter' && leave()} />}
-              </CommitField>
-            );
-          }
-          return (
-            <Select key={f.label} size="xs" label={f.label} allowDeselect={false} data={f.choices.map((c) => ({ value: String(c.value), label: c.label }))} value={String(value(f.key))}
-              onChange={(chosen) => set(f.key, f.choices.find((c) => String(c.value) === chosen)!.value)} />
-          );
-        })}
+          })}
       </div>
       {feature.kind === 'mark' && <ArtField mark={feature} board={size} onChange={onChange} />}
       {crossed && <p className={classes.note}>Crosses {crossed}.</p>}
       <Consequences feature={feature} size={size} base={base} />
-      {byHabit ? <p className={classes.note}>The shop puts feet on every board; change them here, or the habit at the step.</p> : <Button size="compact-xs" variant="default" onClick={onRemove}>Remove {FEATURE_NAMES[feature.kind].toLowerCase()}</Button>}
+      {byHabit ? (
+        <p className={classes.note}>The shop puts feet on every board; change them here, or the habit at the step.</p>
+      ) : (
+        <Button size="compact-xs" variant="default" onClick={onRemove}>
+          Remove {FEATURE_NAMES[feature.kind].toLowerCase()}
+        </Button>
+      )}
     </>
   );
 }
@@ -69,11 +138,37 @@ function Consequences({ feature, size, base }: { feature: Feature; size: BoardSi
     const jig = base === null ? null : jigOpening(feature, size, base);
     return (
       <p className={classes.note}>
-        Holds <b>{Math.round(grooveVolume(feature, size) / 1000)} ml</b>, <b><Length mm={size.thickness - feature.depth} /></b> of wood beneath.
-        {jig && <> Jig for a base of <Length mm={base!} />: opening <b><Length mm={jig.length} /> × <Length mm={jig.width} /></b>, corners <b><Length mm={jig.corner} /></b>.</>}
+        Holds <b>{Math.round(grooveVolume(feature, size) / 1000)} ml</b>,{' '}
+        <b>
+          <Length mm={size.thickness - feature.depth} />
+        </b>{' '}
+        of wood beneath.
+        {jig && (
+          <>
+            {' '}
+            Jig for a base of <Length mm={base!} />: opening{' '}
+            <b>
+              <Length mm={jig.length} /> × <Length mm={jig.width} />
+            </b>
+            , corners{' '}
+            <b>
+              <Length mm={jig.corner} />
+            </b>
+            .
+          </>
+        )}
       </p>
     );
   }
-  if (feature.kind === 'finger') return <p className={classes.note}>Marks on the fence <b><Length mm={fenceMark(feature, size)} /></b> from the middle of the bit, on either side.</p>;
+  if (feature.kind === 'finger')
+    return (
+      <p className={classes.note}>
+        Marks on the fence{' '}
+        <b>
+          <Length mm={fenceMark(feature, size)} />
+        </b>{' '}
+        from the middle of the bit, on either side.
+      </p>
+    );
   return null;
 }

@@ -14,7 +14,8 @@ export interface Grip {
 /** Lengths are dragged in these steps, mm. */
 export const GRIP_STEP = 0.5;
 /** A length on the grid of dragging, from nothing to a most, mm. */
-export const within = (mm: number, most: number): number => Math.max(0, Math.min(most, Math.round(mm / GRIP_STEP) * GRIP_STEP));
+export const within = (mm: number, most: number): number =>
+  Math.max(0, Math.min(most, Math.round(mm / GRIP_STEP) * GRIP_STEP));
 const FAST = 10;
 
 interface GripHandleProps {
@@ -37,8 +38,25 @@ interface GripHandleProps {
 let drags = 0;
 
 /** Moved by mouse, pen or finger, or with the arrow keys: half a millimetre a step, ten times that with Shift. */
-export function GripHandle({ grip, at, most, valueText, chosen, flipped = false, place, onChoose, onMove, onEnd }: GripHandleProps) {
-  const drag = useRef<{ pointer: number; key: string; dx: number; dy: number; at: { x: number; y: number } | null } | null>(null);
+export function GripHandle({
+  grip,
+  at,
+  most,
+  valueText,
+  chosen,
+  flipped = false,
+  place,
+  onChoose,
+  onMove,
+  onEnd,
+}: GripHandleProps) {
+  const drag = useRef<{
+    pointer: number;
+    key: string;
+    dx: number;
+    dy: number;
+    at: { x: number; y: number } | null;
+  } | null>(null);
   const [held, setHeld] = useState(false);
   const group = useRef<SVGGElement>(null);
   // The touch-action property does not reach the shapes inside a drawing everywhere; a listener that may prevent does.
@@ -54,7 +72,13 @@ export function GripHandle({ grip, at, most, valueText, chosen, flipped = false,
     onChoose();
     drags += 1;
     const here = place(event);
-    drag.current = { pointer: event.pointerId, key: `grip-${drags}`, dx: grip.x - here.x, dy: grip.y - here.y, at: null };
+    drag.current = {
+      pointer: event.pointerId,
+      key: `grip-${drags}`,
+      dx: grip.x - here.x,
+      dy: grip.y - here.y,
+      at: null,
+    };
     event.currentTarget.setPointerCapture(event.pointerId);
     setHeld(true);
   };
@@ -82,23 +106,51 @@ export function GripHandle({ grip, at, most, valueText, chosen, flipped = false,
   };
   const onKeyDown = (event: KeyboardEvent) => {
     const by = GRIP_STEP * (event.shiftKey ? FAST : 1);
-    const [dx, down] = ({ ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] } as Record<string, [number, number]>)[event.key] ?? [0, 0];
+    const [dx, down] = (
+      { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] } as Record<
+        string,
+        [number, number]
+      >
+    )[event.key] ?? [0, 0];
     if (dx === 0 && down === 0) return;
     event.preventDefault();
     event.stopPropagation();
     const dy = flipped ? -down : down;
     // Either pair of keys moves a grip that has only one way to go.
-    const [mx, my] = grip.axis === 'both' ? [dx, dy] : grip.axis === 'x' ? [dx === 0 ? down : dx, 0] : [0, down === 0 ? dx : dy];
+    const [mx, my] =
+      grip.axis === 'both' ? [dx, dy] : grip.axis === 'x' ? [dx === 0 ? down : dx, 0] : [0, down === 0 ? dx : dy];
     onMove(grip.x + mx, grip.y + my);
   };
 
   return (
-    <g ref={group} transform={`translate(${at[0]} ${at[1]})`} className={classes.grip} data-held={held || undefined} data-chosen={chosen || undefined} data-axis={grip.axis}
-      role="slider" tabIndex={0} aria-label={grip.label} aria-valuenow={grip.value} aria-valuemin={0} aria-valuemax={most} aria-valuetext={valueText} aria-orientation={grip.axis === 'y' ? 'vertical' : 'horizontal'}
-      onFocus={onChoose} onKeyDown={onKeyDown} onPointerDown={begin} onPointerMove={move} onPointerUp={end} onPointerCancel={end}>
+    <g
+      ref={group}
+      transform={`translate(${at[0]} ${at[1]})`}
+      className={classes.grip}
+      data-held={held || undefined}
+      data-chosen={chosen || undefined}
+      data-axis={grip.axis}
+      role="slider"
+      tabIndex={0}
+      aria-label={grip.label}
+      aria-valuenow={grip.value}
+      aria-valuemin={0}
+      aria-valuemax={most}
+      aria-valuetext={valueText}
+      aria-orientation={grip.axis === 'y' ? 'vertical' : 'horizontal'}
+      onFocus={onChoose}
+      onKeyDown={onKeyDown}
+      onPointerDown={begin}
+      onPointerMove={move}
+      onPointerUp={end}
+      onPointerCancel={end}
+    >
       <circle r="18" className={classes.reach} />
       <circle r="7" className={classes.knob} />
-      <path className={classes.arrows} d={grip.axis === 'x' ? X_ARROWS : grip.axis === 'y' ? Y_ARROWS : X_ARROWS + Y_ARROWS} />
+      <path
+        className={classes.arrows}
+        d={grip.axis === 'x' ? X_ARROWS : grip.axis === 'y' ? Y_ARROWS : X_ARROWS + Y_ARROWS}
+      />
     </g>
   );
 }

@@ -18,7 +18,10 @@ interface MachineRunProps {
 }
 
 type Machine = Job['machine'];
-const MACHINES = [{ value: 'router', label: 'Router' }, { value: 'engraver', label: 'Engraver' }] as const;
+const MACHINES = [
+  { value: 'router', label: 'Router' },
+  { value: 'engraver', label: 'Engraver' },
+] as const;
 /** How far the middle of a tool may stand outside the board, and how deep it may go beyond it, mm: the waste board underneath. */
 const BEYOND = 20;
 const WASTE_BOARD = 1;
@@ -36,7 +39,13 @@ export function MachineRun({ jobs, size, boardName }: MachineRunProps) {
   const onMachine = job?.machine ?? machine;
   // The plug of an inlay lies on a blank of its own.
   const lying = job?.size ?? size;
-  const run = useMemo(() => (text === null ? null : runGcode(text, { machine: onMachine, size: lying, beyond: BEYOND, deepest: lying.thickness + WASTE_BOARD })), [text, onMachine, lying]);
+  const run = useMemo(
+    () =>
+      text === null
+        ? null
+        : runGcode(text, { machine: onMachine, size: lying, beyond: BEYOND, deepest: lying.thickness + WASTE_BOARD }),
+    [text, onMachine, lying],
+  );
   const take = async (file: File | null) => {
     if (!file) return;
     if (file.size > GREATEST_JOB_BYTES) {
@@ -48,27 +57,93 @@ export function MachineRun({ jobs, size, boardName }: MachineRunProps) {
   };
   return (
     <div className={classes.run}>
-      <p className={classes.use}>Simulated machines take the file as one in the shop would: they follow it line by line and refuse what collides. Nothing here is connected to anything.</p>
+      <p className={classes.use}>
+        Simulated machines take the file as one in the shop would: they follow it line by line and refuse what collides.
+        Nothing here is connected to anything.
+      </p>
       <div className={classes.list} role="group" aria-label="Jobs">
-        {jobs.map((j) => <button key={j.id} type="button" className={classes.chip} aria-pressed={!own && j.id === job?.id} onClick={() => { setOwn(null); setChosen(j.id); }}>{j.name}, {j.machine}</button>)}
-        {own && <span className={classes.chip} data-own>{own.name}</span>}
-        <FileButton accept=".nc,.gcode,.ngc,.tap,.txt" onChange={(file) => void take(file)}>{(props) => <Button size="compact-sm" variant="default" {...props}>Try a file</Button>}</FileButton>
-        {own && <SegmentedControl size="xs" aria-label="Machine" value={machine} onChange={(v) => setMachine(v)} data={[...MACHINES]} />}
+        {jobs.map((j) => (
+          <button
+            key={j.id}
+            type="button"
+            className={classes.chip}
+            aria-pressed={!own && j.id === job?.id}
+            onClick={() => {
+              setOwn(null);
+              setChosen(j.id);
+            }}
+          >
+            {j.name}, {j.machine}
+          </button>
+        ))}
+        {own && (
+          <span className={classes.chip} data-own>
+            {own.name}
+          </span>
+        )}
+        <FileButton accept=".nc,.gcode,.ngc,.tap,.txt" onChange={(file) => void take(file)}>
+          {(props) => (
+            <Button size="compact-sm" variant="default" {...props}>
+              Try a file
+            </Button>
+          )}
+        </FileButton>
+        {own && (
+          <SegmentedControl
+            size="xs"
+            aria-label="Machine"
+            value={machine}
+            onChange={(v) => setMachine(v)}
+            data={[...MACHINES]}
+          />
+        )}
       </div>
-      {problem && <p className={classes.refused} role="alert">{problem}</p>}
-      {jobs.length === 0 && !own && <p className={classes.use}>A groove, a hand hole or a mark with a drawing becomes a job file here.</p>}
+      {problem && (
+        <p className={classes.refused} role="alert">
+          {problem}
+        </p>
+      )}
+      {jobs.length === 0 && !own && (
+        <p className={classes.use}>A groove, a hand hole or a mark with a drawing becomes a job file here.</p>
+      )}
       {run && (
         <>
           <ToolPath run={run} size={lying} />
           <Report run={run} />
           {job && (
             <>
-              <p className={classes.use}><Say phrase={job.tool} />, {isSide(job.face) ? SIDE_NAMES[job.face] : job.face === 'top' ? 'show side' : 'underside'} up; zero at the left near corner, on the face that lies up.</p>
-              <Button size="xs" variant="default" disabled={run.refused.length > 0} onClick={() => saveFile(new Blob([text!], { type: 'text/plain' }), `${boardName} ${job.name}`, 'nc')}>Save as G-code</Button>{' '}
-              <Button size="xs" variant="default" onClick={() => saveFile(new Blob([drawingSvg(jobDrawing(job))], { type: 'image/svg+xml' }), `${boardName} ${job.name}`, 'svg')}>Save its lines as SVG</Button>
+              <p className={classes.use}>
+                <Say phrase={job.tool} />,{' '}
+                {isSide(job.face) ? SIDE_NAMES[job.face] : job.face === 'top' ? 'show side' : 'underside'} up; zero at
+                the left near corner, on the face that lies up.
+              </p>
+              <Button
+                size="xs"
+                variant="default"
+                disabled={run.refused.length > 0}
+                onClick={() => saveFile(new Blob([text!], { type: 'text/plain' }), `${boardName} ${job.name}`, 'nc')}
+              >
+                Save as G-code
+              </Button>{' '}
+              <Button
+                size="xs"
+                variant="default"
+                onClick={() =>
+                  saveFile(
+                    new Blob([drawingSvg(jobDrawing(job))], { type: 'image/svg+xml' }),
+                    `${boardName} ${job.name}`,
+                    'svg',
+                  )
+                }
+              >
+                Save its lines as SVG
+              </Button>
             </>
           )}
-          <p className={classes.caution}>⚠ Clamp the board, run the file in the air first, stay beside it: eyes, ears, air. The machine&apos;s manual and training come first.</p>
+          <p className={classes.caution}>
+            ⚠ Clamp the board, run the file in the air first, stay beside it: eyes, ears, air. The machine&apos;s manual
+            and training come first.
+          </p>
         </>
       )}
     </div>
@@ -79,9 +154,31 @@ function Report({ run }: { run: Run }) {
   return (
     <div role="status">
       <p className={classes.report}>
-        <span><b>{durationWords(run.minutes)}</b></span> <span><b>{(run.cutLength / 1000).toFixed(run.cutLength < 10_000 ? 2 : 1)} m</b> of cut</span> <span>deepest <b><Length mm={run.deepest} /></b></span>
+        <span>
+          <b>{durationWords(run.minutes)}</b>
+        </span>{' '}
+        <span>
+          <b>{(run.cutLength / 1000).toFixed(run.cutLength < 10_000 ? 2 : 1)} m</b> of cut
+        </span>{' '}
+        <span>
+          deepest{' '}
+          <b>
+            <Length mm={run.deepest} />
+          </b>
+        </span>
       </p>
-      {run.refused.length > 0 && <div className={classes.refused}><b>Refused:</b><ul>{run.refused.map((r, i) => <li key={i}>Line {r.line}: {r.what}</li>)}</ul></div>}
+      {run.refused.length > 0 && (
+        <div className={classes.refused}>
+          <b>Refused:</b>
+          <ul>
+            {run.refused.map((r, i) => (
+              <li key={i}>
+                Line {r.line}: {r.what}
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
     </div>
   );
 }
@@ -106,9 +203,22 @@ function ToolPath({ run, size }: { run: Run; size: BoardSize }) {
     return [...of.values()].sort((a, b) => a.depth - b.depth);
   }, [run, size]);
   return (
-    <svg className={classes.path} viewBox={`${-MARGIN} ${-MARGIN} ${size.length + 2 * MARGIN} ${size.width + 2 * MARGIN}`} style={{ maxHeight: MOST_HEIGHT }} role="img" aria-label="Ways of the tool over the board">
+    <svg
+      className={classes.path}
+      viewBox={`${-MARGIN} ${-MARGIN} ${size.length + 2 * MARGIN} ${size.width + 2 * MARGIN}`}
+      style={{ maxHeight: MOST_HEIGHT }}
+      role="img"
+      aria-label="Ways of the tool over the board"
+    >
       <rect width={size.length} height={size.width} className={classes.stock} />
-      {paths.map((p) => <path key={`${p.rapid} ${p.depth}`} d={p.d} className={p.rapid ? classes.rapid : classes.cutting} style={p.rapid ? undefined : { opacity: 0.45 + 0.55 * Math.min(1, p.depth / Math.max(run.deepest, 0.1)) }} />)}
+      {paths.map((p) => (
+        <path
+          key={`${p.rapid} ${p.depth}`}
+          d={p.d}
+          className={p.rapid ? classes.rapid : classes.cutting}
+          style={p.rapid ? undefined : { opacity: 0.45 + 0.55 * Math.min(1, p.depth / Math.max(run.deepest, 0.1)) }}
+        />
+      ))}
     </svg>
   );
 }

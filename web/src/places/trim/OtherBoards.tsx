@@ -11,22 +11,73 @@ export function OtherBoards() {
   const { worked, now, change } = useWorked();
   const add = () => {
     const id = freshId(worked.others, 'other');
-    const other: OtherBoard = { id, name: `Small board ${id.slice('other'.length)}`, length: 200, width: Math.max(20, Math.min(150, Math.floor(now.size.width))) };
+    const other: OtherBoard = {
+      id,
+      name: `Small board ${id.slice('other'.length)}`,
+      length: 200,
+      width: Math.max(20, Math.min(150, Math.floor(now.size.width))),
+    };
     change((w) => ({ ...w, others: [...w.others, other] }));
   };
-  const set = (id: string, to: Partial<OtherBoard>) => change((w) => ({ ...w, others: w.others.map((o) => (o.id === id ? { ...o, ...to } : o)) }));
+  const set = (id: string, to: Partial<OtherBoard>) =>
+    change((w) => ({ ...w, others: w.others.map((o) => (o.id === id ? { ...o, ...to } : o)) }));
   return (
     <>
-      <p className={classes.head}><b>Other boards</b> from the same panel, glued longer for them <Button size="compact-xs" variant="default" leftSection={<IconPlus size={13} />} onClick={add} disabled={worked.others.length >= 8}>Add one</Button></p>
+      <p className={classes.head}>
+        <b>Other boards</b> from the same panel, glued longer for them{' '}
+        <Button
+          size="compact-xs"
+          variant="default"
+          leftSection={<IconPlus size={13} />}
+          onClick={add}
+          disabled={worked.others.length >= 8}
+        >
+          Add one
+        </Button>
+      </p>
       {worked.others.map((other) => (
         <fieldset key={other.id} className={classes.spot} data-kind="other">
           <legend className={classes.legend}>{other.name}</legend>
-          <CommitField field="Name" value={other.name} schema={otherSchema.shape.name} onCommit={(name) => set(other.id, { name })}>
-            {(typed, to, problem, leave) => <TextInput size="xs" label="Its name" value={typed} error={problem} onChange={(e) => to(e.currentTarget.value)} onBlur={leave} onKeyDown={(e) => e.key === 'Enter' && leave()} />}
+          <CommitField
+            field="Name"
+            value={other.name}
+            schema={otherSchema.shape.name}
+            onCommit={(name) => set(other.id, { name })}
+          >
+            {(typed, to, problem, leave) => (
+              <TextInput
+                size="xs"
+                label="Its name"
+                value={typed}
+                error={problem}
+                onChange={(e) => to(e.currentTarget.value)}
+                onBlur={leave}
+                onKeyDown={(e) => e.key === 'Enter' && leave()}
+              />
+            )}
           </CommitField>
-          <LengthInput size="xs" field="Its length" mm={other.length} schema={otherSchema.shape.length} onCommit={(length) => set(other.id, { length })} />
-          <LengthInput size="xs" field="Its width" mm={other.width} schema={otherSchema.shape.width} onCommit={(width) => set(other.id, { width })} />
-          <ActionIcon variant="subtle" color="gray" aria-label={`Take ${other.name} off the panel`} onClick={() => change((w) => ({ ...w, others: w.others.filter((o) => o.id !== other.id) }))}><IconTrash size={16} /></ActionIcon>
+          <LengthInput
+            size="xs"
+            field="Its length"
+            mm={other.length}
+            schema={otherSchema.shape.length}
+            onCommit={(length) => set(other.id, { length })}
+          />
+          <LengthInput
+            size="xs"
+            field="Its width"
+            mm={other.width}
+            schema={otherSchema.shape.width}
+            onCommit={(width) => set(other.id, { width })}
+          />
+          <ActionIcon
+            variant="subtle"
+            color="gray"
+            aria-label={`Take ${other.name} off the panel`}
+            onClick={() => change((w) => ({ ...w, others: w.others.filter((o) => o.id !== other.id) }))}
+          >
+            <IconTrash size={16} />
+          </ActionIcon>
         </fieldset>
       ))}
     </>

@@ -19,11 +19,19 @@ export function PanelOffcuts({ lengths }: { lengths: readonly number[] }) {
   const [busy, setBusy] = useState(false);
   if (lengths.length === 0) return null;
   const species = new Set(stripsOf(board).map((s) => s.species));
-  const inRack = (length: number) => input.rack.find((p) => p.origin.of === board.name && p.note === NOTE && Math.abs(p.length - length) < 0.5);
+  const inRack = (length: number) =>
+    input.rack.find((p) => p.origin.of === board.name && p.note === NOTE && Math.abs(p.length - length) < 0.5);
   const keep = async (length: number) => {
     const piece: PieceFields = {
-      ...PLAIN_CONDITION, defects: [], mark: nextMark('G1', new Set(input.rack.map((p) => p.mark.toLowerCase()))), species: stripsOf(board)[0]!.species, length: Math.round(length * 10) / 10, width: Math.round(plan.panelWidth * 10) / 10,
-      thickness: Math.round((plan.worked.size.thickness + plan.shop.habits.sanding) * 10) / 10, surface: 'twoFaces', origin: { kind: 'offcut', of: board.name },
+      ...PLAIN_CONDITION,
+      defects: [],
+      mark: nextMark('G1', new Set(input.rack.map((p) => p.mark.toLowerCase()))),
+      species: stripsOf(board)[0]!.species,
+      length: Math.round(length * 10) / 10,
+      width: Math.round(plan.panelWidth * 10) / 10,
+      thickness: Math.round((plan.worked.size.thickness + plan.shop.habits.sanding) * 10) / 10,
+      surface: 'twoFaces',
+      origin: { kind: 'offcut', of: board.name },
       note: NOTE,
     };
     setBusy(true);
@@ -38,9 +46,24 @@ export function PanelOffcuts({ lengths }: { lengths: readonly number[] }) {
   };
   return (
     <p className={classes.head}>
-      <b>Left of the panel</b>{lengths.map((length, i) => {
+      <b>Left of the panel</b>
+      {lengths.map((length, i) => {
         const there = inRack(length);
-        return <span key={i}> <Length mm={length} /> {there ? <>in the rack as {there.mark}</> : species.size > 1 ? <>of several species: add another board for it</> : <Button size="compact-xs" variant="default" loading={busy} onClick={() => void keep(length)}>Into the rack</Button>}</span>;
+        return (
+          <span key={i}>
+            {' '}
+            <Length mm={length} />{' '}
+            {there ? (
+              <>in the rack as {there.mark}</>
+            ) : species.size > 1 ? (
+              <>of several species: add another board for it</>
+            ) : (
+              <Button size="compact-xs" variant="default" loading={busy} onClick={() => void keep(length)}>
+                Into the rack
+              </Button>
+            )}
+          </span>
+        );
       })}
     </p>
   );

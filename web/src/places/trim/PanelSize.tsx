@@ -16,7 +16,11 @@ export function PanelSize() {
     if (worked.spots.length >= MOST_SPOTS) return;
     const id = freshId(worked.spots, 'spot');
     // A place can be bad only on a panel that is there: from now on it is as long as it is.
-    change((w) => ({ ...w, gluedLength: w.gluedLength ?? Math.round(plan.trim.length * 10) / 10, spots: [...w.spots, { id, ...place, what: 'Gap' }] }));
+    change((w) => ({
+      ...w,
+      gluedLength: w.gluedLength ?? Math.round(plan.trim.length * 10) / 10,
+      spots: [...w.spots, { id, ...place, what: 'Gap' }],
+    }));
     setSpot(id);
   };
   return (

@@ -10,7 +10,12 @@ import { PanelOffcuts } from './PanelOffcuts.tsx';
 import classes from './SpotList.module.css';
 import { useWorked } from './useWorked.ts';
 
-const FIELDS = [['x', 'From the left end'], ['y', 'From the far edge'], ['length', 'Long'], ['width', 'Wide']] as const;
+const FIELDS = [
+  ['x', 'From the left end'],
+  ['y', 'From the far edge'],
+  ['length', 'Long'],
+  ['width', 'Wide'],
+] as const;
 
 interface SpotListProps {
   chosen: string | null;
@@ -23,35 +28,134 @@ export function SpotList({ chosen, onChoose, onMark }: SpotListProps) {
   const { board, plan, session } = useOpenBoard();
   const { worked, change } = useWorked();
   const layout = plan.trim;
-  const add = () => onMark({ x: 0, y: Math.max(0, Math.round(layout.width / 2 - 10)), length: 15, width: Math.min(20, layout.width) });
-  const set = (id: string, to: Partial<Spot>) => change((w) => ({ ...w, spots: w.spots.map((s) => (s.id === id ? { ...s, ...to } : s)) }));
+  const add = () =>
+    onMark({ x: 0, y: Math.max(0, Math.round(layout.width / 2 - 10)), length: 15, width: Math.min(20, layout.width) });
+  const set = (id: string, to: Partial<Spot>) =>
+    change((w) => ({ ...w, spots: w.spots.map((s) => (s.id === id ? { ...s, ...to } : s)) }));
   return (
     <>
-      <p className={classes.head}><b>Bad places</b> found on the flat panel{board.perPanel < board.count ? ', the first one' : ''}: draw them on it, or <Button size="compact-xs" variant="default" leftSection={<IconPlus size={13} />} onClick={add} disabled={worked.spots.length >= MOST_SPOTS}>Mark one</Button></p>
+      <p className={classes.head}>
+        <b>Bad places</b> found on the flat panel{board.perPanel < board.count ? ', the first one' : ''}: draw them on
+        it, or{' '}
+        <Button
+          size="compact-xs"
+          variant="default"
+          leftSection={<IconPlus size={13} />}
+          onClick={add}
+          disabled={worked.spots.length >= MOST_SPOTS}
+        >
+          Mark one
+        </Button>
+      </p>
       {worked.gluedLength === null ? (
-        <p className={classes.head}><Button size="compact-xs" variant="default" onClick={() => change((w) => ({ ...w, gluedLength: Math.round(layout.length * 10) / 10 }))}>The panel is glued</Button> keeps its real length when the board changes</p>
+        <p className={classes.head}>
+          <Button
+            size="compact-xs"
+            variant="default"
+            onClick={() => change((w) => ({ ...w, gluedLength: Math.round(layout.length * 10) / 10 }))}
+          >
+            The panel is glued
+          </Button>{' '}
+          keeps its real length when the board changes
+        </p>
       ) : (
         <div className={classes.glued}>
-          <LengthInput size="xs" w={150} field="Panel as glued, length" mm={worked.gluedLength} schema={lengthBetween(50, 8000)} onCommit={(gluedLength) => change((w) => ({ ...w, gluedLength }))} />
-          <Button size="compact-xs" variant="default" onClick={() => change((w) => ({ ...w, gluedLength: null, spots: [] }))}>It is not glued yet</Button>
+          <LengthInput
+            size="xs"
+            w={150}
+            field="Panel as glued, length"
+            mm={worked.gluedLength}
+            schema={lengthBetween(50, 8000)}
+            onCommit={(gluedLength) => change((w) => ({ ...w, gluedLength }))}
+          />
+          <Button
+            size="compact-xs"
+            variant="default"
+            onClick={() => change((w) => ({ ...w, gluedLength: null, spots: [] }))}
+          >
+            It is not glued yet
+          </Button>
         </div>
       )}
       {layout.missing > 0 && layout.instead && (
         <div className={classes.remedy} role="alert">
-          <p>{worked.spots.length === 0 ? 'The panel is too small for them.' : layout.boards.length === 0 ? 'No board of this size lies clear of them.' : `Only ${layout.boards.length} of ${layout.boards.length + layout.missing} boards lie clear of them.`} What remains:</p>
-          {layout.instead.length >= 50 && <Button size="compact-xs" variant="default" onClick={() => session.edit((b) => ({ ...b, length: layout.instead!.length }))}><span>Make {board.count > 1 ? 'them' : 'it'} <Length mm={layout.instead.length} /> long</span></Button>}{' '}
-          {layout.instead.width >= 30 && <Button size="compact-xs" variant="default" onClick={() => session.edit((b) => ({ ...b, width: layout.instead!.width }))}><span>Make {board.count > 1 ? 'them' : 'it'} <Length mm={layout.instead.width} /> wide</span></Button>}
+          <p>
+            {worked.spots.length === 0
+              ? 'The panel is too small for them.'
+              : layout.boards.length === 0
+                ? 'No board of this size lies clear of them.'
+                : `Only ${layout.boards.length} of ${layout.boards.length + layout.missing} boards lie clear of them.`}{' '}
+            What remains:
+          </p>
+          {layout.instead.length >= 50 && (
+            <Button
+              size="compact-xs"
+              variant="default"
+              onClick={() => session.edit((b) => ({ ...b, length: layout.instead!.length }))}
+            >
+              <span>
+                Make {board.count > 1 ? 'them' : 'it'} <Length mm={layout.instead.length} /> long
+              </span>
+            </Button>
+          )}{' '}
+          {layout.instead.width >= 30 && (
+            <Button
+              size="compact-xs"
+              variant="default"
+              onClick={() => session.edit((b) => ({ ...b, width: layout.instead!.width }))}
+            >
+              <span>
+                Make {board.count > 1 ? 'them' : 'it'} <Length mm={layout.instead.width} /> wide
+              </span>
+            </Button>
+          )}
         </div>
       )}
       <PanelOffcuts lengths={layout.offcuts} />
       {worked.spots.map((spot, i) => (
-        <fieldset key={spot.id} className={classes.spot} data-chosen={chosen === spot.id || undefined} onFocus={() => onChoose(spot.id)}>
+        <fieldset
+          key={spot.id}
+          className={classes.spot}
+          data-chosen={chosen === spot.id || undefined}
+          onFocus={() => onChoose(spot.id)}
+        >
           <legend className={classes.legend}>Bad place {i + 1}</legend>
-          <CommitField field="What it is" value={spot.what} schema={spotSchema.shape.what} onCommit={(what) => set(spot.id, { what })}>
-            {(typed, to, problem, leave) => <TextInput size="xs" label="What it is" value={typed} error={problem} onChange={(e) => to(e.currentTarget.value)} onBlur={leave} onKeyDown={(e) => e.key === 'Enter' && leave()} />}
+          <CommitField
+            field="What it is"
+            value={spot.what}
+            schema={spotSchema.shape.what}
+            onCommit={(what) => set(spot.id, { what })}
+          >
+            {(typed, to, problem, leave) => (
+              <TextInput
+                size="xs"
+                label="What it is"
+                value={typed}
+                error={problem}
+                onChange={(e) => to(e.currentTarget.value)}
+                onBlur={leave}
+                onKeyDown={(e) => e.key === 'Enter' && leave()}
+              />
+            )}
           </CommitField>
-          {FIELDS.map(([key, label]) => <LengthInput key={key} size="xs" field={label} mm={spot[key]} schema={spotSchema.shape[key]} onCommit={(mm) => set(spot.id, { [key]: mm })} />)}
-          <ActionIcon variant="subtle" color="gray" aria-label={`Take ${spot.what} off the list`} onClick={() => change((w) => ({ ...w, spots: w.spots.filter((s) => s.id !== spot.id) }))}><IconTrash size={16} /></ActionIcon>
+          {FIELDS.map(([key, label]) => (
+            <LengthInput
+              key={key}
+              size="xs"
+              field={label}
+              mm={spot[key]}
+              schema={spotSchema.shape[key]}
+              onCommit={(mm) => set(spot.id, { [key]: mm })}
+            />
+          ))}
+          <ActionIcon
+            variant="subtle"
+            color="gray"
+            aria-label={`Take ${spot.what} off the list`}
+            onClick={() => change((w) => ({ ...w, spots: w.spots.filter((s) => s.id !== spot.id) }))}
+          >
+            <IconTrash size={16} />
+          </ActionIcon>
         </fieldset>
       ))}
     </>

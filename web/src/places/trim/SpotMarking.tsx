@@ -23,7 +23,11 @@ const LEAST = 3;
 
 /** Bad places are drawn right on the panel with mouse or pen. A finger scrolls; the button beside the list does the same for fingers and keys. */
 export function SpotMarking({ panel, scale, place, onMark }: SpotMarkingProps) {
-  const [drawn, setDrawn] = useState<{ pointer: number; from: { x: number; y: number }; to: { x: number; y: number } } | null>(null);
+  const [drawn, setDrawn] = useState<{
+    pointer: number;
+    from: { x: number; y: number };
+    to: { x: number; y: number };
+  } | null>(null);
   const onPanel = (event: PointerEvent) => {
     const { x, y } = place(event);
     return { x: within(x, panel.length), y: within(y, panel.width) };
@@ -37,14 +41,27 @@ export function SpotMarking({ panel, scale, place, onMark }: SpotMarkingProps) {
   };
   return (
     <>
-      <rect className={classes.marking} width={panel.length * scale} height={panel.width * scale} onPointerDown={begin}
+      <rect
+        className={classes.marking}
+        width={panel.length * scale}
+        height={panel.width * scale}
+        onPointerDown={begin}
         onPointerMove={(event) => drawn?.pointer === event.pointerId && setDrawn({ ...drawn, to: onPanel(event) })}
         onPointerUp={() => {
           if (marked) onMark(marked);
           setDrawn(null);
         }}
-        onPointerCancel={() => setDrawn(null)} />
-      {marked && <rect className={classes.marked} x={marked.x * scale} y={marked.y * scale} width={marked.length * scale} height={marked.width * scale} />}
+        onPointerCancel={() => setDrawn(null)}
+      />
+      {marked && (
+        <rect
+          className={classes.marked}
+          x={marked.x * scale}
+          y={marked.y * scale}
+          width={marked.length * scale}
+          height={marked.width * scale}
+        />
+      )}
     </>
   );
 }

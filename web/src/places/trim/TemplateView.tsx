@@ -30,7 +30,11 @@ export function TemplateView() {
     try {
       // Loaded when it is asked for: nothing else on the page needs it.
       const { drawingPdf } = await import('#core/format/drawingPdf.ts');
-      saveFile(new Blob([(await drawingPdf(template.drawing, paper)) as BlobPart], { type: 'application/pdf' }), name, 'pdf');
+      saveFile(
+        new Blob([(await drawingPdf(template.drawing, paper)) as BlobPart], { type: 'application/pdf' }),
+        name,
+        'pdf',
+      );
     } catch (error) {
       showProblem(error);
     } finally {
@@ -42,15 +46,50 @@ export function TemplateView() {
       <section>
         <h2>Templates at full size</h2>
         <div className={classes.list} role="group" aria-label="Templates">
-          {templates.map((t) => <button key={t.id} type="button" className={classes.chip} aria-pressed={t.id === template.id} onClick={() => setChosen(t.id)}>{t.name}</button>)}
+          {templates.map((t) => (
+            <button
+              key={t.id}
+              type="button"
+              className={classes.chip}
+              aria-pressed={t.id === template.id}
+              onClick={() => setChosen(t.id)}
+            >
+              {t.name}
+            </button>
+          ))}
         </div>
         <DrawingSheet drawing={template.drawing} />
         <p className={classes.use}>{template.use}</p>
         <div className={classes.save}>
-          <Button size="xs" variant="default" onClick={() => saveFile(new Blob([drawingSvg(template.drawing)], { type: 'image/svg+xml' }), name, 'svg')}>Save as SVG</Button>
-          <Button size="xs" variant="default" onClick={() => saveFile(new Blob([drawingDxf(template.drawing)], { type: 'image/vnd.dxf' }), name, 'dxf')}>Save as DXF</Button>
-          <Button size="xs" loading={busy} onClick={() => void savePdf()}>Save as PDF</Button>
-          <Select size="xs" w={92} aria-label="Paper" allowDeselect={false} value={paper} onChange={(v) => setPaper(v as Paper)} data={[{ value: 'a4', label: 'A4' }, { value: 'letter', label: 'Letter' }]} />
+          <Button
+            size="xs"
+            variant="default"
+            onClick={() => saveFile(new Blob([drawingSvg(template.drawing)], { type: 'image/svg+xml' }), name, 'svg')}
+          >
+            Save as SVG
+          </Button>
+          <Button
+            size="xs"
+            variant="default"
+            onClick={() => saveFile(new Blob([drawingDxf(template.drawing)], { type: 'image/vnd.dxf' }), name, 'dxf')}
+          >
+            Save as DXF
+          </Button>
+          <Button size="xs" loading={busy} onClick={() => void savePdf()}>
+            Save as PDF
+          </Button>
+          <Select
+            size="xs"
+            w={92}
+            aria-label="Paper"
+            allowDeselect={false}
+            value={paper}
+            onChange={(v) => setPaper(v as Paper)}
+            data={[
+              { value: 'a4', label: 'A4' },
+              { value: 'letter', label: 'Letter' },
+            ]}
+          />
         </div>
       </section>
       <section>

@@ -45,29 +45,64 @@ export function WorkedDrawing({ work, face, chosen, onChoose }: WorkedDrawingPro
   function place(event: { clientX: number; clientY: number }) {
     const box = svg.current!.getBoundingClientRect();
     const shown = box.width / wide;
-    return { x: ((event.clientX - box.left) / shown - left) / scale, y: flip(((event.clientY - box.top) / shown - ROOM.top) / scale) };
+    return {
+      x: ((event.clientX - box.left) / shown - left) / scale,
+      y: flip(((event.clientY - box.top) / shown - ROOM.top) / scale),
+    };
   }
   return (
     <figure ref={ref} className={classes.figure}>
-      <svg ref={svg} viewBox={`0 0 ${wide} ${h + ROOM.top + ROOM.bottom}`} className={classes.drawing} role="group" aria-label={`Finished board, ${face === 'top' ? 'show side' : 'underside'}, with ${now.features.length} ${now.features.length === 1 ? 'feature' : 'features'}`}>
+      <svg
+        ref={svg}
+        viewBox={`0 0 ${wide} ${h + ROOM.top + ROOM.bottom}`}
+        className={classes.drawing}
+        role="group"
+        aria-label={`Finished board, ${face === 'top' ? 'show side' : 'underside'}, with ${now.features.length} ${now.features.length === 1 ? 'feature' : 'features'}`}
+      >
         <g transform={`translate(${left} ${ROOM.top})`}>
           <BoardWood face={face} scale={scale} />
-          <path className={classes.outline} d={svgPath({ ...now.outline, vertices: now.outline.vertices.map((v) => ({ x: v.x * scale, y: v.y * scale, bulge: v.bulge })) })} />
+          <path
+            className={classes.outline}
+            d={svgPath({
+              ...now.outline,
+              vertices: now.outline.vertices.map((v) => ({ x: v.x * scale, y: v.y * scale, bulge: v.bulge })),
+            })}
+          />
           <WorkedFace worked={now} corners={worked.corners} face={face} scale={scale} chosen={chosen} />
           {chosen === 'edges' && <FeedArrows w={w} h={h} />}
-          {now.features.filter((f) => isSeenFrom(f, face)).map((feature) => {
-            const grip = gripOf(feature, size);
-            const across = feature.kind === 'mark' && !isSide(feature.face) ? `, ${formatLength(feature.y, display)} from the far edge` : '';
-            return (
-              <GripHandle key={feature.id} grip={grip} at={[grip.x * scale, flip(grip.y) * scale]} most={size.length} valueText={`${formatLength(grip.value, display)}${across}`} chosen={chosen === feature.id} flipped={face === 'bottom'}
-                place={place} onChoose={() => onChoose(feature.id)} onMove={(x, y, mergeKey) => setFeature(grip.to(x, y), mergeKey)} onEnd={endMerge} />
-            );
-          })}
+          {now.features
+            .filter((f) => isSeenFrom(f, face))
+            .map((feature) => {
+              const grip = gripOf(feature, size);
+              const across =
+                feature.kind === 'mark' && !isSide(feature.face)
+                  ? `, ${formatLength(feature.y, display)} from the far edge`
+                  : '';
+              return (
+                <GripHandle
+                  key={feature.id}
+                  grip={grip}
+                  at={[grip.x * scale, flip(grip.y) * scale]}
+                  most={size.length}
+                  valueText={`${formatLength(grip.value, display)}${across}`}
+                  chosen={chosen === feature.id}
+                  flipped={face === 'bottom'}
+                  place={place}
+                  onChoose={() => onChoose(feature.id)}
+                  onMove={(x, y, mergeKey) => setFeature(grip.to(x, y), mergeKey)}
+                  onEnd={endMerge}
+                />
+              );
+            })}
         </g>
         <DimensionLine from={[left, 18]} to={[left + w, 18]} mm={size.length} />
         <DimensionLine from={[left - 32, ROOM.top]} to={[left - 32, ROOM.top + h]} mm={size.width} />
       </svg>
-      <figcaption>{face === 'top' ? 'Show side' : 'Underside, turned over about its length'}, finished size, {scaleWords(scale)}. Dashed: what is on the other side.{chosen === 'edges' && ' Blue: how a router is led, in this order, ends first.'}</figcaption>
+      <figcaption>
+        {face === 'top' ? 'Show side' : 'Underside, turned over about its length'}, finished size, {scaleWords(scale)}.
+        Dashed: what is on the other side.
+        {chosen === 'edges' && ' Blue: how a router is led, in this order, ends first.'}
+      </figcaption>
     </figure>
   );
 }
@@ -85,10 +120,21 @@ function FeedArrows({ w, h }: { w: number; h: number }) {
     <g key={number} transform={`translate(${x} ${y})`} className={classes.feed}>
       <path d="M-22 0H18M11 -5L20 0L11 5" transform={`rotate(${turn})`} />
       <circle r="7.5" />
-      <text textAnchor="middle" dominantBaseline="central">{number}</text>
+      <text textAnchor="middle" dominantBaseline="central">
+        {number}
+      </text>
     </g>
   );
-  return <g aria-label="Feed of the router: left to right along the edge before you">{[arrow(-off, h / 2, 90, 1), arrow(w + off, h / 2, -90, 2), arrow(w / 2, -off, 180, 3), arrow(w / 2, h + off, 0, 4)]}</g>;
+  return (
+    <g aria-label="Feed of the router: left to right along the edge before you">
+      {[
+        arrow(-off, h / 2, 90, 1),
+        arrow(w + off, h / 2, -90, 2),
+        arrow(w / 2, -off, 180, 3),
+        arrow(w / 2, h + off, 0, 4),
+      ]}
+    </g>
+  );
 }
 
 /** The strips of the board inside its outline, from the wood they are cut from. */
@@ -101,13 +147,33 @@ function BoardWood({ face, scale }: { face: 'top' | 'bottom'; scale: number }) {
   const endTrim = (plan.allowances.roughLength - board.length) / 2;
   return (
     <>
-      <clipPath id={clip}><path d={svgPath({ ...outline, vertices: outline.vertices.map((v) => ({ x: v.x * scale, y: v.y * scale, bulge: v.bulge })) })} /></clipPath>
+      <clipPath id={clip}>
+        <path
+          d={svgPath({
+            ...outline,
+            vertices: outline.vertices.map((v) => ({ x: v.x * scale, y: v.y * scale, bulge: v.bulge })),
+          })}
+        />
+      </clipPath>
       <g clipPath={`url(#${clip})`}>
         {stripsOf(board).map((strip, i) => {
           const y = face === 'top' ? tops[i]! - shift : size.width - (tops[i]! - shift) - strip.width;
-          return <Wood key={strip.id} x={-endTrim * scale} y={y * scale} scale={scale} body={plan.bodies[i]!} stripId={strip.id} species={input.species.find((s) => s.code === strip.species)} side={face === 'top' ? 'top' : 'under'} />;
+          return (
+            <Wood
+              key={strip.id}
+              x={-endTrim * scale}
+              y={y * scale}
+              scale={scale}
+              body={plan.bodies[i]!}
+              stripId={strip.id}
+              species={input.species.find((s) => s.code === strip.species)}
+              side={face === 'top' ? 'top' : 'under'}
+            />
+          );
         })}
-        {tops.slice(1).map((top) => <path key={top} className={classes.joint} d={`M0 ${flipped(top - shift) * scale}H${size.length * scale}`} />)}
+        {tops.slice(1).map((top) => (
+          <path key={top} className={classes.joint} d={`M0 ${flipped(top - shift) * scale}H${size.length * scale}`} />
+        ))}
       </g>
     </>
   );

@@ -13,15 +13,32 @@ export function useWorked() {
   const now = useMemo(() => {
     const features = featuresFor({ worked, thickness, width, recipe }, plan.shop);
     return {
-      size, shift, edges: edgesFor({ worked, thickness }, plan.shop), features, solids: solidsOf({ features }, size),
+      size,
+      shift,
+      edges: edgesFor({ worked, thickness }, plan.shop),
+      features,
+      solids: solidsOf({ features }, size),
       outline: outlineOf(size, worked.corners),
     };
   }, [worked, thickness, width, recipe, plan.shop, size, shift]);
-  const change = (edit: (w: Worked) => Worked, mergeKey?: string) => session.edit((b) => ({ ...b, worked: edit(b.worked) }), mergeKey);
+  const change = (edit: (w: Worked) => Worked, mergeKey?: string) =>
+    session.edit((b) => ({ ...b, worked: edit(b.worked) }), mergeKey);
   return {
-    worked, now, change, endMerge: () => session.endMerge(),
+    worked,
+    now,
+    change,
+    endMerge: () => session.endMerge(),
     /** A feature that the shop's habit put there becomes the board's own when it is changed. */
-    setFeature: (feature: Feature, mergeKey?: string) => change((w) => ({ ...w, features: w.features.some((f) => f.id === feature.id) ? w.features.map((f) => (f.id === feature.id ? feature : f)) : [...w.features, feature] }), mergeKey),
+    setFeature: (feature: Feature, mergeKey?: string) =>
+      change(
+        (w) => ({
+          ...w,
+          features: w.features.some((f) => f.id === feature.id)
+            ? w.features.map((f) => (f.id === feature.id ? feature : f))
+            : [...w.features, feature],
+        }),
+        mergeKey,
+      ),
     removeFeature: (id: string) => change((w) => ({ ...w, features: w.features.filter((f) => f.id !== id) })),
   };
 }
