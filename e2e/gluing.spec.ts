@@ -144,13 +144,14 @@ test('a stop is gone on with only with a note, which stays on the record', async
 test('clamps and glues are entered in the shop; a glue that closes before it is spread is refused and its text stays', async ({
   page,
 }) => {
-  await openPlace(page, '/shop');
+  await openPlace(page, '/shop/clamps');
   const lines = page.getByRole('group', { name: /^Clamps \d/ });
   const count = await lines.count();
   await page.getByRole('button', { name: 'Add clamps' }).click();
   await expect(lines).toHaveCount(count + 1);
   await page.getByRole('button', { name: `Remove clamps ${count + 1}` }).click();
   await expect(lines).toHaveCount(count);
+  await page.getByRole('link', { name: /^Glues/ }).click();
   await page.getByRole('button', { name: 'Add a glue' }).click();
   const glue = page.getByRole('group', { name: 'Another glue' });
   await glue.getByRole('textbox', { name: 'Until pressed' }).fill('2');

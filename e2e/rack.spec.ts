@@ -4,7 +4,8 @@ import { PLAIN_CONDITION } from '#core/stock/piece.ts';
 import { startTestDatabase } from '../bin/mariadb/testDatabase.ts';
 import { ROOT } from '../bin/root.ts';
 import { startServer } from '../server/src/serve.ts';
-import { at, makePiece, openPlace } from './pages.ts';
+import { roomIds, SHOP_ROOMS } from '../web/src/places/shop/shopRooms.ts';
+import { at, makeBoard, makePiece, openPlace } from './pages.ts';
 
 test('pieces are added in any notation, edited, duplicated, removed and put back', async ({ page }) => {
   await openPlace(page, '/rack');
@@ -114,7 +115,7 @@ test('a piece changed elsewhere meanwhile is not overwritten unasked', async ({ 
 });
 
 test('a figure of the shop is saved as it is left, and every plan follows', async ({ page }) => {
-  await openPlace(page, '/shop');
+  await openPlace(page, '/shop/allowances');
   const field = page.getByRole('textbox', { name: 'Keep offcuts from this length' });
   await field.fill('5 m');
   await field.press('Enter');
@@ -127,14 +128,44 @@ test('a figure of the shop is saved as it is left, and every plan follows', asyn
     await new Promise((resolve) => setTimeout(resolve, 300));
     await route.continue();
   });
+  await page.getByRole('link', { name: /^Machines/ }).click();
   await page.getByRole('textbox', { name: 'Rip kerf' }).fill('3.5');
   await page.getByRole('textbox', { name: 'Saw cuts up to' }).fill('70');
   await page.getByRole('textbox', { name: 'Planer width' }).focus();
   await expect
     .poll(async () => ((await (await page.request.get(at('/api/shop'))).json()) as { shop: { saw: unknown } }).shop.saw)
     .toEqual({ kind: 'table', kerf: 3.5, cutDepth: 70 });
-  await page.reload();
+  await openPlace(page, '/shop/allowances');
   await expect(field).toHaveValue('304.8');
+});
+
+test('every figure of the shop is found by its name, and the hands land on it; a habit at a step leads there too', async ({
+  page,
+}) => {
+  await openPlace(page, '/shop');
+  const find = page.getByRole('textbox', { name: 'Find a figure' });
+  await find.fill('planer wid');
+  await page.getByRole('link', { name: /^Planer width/ }).click();
+  await expect(page.getByRole('textbox', { name: 'Planer width' })).toBeFocused();
+  await find.fill('sanding both');
+  await find.press('Enter');
+  await expect(page.getByRole('textbox', { name: 'Sanding, both faces' })).toBeFocused();
+  await find.fill('time machine');
+  await expect(page.getByText('No figure of the shop is called so.')).toBeVisible();
+  // The list is whole: what stands beside a field in any room can be found.
+  for (const room of roomIds) {
+    await openPlace(page, `/shop/${room}`);
+    await expect(page.getByRole('heading', { level: 2, name: SHOP_ROOMS[room].title })).toBeVisible();
+    const labels = await page.locator('section label.mantine-InputWrapper-label').allTextContents();
+    expect(labels.filter((label) => !SHOP_ROOMS[room].fields.includes(label))).toEqual([]);
+  }
+  await openPlace(page, `/boards/${await makeBoard(page.request)}/trim`);
+  await page
+    .getByRole('button', { name: /^Trim off each long edge/ })
+    .first()
+    .click();
+  await page.getByRole('link', { name: /other allowances/ }).click();
+  await expect(page.getByRole('textbox', { name: 'Trim off each long edge' })).toBeFocused();
 });
 
 test('the shop is undone step by step, and its tools are not replaced without a question', async ({ page }) => {

@@ -195,13 +195,11 @@ test('a board goes out to a file and comes back identical; a broken file gets a 
   expect((await storedBoard(page)).board).toEqual(original);
 
   await openPlace(page, '/');
-  await page
-    .getByLabel('Board file')
-    .setInputFiles({
-      name: 'half.json',
-      mimeType: 'application/json',
-      buffer: Buffer.from('{"format":"cadenza-board","ver'),
-    });
+  await page.getByLabel('Board file').setInputFiles({
+    name: 'half.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from('{"format":"cadenza-board","ver'),
+  });
   await expect(page.getByText('may have been cut off')).toBeVisible();
 });
 

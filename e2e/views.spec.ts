@@ -14,6 +14,8 @@ const VIEWS = [
   '/rack/labels',
   '/propose',
   '/shop',
+  '/shop/ways',
+  '/shop/glues',
   '/species',
   'brief',
   'layout',

@@ -46,7 +46,10 @@ const router = createBrowserRouter([
         path: 'species',
         lazy: async () => ({ Component: (await import('./places/species/SpeciesPlace.tsx')).SpeciesPlace }),
       },
-      { path: 'shop', lazy: async () => ({ Component: (await import('./places/shop/ShopPlace.tsx')).ShopPlace }) },
+      {
+        path: 'shop/:room?',
+        lazy: async () => ({ Component: (await import('./places/shop/ShopPlace.tsx')).ShopPlace }),
+      },
       {
         path: 'boards/:id',
         lazy: async () => ({ Component: (await import('./shell/BoardFrame.tsx')).BoardFrame }),

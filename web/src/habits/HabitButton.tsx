@@ -1,5 +1,6 @@
 import { Button, Checkbox, Popover, Radio, Stack } from '@mantine/core';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { BOARD_HABITS, type BoardHabit } from '#core/board/differences.ts';
 import { QUESTIONS, schoolOf, type QuestionId } from '#core/shop/schools.ts';
 import { shopSchema, type Habits } from '#core/shop/shop.ts';
@@ -8,6 +9,7 @@ import { useShopEdits } from '../data/recordEdits.ts';
 import { Length } from '../quantities/Length.tsx';
 import { LengthInput } from '../quantities/LengthInput.tsx';
 import classes from './HabitButton.module.css';
+import { figurePath } from './figurePath.ts';
 import { HABIT_WORDS } from './habitWords.ts';
 
 const ofBoard = (habit: keyof Habits): habit is BoardHabit => (BOARD_HABITS as readonly string[]).includes(habit);
@@ -64,6 +66,7 @@ export function HabitButton({ habit }: { habit: keyof Habits }) {
               As in the shop again
             </Button>
           )}
+          <Link to={figurePath('allowances', HABIT_WORDS[habit])}>Beside the shop&apos;s other allowances</Link>
         </Stack>
       </Popover.Dropdown>
     </Popover>
@@ -119,6 +122,9 @@ export function SchoolButton({ question }: { question: QuestionId }) {
             As in the shop again
           </Button>
         )}
+        <p>
+          <Link to={figurePath('ways', asks)}>Beside the shop&apos;s other ways of working</Link>
+        </p>
       </Popover.Dropdown>
     </Popover>
   );
