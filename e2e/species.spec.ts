@@ -27,4 +27,19 @@ test('species are found, compared by how they move, and a new one is added by wh
   await expect(page.getByRole('complementary', { name: 'About Hut larch' })).toContainText(
     'Taken over from Pear; entered by hand',
   );
+
+  // Its figures are one's own to change; those from books are not.
+  await page.getByText('Change its figures').click();
+  const hut = page.getByRole('complementary', { name: 'About Hut larch' });
+  await hut.getByRole('textbox', { name: 'Weight at 12 % moisture' }).fill('9000');
+  await hut.getByRole('textbox', { name: 'Weight at 12 % moisture' }).press('Enter');
+  await expect(hut.getByText(/Weight at 12 % moisture must be at most 1400/)).toBeVisible();
+  await hut.getByRole('textbox', { name: 'Weight at 12 % moisture' }).fill('590');
+  await hut.getByRole('textbox', { name: 'Weight at 12 % moisture' }).press('Enter');
+  await expect(page.getByText('Hut larch is changed; plans with it follow.')).toBeVisible();
+  await expect(page.getByRole('row', { name: /Hut larch/ })).toContainText('590');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('row', { name: /Hut larch/ })).not.toContainText('590');
+  await page.getByRole('button', { name: 'White oak' }).click();
+  await expect(page.getByText('Change its figures')).toHaveCount(0);
 });

@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Board } from '#core/board/board.ts';
 import { readBoardFile } from '#core/format/boardFile.ts';
+import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';
 import { plainBoard, plainPiece } from '#core/plan/planArbitrary.ts';
 import { newDatabase } from '../../bin/mariadb/testDatabase.ts';
 import { apiForTests, serveApi, type TestApi } from './apiForTests.ts';
@@ -21,6 +22,30 @@ beforeAll(async () => {
   ({ db, call, base } = api);
 });
 afterAll(() => api.close());
+
+describe('species', () => {
+  it('added by hand are changed knowing how they were; those of the books, and unknown ones, are not', async () => {
+    const own = { ...HANDBOOK_SPECIES[0]!, code: 'hut-larch', name: 'Hut larch', source: 'by hand' };
+    await call('POST', '/species', own);
+    const heavier = { ...own, density: 612, radial: null };
+    const put = (before: object, species: typeof own, code = species.code) =>
+      call('PUT', `/species/${code}`, { before, species });
+    const { status, body } = await put(own, heavier);
+    expect([status, (body as { code: string }[]).find((s) => s.code === 'hut-larch')]).toEqual([200, heavier]);
+    // Somebody who still sees it as it was is shown how it is.
+    expect(await put(own, { ...own, density: 500 })).toMatchObject({
+      status: 409,
+      body: { code: 'stale', current: heavier },
+    });
+    expect(await put(heavier, own, 'pear')).toMatchObject({
+      status: 409,
+      body: { code: 'another-species' },
+    });
+    expect(await put({ ...own, code: 'elf-wood' }, { ...own, code: 'elf-wood' })).toMatchObject({ status: 404 });
+    const [book] = HANDBOOK_SPECIES;
+    expect(await put(book!, { ...book!, density: 500 })).toMatchObject({ status: 409, body: { code: 'from-books' } });
+  });
+});
 
 describe('boards', () => {
   it('are saved as revisions, each based on the one before; a stale write is refused with what is stored', async () => {

@@ -71,6 +71,7 @@ const cut = {
 /** One good body for every write, and the query of every list. */
 const samples = (): Record<string, unknown> => ({
   'post /species': HANDBOOK_SPECIES[1],
+  'put /species/{code}': { before: HANDBOOK_SPECIES[1], species: HANDBOOK_SPECIES[1] },
   'put /shop': { version: 0, shop: DEFAULT_SHOP },
   'post /rack': piece,
   'post /rack/batch': { pieces: [piece], species: [HANDBOOK_SPECIES[0]] },

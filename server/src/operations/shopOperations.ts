@@ -2,13 +2,14 @@ import { z } from 'zod';
 import { shopSchema } from '#core/shop/shop.ts';
 import { speciesSchema } from '#core/wood/species.ts';
 import type { Operation } from '../operation.ts';
-import { validated } from '../problem.ts';
+import { Problem, validated } from '../problem.ts';
 import { reply } from '../reply.ts';
 import { readShop, saveShop } from '../stores/shopStore.ts';
-import { addMissingSpecies, allSpecies } from '../stores/speciesStore.ts';
+import { addMissingSpecies, allSpecies, changeSpecies } from '../stores/speciesStore.ts';
 import { versionSchema } from './version.ts';
 
 const shopChangeSchema = z.strictObject({ version: versionSchema, shop: shopSchema });
+const speciesChangeSchema = z.strictObject({ before: speciesSchema, species: speciesSchema });
 const storedShop = z.strictObject({ shop: shopSchema, version: z.int() });
 
 export const shopOperations: readonly Operation[] = [
@@ -30,6 +31,26 @@ export const shopOperations: readonly Operation[] = [
     run: async (tx, { body }) => {
       await addMissingSpecies(tx, [validated(speciesSchema, body)]);
       return reply(await allSpecies(tx), 201);
+    },
+  },
+  {
+    method: 'put',
+    path: '/species/{code}',
+    summary: 'Change a species that was added by hand, knowing how it was',
+    ok: [200, 'All species', z.array(speciesSchema)],
+    errors: [400, 404, 409],
+    input: speciesChangeSchema,
+    run: async (tx, { params, body }) => {
+      const { before, species } = validated(speciesChangeSchema, body);
+      // Pieces and boards name it by its code.
+      if (species.code !== params.code || before.code !== params.code)
+        throw new Problem(
+          409,
+          'another-species',
+          `The address names the species "${params.code}"; what was sent is "${species.code}", before "${before.code}".`,
+        );
+      await changeSpecies(tx, before, species);
+      return reply(await allSpecies(tx));
     },
   },
   {

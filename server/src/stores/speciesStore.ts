@@ -1,8 +1,10 @@
+import { isDeepStrictEqual } from 'node:util';
 import type { Knex } from 'knex';
 import type { Board } from '#core/board/board.ts';
 import type { FieldProblem } from '#core/format/fieldProblems.ts';
 import type { Species } from '#core/wood/species.ts';
-import { invalid } from '../problem.ts';
+import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';
+import { invalid, notFound, Problem } from '../problem.ts';
 import { poolOf } from './documentCache.ts';
 
 type Named = 'lineColour' | 'sapColour' | 'foodNote' | 'movementSource' | 'cautionSource';
@@ -19,7 +21,20 @@ type SpeciesRow = Omit<Species, Named | 'oily' | 'bleeds'> & {
 export async function allSpecies(db: Knex): Promise<Species[]> {
   // The column compares letter for letter; people read names by the alphabet.
   const rows = await db<SpeciesRow>('species').select().orderByRaw('name collate utf8mb4_unicode_ci, code');
-  return rows.map(({ line_colour, sap_colour, food_note, movement_source, caution_source, oily, bleeds, ...rest }) => ({
+  return rows.map(toSpecies);
+}
+
+function toSpecies({
+  line_colour,
+  sap_colour,
+  food_note,
+  movement_source,
+  caution_source,
+  oily,
+  bleeds,
+  ...rest
+}: SpeciesRow): Species {
+  return {
     ...rest,
     oily: oily === 1,
     bleeds: bleeds === 1,
@@ -28,26 +43,49 @@ export async function allSpecies(db: Knex): Promise<Species[]> {
     foodNote: food_note,
     movementSource: movement_source,
     cautionSource: caution_source,
-  }));
+  };
+}
+
+function toRow({ lineColour, sapColour, foodNote, movementSource, cautionSource, ...rest }: Species) {
+  return {
+    ...rest,
+    line_colour: lineColour,
+    sap_colour: sapColour,
+    food_note: foodNote,
+    movement_source: movementSource,
+    caution_source: cautionSource,
+  };
+}
+
+/** Species that come with Cadenza: their figures have sources, and stay what those say. */
+const FROM_BOOKS = new Set(HANDBOOK_SPECIES.map((s) => s.code));
+
+/**
+ * Changes the figures of a species that was added by hand. Pieces and boards name it by its code, which stays.
+ * @param before as whoever changes it saw it
+ * @throws Problem 404 unknown, 409 from-books for one that comes with Cadenza, 409 stale when it was changed meanwhile
+ */
+export async function changeSpecies(tx: Knex.Transaction, before: Species, species: Species): Promise<void> {
+  const { code } = species;
+  const row = await tx<SpeciesRow>('species').where({ code }).forUpdate().first();
+  if (!row) throw notFound('This species');
+  const current = toSpecies(row);
+  if (FROM_BOOKS.has(code))
+    throw new Problem(
+      409,
+      'from-books',
+      `${current.name} comes with Cadenza and keeps the figures of its sources. Add one like it, and change that.`,
+    );
+  if (!isDeepStrictEqual(current, before))
+    throw new Problem(409, 'stale', `${current.name} was changed meanwhile. Look at it again.`, [], { current });
+  await tx('species').where({ code }).update(toRow(species));
 }
 
 /** Adds species that are not known yet; known ones stay as they are. */
 export async function addMissingSpecies(tx: Knex.Transaction, species: readonly Species[]): Promise<void> {
   if (species.length === 0) return;
   added.add(tx);
-  await tx('species')
-    .insert(
-      species.map(({ lineColour, sapColour, foodNote, movementSource, cautionSource, ...rest }) => ({
-        ...rest,
-        line_colour: lineColour,
-        sap_colour: sapColour,
-        food_note: foodNote,
-        movement_source: movementSource,
-        caution_source: cautionSource,
-      })),
-    )
-    .onConflict('code')
-    .ignore();
+  await tx('species').insert(species.map(toRow)).onConflict('code').ignore();
 }
 
 /** Codes that were seen, by pool: no species ever goes away. */

@@ -225,4 +225,6 @@ export const api = {
     request<StoredShop>('PUT', '/shop', { version, shop }, { asksAgain: true }),
   species: () => request<Species[]>('GET', '/species'),
   addSpecies: (species: Species) => request<Species[]>('POST', '/species', species),
+  changeSpecies: (before: Species, species: Species) =>
+    request<Species[]>('PUT', `/species/${species.code}`, { before, species }),
 };

@@ -127,7 +127,7 @@ export function SpeciesPlace() {
           onChoose={choose}
         />
         {shown ? (
-          <SpeciesDetails ref={details} species={shown} pieces={pieces.get(shown.code) ?? 0} />
+          <SpeciesDetails key={shown.code} ref={details} species={shown} pieces={pieces.get(shown.code) ?? 0} />
         ) : (
           <p className={classes.none}>No species is called so.</p>
         )}
