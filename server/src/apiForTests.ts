@@ -3,6 +3,7 @@ import type { AddressInfo } from 'node:net';
 import type { Knex } from 'knex';
 import { newDatabase } from '../../bin/mariadb/testDatabase.ts';
 import { createApp, type AppOptions } from './app.ts';
+import { operations } from './operations/index.ts';
 import { openDatabase } from './stores/database.ts';
 import { openStore } from './stores/openStore.ts';
 
@@ -12,6 +13,31 @@ export interface Answer {
   headers: Headers;
   // What an answer holds is what the tests are about; each looks at its own part.
   body: any; // eslint-disable-line @typescript-eslint/no-explicit-any
+}
+
+/** Ways that no operation describes: they are looked at by tests of their own. */
+const UNDESCRIBED = ['/openapi.json', '/health'];
+
+/** Holds an answer against what the OpenAPI text says of it: no test can pass on one that is not described. @throws Error naming the operation */
+function asDescribed(method: string, path: string, response: Response, body: unknown): void {
+  const [plain] = path.split('?');
+  const operation = operations.find(
+    (o) => o.method === method.toLowerCase() && new RegExp(`^${o.path.replace(/\{\w+\}/g, '[^/]+')}$`).test(plain!),
+  );
+  if (!operation) {
+    if (response.ok && !UNDESCRIBED.includes(plain!))
+      throw new Error(`${method} ${path} answers, and no operation describes it`);
+    return;
+  }
+  const [status, , schema] = operation.ok;
+  if (response.ok && response.status !== status && response.status !== 304)
+    throw new Error(`${method} ${operation.path} answered ${response.status}; described is ${status}`);
+  if (response.status !== status || !schema) return;
+  const read = schema.safeParse(body);
+  if (!read.success)
+    throw new Error(
+      `${method} ${operation.path} answered otherwise than described: ${JSON.stringify(read.error.issues.slice(0, 3))}`,
+    );
 }
 
 /** An API on a database of its own, for tests. */
@@ -53,11 +79,13 @@ export async function serveApi(url: string, options: AppOptions = {}): Promise<T
       headers: { ...(method === 'GET' ? {} : { 'Content-Type': 'application/json' }), ...headers },
     });
     const text = await response.text();
+    const answered: unknown = text === '' ? null : JSON.parse(text);
+    asDescribed(method, path, response, answered);
     return {
       status: response.status,
       type: response.headers.get('content-type') ?? '',
       headers: response.headers,
-      body: text === '' ? null : JSON.parse(text),
+      body: answered,
     };
   };
   return {
