@@ -3,11 +3,25 @@ import { describe, expect, it } from 'vitest';
 import { flatRecipe, stripsOf } from '../board/recipe.ts';
 import { readBackward, readForward } from '../recipe/evaluate.ts';
 import { AT_REST } from '../recipe/motion.ts';
-import { volume } from '../recipe/solid.ts';
+import { bounds, moved, volume } from '../recipe/solid.ts';
+import { workshopArbitrary } from '../follow/workshopArbitrary.ts';
 import { boardThing } from '../trim/boardCells.ts';
-import { makePlan } from './plan.ts';
+import { bodiesOfPanel, boardInCells, panelInCells } from './cells.ts';
+import type { PlanContext, PlanInput } from './context.ts';
+import { makePlan, type Plan } from './plan.ts';
 import { plainBoard, planInputArbitrary } from './planArbitrary.ts';
 
+/** What a plan was made with, as its parts shared it. */
+const contextOf = (plan: Plan, input: PlanInput): PlanContext => ({
+  ...input,
+  shop: plan.shop,
+  allowances: plan.allowances,
+  cutting: plan.cutting,
+  trim: plan.trim,
+  panelWidth: plan.panelWidth,
+  turnedOver: [],
+  pieces: new Map(input.rack.map((p) => [p.id, p])),
+});
 const wood = { piece: null, unit: 0, inPiece: AT_REST };
 const woodIn = (cells: readonly { solid: Parameters<typeof volume>[0] }[]) =>
   cells.reduce((sum, c) => sum + volume(c.solid), 0);
@@ -57,5 +71,36 @@ describe('a recipe read both ways', () => {
         );
       }),
     );
+  });
+});
+
+describe('boards of a batch', () => {
+  it('each lies inside its pieces, all of it, whichever panel it comes from', () => {
+    let boards = 0;
+    fc.assert(
+      fc.property(workshopArbitrary, (input) => {
+        const plan = makePlan(input);
+        if (plan.cutting.shortages.length > 0 || plan.cutting.blanks.length === 0) return;
+        const context = contextOf(plan, input);
+        plan.trim.panels.forEach((places, k) => {
+          const panel = panelInCells(context, bodiesOfPanel(context, k + 1), k + 1)!;
+          for (const place of places) {
+            boards += 1;
+            for (const cell of boardInCells(panel, place, plan.ladders.thickness.reached).cells) {
+              const { least, greatest } = bounds(moved(cell.solid, cell.inPiece));
+              const piece = cell.piece!;
+              const width = Math.max(piece.width, piece.farEnd?.width ?? 0);
+              const thickness = Math.max(piece.thickness, piece.farEnd?.thickness ?? 0);
+              expect(Math.min(...least)).toBeGreaterThan(-1e-6);
+              expect(greatest[0]).toBeLessThan(piece.length + 1e-6);
+              expect(greatest[1]).toBeLessThan(width + 1e-6);
+              expect(greatest[2]).toBeLessThan(thickness + 1e-6);
+            }
+          }
+        });
+      }),
+      { numRuns: 300 },
+    );
+    expect(boards).toBeGreaterThan(100);
   });
 });
