@@ -1,6 +1,3 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
-import { gzipSync } from 'node:zlib';
 import { auditCut } from '#core/cutting/auditCut.ts';
 import { makePlan } from '#core/plan/plan.ts';
 import { propose, PROPOSAL_COUNT } from '#core/propose/propose.ts';
@@ -9,7 +6,6 @@ import type { Figure } from './bench.ts';
 import { benchInstance } from './benchInstance.ts';
 import { buildWeb } from './buildWeb.ts';
 import { ensureProgram } from './debianPackages.ts';
-import { ROOT } from './root.ts';
 import { traceJointDrags, withBoardPage } from './traceDrag.ts';
 import { stripsOf } from '#core/board/recipe.ts';
 
@@ -50,24 +46,8 @@ export async function layoutFigures(): Promise<Figure[]> {
       ok: wood.milliseconds <= 150,
     },
     { name: 'layout shift while that page loads', value: wood.shift, unit: 'CLS', goal: '<= 0', ok: wood.shift === 0 },
-    {
-      name: 'JavaScript of the first page, gzipped',
-      value: firstPageKilobytes(),
-      unit: 'kB',
-      goal: '<= 240',
-      ok: firstPageKilobytes() <= 240,
-    },
     ...proposalFigures(),
   ];
-}
-
-/** What the browser fetches before it can show the boards: every script that the page names, as it is sent. */
-function firstPageKilobytes(): number {
-  const dist = join(ROOT, 'web/dist');
-  const scripts = new Set(
-    [...readFileSync(join(dist, 'index.html'), 'utf8').matchAll(/assets\/[^"]*\.js/g)].map(([path]) => path),
-  );
-  return [...scripts].reduce((sum, path) => sum + gzipSync(readFileSync(join(dist, path))).length, 0) / 1000;
 }
 
 /** Loads a board of 12 strips and notes when its drawing is first painted and when all of its wood is. */

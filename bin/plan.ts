@@ -103,7 +103,7 @@ async function main(args: readonly string[]): Promise<void> {
     };
     const made = makePlan(input);
     // Where strips lie in their pieces is for drawings; the cuts say it in figures.
-    const { bodies: _, ...plan } = made;
+    const { bodies: _, wood: _w, ...plan } = made;
     return { board: file.board, plan, findings: checkPlan(made, input) };
   });
   const { score, bound, gap, proofs, shortages } = cutting;

@@ -15,18 +15,16 @@ const ORDINARY_PLANING = 1.5;
 const WIDE_FLAT = 101.6;
 const COMMON_PRACTICE = 'common practice';
 
+/** What is said of strips, one or many. */
+type Sentence = (strips: Phrase, many: boolean) => Phrase;
+
 /** Each strip's width against what the rack gives, what the plane turns to chips, and what is safe to rip. Strips with which it stands alike are told together. */
 export const stripWidth: Rule = (plan, { board, shop }) => {
-  const findings = new Map<string, Found>();
-  const find = (
-    figure: string,
-    finding: Omit<Found, 'strips' | 'what'>,
-    number: number,
-    what: (strips: Phrase, many: boolean) => Phrase,
-  ) => {
+  /** What was found, by rule and figure: its sentence is made once all strips it is about are known. */
+  const findings = new Map<string, { finding: Omit<Found, 'strips' | 'what'>; strips: number[]; what: Sentence }>();
+  const find = (figure: string, finding: Omit<Found, 'strips' | 'what'>, number: number, what: Sentence) => {
     const key = `${finding.rule}/${figure}`;
-    const strips = [...(findings.get(key)?.strips ?? []), number];
-    findings.set(key, { ...finding, strips, what: what(capitalised(stripList(strips)), strips.length > 1) });
+    findings.set(key, { finding, strips: [...(findings.get(key)?.strips ?? []), number], what });
   };
   const spent = planedAway(plan, shop);
   stripsOf(board).forEach((strip, i) => {
@@ -118,7 +116,11 @@ export const stripWidth: Rule = (plan, { board, shop }) => {
       );
     }
   });
-  return [...findings.values()];
+  return [...findings.values()].map(({ finding, strips, what }) => ({
+    ...finding,
+    strips,
+    what: what(capitalised(stripList(strips)), strips.length > 1),
+  }));
 };
 
 /** What is planed off strips that stand on edge beyond making them flat, by strip number: not where the rest of the wood is sawn off as another layer. */

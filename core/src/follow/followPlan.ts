@@ -112,12 +112,13 @@ function compareWood({ boards, steps }: Followed, plan: Plan, context: PlanConte
   const order = stripsOf(context.board).map((s) => s.id);
   let number = 0;
   return plan.trim.panels.flatMap((places, k) => {
-    const panel = panelInCells(context, bodiesOfPanel(context, k + 1), k + 1);
+    const panel = k === 0 ? (plan.wood?.panel ?? null) : panelInCells(context, bodiesOfPanel(context, k + 1), k + 1);
     return places.flatMap((place) => {
       number += 1;
       const made = boards.find((b) => b.thing.id === boardThing(number).id);
       if (!made || !panel) return [];
-      const { cells } = boardInCells(panel, place, plan.ladders.thickness.reached);
+      const { cells } =
+        number === 1 && plan.wood ? plan.wood.board : boardInCells(panel, place, plan.ladders.thickness.reached);
       return cells.flatMap((cell): Failure[] => {
         const at = order.indexOf(cell.strip);
         const laid = made.panel.strips[at];

@@ -5,6 +5,7 @@ import type { Thing } from '../recipe/thing.ts';
 import { boardThing } from '../trim/boardCells.ts';
 import { shareStart, type PanelRect } from '../trim/trimLayout.ts';
 import type { PlanContext } from './context.ts';
+import type { Ladder } from './ladder.ts';
 import { glueThicknessReached } from './ladders.ts';
 import { furtherAlong, stripBodies, turnedOver, type StripBody } from './stripBody.ts';
 
@@ -46,4 +47,17 @@ export function panelInCells(context: PlanContext, bodies: readonly StripBody[],
 export function boardInCells(panel: Thing, { x, y, length, width }: PanelRect, thickness: number): Thing {
   const planed = Math.max(0, panel.size[2] - thickness) / 2;
   return boardThing(panel, [x, y, planed], [x + length, y + width, panel.size[2] - planed]);
+}
+
+/** The first panel, and the first board out of it; where bad places leave it no room, as if there were none. */
+export function woodOf(
+  context: PlanContext,
+  bodies: readonly StripBody[],
+  ladders: { thickness: Ladder; width: Ladder },
+): { panel: Thing; board: Thing } | null {
+  const panel = panelInCells(context, bodies, 1);
+  if (!panel) return null;
+  const { far, boards } = context.trim;
+  const place = boards[0] ?? { x: 0, y: far, length: context.board.length, width: ladders.width.reached };
+  return { panel, board: boardInCells(panel, place, ladders.thickness.reached) };
 }

@@ -11,6 +11,7 @@ import { shareStart, trimLayout, type TrimLayout } from '../trim/trimLayout.ts';
 import { cutForBoard } from './cutForBoard.ts';
 import { gluingOf } from './gluingOf.ts';
 import { lengthLadder, thicknessLadder, widthLadder } from './ladders.ts';
+import type { Thing } from '../recipe/thing.ts';
 import type { Ladder } from './ladder.ts';
 import { materialsOf, type Materials } from './materials.ts';
 import type { Operation } from '../steps/operation.ts';
@@ -24,7 +25,7 @@ import { dirtySideUp, stripBodies, type StripBody } from './stripBody.ts';
 import { plannedStrips, type PlannedStrip } from './strips.ts';
 import { workedBoardOf, type WorkedBoard } from './workedBoard.ts';
 import { stripsOf } from '../board/recipe.ts';
-import { bodiesOfPanel, panelInCells } from './cells.ts';
+import { bodiesOfPanel, woodOf } from './cells.ts';
 
 /** Everything a screen or a sheet shows of a board; computed, never stored. Lengths in mm. */
 export interface Plan {
@@ -44,6 +45,8 @@ export interface Plan {
   trim: TrimLayout;
   /** Where each strip lies in its piece, and so which faces and grain it shows. */
   bodies: StripBody[];
+  /** All the wood of the first panel, and of the first board out of it before edges and features, in cells; null while there are no strips. */
+  wood: { panel: Thing; board: Thing } | null;
   /** The finished board with its edges and features. */
   worked: WorkedBoard;
   movement: SeasonMovement;
@@ -90,7 +93,8 @@ export function makePlan(given: PlanInput): Plan {
   };
   const ladders = { thickness: thicknessLadder(context), width: widthLadder(context), length: lengthLadder(context) };
   const bodies = bodiesOfPanel(context, 1);
-  const strips = plannedStrips(context, ladders, panelInCells(context, bodies, 1));
+  const wood = woodOf(context, bodies, ladders);
+  const strips = plannedStrips(context, ladders, wood);
   const gluing = gluingOf(context);
   const worked = workedBoardOf(context, ladders);
   const operations = operationsFor(context, ladders, gluing, worked);
@@ -105,6 +109,7 @@ export function makePlan(given: PlanInput): Plan {
     gluing,
     trim,
     bodies,
+    wood,
     worked,
     movement: seasonMovement(input, strips, bodies, ladders.thickness.reached),
     sections: sectionsFor(board, allowances, rack, shop, saw.promised),

@@ -2,6 +2,7 @@ import { edgeRip, faceRip, proudBy, type Allowances } from '../board/allowances.
 import { showsOf } from '../board/board.ts';
 import type { CutPlan } from '../cutting/cutPlan.ts';
 import { thicknessAt } from '../stock/shape.ts';
+import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { cubicMetres } from '../units/volume.ts';
 import type { Ladder } from './ladder.ts';
 import { glueThicknessReached } from './ladders.ts';
@@ -50,11 +51,11 @@ export interface PlannedStrip {
   sources: StripSource[];
 }
 
-/** @param panel the first one, in cells: what of each strip is in a board, and what it weighs, is read off those */
+/** @param planned the first panel and board in cells: what of each strip is in the board, and what it weighs, is read off those */
 export function plannedStrips(
   context: PlanContext,
   ladders: { thickness: Ladder; width: Ladder },
-  panel: Thing | null,
+  planned: { panel: Thing; board: Thing } | null,
 ): PlannedStrip[] {
   const { allowances, board, cutting, pieces, species } = context;
   const densities = new Map(species.map((s) => [s.code, s.density]));
@@ -87,12 +88,13 @@ export function plannedStrips(
   }
 
   const glued = glueThicknessReached(context);
-  const { far, boards } = context.trim;
-  const place = { x: boards[0]?.x ?? 0, y: far, length: board.length, width: ladders.width.reached };
-  // Across and along alone where nothing of the thickness is left.
-  const cells = (thickness: number) =>
-    new Map(panel ? boardInCells(panel, place, thickness).cells.map((cell) => [cell.strip, cell.solid]) : []);
-  const [trimmed, made] = [cells(glued), cells(ladders.thickness.reached)];
+  const solids = (thing: Thing | undefined) => new Map(thing?.cells.map((cell) => [cell.strip, cell.solid]));
+  const made = solids(planned?.board);
+  // Where nothing of the thickness is left, the panel still tells how wide each strip would be.
+  const nothingLeft = planned !== null && ladders.thickness.reached <= LENGTH_TOLERANCE_MM;
+  const { far } = context.trim;
+  const unplaned = { x: 0, y: far, length: board.length, width: ladders.width.reached };
+  const trimmed = nothingLeft ? solids(boardInCells(planned.panel, unplaned, glued)) : made;
   return stripsOf(board).map((strip, i) => {
     const sources = (sourcesByStrip.get(i + 1) ?? []).sort((a, b) => a.copy - b.copy);
     // Either way round where the maker allows it: the stock's thickness or the rip gives the width.

@@ -25,7 +25,11 @@ export const cross = (a: Triple, b: Triple): Triple => [
 
 /** A direction after a motion: turned, not shifted. */
 export function turnedBy({ along, across, up }: Omit<Motion, 'origin'>, [x, y, z]: Triple): Triple {
-  return plus(plus([along[0] * x, along[1] * x, along[2] * x], across, y), up, z);
+  return [
+    along[0] * x + across[0] * y + up[0] * z,
+    along[1] * x + across[1] * y + up[1] * z,
+    along[2] * x + across[2] * y + up[2] * z,
+  ];
 }
 
 /** A point after a motion. */
@@ -33,8 +37,13 @@ export function movedBy(motion: Motion, point: Triple): Triple {
   return plus(motion.origin, turnedBy(motion, point));
 }
 
+/** Whether a motion turns nothing: shifts share the axes at rest. */
+export const onlyShifts = ({ along, across, up }: Motion): boolean =>
+  along === AT_REST.along && across === AT_REST.across && up === AT_REST.up;
+
 /** First `inner`, then `outer`, as one motion. */
 export function after(outer: Motion, inner: Motion): Motion {
+  if (onlyShifts(inner)) return { ...outer, origin: movedBy(outer, inner.origin) };
   return {
     origin: movedBy(outer, inner.origin),
     along: turnedBy(outer, inner.along),

@@ -1,4 +1,4 @@
-import { cross, dot, movedBy, plus, type Motion, type Triple } from './motion.ts';
+import { cross, dot, movedBy, onlyShifts, plus, type Motion, type Triple } from './motion.ts';
 
 /** A convex solid, mm. Each face names its corners in order, turning left seen from outside. */
 export interface Solid {
@@ -55,17 +55,22 @@ export function volume({ corners, faces }: Solid): number {
 
 /** The solid after a motion. */
 export function moved({ corners, faces }: Solid, motion: Motion): Solid {
+  if (onlyShifts(motion)) return { corners: corners.map((c) => plus(c, motion.origin)), faces };
   return { corners: corners.map((c) => movedBy(motion, c)), faces };
 }
 
 /** Least and greatest along each axis, mm. */
 export function bounds({ corners }: Solid): { least: Triple; greatest: Triple } {
-  const of = (pick: (...all: number[]) => number): Triple => [
-    pick(...corners.map((c) => c[0])),
-    pick(...corners.map((c) => c[1])),
-    pick(...corners.map((c) => c[2])),
+  const [least, greatest] = [
+    [Infinity, Infinity, Infinity] as [number, number, number],
+    [-Infinity, -Infinity, -Infinity] as [number, number, number],
   ];
-  return { least: of(Math.min), greatest: of(Math.max) };
+  for (const corner of corners)
+    for (let axis = 0; axis < 3; axis += 1) {
+      least[axis] = Math.min(least[axis]!, corner[axis]!);
+      greatest[axis] = Math.max(greatest[axis]!, corner[axis]!);
+    }
+  return { least, greatest };
 }
 
 /**
@@ -73,56 +78,75 @@ export function bounds({ corners }: Solid): { least: Triple; greatest: Triple } 
  * @returns null where nothing of it does
  */
 export function clip(solid: Solid, { normal, offset }: HalfSpace): Solid | null {
-  const beyond = solid.corners.map((c) => dot(normal, c) - offset);
-  if (beyond.every((d) => d <= ON_PLANE)) return solid;
-  if (beyond.every((d) => d >= -ON_PLANE)) return null;
+  const { corners: old, faces: oldFaces } = solid;
+  const count = old.length;
+  const beyond = new Array<number>(count);
+  let [least, greatest] = [Infinity, -Infinity];
+  for (let i = 0; i < count; i += 1) {
+    const d = dot(normal, old[i]!) - offset;
+    beyond[i] = d;
+    if (d < least) least = d;
+    if (d > greatest) greatest = d;
+  }
+  if (greatest <= ON_PLANE) return solid;
+  if (least >= -ON_PLANE) return null;
   const corners: Triple[] = [];
   /** Which corners lie in the plane: those it makes, and those it goes through. */
   const inPlane: boolean[] = [];
-  const kept = new Map<string, number>();
-  const keep = (key: string, on: boolean, make: () => Triple): number => {
-    const known = kept.get(key);
-    if (known !== undefined) return known;
-    kept.set(key, corners.length);
-    inPlane.push(on);
-    return corners.push(make()) - 1;
-  };
-  const whole = (i: number) => keep(`${i}`, beyond[i]! >= -ON_PLANE, () => solid.corners[i]!);
-  /** Where the edge between two corners meets the plane, the same whichever of its two faces asks. */
-  const crossing = (i: number, k: number) => {
-    const [a, b] = i < k ? [i, k] : [k, i];
-    return keep(`${a} ${b}`, true, () =>
-      plus(solid.corners[a]!, plus(solid.corners[b]!, solid.corners[a]!, -1), beyond[a]! / (beyond[a]! - beyond[b]!)),
-    );
-  };
-  const next = new Map<number, number>();
+  /** New numbers of old corners that stay, and of those that edges make, each edge by both of its ends: its two faces share them. */
+  const whole = new Array<number>(count).fill(-1);
+  const edges: number[] = [];
+  const onEdge: number[] = [];
+  const next: (number | undefined)[] = [];
   const faces: number[][] = [];
-  for (const face of solid.faces) {
+  for (const face of oldFaces) {
     const cut: number[] = [];
-    face.forEach((i, n) => {
-      const k = face[(n + 1) % face.length]!;
-      if (beyond[i]! <= ON_PLANE) cut.push(whole(i));
-      if (Math.min(beyond[i]!, beyond[k]!) < -ON_PLANE && Math.max(beyond[i]!, beyond[k]!) > ON_PLANE)
-        cut.push(crossing(i, k));
-    });
+    let onlyInPlane = true;
+    for (let n = 0; n < face.length; n += 1) {
+      const [i, k] = [face[n]!, face[n + 1 === face.length ? 0 : n + 1]!];
+      const [here, there] = [beyond[i]!, beyond[k]!];
+      if (here <= ON_PLANE) {
+        let at = whole[i]!;
+        if (at < 0) {
+          whole[i] = at = corners.push(old[i]!) - 1;
+          inPlane.push(here >= -ON_PLANE);
+        }
+        cut.push(at);
+        if (!inPlane[at]) onlyInPlane = false;
+      }
+      if ((here < -ON_PLANE && there > ON_PLANE) || (there < -ON_PLANE && here > ON_PLANE)) {
+        const [from, to] = i < k ? [i, k] : [k, i];
+        const edge = edges.indexOf(from * count + to);
+        let at = edge < 0 ? -1 : onEdge[edge]!;
+        if (at < 0) {
+          const [a, share] = [old[from]!, beyond[from]! / (beyond[from]! - beyond[to]!)];
+          at = corners.push(plus(a, plus(old[to]!, a, -1), share)) - 1;
+          edges.push(from * count + to);
+          onEdge.push(at);
+          inPlane.push(true);
+        }
+        cut.push(at);
+      }
+    }
     // A face that lies in the plane is the new one.
-    if (cut.length < 3 || cut.every((i) => inPlane[i])) continue;
+    if (cut.length < 3 || onlyInPlane) continue;
     faces.push(cut);
     // The new face runs along the cut edge of each old one, the other way.
-    cut.forEach((from, n) => {
-      const to = cut[(n + 1) % cut.length]!;
-      if (inPlane[from] && inPlane[to]) next.set(to, from);
-    });
+    for (let n = 0; n < cut.length; n += 1) {
+      const [from, to] = [cut[n]!, cut[n + 1 === cut.length ? 0 : n + 1]!];
+      if (inPlane[from] && inPlane[to]) next[to] = from;
+    }
   }
   const lid = ring(next);
   return { corners, faces: lid.length >= 3 ? [...faces, lid] : faces };
 }
 
 /** Corners one behind the other, each once. */
-function ring(next: ReadonlyMap<number, number>): number[] {
-  const [first] = next.keys();
+function ring(next: readonly (number | undefined)[]): number[] {
+  const first = next.findIndex((to) => to !== undefined);
   const corners: number[] = [];
-  for (let at = first; at !== undefined && !corners.includes(at); at = next.get(at)) corners.push(at);
+  for (let at: number | undefined = first; at !== undefined && at >= 0 && !corners.includes(at); at = next[at])
+    corners.push(at);
   return corners;
 }
 

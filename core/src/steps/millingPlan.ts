@@ -66,13 +66,17 @@ export function millingOf(context: PlanContext): Milling {
  */
 function planedThicknesses(all: readonly BlankWork[], shop: Shop): Map<string, number> {
   const planeTo = new Map<string, number>();
+  const key = ({ piece, blank }: BlankWork) => `${blank.done}/${piece.id}`;
+  const lanesOf = new Map<string, Lane[]>();
   for (const work of all) {
-    const together = all
-      .filter((w) => w.piece.id === work.piece.id && w.blank.done === work.blank.done && w.split !== 'ripFirst')
-      .flatMap((w) => w.parts.flatMap((p) => p.lanes));
+    if (work.split === 'ripFirst') continue;
+    lanesOf.set(key(work), [...(lanesOf.get(key(work)) ?? []), ...work.parts.flatMap((p) => p.lanes)]);
+  }
+  const together = new Map([...lanesOf].map(([of, lanes]) => [of, thicknessTogether(lanes, shop)]));
+  for (const work of all) {
     for (const part of work.parts) {
       const own = Math.max(...part.lanes.map((l) => l.need));
-      const wanted = thicknessTogether(work.split === 'ripFirst' ? part.lanes : together, shop);
+      const wanted = work.split === 'ripFirst' ? thicknessTogether(part.lanes, shop) : together.get(key(work))!;
       planeTo.set(
         part.thing.id,
         Math.max(own, Math.min(wanted, flatThickness(part, shop), ...part.lanes.map((l) => l.planed))),
