@@ -50,28 +50,35 @@ const WORKED: Board['worked'] = {
   ],
 };
 
-for (const scheme of ['light', 'dark'] as const) {
-  test(`axe finds nothing on any view, ${scheme}`, async ({ page, request }) => {
-    // A dozen views, each gone through node by node.
-    test.slow();
-    const id = await makeBoard(request, { worked: WORKED });
-    await page.emulateMedia({ colorScheme: scheme });
-    for (const view of VIEWS) {
-      await openPlace(page, view.startsWith('/') ? view : `/boards/${id}/${view}`);
-      await expect(page.locator('main')).not.toBeEmpty();
-      const { violations } = await new AxeBuilder({ page }).analyze();
-      expect(
-        violations.map(
-          (v) =>
-            `${view}: ${v.id} ${v.nodes
-              .map((n) => n.target.join(' '))
-              .slice(0, 3)
-              .join(' | ')}`,
-        ),
-      ).toEqual([]);
-    }
-  });
-}
+/** Views of the shop and the rack, and those of one board: two tests that run beside each other. */
+const HALVES = {
+  'of the shop': VIEWS.filter((view) => view.startsWith('/')),
+  'of a board': VIEWS.filter((view) => !view.startsWith('/')),
+};
+
+for (const [half, views] of Object.entries(HALVES))
+  for (const scheme of ['light', 'dark'] as const) {
+    test(`axe finds nothing on any view ${half}, ${scheme}`, async ({ page, request }) => {
+      // Ten views, each gone through node by node.
+      test.slow();
+      const id = await makeBoard(request, { worked: WORKED });
+      await page.emulateMedia({ colorScheme: scheme });
+      for (const view of views) {
+        await openPlace(page, view.startsWith('/') ? view : `/boards/${id}/${view}`);
+        await expect(page.locator('main')).not.toBeEmpty();
+        const { violations } = await new AxeBuilder({ page }).analyze();
+        expect(
+          violations.map(
+            (v) =>
+              `${view}: ${v.id} ${v.nodes
+                .map((n) => n.target.join(' '))
+                .slice(0, 3)
+                .join(' | ')}`,
+          ),
+        ).toEqual([]);
+      }
+    });
+  }
 
 test('axe finds nothing on the other faces of the layout, and on proposals', async ({ page, request }) => {
   test.slow();
