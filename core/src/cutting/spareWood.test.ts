@@ -82,3 +82,17 @@ it('what it finds lies in its piece, sound, and beside every strip of any plan',
   );
   expect(found).toBeGreaterThan(100);
 });
+
+it('two parts never come out of the same place, and the second is a cut further along', () => {
+  const rack = [plainPiece({ id: 'a', surface: 'ready', length: 400, width: 60 })];
+  const find = (taken: NonNullable<ReturnType<typeof spareWood>>[]) =>
+    spareWood({ rack, cutting: nothingCut, promised: [], taken, shop: DEFAULT_SHOP }, wanted, any);
+  const first = find([])!;
+  const second = find([first])!;
+  expect(second.place.from - first.place.from).toBe(wanted.length + DEFAULT_SHOP.crosscutSaw.kerf);
+  // As many as there is room for, and then none.
+  const all = [first];
+  for (let next = find(all); next; next = find(all)) all.push(next);
+  const each = wanted.length + DEFAULT_SHOP.crosscutSaw.kerf;
+  expect(all).toHaveLength(Math.floor((400 - first.place.from) / each));
+});

@@ -31,11 +31,14 @@ export function spareWood(
     rack,
     cutting,
     promised,
+    taken = [],
     shop,
   }: {
     rack: readonly Piece[];
     cutting: Pick<CutPlan, 'blanks' | 'leftovers'>;
     promised: readonly PromisedRange[];
+    /** What was found before and is not there any more. */
+    taken?: readonly SpareWood[];
     shop: Shop;
   },
   wanted: WantedWood,
@@ -49,18 +52,19 @@ export function spareWood(
       const ofUnit = <T extends { pieceId: string; unit: number }>(list: readonly T[]) =>
         list.filter((one) => one.pieceId === piece.id && one.unit === unit);
       const touched = ofUnit(cutting.blanks).length > 0;
-      const taken = ofUnit(promised);
+      const others = ofUnit(promised);
       const rests = touched
         ? ofUnit(cutting.leftovers).map((l) => ({ ...l, rank: l.side ? 0 : 1 }))
         : [{ ...untouched(piece, shop), rank: 2 }];
       for (const rest of rests) {
         if (
-          taken.some(
+          others.some(
             (p) => p.from < rest.from + rest.length - LENGTH_TOLERANCE_MM && p.to > rest.from + LENGTH_TOLERANCE_MM,
           )
         )
           continue;
-        const place = placeIn(piece, rest, wanted, kerf, shop);
+        const gone = taken.filter((t) => t.piece.id === piece.id && t.unit === unit).map((t) => t.place);
+        const place = placeIn(piece, rest, wanted, gone, kerf, shop);
         if (place) found.push({ piece, unit, place, rank: rest.rank, area: rest.length * rest.width });
       }
     }
@@ -80,21 +84,23 @@ function placeIn(
   piece: Piece,
   { from, length, across, width }: PieceRectangle,
   wanted: WantedWood,
+  gone: readonly PieceRectangle[],
   kerf: number,
   shop: Shop,
 ): PieceRectangle | null {
   if (width < wanted.width - LENGTH_TOLERANCE_MM) return null;
-  const bad = piece.defects
-    .filter(
-      (d) =>
-        d.treatment !== 'harmless' &&
-        d.across < across + wanted.width - LENGTH_TOLERANCE_MM &&
-        d.across + d.width > across + LENGTH_TOLERANCE_MM,
-    )
+  const inTheWay = ({ across: near, width: wide }: Pick<PieceRectangle, 'across' | 'width'>) =>
+    near < across + wanted.width - LENGTH_TOLERANCE_MM && near + wide > across + LENGTH_TOLERANCE_MM;
+  const blocked = [
+    ...piece.defects.filter((d) => d.treatment !== 'harmless'),
+    // Another part takes its own length and the cut that frees it.
+    ...gone.map((g) => ({ ...g, length: g.length + kerf })),
+  ]
+    .filter(inTheWay)
     .sort((a, b) => a.from - b.from);
   let at = from;
   for (const end of [
-    ...bad.map((d) => ({ from: d.from, to: d.from + d.length })),
+    ...blocked.map((d) => ({ from: d.from, to: d.from + d.length })),
     { from: from + length, to: Infinity },
   ]) {
     // The cut that frees it lies beyond it.
@@ -102,9 +108,8 @@ function placeIn(
       const thinnest =
         Math.min(thicknessAt(piece, at), thicknessAt(piece, at + wanted.length)) -
         flatteningLoss(piece, wanted, shop.habits).total;
-      return thinnest >= wanted.thickness - LENGTH_TOLERANCE_MM
-        ? { from: at, length: wanted.length, across, width: wanted.width }
-        : null;
+      if (thinnest >= wanted.thickness - LENGTH_TOLERANCE_MM)
+        return { from: at, length: wanted.length, across, width: wanted.width };
     }
     at = Math.max(at, end.to);
   }

@@ -74,11 +74,8 @@ export function setInlay(bench: Bench, i: InstructionOf<'inlay'>): void {
 }
 
 /** The wood of a plug is really there: in a piece of the rack, beside all that was cut from it, sound and thick enough. */
-function plugFrom(
-  bench: Bench,
-  i: InstructionOf<'inlay'>,
-  { part, from, length, across, width, thickness }: PlugWood,
-): void {
+function plugFrom(bench: Bench, i: InstructionOf<'inlay'>, plug: PlugWood): void {
+  const { part, from, length, across, width, thickness } = plug;
   const [x, y] = [
     { from, to: from + length },
     { from: across, to: across + width },
@@ -96,7 +93,19 @@ function plugFrom(
       overlaps(w.x, x) &&
       overlaps(w.y, y),
   );
-  if (cut || x.to > piece.length + FINE || y.to > Math.max(widthAt(piece, x.from), widthAt(piece, x.to)) + FINE)
+  const sawnBefore = bench.plugs.some(
+    (p) =>
+      p.part.id === part.id &&
+      overlaps({ from: p.from, to: p.from + p.length }, x) &&
+      overlaps({ from: p.across, to: p.across + p.width }, y),
+  );
+  bench.plugs.push(plug);
+  if (
+    cut ||
+    sawnBefore ||
+    x.to > piece.length + FINE ||
+    y.to > Math.max(widthAt(piece, x.from), widthAt(piece, x.to)) + FINE
+  )
     bench.fail('missingPart', i, part);
   if (piece.defects.some((d) => d.treatment !== 'harmless' && overlaps(placeOf(d).x, x) && overlaps(placeOf(d).y, y)))
     bench.fail('badPlaceInPart', i, part);

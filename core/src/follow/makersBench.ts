@@ -2,7 +2,7 @@ import { shopHas, type ToolId } from '../shop/tools.ts';
 import type { Shop } from '../shop/shop.ts';
 import { isMetal } from '../stock/defect.ts';
 import type { Piece } from '../stock/piece.ts';
-import { stockThing, type Instruction, type Thing } from '../steps/instruction.ts';
+import { stockThing, type Instruction, type PlugWood, type Thing } from '../steps/instruction.ts';
 import type { Species } from '../wood/species.ts';
 import {
   overlaps,
@@ -60,6 +60,8 @@ export class Bench {
   readonly keyed = new Set<string>();
   /** Marks made on strips that are still loose. */
   readonly early: { strip: string; place: string; worked: WorkedPlace }[] = [];
+  /** Wood that went into plugs. */
+  readonly plugs: PlugWood[] = [];
   readonly oily: ReadonlySet<string>;
 
   constructor(readonly workshop: Workshop) {

@@ -25,7 +25,7 @@ import { length, say, type Phrase } from '../units/phrase.ts';
 import type { PlanContext } from '../plan/context.ts';
 import { joined } from './millingWords.ts';
 import type { StepDraft } from './operation.ts';
-import { spareWood, type WantedWood } from '../cutting/spareWood.ts';
+import { spareWood, type SpareWood, type WantedWood } from '../cutting/spareWood.ts';
 import {
   boardThing,
   stockThing,
@@ -39,6 +39,7 @@ import {
 import { edgeWays, routedWays } from './toolWays.ts';
 import { toolOf } from './ways.ts';
 import type { WorkedBoard } from '../plan/workedBoard.ts';
+import { stripTops } from '../board/board.ts';
 import { stripsOf, type Strip } from '../board/recipe.ts';
 
 const routerPasses = (bit: number, depth: number): number => passDepths(depth, bit).length;
@@ -610,6 +611,7 @@ export function inlaySteps(context: PlanContext, worked: WorkedBoard): StepDraft
   const { features } = worked;
   const glue = glueOf(shop);
   const wait = glue.clampMinutes * slowness(shop.room.temperature);
+  const taken: SpareWood[] = [];
   return features.flatMap((m): StepDraft[] => {
     if (m.kind !== 'mark' || m.method !== 'inlay') return [];
     const { glueGap, faceGap } = inlayFit(m);
@@ -618,11 +620,12 @@ export function inlaySteps(context: PlanContext, worked: WorkedBoard): StepDraft
       plugWidth: m.width + 2 * PLUG_MARGIN_MM,
       plugThickness: m.plugStart + m.plugDepth + PLUG_MARGIN_MM,
     };
-    const wood = plugWood(m, context, worked, {
+    const wood = plugWood(m, context, worked, taken, {
       length: board.count * (plug.plugLength + shop.crosscutSaw.kerf) - shop.crosscutSaw.kerf,
       width: plug.plugWidth,
       thickness: plug.plugThickness,
     });
+    if (wood) taken.push(wood.found);
     return [
       {
         kind: 'inlay',
@@ -682,13 +685,19 @@ function plugWood(
   mark: FeatureOf<'mark'>,
   { board, rack, cutting, shop, species, saw }: PlanContext,
   { shift }: WorkedBoard,
+  taken: readonly SpareWood[],
   wanted: WantedWood,
-): { told: PlugWood; species: string } | null {
+): { found: SpareWood; told: PlugWood; species: string } | null {
   const under = new Set(speciesUnder(mark, stripsOf(board), shift));
-  const found = spareWood({ rack, cutting, promised: saw?.promised ?? [], shop }, wanted, (code) => !under.has(code));
+  const found = spareWood(
+    { rack, cutting, promised: saw?.promised ?? [], taken, shop },
+    wanted,
+    (code) => !under.has(code),
+  );
   if (!found) return null;
   const { piece, unit, place } = found;
   return {
+    found,
     told: { part: stockThing(piece, unit), ...place, thickness: wanted.thickness },
     species: species.find((s) => s.code === piece.species)?.name.toLowerCase() ?? piece.species,
   };
@@ -699,11 +708,10 @@ function speciesUnder(mark: FeatureOf<'mark'>, strips: readonly Strip[], shift: 
   if (mark.face === 'far') return [strips[0]!.species];
   if (mark.face === 'near') return [strips.at(-1)!.species];
   const [middle, half] = isSide(mark.face) ? [mark.x, mark.length / 2] : [mark.y, mark.width / 2];
-  let at = -shift;
-  return strips.flatMap((s) => {
-    const from = at;
-    at += s.width;
-    return from < middle + half && at > middle - half ? [s.species] : [];
+  const tops = stripTops(strips);
+  return strips.flatMap((s, i) => {
+    const from = tops[i]! - shift;
+    return from < middle + half && from + s.width > middle - half ? [s.species] : [];
   });
 }
 

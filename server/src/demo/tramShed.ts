@@ -23,7 +23,7 @@ export const tramShedShop: Shop = {
     head: 'straight',
   },
   clamps: [
-    { id: 'pipe', kind: 'pipe', opening: 900, reach: 45, force: 4.5, count: 5 },
+    { id: 'pipe', kind: 'pipe', opening: 900, reach: 45, force: 5, count: 5 },
     { id: 'f', kind: 'f', opening: 300, reach: 80, force: 2.5, count: 3 },
   ],
   glue: 'waterproof',
