@@ -1,9 +1,9 @@
 import { allowancesFor } from '../board/allowances.ts';
 import { shopFor } from '../board/differences.ts';
-import { shareStart, trimLayout } from '../trim/trimLayout.ts';
+import { trimLayout } from '../trim/trimLayout.ts';
 import type { PlanInput } from './context.ts';
 import { cutForBoard } from './cutForBoard.ts';
-import { stripBodies, type StripBody } from './stripBody.ts';
+import { shareOf, stripBodies, type StripBody } from './stripBody.ts';
 
 /** Where the strips of a board lie in their pieces, without the rest of its plan: for small pictures of many boards. */
 export function bodiesOf(input: PlanInput): StripBody[] {
@@ -12,9 +12,6 @@ export function bodiesOf(input: PlanInput): StripBody[] {
   const pieces = new Map(
     [...(input.saw?.done ?? []).map(({ piece }) => piece), ...input.rack].map((piece) => [piece.id, piece]),
   );
-  return stripBodies(input.board, cutting, pieces, {
-    length: allowances.roughLength,
-    thickness: allowances.glueThickness,
-    start: shareStart(input.board, allowances, trimLayout(input.board, allowances, shopFor(input.board, input.shop))),
-  });
+  const trim = trimLayout(input.board, allowances, shopFor(input.board, input.shop));
+  return stripBodies(input.board, cutting, pieces, shareOf(input.board, allowances, trim));
 }

@@ -5,7 +5,7 @@ import { readBackward, readForward } from '../recipe/evaluate.ts';
 import { AT_REST } from '../recipe/motion.ts';
 import { bounds, moved, volume } from '../recipe/solid.ts';
 import { workshopArbitrary } from '../follow/workshopArbitrary.ts';
-import { boardThing } from '../trim/boardCells.ts';
+import { boardWorkpiece } from '../trim/boardCells.ts';
 import { bodiesOfPanel, boardInCells, panelInCells } from './cells.ts';
 import type { PlanContext, PlanInput } from './context.ts';
 import { makePlan, type Plan } from './plan.ts';
@@ -50,7 +50,7 @@ describe('a recipe read both ways', () => {
     const panel = readForward(recipe, (strip) => ({ size: sizes[strip.id as 'a' | 'b'], wood }))!;
     expect(panel.size).toEqual([390, 70, 20]);
     // A board out of the middle: 300 by 50 by 15, 20 of it of the first strip.
-    const board = boardThing(panel, [50, 10, 2], [350, 60, 17]);
+    const board = boardWorkpiece(panel, [50, 10, 2], [350, 60, 17]);
     expect([board.size, board.cells.map((c) => Math.round(volume(c.solid)))]).toEqual([
       [300, 50, 15],
       [300 * 20 * 15, 300 * 30 * 15],

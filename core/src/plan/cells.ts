@@ -1,32 +1,28 @@
 import { withStrips, stripsOf } from '../board/recipe.ts';
 import { readBackward, readForward } from '../recipe/evaluate.ts';
 import { plus } from '../recipe/motion.ts';
-import type { Thing } from '../recipe/thing.ts';
-import { boardThing } from '../trim/boardCells.ts';
-import { shareStart, type PanelRect } from '../trim/trimLayout.ts';
+import type { Workpiece } from '../recipe/workpiece.ts';
+import { boardWorkpiece } from '../trim/boardCells.ts';
+import type { PanelRect } from '../trim/trimLayout.ts';
 import type { PlanContext } from './context.ts';
 import type { Ladder } from './ladder.ts';
 import { glueThicknessReached } from './ladders.ts';
-import { furtherAlong, stripBodies, turnedOver, type StripBody } from './stripBody.ts';
+import { furtherAlong, shareOf, stripBodies, turnedOver, type StripBody } from './stripBody.ts';
 
 /** Where the strips of one panel lie in their pieces, those turned over that the plan turns. @param copy which panel, from 1 */
 export function bodiesOfPanel(context: PlanContext, copy: number): StripBody[] {
   const { board, cutting, pieces, allowances, trim, turnedOver: over } = context;
-  const size = {
-    length: allowances.roughLength,
-    thickness: allowances.glueThickness,
-    start: shareStart(board, allowances, trim),
-  };
+  const size = shareOf(board, allowances, trim);
   return stripBodies(withStrips(board, turnedOver(stripsOf(board), over[copy - 1])), cutting, pieces, size, copy);
 }
 
 /** A panel as it comes out of the clamps and is level: all its wood in cells, each knowing where it lay in its piece. Null while there are no strips. @param copy which panel, from 1 */
-export function panelInCells(context: PlanContext, bodies: readonly StripBody[], copy: number): Thing | null {
+export function panelInCells(context: PlanContext, bodies: readonly StripBody[], copy: number): Workpiece | null {
   const { board, allowances, trim } = context;
   const height = glueThicknessReached(context);
   const ends = trim.panels[copy - 1]!.map((b) => b.x + b.length);
   const milled = readBackward(board.recipe, { length: Math.max(allowances.panels[copy - 1]!.length, ...ends), height });
-  const start = shareStart(board, allowances, trim);
+  const { start } = shareOf(board, allowances, trim);
   const ofStrip = new Map(stripsOf(board).map((strip, i) => [strip.id, bodies[i]!]));
   return readForward(board.recipe, (strip) => {
     const body = ofStrip.get(strip.id)!;
@@ -44,9 +40,9 @@ export function panelInCells(context: PlanContext, bodies: readonly StripBody[],
 }
 
 /** One board of a panel, planed, sanded and cut to size, before edges and features. @param thickness it comes out at, mm */
-export function boardInCells(panel: Thing, { x, y, length, width }: PanelRect, thickness: number): Thing {
+export function boardInCells(panel: Workpiece, { x, y, length, width }: PanelRect, thickness: number): Workpiece {
   const planed = Math.max(0, panel.size[2] - thickness) / 2;
-  return boardThing(panel, [x, y, planed], [x + length, y + width, panel.size[2] - planed]);
+  return boardWorkpiece(panel, [x, y, planed], [x + length, y + width, panel.size[2] - planed]);
 }
 
 /** The first panel, and the first board out of it; where bad places leave it no room, as if there were none. */
@@ -54,7 +50,7 @@ export function woodOf(
   context: PlanContext,
   bodies: readonly StripBody[],
   ladders: { thickness: Ladder; width: Ladder },
-): { panel: Thing; board: Thing } | null {
+): { panel: Workpiece; board: Workpiece } | null {
   const panel = panelInCells(context, bodies, 1);
   if (!panel) return null;
   const { far, boards } = context.trim;

@@ -7,11 +7,11 @@ import { sectionsFor, type Section } from '../cutting/sections.ts';
 import type { GluePlan } from '../gluing/glueUps.ts';
 import type { Shop } from '../shop/shop.ts';
 import { NOTHING_SAWN, type PlanContext, type PlanInput } from './context.ts';
-import { shareStart, trimLayout, type TrimLayout } from '../trim/trimLayout.ts';
+import { trimLayout, type TrimLayout } from '../trim/trimLayout.ts';
 import { cutForBoard } from './cutForBoard.ts';
 import { gluingOf } from './gluingOf.ts';
 import { lengthLadder, thicknessLadder, widthLadder } from './ladders.ts';
-import type { Thing } from '../recipe/thing.ts';
+import type { Workpiece } from '../recipe/workpiece.ts';
 import type { Ladder } from './ladder.ts';
 import { materialsOf, type Materials } from './materials.ts';
 import type { Operation } from '../steps/operation.ts';
@@ -21,7 +21,7 @@ import { moistureOf, type StockMoisture } from './stockMoisture.ts';
 import { timelineOf, type Timeline } from './timeline.ts';
 import type { WayOfWork } from '../steps/ways.ts';
 import { seasonMovement, type SeasonMovement } from './seasonMovement.ts';
-import { dirtySideUp, stripBodies, type StripBody } from './stripBody.ts';
+import { dirtySideUp, shareOf, stripBodies, type StripBody } from './stripBody.ts';
 import { plannedStrips, type PlannedStrip } from './strips.ts';
 import { workedBoardOf, type WorkedBoard } from './workedBoard.ts';
 import { stripsOf } from '../board/recipe.ts';
@@ -46,7 +46,7 @@ export interface Plan {
   /** Where each strip lies in its piece, and so which faces and grain it shows. */
   bodies: StripBody[];
   /** All the wood of the first panel, and of the first board out of it before edges and features, in cells; null while there are no strips. */
-  wood: { panel: Thing; board: Thing } | null;
+  wood: { panel: Workpiece; board: Workpiece } | null;
   /** The finished board with its edges and features. */
   worked: WorkedBoard;
   movement: SeasonMovement;
@@ -74,13 +74,9 @@ export function makePlan(given: PlanInput): Plan {
   const { cutting, outdated } = cutForBoard(input, allowances);
   const pieces = piecesOf(input);
   const trim = trimLayout(board, allowances, shop);
-  const bodySize = {
-    length: allowances.roughLength,
-    thickness: allowances.glueThickness,
-    start: shareStart(board, allowances, trim),
-  };
+  const share = shareOf(board, allowances, trim);
   const over = allowances.panels.map((_, k) =>
-    dirtySideUp(stripsOf(board), stripBodies(board, cutting, pieces, bodySize, k + 1)),
+    dirtySideUp(stripsOf(board), stripBodies(board, cutting, pieces, share, k + 1)),
   );
   const context: PlanContext = {
     ...input,

@@ -4,6 +4,8 @@ import type { Piece } from '../stock/piece.ts';
 import { thicknessAt } from '../stock/shape.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { showsOf, type Board } from '../board/board.ts';
+import type { Allowances } from '../board/allowances.ts';
+import { shareStart, type TrimLayout } from '../trim/trimLayout.ts';
 import { type Strip, stripsOf } from '../board/recipe.ts';
 import { movedBy, plus, type Motion, type Triple } from '../recipe/motion.ts';
 
@@ -76,6 +78,19 @@ export function stripBodies(
     ];
     return turned(strip, { piece, unit: source.blank.unit, ...axes, size: bodySize }, middle);
   });
+}
+
+/** What of each strip is one board's: as long as a panel of one board is crosscut for, as thick as strips are glued. */
+export function shareOf(
+  board: Pick<Board, 'length'>,
+  allowances: Pick<Allowances, 'roughLength' | 'glueThickness'>,
+  trim: Pick<TrimLayout, 'boards'>,
+): { length: number; thickness: number; start: number } {
+  return {
+    length: allowances.roughLength,
+    thickness: allowances.glueThickness,
+    start: shareStart(board, allowances, trim),
+  };
 }
 
 /** Where the middle of a strip lies above the bottom of its planed ripping, mm: half way up, or in its layer when it is resawn. */

@@ -9,7 +9,7 @@ import { glueThicknessReached } from './ladders.ts';
 import type { PlanContext } from './context.ts';
 import { stripsOf } from '../board/recipe.ts';
 import { bounds, volume, type Solid } from '../recipe/solid.ts';
-import type { Thing } from '../recipe/thing.ts';
+import type { Workpiece } from '../recipe/workpiece.ts';
 import { boardInCells } from './cells.ts';
 
 export interface Size {
@@ -55,7 +55,7 @@ export interface PlannedStrip {
 export function plannedStrips(
   context: PlanContext,
   ladders: { thickness: Ladder; width: Ladder },
-  planned: { panel: Thing; board: Thing } | null,
+  planned: { panel: Workpiece; board: Workpiece } | null,
 ): PlannedStrip[] {
   const { allowances, board, cutting, pieces, species } = context;
   const densities = new Map(species.map((s) => [s.code, s.density]));
@@ -88,7 +88,7 @@ export function plannedStrips(
   }
 
   const glued = glueThicknessReached(context);
-  const solids = (thing: Thing | undefined) => new Map(thing?.cells.map((cell) => [cell.strip, cell.solid]));
+  const solids = (thing: Workpiece | undefined) => new Map(thing?.cells.map((cell) => [cell.strip, cell.solid]));
   const made = solids(planned?.board);
   // Where nothing of the thickness is left, the panel still tells how wide each strip would be.
   const nothingLeft = planned !== null && ladders.thickness.reached <= LENGTH_TOLERANCE_MM;

@@ -1,8 +1,8 @@
 import type { Recipe, StripOperation } from '../board/recipe.ts';
-import { glueBackward, glueThing } from './glueOperation.ts';
+import { glueBackward, glueWorkpiece } from './glueOperation.ts';
 import type { Triple } from './motion.ts';
-import { stripBackward, stripThing, type StripWood } from './stripOperation.ts';
-import type { Thing } from './thing.ts';
+import { stripBackward, stripWorkpiece, type StripWood } from './stripOperation.ts';
+import type { Workpiece } from './workpiece.ts';
 
 /**
  * What each strip of a recipe must measure for the panel that is wanted, read backward from the last operation.
@@ -29,13 +29,13 @@ export function readBackward(recipe: Recipe, panel: { length: number; height: nu
 export function readForward(
   recipe: Recipe,
   leaf: (strip: StripOperation) => { size: Triple; wood: StripWood },
-): Thing | null {
-  const made = new Map<string, Thing>();
+): Workpiece | null {
+  const made = new Map<string, Workpiece>();
   for (const operation of recipe) {
     if (operation.kind === 'strip') {
       const { size, wood } = leaf(operation);
-      made.set(operation.id, stripThing(operation, size, wood));
-    } else made.set(operation.id, glueThing(operation.takes.flatMap((id) => made.get(id) ?? [])));
+      made.set(operation.id, stripWorkpiece(operation, size, wood));
+    } else made.set(operation.id, glueWorkpiece(operation.takes.flatMap((id) => made.get(id) ?? [])));
   }
   const last = recipe.at(-1);
   return (last && made.get(last.id)) ?? null;

@@ -1,6 +1,6 @@
 import { after, shift, type Triple } from './motion.ts';
 import { moved } from './solid.ts';
-import type { Thing } from './thing.ts';
+import type { Workpiece } from './workpiece.ts';
 
 /** What each part of a panel must measure for the panel that is wanted: as long and as high as that, mm; across they add up. */
 export function glueBackward(panel: { length: number; height: number }): { length: number; height: number } {
@@ -18,7 +18,7 @@ export function glueForward(parts: readonly Triple[]): Triple {
 }
 
 /** The parts side by side, each shifted across to where the one before it ends. */
-export function glueThing(parts: readonly Thing[]): Thing {
+export function glueWorkpiece(parts: readonly Workpiece[]): Workpiece {
   let across = 0;
   const cells = parts.flatMap((part) => {
     const at = across;

@@ -2,7 +2,7 @@ import type { StripOperation } from '../board/recipe.ts';
 import type { Piece } from '../stock/piece.ts';
 import type { Motion, Triple } from './motion.ts';
 import { box } from './solid.ts';
-import type { Thing } from './thing.ts';
+import type { Workpiece } from './workpiece.ts';
 
 /** Where a strip lies in the rack: its piece, and the motion from the strip's own axes to the piece's. */
 export interface StripWood {
@@ -20,10 +20,10 @@ export function stripBackward(
 }
 
 /** A strip is what it was milled to: one box of wood. */
-export function stripThing(
+export function stripWorkpiece(
   { id }: Pick<StripOperation, 'id'>,
   size: Triple,
   { piece, unit, inPiece }: StripWood,
-): Thing {
+): Workpiece {
   return { size, cells: [{ strip: id, solid: box(size), piece, unit, inPiece }] };
 }

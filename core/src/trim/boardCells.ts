@@ -1,6 +1,6 @@
 import { after, shift, type Triple } from '../recipe/motion.ts';
 import { clip, moved, type HalfSpace, type Solid } from '../recipe/solid.ts';
-import type { Cell, Thing } from '../recipe/thing.ts';
+import type { Cell, Workpiece } from '../recipe/workpiece.ts';
 
 /** Half spaces that a box from one corner to the other lies in. */
 function sidesOf(from: Triple, to: Triple): HalfSpace[] {
@@ -17,7 +17,7 @@ function sidesOf(from: Triple, to: Triple): HalfSpace[] {
  * What comes out of a panel: the wood between two corners, on axes of its own from the first one. What is planed and sawn off is gone.
  * @param from corner of the panel that lies first along and across, and lowest, mm @param to the opposite one
  */
-export function boardThing({ cells }: Thing, from: Triple, to: Triple): Thing {
+export function boardWorkpiece({ cells }: Workpiece, from: Triple, to: Triple): Workpiece {
   const sides = sidesOf(from, to);
   const back = [-from[0], -from[1], -from[2]] as const;
   return {

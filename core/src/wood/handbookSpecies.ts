@@ -344,3 +344,10 @@ export const HANDBOOK_SPECIES: readonly Species[] = [
     code === 'teak' || code === 'mahogany' ? HANDBOOK_MOVEMENT : SHRINKAGE,
   ),
 ];
+
+const FROM_BOOKS: ReadonlySet<string> = new Set(HANDBOOK_SPECIES.map((s) => s.code));
+
+/** Whether a species comes with Cadenza: its figures have sources, and stay what those say. */
+export function isFromBooks({ code }: Pick<Species, 'code'>): boolean {
+  return FROM_BOOKS.has(code);
+}

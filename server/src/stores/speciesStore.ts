@@ -3,7 +3,7 @@ import type { Knex } from 'knex';
 import type { Board } from '#core/board/board.ts';
 import type { FieldProblem } from '#core/format/fieldProblems.ts';
 import type { Species } from '#core/wood/species.ts';
-import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';
+import { isFromBooks } from '#core/wood/handbookSpecies.ts';
 import { invalid, notFound, Problem } from '../problem.ts';
 import { poolOf } from './documentCache.ts';
 
@@ -57,9 +57,6 @@ function toRow({ lineColour, sapColour, foodNote, movementSource, cautionSource,
   };
 }
 
-/** Species that come with Cadenza: their figures have sources, and stay what those say. */
-const FROM_BOOKS = new Set(HANDBOOK_SPECIES.map((s) => s.code));
-
 /**
  * Changes the figures of a species that was added by hand. Pieces and boards name it by its code, which stays.
  * @param before as whoever changes it saw it
@@ -70,7 +67,7 @@ export async function changeSpecies(tx: Knex.Transaction, before: Species, speci
   const row = await tx<SpeciesRow>('species').where({ code }).forUpdate().first();
   if (!row) throw notFound('This species');
   const current = toSpecies(row);
-  if (FROM_BOOKS.has(code))
+  if (isFromBooks(current))
     throw new Problem(
       409,
       'from-books',

@@ -4,7 +4,8 @@ import { nanoid } from 'nanoid';
 import { clampKinds, clampSchema, glueClasses, glueSchema, type Clamp, type Glue } from '#core/shop/gluing.ts';
 import type { Shop } from '#core/shop/shop.ts';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
-import { NumberField, TextField, type EditShop } from './fields.tsx';
+import { NumberField, TextField } from '../../quantities/plainFields.tsx';
+import type { EditShop } from './editShop.ts';
 import { Measured, QuantityField } from '../../quantities/QuantityField.tsx';
 import classes from './ShopPlace.module.css';
 

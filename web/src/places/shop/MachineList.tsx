@@ -4,7 +4,7 @@ import type { z } from 'zod';
 import { CROSSCUT_NAMES, RIP_NAMES } from '#core/steps/toolWays.ts';
 import { BARE_SHOP, shopSchema, type Shop } from '#core/shop/shop.ts';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
-import type { EditShop } from './fields.tsx';
+import type { EditShop } from './editShop.ts';
 import { HAND_TOOLS, MACHINES, type MachineSpec } from './machines.ts';
 import classes from './ShopPlace.module.css';
 

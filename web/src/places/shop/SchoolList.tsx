@@ -1,7 +1,7 @@
 import { Radio } from '@mantine/core';
 import { ASKED_QUESTIONS, QUESTIONS } from '#core/shop/schools.ts';
 import type { Shop } from '#core/shop/shop.ts';
-import type { EditShop } from './fields.tsx';
+import type { EditShop } from './editShop.ts';
 import classes from './ShopPlace.module.css';
 
 /** Questions on which makers differ, with the reason of each school. A board may differ from the shop, at the step where it matters. */

@@ -1,16 +1,12 @@
 import type { Ref } from 'react';
 import { Link } from 'react-router';
 import { Measured } from '../../quantities/QuantityField.tsx';
-import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';
+import { isFromBooks } from '#core/wood/handbookSpecies.ts';
 import type { Species } from '#core/wood/species.ts';
 import classes from './SpeciesPlace.module.css';
 import { PORE_WORDS } from './speciesWords.ts';
 import { SpeciesFields } from './SpeciesFields.tsx';
 import { WoodSwatch } from './WoodSwatch.tsx';
-
-const FROM_BOOKS = new Set(HANDBOOK_SPECIES.map((s) => s.code));
-/** Whether somebody added a species here; the others keep the figures of their sources. */
-const isOwn = ({ code }: Species) => !FROM_BOOKS.has(code);
 
 const DUST: Readonly<Record<Species['dust'], string>> = {
   usual: 'Harmful as all wood dust is: extraction, and a mask.',
@@ -86,7 +82,7 @@ export function SpeciesDetails({ species, pieces, ref }: { species: Species; pie
         Weight and hardness: {source}.{movementSource !== '' && ` Movement: ${movementSource}.`}
         {cautionSource !== '' && ` Cautions: ${cautionSource}.`}
       </p>
-      {isOwn(species) ? (
+      {!isFromBooks(species) ? (
         <details>
           <summary>Change its figures</summary>
           <SpeciesFields species={species} />

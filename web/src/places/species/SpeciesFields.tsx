@@ -5,7 +5,7 @@ import { api } from '../../data/api.ts';
 import { keys, queryClient } from '../../data/queryClient.ts';
 import { QuantityField } from '../../quantities/QuantityField.tsx';
 import { showProblem, showUndo } from '../../shell/notices.tsx';
-import { NumberField, TextField } from '../shop/fields.tsx';
+import { NumberField, TextField } from '../../quantities/plainFields.tsx';
 import classes from './SpeciesPlace.module.css';
 import { PORE_WORDS } from './speciesWords.ts';
 

@@ -1,10 +1,6 @@
 import { NumberInput, TextInput } from '@mantine/core';
 import type { z } from 'zod';
-import type { Shop } from '#core/shop/shop.ts';
-import { CommitField } from '../../quantities/CommitField.tsx';
-
-/** Changes the shop; saved as a field is left. */
-export type EditShop = (edit: (shop: Shop) => Shop) => void;
+import { CommitField } from './CommitField.tsx';
 
 interface FieldProps<T> {
   field: string;

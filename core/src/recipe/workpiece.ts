@@ -16,7 +16,7 @@ export interface Cell {
 }
 
 /** What an operation gives: its outer size along, across and up, mm, and all the wood in it. */
-export interface Thing {
+export interface Workpiece {
   size: Triple;
   cells: Cell[];
 }
