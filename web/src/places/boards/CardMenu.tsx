@@ -1,5 +1,6 @@
 import { ActionIcon, Menu } from '@mantine/core';
 import { IconCopy, IconDots, IconDownload, IconTrash } from '@tabler/icons-react';
+import { useRef } from 'react';
 import type { StoredBoard } from '../../data/api.ts';
 import classes from './BoardsPlace.module.css';
 
@@ -11,10 +12,13 @@ interface CardMenuProps {
 
 /** What else can be done with a board; comes open, because it is fetched when it is first asked for. */
 export function CardMenu({ stored, onDuplicate, onRemove }: CardMenuProps) {
+  const button = useRef<HTMLButtonElement>(null);
+  // The button that was pressed first is gone with its focus; this one takes its place.
   return (
-    <Menu position="bottom-end" defaultOpened>
+    <Menu position="bottom-end" defaultOpened onClose={() => button.current?.focus()}>
       <Menu.Target>
         <ActionIcon
+          ref={button}
           className={classes.more}
           variant="subtle"
           color="gray"
