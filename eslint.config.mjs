@@ -1,11 +1,11 @@
 import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
-/** Imports that a room may not make: the direction is units <- wood <- stock, shop, features <- board <- recipe <- cutting, gluing <- trim <- plan <- templates <- machining, checks, propose. */
+/** Imports that a room may not make: the direction is units <- wood <- stock, shop, features, facts <- board <- recipe <- cutting, gluing <- trim <- plan <- templates <- machining, checks, propose. */
 const ORDER = [
   ['units'],
   ['wood'],
-  ['stock', 'shop', 'features'],
+  ['stock', 'shop', 'features', 'facts'],
   ['board'],
   ['recipe'],
   ['cutting', 'gluing'],
@@ -40,7 +40,7 @@ const coreRooms = ORDER.flatMap((rooms, level) =>
       [
         NOT_IN_CORE,
         {
-          regex: '^(#core|\\.\\./\\.\\./)',
+          regex: '^(#core|#contract|\\.\\./\\.\\./)',
           message: 'The core imports itself by relative paths and nothing beside it.',
         },
         ...above,
@@ -92,6 +92,15 @@ export default tseslint.config(
     ),
   },
   ...coreRooms,
+  room(
+    ['contract/*.ts'],
+    [
+      {
+        regex: '(^|/)(server|web|bin)/',
+        message: 'What server and interface agree on imports the core, and nothing beside it.',
+      },
+    ],
+  ),
   room(
     ['server/**/!(*.test|*ForTests).ts'],
     [{ regex: '(^|/)(web|bin)/|^(react|@mantine/.*)$', message: 'The server imports the core, never the interface.' }],

@@ -12,7 +12,7 @@ const FAILED = 1;
 /** One line a step, then what went wrong, or that nothing did. @returns how many failures */
 function followFile(path: string): number {
   const file = readBoard(path);
-  const input = { board: file.board, rack: file.rack, shop: file.shop, species: file.species };
+  const input = { board: file.board, facts: file.facts, rack: file.rack, shop: file.shop, species: file.species };
   const plan = makePlan(input);
   const { steps, failures } = followPlan(plan, input);
   const lines = plan.operations.map((o) => {

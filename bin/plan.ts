@@ -89,13 +89,14 @@ async function main(args: readonly string[]): Promise<void> {
   });
   const species = [...new Map(files.flatMap((f) => f.species).map((s) => [s.code, s])).values()];
   const problem = cutProblemFor(
-    files.map((file, i) => ({ key: String(i), board: file.board, done: [] })),
+    files.map((file, i) => ({ key: String(i), board: file.board, done: [], facts: file.facts })),
     { rack, shop, species, promised: [] },
   );
   const cutting = improveCut(problem, await highsInNode(), { seconds, now: () => performance.now() / 1000 });
   const boards = files.map((file, i) => {
     const input = {
       board: file.board,
+      facts: file.facts,
       rack,
       shop,
       species,

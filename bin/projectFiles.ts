@@ -20,6 +20,7 @@ export function projectFiles(): Record<string, string> {
   for (const [path, name] of Object.entries(EXAMPLES)) {
     files[path] = writeBoardFile({
       board: tramShedBoards.find((b) => b.name === name)!,
+      facts: [],
       rack: tramShedRack,
       species,
       shop: tramShedShop,

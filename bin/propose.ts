@@ -44,7 +44,7 @@ function main(args: readonly string[]): Promise<void> {
   if (!proposed.ok)
     throw new Refusal(`${paths[0]}: ${proposed.why.map((p) => phraseText(p, DEFAULT_DISPLAY)).join(' ')}`);
   const files = proposed.proposals.map(
-    (p) => JSON.parse(writeBoardFile({ board: p.board, rack, shop, species })) as unknown,
+    (p) => JSON.parse(writeBoardFile({ board: p.board, facts: [], rack, shop, species })) as unknown,
   );
   process.stdout.write(`${JSON.stringify(files, null, 2)}\n`);
   proposed.proposals.forEach((p, i) =>

@@ -65,6 +65,7 @@ function inWords({
   plans,
   cuttings,
   runs,
+  facts,
   newest,
 }: StoreContents): string {
   const some = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`;
@@ -75,6 +76,7 @@ function inWords({
     some(plans, 'kept cut plan', 'kept cut plans'),
     some(cuttings, 'cut', 'cuts'),
     some(runs, 'clock of a glue-up', 'clocks of glue-ups'),
+    some(facts, 'fact from the bench', 'facts from the bench'),
   ];
   return `${parts.join(', ')}; last changed ${newest ?? 'never'}; tables of ${version}`;
 }

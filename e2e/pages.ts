@@ -1,5 +1,8 @@
 import { expect, type APIRequestContext, type Page } from '@playwright/test';
 import { UNDECIDED, type Board } from '#core/board/board.ts';
+import { madeFor } from '#core/board/madeFor.ts';
+import type { Fact } from '#core/facts/fact.ts';
+import type { Made } from '#core/facts/made.ts';
 import { PLAIN_CONDITION, type PieceFields } from '#core/stock/piece.ts';
 import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
 
@@ -36,6 +39,19 @@ export async function makeBoard(request: APIRequestContext, change: Partial<Boar
   const answer = await request.post(at('/api/boards'), { data: board });
   expect(answer.status()).toBe(201);
   return ((await answer.json()) as { id: string }).id;
+}
+
+/** Notes that something happened to a board, over the API. */
+export async function noteFacts(request: APIRequestContext, board: string, facts: readonly Fact[]): Promise<void> {
+  const answer = await request.post(at(`/api/boards/${board}/facts`), { data: { facts } });
+  expect(answer.status(), await answer.text()).toBe(200);
+}
+
+/** What is there already of the board that the page shows. */
+export async function storedMade(page: Page): Promise<Made> {
+  const id = /boards\/([^/]+)/.exec(page.url())![1]!;
+  const { facts } = (await (await page.request.get(at(`/api/boards/${id}/facts`))).json()) as { facts: Fact[] };
+  return madeFor((await storedBoard(page)).board, facts);
 }
 
 /** Adds a piece over the API. @returns its id */

@@ -1,7 +1,8 @@
+import { NOTHING_WORKED } from '#core/features/feature.ts';
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { NOTHING_WORKED } from '#core/features/feature.ts';
-import { makeBoard, openPlace, saved, storedBoard, typeLength } from './pages.ts';
+import { panelFacts } from '#core/plan/planArbitrary.ts';
+import { makeBoard, noteFacts, openPlace, saved, storedBoard, storedMade, typeLength } from './pages.ts';
 import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
 
 test('two diagonals tell how far a board is out and which way to correct; what no board has is said, and readings outlive a reload', async ({
@@ -111,16 +112,25 @@ test('a bad place stops a board that does not clear it, and the size that remain
   // It is moved with the keys like everything that is dragged.
   await page.getByRole('slider', { name: /^Gap/ }).focus();
   await page.keyboard.press('Shift+ArrowRight');
-  await expect.poll(async () => (await worked(page)).spots[0]!.x).toBe(5);
+  await expect.poll(async () => (await storedMade(page)).spots[0]!.x).toBe(5);
   // Another is drawn on the panel itself.
   const panel = (await page.locator('svg[aria-label^="Panel with"]').boundingBox())!;
   await page.mouse.move(panel.x + panel.width / 2, panel.y + panel.height / 2);
   await page.mouse.down();
   await page.mouse.move(panel.x + panel.width / 2 + 40, panel.y + panel.height / 2 + 12, { steps: 4 });
   await page.mouse.up();
-  await expect.poll(async () => (await worked(page)).spots.length).toBe(2);
+  await expect.poll(async () => (await storedMade(page)).spots.length).toBe(2);
   await page.getByRole('button', { name: 'Take Gap off the list' }).last().click();
-  await expect.poll(async () => (await worked(page)).spots.length).toBe(1);
+  await expect.poll(async () => (await storedMade(page)).spots.length).toBe(1);
+  // Undo goes back to the length the board had; what was found on the panel is no wish, and stays.
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await storedBoard(page)).board.length).toBe(400);
+  expect((await storedMade(page)).spots).toHaveLength(1);
+  await page.reload();
+  await expect(page.getByLabel('Panel as glued, length')).toHaveValue(glued);
+  await page.getByRole('button', { name: 'It is not glued yet' }).click();
+  await expect.poll(async () => (await storedMade(page)).panelLength).toBeNull();
+  await expect(page.getByRole('button', { name: 'The panel is glued' })).toBeVisible();
 });
 
 test('a drawing comes from SVG without its scripts, becomes a job that a simulated engraver runs, and leaves as a file', async ({
@@ -199,7 +209,8 @@ test('by touch a grip follows the finger and the page stays; letters change the 
 
 test('what is left of a panel of one species goes into the rack, once', async ({ page, request }) => {
   const strips = [40, 40, 36].map((width, i) => ({ id: `t${i}`, species: 'beech-european', width, ...AS_IT_LIES }));
-  const id = await makeBoard(request, { recipe: flatRecipe(strips), worked: { ...NOTHING_WORKED, gluedLength: 800 } });
+  const id = await makeBoard(request, { recipe: flatRecipe(strips) });
+  await noteFacts(request, id, panelFacts(800));
   await openPlace(page, `/boards/${id}/trim`);
   await page.getByRole('button', { name: 'Into the rack' }).click();
   await expect(page.getByText(/in the rack as G\d/)).toBeVisible();

@@ -1,9 +1,10 @@
+import { panelFacts } from '#core/plan/planArbitrary.ts';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type APIResponse } from '@playwright/test';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { Board } from '#core/board/board.ts';
 import { NOTHING_WORKED, UNDRAWN } from '#core/features/feature.ts';
-import { at, makeBoard, openPlace } from './pages.ts';
+import { at, makeBoard, noteFacts, openPlace } from './pages.ts';
 
 const VIEWS = [
   '/',
@@ -30,7 +31,6 @@ const VIEWS = [
 
 const WORKED: Board['worked'] = {
   ...NOTHING_WORKED,
-  spots: [{ id: 's', x: 0, y: 40, length: 5, width: 10, what: 'Gap' }],
   features: [
     { kind: 'groove', id: 'g', face: 'top', offset: 20, bit: 12, depth: 6, corner: 10, wells: 1, spout: null, fall: 0 },
     {
@@ -62,6 +62,8 @@ for (const [half, views] of Object.entries(HALVES))
       // Ten views, each gone through node by node.
       test.slow();
       const id = await makeBoard(request, { worked: WORKED });
+      const found = [{ id: 's', x: 0, y: 40, length: 5, width: 10, what: 'Gap' }];
+      await noteFacts(request, id, panelFacts(null, found));
       await page.emulateMedia({ colorScheme: scheme });
       for (const view of views) {
         await openPlace(page, view.startsWith('/') ? view : `/boards/${id}/${view}`);

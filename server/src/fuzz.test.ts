@@ -2,7 +2,7 @@ import { afterAll, beforeAll, expect, it, vi } from 'vitest';
 import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';
 import { DEFAULT_SHOP } from '#core/shop/shop.ts';
 import { UNDRAWN } from '#core/features/feature.ts';
-import { plainBoard, plainPiece } from '#core/plan/planArbitrary.ts';
+import { panelFacts, plainBoard, plainPiece } from '#core/plan/planArbitrary.ts';
 import { randomFrom } from '#core/propose/random.ts';
 import { apiForTests, type Answer, type TestApi } from './apiForTests.ts';
 import { nameOf } from './operation.ts';
@@ -30,9 +30,7 @@ const board = plainBoard({
   worked: {
     edges: null,
     corners: { kind: 'round', size: 10 },
-    gluedLength: 500,
     others: [{ id: 'o1', name: 'Small', length: 100, width: 60 }],
-    spots: [{ id: 'b1', x: 1, y: 1, length: 10, width: 10, what: 'Gap' }],
     features: [
       {
         kind: 'mark',
@@ -91,6 +89,7 @@ const samples = (): Record<string, unknown> => ({
       format: 'cadenza-board',
       version: BOARD_FILE_VERSION,
       board,
+      facts: panelFacts(500, [{ id: 'b1', x: 1, y: 1, length: 10, width: 10, what: 'Gap' }]),
       rack: [plainPiece()],
       species: HANDBOOK_SPECIES.slice(0, 3),
       shop: DEFAULT_SHOP,
@@ -99,6 +98,7 @@ const samples = (): Record<string, unknown> => ({
   },
   'put /boards/{id}': { basedOn: 1, steps: [{ board, undo: 1, redo: null }] },
   'put /boards/{id}/revisions/{number}/name': { name: 'A' },
+  'post /boards/{id}/facts': { facts: panelFacts(500, [{ id: 'b1', x: 1, y: 1, length: 10, width: 10, what: 'Gap' }]) },
   'post /boards/{id}/remove': { basedOn: 1 },
   'post /boards/{id}/restore': {},
 });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { problemSchema } from '#contract/problem.ts';
 import type { Operation } from './operation.ts';
 import { operations } from './operations/index.ts';
 
@@ -93,21 +94,7 @@ export function openApiDocument(): Json {
           description: 'What is wrong, as a sentence; a stale write carries the stored version as `current`',
           content: {
             'application/problem+json': {
-              schema: {
-                type: 'object',
-                required: ['type', 'title', 'status', 'code', 'detail', 'fields'],
-                properties: {
-                  type: { type: 'string' },
-                  title: { type: 'string' },
-                  status: { type: 'integer' },
-                  code: { type: 'string' },
-                  detail: { type: 'string' },
-                  fields: {
-                    type: 'array',
-                    items: { type: 'object', properties: { path: { type: 'string' }, message: { type: 'string' } } },
-                  },
-                },
-              },
+              schema: schemaOf(problemSchema),
             },
           },
         },

@@ -1,6 +1,7 @@
 import type { ErrorRequestHandler } from 'express';
 import type { FieldProblem } from '#core/format/fieldProblems.ts';
 import { fieldProblems } from '#core/format/fieldProblems.ts';
+import type { ProblemJson } from '#contract/problem.ts';
 import { z } from 'zod';
 import { lostAgainstAnother } from './stores/transaction.ts';
 
@@ -121,14 +122,14 @@ export function answerProblem(trouble: () => string | null): ErrorRequestHandler
       .status(problem.status)
       .type(PROBLEM_TYPE)
       .json({
-        type: 'about:blank',
+        type: 'about:blank' as const,
         title: sentence,
         status: problem.status,
         code: problem.code,
         detail: sentence,
         fields: problem.fields,
         ...problem.extra,
-      });
+      } satisfies ProblemJson);
   };
 }
 

@@ -4,6 +4,7 @@ import { panelSaw, SAFE_WIDTH_MM, thinRipOf } from '../shop/tools.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
 import { panelWidth, type Board } from './board.ts';
+import type { Made } from '../facts/made.ts';
 import { shopFor } from './differences.ts';
 
 /**
@@ -68,8 +69,8 @@ export function panelsOf({ count, perPanel }: Pick<Board, 'count' | 'perPanel'>)
   return [...Array<number>(Math.floor(count / each)).fill(each), ...(rest > 0 ? [rest] : [])];
 }
 
-/** @param own the shop; where the board differs from it is taken into account here */
-export function allowancesFor(board: Board, own: Shop): Allowances {
+/** @param own the shop; where the board differs from it is taken into account here @param made what is there already */
+export function allowancesFor(board: Board, own: Shop, made: Pick<Made, 'panelLength'>): Allowances {
   const shop = shopFor(board, own);
   const { habits } = shop;
   // Ends are trimmed and boards cut apart on the saw that crosscuts.
@@ -82,7 +83,7 @@ export function allowancesFor(board: Board, own: Shop): Allowances {
   const needed = (boards: number, i: number) =>
     roughLength + (boards - 1) * (board.length + kerf) + (i === 0 ? others : 0);
   // A panel that was glued for longer boards stays as long as it is.
-  const spareLength = Math.max(0, (board.worked.gluedLength ?? 0) - needed(panelsOf(board)[0]!, 0));
+  const spareLength = Math.max(0, (made.panelLength ?? 0) - needed(panelsOf(board)[0]!, 0));
   return {
     panels: panelsOf(board).map((boards, i) => ({ boards, length: needed(boards, i) + (i === 0 ? spareLength : 0) })),
     spareLength,

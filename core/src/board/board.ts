@@ -114,7 +114,7 @@ export const boardSchema = z.strictObject({
     .int({ error: 'must be a whole number' })
     .min(1, { error: 'must be at least 1' })
     .max(50, { error: 'must be at most 50' }),
-  /** Edges, corners, features and marks of each board, and bad places of its panel. */
+  /** Edges, corners, features and marks of each board, and what else comes from its panel. */
   worked: workedSchema,
   accepted: z.array(acceptedSchema).max(50, { error: 'must be at most 50' }),
   /** Versions set aside beside the one that is worked on. */

@@ -1,10 +1,12 @@
+import { madeFor } from '../board/madeFor.ts';
 import { length, say } from '../units/phrase.ts';
 import type { Found, Rule } from './finding.ts';
 
 /** Whether all boards come out of the panel, clear of its bad places, and the other ones too. */
-export const panelSpots: Rule = (plan, { board }) => {
-  const { spots, others: wanted, gluedLength } = board.worked;
-  if (spots.length + wanted.length === 0 && gluedLength === null) return [];
+export const panelSpots: Rule = (plan, { board, facts }) => {
+  const { others: wanted } = board.worked;
+  const { spots, panelLength } = madeFor(board, facts);
+  if (spots.length + wanted.length === 0 && panelLength === null) return [];
   const { length: panel, missing, instead, boards, missingOthers } = plan.trim;
   const others: Found[] =
     missingOthers === 0

@@ -4,11 +4,11 @@ import { NO_DIFFERENCES } from '../board/differences.ts';
 import type { EdgeCut, SideEdges } from '../features/edge.ts';
 import { NOTHING_WORKED, UNDRAWN, type Feature, type Worked } from '../features/feature.ts';
 import { makePlan } from '../plan/plan.ts';
-import { plainBoard, plainPiece, planInput } from '../plan/planArbitrary.ts';
+import type { Fact } from '../facts/fact.ts';
+import { panelFacts, plainBoard, plainPiece, planInput } from '../plan/planArbitrary.ts';
 import { DEFAULT_DISPLAY } from '../units/formatLength.ts';
 import { ofKind } from '../steps/instruction.ts';
 import { phraseText } from '../units/phrase.ts';
-import { trimLayout } from '../trim/trimLayout.ts';
 import { checkPlan } from './checkPlan.ts';
 
 const RULES = [
@@ -36,9 +36,9 @@ const RULES = [
 ];
 
 /** A board of 400 by 260 by 30 of six strips, joints at 37, 83, 129 … from its far edge. */
-function workedBoard(worked: Partial<Worked>, schools: object = {}) {
+function workedBoard(worked: Partial<Worked>, schools: object = {}, facts: readonly Fact[] = []) {
   const board = plainBoard({ worked: { ...NOTHING_WORKED, ...worked }, differs: { ...NO_DIFFERENCES, schools } });
-  const input = planInput(board, [plainPiece({ length: 4000 })]);
+  const input = { ...planInput(board, [plainPiece({ length: 4000 })]), facts };
   const plan = makePlan(input);
   return {
     board,
@@ -173,12 +173,6 @@ describe('rules on what is worked into a board', () => {
       'leaves 40 mm of its side, and the board is 30 mm thick',
       { edges: around(straight, { kind: 'underBevel', angle: 45, reveal: 40 }) },
     ],
-    [
-      'panel-spots',
-      'stop',
-      'leave no room for a board of 400 mm by 260 mm',
-      { spots: [{ id: 's', x: 0, y: 100, length: 40, width: 10, what: 'Gap' }] },
-    ],
     ['mark-drawing', 'note', 'has no drawing yet', { features: [{ ...mark, method: 'laser' }] }],
     [
       'inlay-sanded',
@@ -230,6 +224,15 @@ describe('rules on what is worked into a board', () => {
     expect(one!.ways.length).toBeGreaterThan(0);
   });
 
+  it('panel-spots (stop): no board lies clear of what was found on the panel', () => {
+    const gap = { id: 's', x: 0, y: 100, length: 40, width: 10, what: 'Gap' };
+    const { found } = workedBoard({}, {}, panelFacts(null, [gap]));
+    expect(found.find((f) => f.rule === 'panel-spots')).toMatchObject({
+      severity: 'stop',
+      what: expect.stringContaining('leave no room for a board of 400 mm by 260 mm') as string,
+    });
+  });
+
   it('a groove that runs into a knot of its strip is told of, at the place where the knot comes to lie', () => {
     // One flat strip from 20 mm beside the piece's edge; the knot is under the groove's near line, or in the middle of the board.
     const at = (across: number) => {
@@ -272,13 +275,14 @@ describe('rules on what is worked into a board', () => {
 
   it('a way out works: the panel stays as long as it was glued, and at the length that remains the board lies clear', () => {
     const spots = [{ id: 's', x: 0, y: 100, length: 40, width: 10, what: 'Gap' }];
-    const { board, plan, found } = workedBoard({ spots, gluedLength: 429 });
-    const { instead } = trimLayout(board, plan.allowances, plan.shop);
+    const facts = panelFacts(429, spots);
+    const { board, plan, found } = workedBoard({}, {}, facts);
+    const { instead } = plan.trim;
     expect(found.find((f) => f.rule === 'panel-spots')!.ways[0]).toContain('long');
-    const input = planInput({ ...board, length: instead!.length }, [plainPiece({ length: 4000 })]);
+    const input = { ...planInput({ ...board, length: instead!.length }, [plainPiece({ length: 4000 })]), facts };
     const shorter = makePlan(input);
     expect(shorter.allowances.panels[0]!.length).toBeCloseTo(429, 9);
-    const layout = trimLayout(input.board, shorter.allowances, shorter.shop);
+    const layout = shorter.trim;
     expect([layout.missing, layout.length]).toEqual([0, 429]);
     expect(layout.boards[0]!.x).toBeGreaterThanOrEqual(40);
     expect(shorter.ladders.length.shortBy).toBe(0);
@@ -292,10 +296,8 @@ describe('rules on what is worked into a board', () => {
 
   it('where a bad place moves the boards across the panel, strips and joints move with them', () => {
     // 276 of strips for 260: 8 off each side; a place along the far edge down to 12 pushes the board there.
-    const { plan } = workedBoard({
-      spots: [{ id: 's', x: 100, y: 0, length: 200, width: 12, what: 'Crack' }],
-      gluedLength: 429,
-    });
+    const crack = { id: 's', x: 100, y: 0, length: 200, width: 12, what: 'Crack' };
+    const { plan } = workedBoard({}, {}, panelFacts(429, [crack]));
     expect(plan.worked.shift).toBeCloseTo(12, 9);
     expect(plan.strips.map((s) => s.finished.width)).toEqual(
       [34, 46, 46, 46, 46, 42].map((w) => expect.closeTo(w, 6) as number),
@@ -304,7 +306,7 @@ describe('rules on what is worked into a board', () => {
   });
 
   it('a panel that is too small for its board says so, and what would fit', () => {
-    const { found } = workedBoard({ gluedLength: 380 });
+    const { found } = workedBoard({}, {}, panelFacts(380));
     expect(found).toMatchObject([
       {
         rule: 'panel-spots',
@@ -355,11 +357,14 @@ describe('rules on what is worked into a board', () => {
         mm(0, 300),
         fc.array(fc.record({ x: mm(0, 500), y: mm(0, 300), length: mm(1, 200), width: mm(1, 200) }), { maxLength: 4 }),
         (features, size, spots) => {
-          const { plan, found } = workedBoard({
-            features: features.map((f, i) => ({ ...f, id: `f${i}` })),
-            corners: { kind: 'clip', size },
-            spots: spots.map((s, i) => ({ ...s, id: `s${i}`, what: 'Gap' })),
-          });
+          const { plan, found } = workedBoard(
+            { features: features.map((f, i) => ({ ...f, id: `f${i}` })), corners: { kind: 'clip', size } },
+            {},
+            panelFacts(
+              null,
+              spots.map((s, i) => ({ ...s, id: `s${i}`, what: 'Gap' })),
+            ),
+          );
           for (const f of found) expect(f.what).not.toMatch(/NaN|undefined|Infinity/);
           for (const o of plan.operations)
             for (const line of [o.title, ...o.lines])
@@ -415,7 +420,7 @@ describe('the order of what is worked into a board', () => {
       .flatMap((o) => ofKind(o.instructions, 'work'))
       .filter((i) => i.what === 'mark')
       .map((i) => i.figures);
-    const start = trimLayout(workedBoard({}).board, plan.allowances, plan.shop).boards[0]!.x;
+    const start = workedBoard({}).plan.trim.boards[0]!.x;
     expect(figures!.x1).toBeCloseTo(start + mark.x, 6);
     expect(figures!.y).toBeCloseTo(10 + (plan.allowances.glueThickness - plan.worked.size.thickness) / 2, 6);
   });

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { NOTHING_MADE } from '../facts/made.ts';
 import { allowancesFor } from '../board/allowances.ts';
 import { makePlan } from '../plan/plan.ts';
 import { plainBoard, plainPiece, planInputArbitrary } from '../plan/planArbitrary.ts';
@@ -15,7 +16,7 @@ describe('pieces that give a board nothing', () => {
     board = plainBoard(),
     promised: Parameters<typeof withoutSections>[5] = [],
   ) => {
-    const allowances = allowancesFor(board, DEFAULT_SHOP);
+    const allowances = allowancesFor(board, DEFAULT_SHOP, NOTHING_MADE);
     const rack = [plainPiece(piece)];
     return withoutSections(
       board,
@@ -28,7 +29,7 @@ describe('pieces that give a board nothing', () => {
   };
 
   it('say why, and what would do', () => {
-    const { roughLength } = allowancesFor(plainBoard(), DEFAULT_SHOP);
+    const { roughLength } = allowancesFor(plainBoard(), DEFAULT_SHOP, NOTHING_MADE);
     const trims = 2 * DEFAULT_SHOP.habits.stockEndTrim;
     const spare = roughLength - 400;
     expect(told({ length: roughLength + trims - spare - 8 })).toEqual([

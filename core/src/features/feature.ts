@@ -129,17 +129,6 @@ export type FeatureOf<K extends FeatureKind> = Extract<Feature, { kind: K }>;
 /** More than a board has room for. */
 export const GREATEST_FEATURE_COUNT = 20;
 
-/** A bad place on the glued panel, found when it was flat: a rectangle from the panel's left end and its far edge, mm. */
-export const spotSchema = z.strictObject({
-  id: idSchema,
-  x: lengthBetween(0, 8000),
-  y: lengthBetween(0, 1500),
-  length: lengthBetween(1, 8000),
-  width: lengthBetween(1, 1500),
-  what: lineOfText(1, 60),
-});
-export type Spot = z.infer<typeof spotSchema>;
-
 /** Another board that comes out of the same panel: only cut to size. */
 export const otherSchema = z.strictObject({
   id: idSchema,
@@ -148,9 +137,6 @@ export const otherSchema = z.strictObject({
   width: lengthBetween(20, 1500),
 });
 export type OtherBoard = z.infer<typeof otherSchema>;
-
-/** A panel with more bad places than this is firewood. */
-export const MOST_SPOTS = 40;
 
 /** What is done to the flat panel beyond its size. */
 export const workedSchema = z.strictObject({
@@ -161,17 +147,11 @@ export const workedSchema = z.strictObject({
     .array(featureSchema)
     .max(GREATEST_FEATURE_COUNT, { error: `must be at most ${GREATEST_FEATURE_COUNT}` })
     .refine((all) => new Set(all.map((f) => f.id)).size === all.length, { error: 'must each have an id of their own' }),
-  /** Length of the first panel as it really came out of the clamps; null while it is only planned. */
-  gluedLength: lengthBetween(50, 8000).nullable(),
   /** Smaller boards from the first panel, which is glued longer for them. */
   others: z
     .array(otherSchema)
     .max(8, { error: 'must be at most 8' })
     .refine((all) => new Set(all.map((o) => o.id)).size === all.length, { error: 'must each have an id of their own' }),
-  spots: z
-    .array(spotSchema)
-    .max(MOST_SPOTS, { error: `must be at most ${MOST_SPOTS}` })
-    .refine((all) => new Set(all.map((s) => s.id)).size === all.length, { error: 'must each have an id of their own' }),
 });
 export type Worked = z.infer<typeof workedSchema>;
 
@@ -179,9 +159,7 @@ export const NOTHING_WORKED: Worked = {
   edges: null,
   corners: { kind: 'square', size: 0 },
   features: [],
-  gluedLength: null,
   others: [],
-  spots: [],
 };
 
 export const FEATURE_NAMES: Readonly<Record<FeatureKind, string>> = {

@@ -7,6 +7,7 @@ import { boardThing } from '../steps/instruction.ts';
 import type { Failure, Made, Wood } from './bench.ts';
 import { follow } from './follow.ts';
 import { FINE, TOLERANCE, type Followed } from './makersBench.ts';
+import { madeFor } from '../board/madeFor.ts';
 import { stripsOf, type Strip } from '../board/recipe.ts';
 
 /** What he made is compared with the board to his own tolerance; a difference of just that much is none. */
@@ -20,6 +21,7 @@ export function followPlan(plan: Plan, given: PlanInput): Followed {
   const input = { ...given, shop: plan.shop };
   const context: PlanContext = {
     ...input,
+    made: madeFor(given.board, given.facts),
     allowances: plan.allowances,
     cutting: plan.cutting,
     trim: plan.trim,
@@ -108,7 +110,7 @@ function compareStrips(
 /** The wood of every board is that of the plan's cells: cut from the same place of the same piece, so that drawings and checks show what is really there. */
 function compareWood({ boards, steps }: Followed, plan: Plan, context: PlanContext): Failure[] {
   // What was glued longer or shorter than planned is told of by its own check.
-  if (context.board.worked.gluedLength !== null) return [];
+  if (context.made.panelLength !== null) return [];
   const order = stripsOf(context.board).map((s) => s.id);
   let number = 0;
   return plan.trim.panels.flatMap((places, k) => {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { NOTHING_WORKED, UNDRAWN, type Feature } from '../features/feature.ts';
-import { planInputArbitrary } from '../plan/planArbitrary.ts';
+import { panelFacts, planInputArbitrary } from '../plan/planArbitrary.ts';
 import { readBoardFile, writeBoardFile, BOARD_FILE_VERSION } from './boardFile.ts';
 import { stripsOf } from '../board/recipe.ts';
 
@@ -23,7 +23,13 @@ describe('board files', () => {
     fc.assert(
       fc.property(planInputArbitrary, fc.string({ maxLength: 100 }), ({ board, rack, shop, species }, noise) => {
         const name = `Board ${noise.replace(/[\u0000-\u001f\u007f]/g, '')} <b>&"'`.trim().slice(0, 120).trim();
-        const text = writeBoardFile({ board: { ...board, name }, rack: [...rack], shop, species: [...species] });
+        const text = writeBoardFile({
+          board: { ...board, name },
+          facts: panelFacts(512.5),
+          rack: [...rack],
+          shop,
+          species: [...species],
+        });
         const read = readBoardFile(text);
         expect(read).toMatchObject({ ok: true });
         if (read.ok) expect(writeBoardFile(read.file)).toBe(text);
@@ -38,6 +44,7 @@ describe('board files', () => {
   )[0]!;
   const good = writeBoardFile({
     board: sample.board,
+    facts: [],
     rack: [...sample.rack],
     shop: sample.shop,
     species: [...sample.species],
@@ -124,7 +131,12 @@ describe('board files', () => {
     ['empty', '  ', '', /empty/],
     ['something else', '{"format":"other"}', 'format', /not a Cadenza board file/],
     ['an array', '[1,2]', 'format', /not a Cadenza board file/],
-    ['a newer version', changed((f) => Object.assign(f, { version: 9 })), 'version', /Version 9 is newer/],
+    [
+      'a newer version',
+      changed((f) => Object.assign(f, { version: BOARD_FILE_VERSION + 1 })),
+      'version',
+      new RegExp(`Version ${BOARD_FILE_VERSION + 1} is newer`),
+    ],
     ['no version', changed((f) => Object.assign(f, { version: 'one' })), 'version', /whole number/],
     [
       'a negative width',

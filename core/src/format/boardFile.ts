@@ -1,17 +1,17 @@
 import { z } from 'zod';
 import { boardSchema } from '../board/board.ts';
 import type { Recipe } from '../board/recipe.ts';
+import { factsSchema } from '../facts/fact.ts';
 import { shopSchema } from '../shop/shop.ts';
 import { pieceSchema } from '../stock/piece.ts';
 import { speciesSchema } from '../wood/species.ts';
 import { upgradeToNewest } from './upgrades.ts';
-import { completeFile } from './earlierForms.ts';
 import { type FieldProblem, fieldProblems } from './fieldProblems.ts';
 
 /** Name that opens every board file. */
 export const BOARD_FILE_FORMAT = 'cadenza-board';
 /** Newest version of the board file this Cadenza reads and the one it writes. */
-export const BOARD_FILE_VERSION = 8;
+export const BOARD_FILE_VERSION = 9;
 /** Largest file that is read, bytes: a board of 200 strips with a rack of thousands is far below. */
 export const GREATEST_FILE_BYTES = 10_000_000;
 
@@ -24,6 +24,8 @@ export const boardFileSchema = z
     format: z.literal(BOARD_FILE_FORMAT, { error: `must be "${BOARD_FILE_FORMAT}"` }),
     version: z.literal(BOARD_FILE_VERSION, { error: `must be ${BOARD_FILE_VERSION}` }),
     board: boardSchema,
+    /** What happened to it at the bench. */
+    facts: factsSchema,
     /** The rack it was planned with. */
     rack: z.array(pieceSchema).max(20_000, { error: 'must be at most 20 000 pieces' }),
     /** The species that board and rack name. */
@@ -57,7 +59,7 @@ export type BoardFile = z.infer<typeof boardFileSchema>;
 export type ReadBoardFile = { ok: true; file: BoardFile } | { ok: false; problems: FieldProblem[] };
 
 /** Writes a board file: keys in the schema's order, two spaces, so that versions compare line by line. */
-export function writeBoardFile(content: Pick<BoardFile, 'board' | 'rack' | 'species' | 'shop'>): string {
+export function writeBoardFile(content: Pick<BoardFile, 'board' | 'facts' | 'rack' | 'species' | 'shop'>): string {
   const file: BoardFile = { format: BOARD_FILE_FORMAT, version: BOARD_FILE_VERSION, ...content };
   return `${JSON.stringify(boardFileSchema.parse(file), null, 2)}\n`;
 }
@@ -106,7 +108,7 @@ export function readBoardJson(json: unknown): ReadBoardFile {
       ],
     };
   }
-  const parsed = boardFileSchema.safeParse(completeFile(upgradeToNewest(record, version)));
+  const parsed = boardFileSchema.safeParse(upgradeToNewest(record, version));
   return parsed.success ? { ok: true, file: parsed.data } : { ok: false, problems: fieldProblems(parsed.error) };
 }
 

@@ -6,7 +6,8 @@ import { describe, expect, it } from 'vitest';
 import { BOARD_FILE_VERSION, readBoardFile, readBoardJson, writeBoardFile } from './boardFile.ts';
 import { upgradeToNewest, VERSION_STEPS } from './upgrades.ts';
 import { upgradeFile, type Json } from './upgrades/step.ts';
-import { stripsOf } from '../board/recipe.ts';
+import { madeFor } from '../board/madeFor.ts';
+import { stripsOf, type Recipe } from '../board/recipe.ts';
 
 const earlier = join(import.meta.dirname, 'earlier');
 const schemas = join(import.meta.dirname, '../../../docs/format');
@@ -49,8 +50,20 @@ describe('files of every earlier version, written by its own code', () => {
       const read = readBoardFile(JSON.stringify(file));
       if (!read.ok) throw new Error(JSON.stringify(read.problems));
       // Nothing of what the maker had is lost on the way: every strip and piece is there as it was.
-      const old = file as unknown as { board: { strips: object[] }; rack: { id: string }[] };
-      expect(stripsOf(read.file.board)).toMatchObject(old.board.strips);
+      const old = file as unknown as {
+        board: {
+          strips?: object[];
+          recipe?: Recipe;
+          worked?: { gluedLength?: number | null; spots?: { id: string }[] };
+        };
+        rack: { id: string }[];
+      };
+      expect(stripsOf(read.file.board)).toMatchObject(old.board.strips ?? stripsOf({ recipe: old.board.recipe! }));
+      const made = madeFor(read.file.board, read.file.facts);
+      expect(made).toMatchObject({
+        panelLength: old.board.worked?.gluedLength ?? null,
+        spots: old.board.worked?.spots ?? [],
+      });
       expect(read.file.rack.map((p) => p.id)).toEqual(old.rack.map((p) => p.id));
       expect(readBoardFile(writeBoardFile(read.file))).toEqual(read);
     },

@@ -6,13 +6,18 @@ import { TO_5 } from './upgrades/to5.ts';
 import { TO_6 } from './upgrades/to6.ts';
 import { TO_7 } from './upgrades/to7.ts';
 import { TO_8 } from './upgrades/to8.ts';
+import { TO_9 } from './upgrades/to9.ts';
+import { completeFile } from './earlierForms.ts';
 
 /** Every version after the first, in order: what it changed. A new version is one more file beside these, and one more entry. */
-export const VERSION_STEPS: readonly VersionStep[] = [TO_2, TO_3, TO_4, TO_5, TO_6, TO_7, TO_8];
+export const VERSION_STEPS: readonly VersionStep[] = [TO_2, TO_3, TO_4, TO_5, TO_6, TO_7, TO_8, TO_9];
 
 /** A board file of a version that was written, step by step up to the newest. */
 export function upgradeToNewest(file: Json, version: number): Json {
-  return VERSION_STEPS.filter((step) => step.version > version).reduce(upgradeFile, file);
+  const steps = VERSION_STEPS.filter((step) => step.version > version);
+  const upTo8 = steps.filter((step) => step.version <= 8).reduce(upgradeFile, file);
+  // Versions 2 and 6 were written in several forms; what they lack is filled in with fields that version 8 still had.
+  return steps.filter((step) => step.version > 8).reduce(upgradeFile, version <= 8 ? completeFile(upTo8) : upTo8);
 }
 
 // The database's own steps, by the names under which its sealed migrations know them.
@@ -30,3 +35,5 @@ export const upgradeShopTo6 = TO_6.shop;
 export const upgradeBoardTo7 = TO_7.board;
 export const upgradeShopTo7 = TO_7.shop;
 export const upgradeBoardTo8 = TO_8.board;
+export const upgradeBoardTo9 = TO_9.board;
+export const factsOfBoardTo9 = TO_9.facts;

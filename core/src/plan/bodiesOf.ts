@@ -1,5 +1,6 @@
 import { allowancesFor } from '../board/allowances.ts';
 import { shopFor } from '../board/differences.ts';
+import { madeFor } from '../board/madeFor.ts';
 import { trimLayout } from '../trim/trimLayout.ts';
 import type { PlanInput } from './context.ts';
 import { cutForBoard } from './cutForBoard.ts';
@@ -7,11 +8,12 @@ import { shareOf, stripBodies, type StripBody } from './stripBody.ts';
 
 /** Where the strips of a board lie in their pieces, without the rest of its plan: for small pictures of many boards. */
 export function bodiesOf(input: PlanInput): StripBody[] {
-  const allowances = allowancesFor(input.board, input.shop);
+  const made = madeFor(input.board, input.facts);
+  const allowances = allowancesFor(input.board, input.shop, made);
   const { cutting } = cutForBoard(input, allowances);
   const pieces = new Map(
     [...(input.saw?.done ?? []).map(({ piece }) => piece), ...input.rack].map((piece) => [piece.id, piece]),
   );
-  const trim = trimLayout(input.board, allowances, shopFor(input.board, input.shop));
+  const trim = trimLayout(input.board, allowances, shopFor(input.board, input.shop), made);
   return stripBodies(input.board, cutting, pieces, shareOf(input.board, allowances, trim));
 }

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { madeFor } from '../board/madeFor.ts';
 import { flatRecipe, stripsOf } from '../board/recipe.ts';
 import { readBackward, readForward } from '../recipe/evaluate.ts';
 import { AT_REST } from '../recipe/motion.ts';
@@ -15,6 +16,7 @@ import { plainBoard, planInputArbitrary } from './planArbitrary.ts';
 const contextOf = (plan: Plan, input: PlanInput): PlanContext => ({
   ...input,
   shop: plan.shop,
+  made: madeFor(input.board, input.facts),
   allowances: plan.allowances,
   cutting: plan.cutting,
   trim: plan.trim,

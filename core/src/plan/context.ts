@@ -1,6 +1,8 @@
 import type { Allowances } from '../board/allowances.ts';
 import type { Board } from '../board/board.ts';
 import type { Blank, CutPlan, PromisedRange } from '../cutting/cutPlan.ts';
+import type { Fact } from '../facts/fact.ts';
+import type { Made } from '../facts/made.ts';
 import type { Shop } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
 import type { TrimLayout } from '../trim/trimLayout.ts';
@@ -33,10 +35,14 @@ export interface PlanInput {
   species: readonly Species[];
   /** Left out: nothing is promised, decided or cut. */
   saw?: SawState;
+  /** What happened at the bench. Left out: nothing did. */
+  facts?: readonly Fact[];
 }
 
 /** What the parts of a plan share while it is made. */
 export interface PlanContext extends PlanInput {
+  /** What is there already, of what happened. */
+  made: Made;
   allowances: Allowances;
   cutting: CutPlan;
   pieces: ReadonlyMap<string, Piece>;

@@ -1,5 +1,6 @@
 import { allowancesFor, type Allowances } from '../board/allowances.ts';
 import type { Board } from '../board/board.ts';
+import { madeFor } from '../board/madeFor.ts';
 import { shopFor } from '../board/differences.ts';
 import { auditCut } from '../cutting/auditCut.ts';
 import { NO_SCORE } from '../cutting/settle.ts';
@@ -8,6 +9,7 @@ import type { CutProblem } from '../cutting/cutProblem.ts';
 import { firstFit } from '../cutting/firstFit.ts';
 import { shortagesOf } from '../cutting/shortages.ts';
 import { demandsAsThickAsCanBe } from '../cutting/thinner.ts';
+import type { Fact } from '../facts/fact.ts';
 import type { Shop } from '../shop/shop.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { NOTHING_SAWN, type DoneBlank, type PlanInput } from './context.ts';
@@ -18,6 +20,8 @@ export interface BoardToCut {
   key: string;
   board: Board;
   done: readonly DoneBlank[];
+  /** What happened to it; left out: nothing did. */
+  facts?: readonly Fact[];
 }
 
 /** One strip of one copy, or one spare, wherever it is spoken of. */
@@ -41,8 +45,13 @@ export function cutProblemFor(
     boards.map((b) => b.board),
     rest.shop,
   );
-  const demands = boards.flatMap(({ key, board, done }) => {
-    const all = demandsFor(board, allowancesFor(board, rest.shop), shopFor(board, rest.shop), key);
+  const demands = boards.flatMap(({ key, board, done, facts }) => {
+    const all = demandsFor(
+      board,
+      allowancesFor(board, rest.shop, madeFor(board, facts)),
+      shopFor(board, rest.shop),
+      key,
+    );
     const { met } = stripsInHand(all, done);
     const banned = new Set(board.cutting.bans);
     const allowed =
@@ -116,7 +125,7 @@ function serves({ strip, from }: { strip: RippedStrip; from: DoneBlank }, demand
  */
 export function cutForBoard(input: PlanInput, allowances: Allowances): { cutting: CutPlan; outdated: boolean } {
   const saw = input.saw ?? NOTHING_SAWN;
-  const problem = cutProblemFor([{ key: saw.key, board: input.board, done: saw.done }], {
+  const problem = cutProblemFor([{ key: saw.key, board: input.board, done: saw.done, facts: input.facts }], {
     ...input,
     promised: saw.promised,
   });

@@ -1,6 +1,7 @@
 import { allowancesFor, type Allowances } from '../board/allowances.ts';
 import { shopFor } from '../board/differences.ts';
 import { panelWidth } from '../board/board.ts';
+import { madeFor } from '../board/madeFor.ts';
 import type { CutPlan } from '../cutting/cutPlan.ts';
 import type { Piece } from '../stock/piece.ts';
 import { sectionsFor, type Section } from '../cutting/sections.ts';
@@ -70,16 +71,18 @@ export function makePlan(given: PlanInput): Plan {
   const shop = shopFor(board, given.shop);
   const input: PlanInput = { ...given, shop };
   const saw = input.saw ?? NOTHING_SAWN;
-  const allowances = allowancesFor(board, shop);
+  const made = madeFor(board, input.facts);
+  const allowances = allowancesFor(board, shop, made);
   const { cutting, outdated } = cutForBoard(input, allowances);
   const pieces = piecesOf(input);
-  const trim = trimLayout(board, allowances, shop);
+  const trim = trimLayout(board, allowances, shop, made);
   const share = shareOf(board, allowances, trim);
   const over = allowances.panels.map((_, k) =>
     dirtySideUp(stripsOf(board), stripBodies(board, cutting, pieces, share, k + 1)),
   );
   const context: PlanContext = {
     ...input,
+    made,
     allowances,
     cutting,
     pieces,

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { UNDECIDED, type Board } from '../board/board.ts';
+import type { Fact, Spot } from '../facts/fact.ts';
 import { NOTHING_WORKED } from '../features/feature.ts';
 import type { Schools } from '../shop/schools.ts';
 import { DEFAULT_SHOP, type Shop } from '../shop/shop.ts';
@@ -40,6 +41,17 @@ export function plainBoard(change: Partial<Board> = {}, widths: readonly number[
     ...UNDECIDED,
     ...change,
   };
+}
+
+/** Facts about the panel of a plain board: how long it was glued, and bad places found on it. */
+export function panelFacts(panelLength: number | null, spots: readonly Spot[] = []): Fact[] {
+  const about = { at: '2026-01-01T08:00:00.000Z', thing: 'panel', copy: 1 } as const;
+  return [
+    ...(panelLength === null
+      ? []
+      : [{ kind: 'measured' as const, id: 'glued', ...about, dimension: 'length' as const, value: panelLength }]),
+    ...spots.map((spot, i) => ({ kind: 'badPlace' as const, id: `found-${i + 1}`, ...about, spot })),
+  ];
 }
 
 export function planInput(board: Board, rack: readonly Piece[], shop: Shop = DEFAULT_SHOP): PlanInput {

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { checkPlan } from '../checks/checkPlan.ts';
+import { NOTHING_MADE } from '../facts/made.ts';
 import { allowancesFor } from '../board/allowances.ts';
 import { NO_CUTTING_WISHES } from '../board/board.ts';
 import { NOTHING_WORKED } from '../features/feature.ts';
@@ -197,8 +198,9 @@ describe('one figure, one source', () => {
     const probe = knots(2, 2);
     const { x } = trimLayout(
       plainBoard({ length: 300, width: 130, count: 2, perPanel: 2 }, [136]),
-      allowancesFor(plainBoard({ length: 300, width: 130, count: 2, perPanel: 2 }, [136]), DEFAULT_SHOP),
+      allowancesFor(plainBoard({ length: 300, width: 130, count: 2, perPanel: 2 }, [136]), DEFAULT_SHOP, NOTHING_MADE),
       DEFAULT_SHOP,
+      NOTHING_MADE,
     ).boards[0]!;
     const left = probe.at + x + 25 - 6;
     expect(knots(2, left).found.join()).toMatch(/^Juice groove of board 1 of the panel: into a knot of strip 1/);

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { CutPlan, PromisedRange } from '../cutting/cutPlan.ts';
-import { blankSchema } from '../cutting/cutPlanSchema.ts';
+import { blankSchema, cutPlanSchema } from '../cutting/cutPlanSchema.ts';
 import { pieceSchema } from '../stock/piece.ts';
 import type { DoneBlank, SawState } from './context.ts';
 import { demandKey } from './cutForBoard.ts';
@@ -37,21 +37,23 @@ export const cuttingRecordSchema = z.strictObject({
 export type CuttingRecord = z.infer<typeof cuttingRecordSchema>;
 
 /** A cut plan that was kept for one board or several: its wood is promised to them. */
-export interface KeptPlan {
-  id: string;
-  boards: string[];
-  keptAt: string;
-  plan: CutPlan;
-}
+const keptPlanSchema = z.strictObject({
+  id: z.string(),
+  boards: z.array(z.string()),
+  keptAt: z.iso.datetime(),
+  plan: cutPlanSchema,
+});
+export type KeptPlan = z.infer<typeof keptPlanSchema>;
 
 /** A piece that was cut. */
-export interface StoredCutting {
-  id: string;
-  boards: string[];
-  cutAt: string;
-  version: number;
-  record: CuttingRecord;
-}
+const storedCuttingSchema = z.strictObject({
+  id: z.string(),
+  boards: z.array(z.string()),
+  cutAt: z.iso.datetime(),
+  version: z.int(),
+  record: cuttingRecordSchema,
+});
+export type StoredCutting = z.infer<typeof storedCuttingSchema>;
 
 /** A length of a piece that a kept plan promises, and the boards whose strips come from it. */
 export const promiseSchema = z.strictObject({
@@ -65,11 +67,12 @@ export const promiseSchema = z.strictObject({
 export type StoredPromise = z.infer<typeof promiseSchema>;
 
 /** What the saw book says to some boards: all the wood that is promised, the plans that were kept for them, and what was cut for them. */
-export interface SawBook {
-  promises: StoredPromise[];
-  plans: KeptPlan[];
-  cuttings: StoredCutting[];
-}
+export const sawBookSchema = z.strictObject({
+  promises: z.array(promiseSchema),
+  plans: z.array(keptPlanSchema),
+  cuttings: z.array(storedCuttingSchema),
+});
+export type SawBook = z.infer<typeof sawBookSchema>;
 
 export const EMPTY_SAW_BOOK: SawBook = { promises: [], plans: [], cuttings: [] };
 

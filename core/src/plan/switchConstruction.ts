@@ -1,5 +1,6 @@
 import { allowancesFor } from '../board/allowances.ts';
 import { type Board, type Construction } from '../board/board.ts';
+import { madeFor } from '../board/madeFor.ts';
 import { sectionsFor, type Section } from '../cutting/sections.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
@@ -27,7 +28,7 @@ export function switchConstruction(input: PlanInput, construction: Construction,
   const bare: Board = { ...board, construction };
   const sections = sectionsFor(
     bare,
-    allowancesFor(bare, shop),
+    allowancesFor(bare, shop, madeFor(bare, input.facts)),
     rack,
     shop,
     (input.saw ?? NOTHING_SAWN).promised,

@@ -4,6 +4,7 @@ import { auditCut } from '../cutting/auditCut.ts';
 import type { CutPlan, PromisedRange } from '../cutting/cutPlan.ts';
 import { firstFit } from '../cutting/firstFit.ts';
 import { sectionsFor, type Section } from '../cutting/sections.ts';
+import { NOTHING_MADE } from '../facts/made.ts';
 import type { PlanInput } from '../plan/context.ts';
 import { cutProblemFor } from '../plan/cutForBoard.ts';
 import type { Piece } from '../stock/piece.ts';
@@ -137,7 +138,7 @@ class Search {
       width: this.between(wishes.width, 5),
       thickness: this.between(wishes.thickness, 1),
     };
-    const allowances = allowancesFor(board, shop);
+    const allowances = allowancesFor(board, shop, NOTHING_MADE);
     return {
       board,
       wanted: allowances.wantedPanelWidth,

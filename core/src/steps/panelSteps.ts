@@ -142,7 +142,7 @@ const panelWords = (many: number): string => (many > 1 ? `${many} panels` : 'the
 const GUIDE_WORDS: Readonly<Record<string, string>> = { tableSaw: 'Fence', circularSaw: 'Guide', handSaw: 'Line' };
 
 function trimStep(context: PlanContext, reached: number): StepDraft[] {
-  const { board, shop, panelWidth } = context;
+  const { made, shop, panelWidth } = context;
   // Round bad places boards lie where they can: what is cut off first is told from there.
   const { far } = context.trim;
   const near = Math.max(0, panelWidth - far - reached);
@@ -179,7 +179,7 @@ function trimStep(context: PlanContext, reached: number): StepDraft[] {
             (i, k) =>
               say`${k > 0 ? ', then ' : ''}${length(i.off)} off the ${i.side} side${i.side === 'far' ? ', strip 1' : ''}`,
           ),
-          say`${board.worked.spots.length > 0 ? ', clear of bad places' : ''}; kerf within the waste; the first cut edge is the reference`,
+          say`${made.spots.length > 0 ? ', clear of bad places' : ''}; kerf within the waste; the first cut edge is the reference`,
         ),
         ...kept.map((side) => say`The ${side} edge stays as it was glued`),
         ...(guide === 'fence'

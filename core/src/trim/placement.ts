@@ -1,4 +1,4 @@
-import type { Spot } from '../features/feature.ts';
+import type { Spot } from '../facts/fact.ts';
 
 /** The clear part of a panel, where boards may lie, mm from its left end and far edge. */
 export interface ClearPanel {

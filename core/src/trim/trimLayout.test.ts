@@ -2,18 +2,13 @@ import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { makePlan } from '../plan/plan.ts';
 import { planInputArbitrary } from '../plan/planArbitrary.ts';
-import { trimLayout } from './trimLayout.ts';
 
 it('boards lie inside the panel, clear of creep and snipe, and boards, kerfs and trims add up to its area', () => {
   fc.assert(
     fc.property(planInputArbitrary, (input) => {
-      const { allowances, shop, strips, ladders } = makePlan(input);
+      const { allowances, shop, strips, ladders, trim } = makePlan(input);
       if (strips.length === 0) return;
-      const { length, width, boards, others, missing, missingOthers, creep, snipe, cuts } = trimLayout(
-        input.board,
-        allowances,
-        shop,
-      );
+      const { length, width, boards, others, missing, missingOthers, creep, snipe, cuts } = trim;
       const { kerf } = shop.crosscutSaw;
       expect([boards.length, missing]).toEqual([allowances.panels[0]!.boards, 0]);
       // Only what is wider than the trimmed panel finds no room: it is glued long enough for all.

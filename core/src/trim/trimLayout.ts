@@ -1,5 +1,6 @@
 import { widthReached, type Allowances } from '../board/allowances.ts';
 import { panelWidth, type Board } from '../board/board.ts';
+import type { Made } from '../facts/made.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
 import type { Shop } from '../shop/shop.ts';
 import { panelSaw } from '../shop/tools.ts';
@@ -60,9 +61,14 @@ function farSide({ worked }: Pick<Board, 'worked'>, { schools }: Pick<Shop, 'sch
  * Where boards come out of the panel: in the middle of its width, and behind creep, end trim and the kerf of the first cut along it; where bad places are in the way,
  * as near to that as they can lie. Both long edges first, then one end, then the other cuts with the same long edge to the fence.
  */
-export function trimLayout(board: Board, allowances: Pick<Allowances, 'panels' | 'endTrim'>, shop: Shop): TrimLayout {
+export function trimLayout(
+  board: Board,
+  allowances: Pick<Allowances, 'panels' | 'endTrim'>,
+  shop: Shop,
+  made: Made,
+): TrimLayout {
   const { boards: count, length: planned } = allowances.panels[0]!;
-  const length = board.worked.gluedLength ?? planned;
+  const length = made.panelLength ?? planned;
   const width = panelWidth(board);
   const reached = widthReached(board, width, shop);
   const { kerf } = panelSaw(shop, width);
@@ -71,7 +77,7 @@ export function trimLayout(board: Board, allowances: Pick<Allowances, 'panels' |
   } = shop;
   const middle = farSide(board, shop, width - reached);
   const first = creep / 2 + allowances.endTrim + kerf;
-  const { spots } = board.worked;
+  const { spots } = made;
   const clear: ClearPanel = {
     left: first,
     right: length - first,

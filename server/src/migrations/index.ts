@@ -8,6 +8,7 @@ import * as worked from './006-worked.ts';
 import * as exact from './007-exact.ts';
 import * as followed from './008-followed.ts';
 import * as recipe from './009-recipe.ts';
+import * as facts from './010-facts.ts';
 
 /** Every migration by name, run in the order of the names, each once. One that has landed is never edited: `checksums.json` holds that. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -20,4 +21,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '007-exact': exact,
   '008-followed': followed,
   '009-recipe': recipe,
+  '010-facts': facts,
 };

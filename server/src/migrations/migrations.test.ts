@@ -190,6 +190,7 @@ it('the step to version 7 goes back whole and forward again: what an older Caden
       await db('revisions').where({ board_id: board!.id }).orderBy('number', 'desc').first<{ document: unknown }>(),
     );
   const hasGrits = async () => 'grits' in document(await db('shops').first<{ document: unknown }>());
+  await migrations['010-facts']!.down!(db);
   await migrations['009-recipe']!.down!(db);
   await migrations['008-followed']!.down!(db);
   const before = await newest();
@@ -207,9 +208,47 @@ it('the step to version 7 goes back whole and forward again: what an older Caden
   ]);
   // The recipe of the step after it is made of the same strips again.
   await migrations['009-recipe']!.up(db);
+  await migrations['010-facts']!.up(db);
   const { recipe } = (await newest()) as unknown as { recipe: { kind: string; id: string; takes: string[] }[] };
   expect(recipe.at(-1)).toMatchObject({ kind: 'glue', takes: after.strips.map((s) => (s as { id: string }).id) });
   expect(recipe.slice(0, -1)).toEqual(after.strips.map((s) => ({ kind: 'strip', ...s })));
+  await db.destroy();
+}, 60_000);
+
+it('what happened leaves the wishes: the newest revision says it, once, however often the step is run, and it goes the whole way back', async () => {
+  const url = await fresh('facts_step');
+  load(url, gunzipSync(readFileSync(join(here, 'earlier', '009-0304bab.sql.gz'))));
+  const db = openDatabase(url);
+  type Wished = { worked: { gluedLength?: number | null; spots?: object[] } };
+  const worked = async () =>
+    (
+      await db('revisions')
+        .orderBy(['board_id', 'number'])
+        .select<{ board_id: string; document: string }[]>('board_id', 'document')
+    ).map((row) => [row.board_id, (JSON.parse(String(row.document)) as Wished).worked] as const);
+  const before = await worked();
+  expect(before.some(([, w]) => w.gluedLength === 612.5 && w.spots!.length === 2)).toBe(true);
+  await openStore(db);
+  const after = await worked();
+  for (const [, w] of after) expect('gluedLength' in w || 'spots' in w).toBe(false);
+  const facts = async () =>
+    (await db('facts').orderBy(['board_id', 'place']).select<{ board_id: string; document: string }[]>()).map(
+      (row) =>
+        [
+          row.board_id,
+          JSON.parse(String(row.document)) as { kind: string; value?: number; spot?: { id: string } },
+        ] as const,
+    );
+  const told = await facts();
+  // Of two bad places one was taken off the list before: only what the newest revision still had is a fact.
+  expect(told.map(([, f]) => f.value ?? f.spot!.id).sort()).toEqual([612.5, 700, 'spot2'].sort());
+  await migrations['010-facts']!.up(db);
+  expect(await facts()).toEqual(told);
+  const counted = await db('boards').orderBy('id').select<{ id: string; facts: number }[]>('id', 'facts');
+  for (const { id, facts: n } of counted) expect([id, n]).toEqual([id, told.filter(([b]) => b === id).length]);
+  await migrations['010-facts']!.down!(db);
+  const newest = new Map(before);
+  for (const [id, w] of new Map(await worked())) expect(w).toEqual(newest.get(id));
   await db.destroy();
 }, 60_000);
 
@@ -235,7 +274,7 @@ it('ten thousand revisions come up some hundred at a time: no table is ever in m
   expect(most.get('revisions')).toBeGreaterThan(100);
   for (const [table, rows] of most) expect([table, rows <= 200]).toEqual([table, true]);
   const [{ n }] = (await db('revisions')
-    .where({ format_version: 8 })
+    .where({ format_version: 9 })
     .whereRaw('document like \'%"takes":%\' and document like \'%"worked":%\'')
     .count<{ n: number }[]>({ n: '*' })) as [{ n: number }];
   expect(n).toBeGreaterThanOrEqual(MANY);

@@ -1,7 +1,20 @@
 import { z } from 'zod';
+import {
+  boardChangeSchema,
+  boardRemovalSchema,
+  importSchema,
+  listedBoardSchema,
+  newestImportSchema,
+  oneStepSchema,
+  revisionNameSchema,
+  revisionSchema,
+  stepsSchema,
+  storedBoardSchema,
+  type BoardStep,
+} from '#contract/boards.ts';
+import { boardFactsSchema, newFactsSchema } from '#contract/facts.ts';
 import { boardSchema } from '#core/board/board.ts';
 import { boardFileSchema, readBoardJson, writeBoardFile } from '#core/format/boardFile.ts';
-import { lineOfText } from '#core/units/textSchema.ts';
 import { numberIn, queryOf, type Operation } from '../operation.ts';
 import { invalid, Problem, validated } from '../problem.ts';
 import { NOTHING_TO_SAY, reply } from '../reply.ts';
@@ -14,39 +27,18 @@ import {
   restoreBoard,
   revisionsOf,
   saveBoard,
-  type BoardStep,
 } from '../stores/boardStore.ts';
+import { addFacts, factsOf } from '../stores/factStore.ts';
 import { removeBoard } from '../stores/boardRemoval.ts';
 import { addMissingPieces, piecesInRack } from '../stores/rackStore.ts';
 import { readShop } from '../stores/shopStore.ts';
 import { addMissingSpecies, allSpecies, speciesProblems } from '../stores/speciesStore.ts';
 import { pageQuerySchema, pageReply } from './listing.ts';
-import { versionSchema } from './version.ts';
 import { stripsOf } from '#core/board/recipe.ts';
 
-/** More steps than hands take between two saves; a longer list comes in parts. */
-const GREATEST_STEP_COUNT = 200;
 /** Revisions sent at once. */
 const REVISIONS_A_PAGE = 40;
 
-const stepSchema = z.strictObject({
-  board: boardSchema,
-  undo: versionSchema.nullable(),
-  redo: versionSchema.nullable(),
-});
-/** One new state, or every step that led to it. */
-const boardChangeSchema = z.union([
-  z.strictObject({ basedOn: versionSchema, board: boardSchema }),
-  z.strictObject({
-    basedOn: versionSchema,
-    steps: z
-      .array(stepSchema)
-      .min(1, { error: 'must be at least one step' })
-      .max(GREATEST_STEP_COUNT, { error: `must be at most ${GREATEST_STEP_COUNT} steps` }),
-  }),
-]);
-const [boardOnlySchema, stepsSchema] = boardChangeSchema.options;
-const revisionNameSchema = z.strictObject({ name: lineOfText(0, 80) });
 const historyQuerySchema = z.object({
   before: z.coerce
     .number({ error: 'must be a whole number' })
@@ -56,32 +48,12 @@ const historyQuerySchema = z.object({
     .default(2 ** 31 - 1),
   named: z.enum(['true', 'false'], { error: 'must be true or false' }).default('false'),
 });
-const boardRemovalSchema = z.strictObject({ basedOn: versionSchema });
-const importSchema = z.strictObject({ file: z.unknown(), addPieces: z.boolean({ error: 'must be true or false' }) });
-
-const storedBoard = z.strictObject({
-  id: z.string(),
-  revision: z.int(),
-  savedAt: z.iso.datetime(),
-  undo: z.int().nullable(),
-  redo: z.int().nullable(),
-  board: boardSchema,
-});
-const revision = z.strictObject({
-  number: z.int(),
-  madeAt: z.iso.datetime(),
-  name: z.string(),
-  undo: z.int().nullable(),
-  redo: z.int().nullable(),
-  board: boardSchema,
-});
-
 export const boardOperations: readonly Operation[] = [
   {
     method: 'get',
     path: '/boards',
     summary: 'Boards as lists show them (without versions and features), the newest change first, a page at a time',
-    ok: [200, 'A page of boards; `Link` names the next one', z.array(storedBoard)],
+    ok: [200, 'A page of boards; `Link` names the next one', z.array(listedBoardSchema)],
     errors: [400],
     query: pageQuerySchema,
     run: async (db, call) =>
@@ -91,7 +63,7 @@ export const boardOperations: readonly Operation[] = [
     method: 'post',
     path: '/boards',
     summary: 'Add a board',
-    ok: [201, 'Added', storedBoard],
+    ok: [201, 'Added', storedBoardSchema],
     errors: [400],
     input: boardSchema,
     run: async (tx, { body }) => reply(await addBoard(tx, validated(boardSchema, body)), 201),
@@ -100,23 +72,25 @@ export const boardOperations: readonly Operation[] = [
     method: 'post',
     path: '/boards/import',
     summary: 'Add a board from a board file',
-    ok: [201, 'Added', storedBoard],
+    ok: [201, 'Added', storedBoardSchema],
     errors: [400, 413],
-    input: z.strictObject({ file: boardFileSchema, addPieces: z.boolean() }),
+    input: newestImportSchema,
     run: async (tx, { body }) => {
       const { file: json, addPieces } = validated(importSchema, body);
       const read = readBoardJson(json);
       if (!read.ok) throw invalid(read.problems);
       await addMissingSpecies(tx, read.file.species);
       if (addPieces) await addMissingPieces(tx, read.file.rack);
-      return reply(await addBoard(tx, read.file.board), 201);
+      const added = await addBoard(tx, read.file.board);
+      await addFacts(tx, added.id, read.file.facts);
+      return reply(added, 201);
     },
   },
   {
     method: 'get',
     path: '/boards/{id}',
     summary: 'A board',
-    ok: [200, 'The newest revision', storedBoard],
+    ok: [200, 'The newest revision', storedBoardSchema],
     errors: [404],
     run: async (db, { params }) => reply(await readBoard(db, params.id!)),
   },
@@ -124,7 +98,7 @@ export const boardOperations: readonly Operation[] = [
     method: 'put',
     path: '/boards/{id}',
     summary: 'Save a board: one new state, or every step since a revision',
-    ok: [200, 'Saved', storedBoard],
+    ok: [200, 'Saved', storedBoardSchema],
     errors: [400, 404, 409],
     input: boardChangeSchema,
     run: async (tx, { params, body }) => reply(await saveBoard(tx, params.id!, ...readChange(body))),
@@ -133,7 +107,7 @@ export const boardOperations: readonly Operation[] = [
     method: 'get',
     path: '/boards/{id}/revisions',
     summary: 'History of a board, newest first',
-    ok: [200, 'Revisions', z.array(revision)],
+    ok: [200, 'Revisions', z.array(revisionSchema)],
     errors: [400, 404],
     query: historyQuerySchema,
     run: async (db, call) => {
@@ -147,7 +121,7 @@ export const boardOperations: readonly Operation[] = [
     method: 'get',
     path: '/boards/{id}/revisions/{number}',
     summary: 'One revision',
-    ok: [200, 'The revision', revision],
+    ok: [200, 'The revision', revisionSchema],
     errors: [404],
     run: async (db, { params }) => reply(await readRevision(db, params.id!, numberIn(params.number!, 'This revision'))),
   },
@@ -155,7 +129,7 @@ export const boardOperations: readonly Operation[] = [
     method: 'put',
     path: '/boards/{id}/revisions/{number}/name',
     summary: 'Name a revision',
-    ok: [200, 'The revision', revision],
+    ok: [200, 'The revision', revisionSchema],
     errors: [400, 404],
     input: revisionNameSchema,
     run: async (tx, { params, body }) =>
@@ -184,10 +158,33 @@ export const boardOperations: readonly Operation[] = [
     method: 'post',
     path: '/boards/{id}/restore',
     summary: 'Bring a removed board back',
-    ok: [200, 'Restored', storedBoard],
+    ok: [200, 'Restored', storedBoardSchema],
     errors: [404],
     input: null,
     run: async (tx, { params }) => reply(await restoreBoard(tx, params.id!)),
+  },
+  {
+    method: 'get',
+    path: '/boards/{id}/facts',
+    summary: 'What happened to a board at the bench, in the order it arrived',
+    ok: [200, 'Its facts', boardFactsSchema],
+    errors: [404],
+    run: async (db, { params }) => {
+      await readBoard(db, params.id!);
+      return reply({ facts: await factsOf(db, params.id!) });
+    },
+  },
+  {
+    method: 'post',
+    path: '/boards/{id}/facts',
+    summary: 'Add to what happened to a board; nothing of it is ever edited, only taken back by another fact',
+    ok: [200, 'All its facts', boardFactsSchema],
+    errors: [400, 404, 409],
+    input: newFactsSchema,
+    run: async (tx, { params, body }) => {
+      await addFacts(tx, params.id!, validated(newFactsSchema, body).facts);
+      return reply({ facts: await factsOf(tx, params.id!) });
+    },
   },
   {
     method: 'get',
@@ -211,7 +208,13 @@ export const boardOperations: readonly Operation[] = [
       const named = new Set(
         [...stripsOf(board), ...board.versions.flatMap((v) => stripsOf(v)), ...pieces].map((s) => s.species),
       );
-      const text = writeBoardFile({ board, rack: pieces, species: species.filter((s) => named.has(s.code)), shop });
+      const text = writeBoardFile({
+        board,
+        facts: await factsOf(db, params.id!),
+        rack: pieces,
+        species: species.filter((s) => named.has(s.code)),
+        shop,
+      });
       return {
         status: 200,
         json: text,
@@ -227,7 +230,7 @@ function readChange(body: unknown): [basedOn: number, steps: BoardStep[]] {
     const { basedOn, steps } = validated(stepsSchema, body);
     return [basedOn, steps];
   }
-  const { basedOn, board } = validated(boardOnlySchema, body);
+  const { basedOn, board } = validated(oneStepSchema, body);
   return [basedOn, [{ board, undo: basedOn, redo: null }]];
 }
 

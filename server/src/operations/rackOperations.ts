@@ -1,33 +1,25 @@
 import { z } from 'zod';
-import { GREATEST_CSV_ROWS } from '#core/format/rackCsv.ts';
-import { pieceFieldsSchema, pieceSchema } from '#core/stock/piece.ts';
-import { speciesSchema } from '#core/wood/species.ts';
+import {
+  pieceChangeSchema,
+  pieceVersionSchema,
+  pileAddedSchema,
+  pileSchema,
+  storedPieceSchema,
+} from '#contract/rack.ts';
+import { pieceFieldsSchema } from '#core/stock/piece.ts';
 import { queryOf, type Operation } from '../operation.ts';
 import { validated } from '../problem.ts';
 import { reply } from '../reply.ts';
 import { addPiece, addPieces, changePiece, rackPage, removePiece, restorePiece } from '../stores/rackStore.ts';
 import { addMissingSpecies } from '../stores/speciesStore.ts';
 import { pageQuerySchema, pageReply } from './listing.ts';
-import { versionSchema } from './version.ts';
-
-const pieceChangeSchema = z.strictObject({ version: versionSchema, piece: pieceFieldsSchema });
-/** A pile at once: everything or nothing. Species nobody knew come along. */
-const batchSchema = z.strictObject({
-  pieces: z
-    .array(pieceFieldsSchema)
-    .min(1, { error: 'must hold at least one piece' })
-    .max(GREATEST_CSV_ROWS, { error: `must be at most ${GREATEST_CSV_ROWS} pieces` }),
-  species: z.array(speciesSchema).max(200, { error: 'must be at most 200 species' }),
-});
-const versionOnlySchema = z.strictObject({ version: versionSchema });
-const storedPiece = z.strictObject({ piece: pieceSchema, version: z.int() });
 
 export const rackOperations: readonly Operation[] = [
   {
     method: 'get',
     path: '/rack',
     summary: 'Pieces in the rack by species and mark, a page at a time',
-    ok: [200, 'A page of pieces; `Link` names the next one', z.array(storedPiece)],
+    ok: [200, 'A page of pieces; `Link` names the next one', z.array(storedPieceSchema)],
     errors: [400],
     query: pageQuerySchema,
     run: async (db, call) => pageReply('/api/rack', await rackPage(db, queryOf(pageQuerySchema, call).after ?? null)),
@@ -36,7 +28,7 @@ export const rackOperations: readonly Operation[] = [
     method: 'post',
     path: '/rack',
     summary: 'Add a piece',
-    ok: [201, 'Added', storedPiece],
+    ok: [201, 'Added', storedPieceSchema],
     errors: [400, 409],
     input: pieceFieldsSchema,
     run: async (tx, { body }) => reply(await addPiece(tx, validated(pieceFieldsSchema, body)), 201),
@@ -45,11 +37,11 @@ export const rackOperations: readonly Operation[] = [
     method: 'post',
     path: '/rack/batch',
     summary: 'Add a pile of pieces, all or none',
-    ok: [201, 'Added', z.strictObject({ added: z.int() })],
+    ok: [201, 'Added', pileAddedSchema],
     errors: [400, 409, 413],
-    input: batchSchema,
+    input: pileSchema,
     run: async (tx, { body }) => {
-      const { pieces, species } = validated(batchSchema, body);
+      const { pieces, species } = validated(pileSchema, body);
       await addMissingSpecies(tx, species);
       return reply({ added: await addPieces(tx, pieces) }, 201);
     },
@@ -58,7 +50,7 @@ export const rackOperations: readonly Operation[] = [
     method: 'put',
     path: '/rack/{id}',
     summary: 'Change a piece',
-    ok: [200, 'Saved', storedPiece],
+    ok: [200, 'Saved', storedPieceSchema],
     errors: [400, 404, 409],
     input: pieceChangeSchema,
     run: async (tx, { params, body }) => {
@@ -70,20 +62,20 @@ export const rackOperations: readonly Operation[] = [
     method: 'post',
     path: '/rack/{id}/remove',
     summary: 'Take a piece out of the rack',
-    ok: [200, 'Removed', storedPiece],
+    ok: [200, 'Removed', storedPieceSchema],
     errors: [400, 404, 409],
-    input: versionOnlySchema,
+    input: pieceVersionSchema,
     run: async (tx, { params, body }) =>
-      reply(await removePiece(tx, params.id!, validated(versionOnlySchema, body).version)),
+      reply(await removePiece(tx, params.id!, validated(pieceVersionSchema, body).version)),
   },
   {
     method: 'post',
     path: '/rack/{id}/restore',
     summary: 'Put a removed piece back',
-    ok: [200, 'Restored', storedPiece],
+    ok: [200, 'Restored', storedPieceSchema],
     errors: [400, 404, 409],
-    input: versionOnlySchema,
+    input: pieceVersionSchema,
     run: async (tx, { params, body }) =>
-      reply(await restorePiece(tx, params.id!, validated(versionOnlySchema, body).version)),
+      reply(await restorePiece(tx, params.id!, validated(pieceVersionSchema, body).version)),
   },
 ];

@@ -1,57 +1,25 @@
 import { z } from 'zod';
-import { bareCutSchema, cutPlanSchema } from '#core/cutting/cutPlanSchema.ts';
-import { cuttingRecordSchema, promiseSchema, stripNameSchema } from '#core/plan/sawRecords.ts';
-import { idSchema } from '#core/units/textSchema.ts';
+import {
+  failSchema,
+  keepSchema,
+  MOST_BOARDS_AT_SAW,
+  plannedUnitSchema,
+  releaseSchema,
+  sawBookSchema,
+} from '#contract/saw.ts';
 import { queryOf, type Operation } from '../operation.ts';
 import { validated } from '../problem.ts';
 import { reply } from '../reply.ts';
 import { cutPiece, markFailed, undoCutting } from '../stores/cuttingStore.ts';
 import { holdSawBook, keepPlan, releaseWood, sawBook } from '../stores/sawStore.ts';
-import { versionSchema } from './version.ts';
 
-const MOST_BOARDS = 50;
-
-function boardsOnce<T>(entry: z.ZodType<T>, idOf: (value: T) => string) {
-  return z
-    .array(entry)
-    .min(1, { error: 'must name at least one board' })
-    .max(MOST_BOARDS, { error: `must be at most ${MOST_BOARDS} boards` })
-    .refine((list) => new Set(list.map(idOf)).size === list.length, { error: 'must name each board once' });
-}
-
-const keepSchema = z.strictObject({
-  boards: boardsOnce(z.strictObject({ id: idSchema, revision: versionSchema }), (b) => b.id),
-  cut: bareCutSchema,
-});
-const releaseSchema = z.strictObject({ boards: boardsOnce(idSchema, (id) => id) });
-const cutSchema = z.strictObject({ planId: idSchema, pieceId: idSchema, unit: versionSchema });
-const failSchema = z.strictObject({
-  version: versionSchema,
-  failed: z.array(stripNameSchema).max(400, { error: 'must be at most 400 strips' }),
-});
 /** Boards whose plans and cuttings are wanted, in one text with commas. */
 const bookQuerySchema = z.object({
   boards: z
     .string({ error: 'must be text' })
     .regex(/^[A-Za-z0-9_,-]*$/, { error: 'must be ids of boards with commas between them' })
-    .max(41 * MOST_BOARDS, { error: `must be at most ${MOST_BOARDS} boards` })
+    .max(41 * MOST_BOARDS_AT_SAW, { error: `must be at most ${MOST_BOARDS_AT_SAW} boards` })
     .default(''),
-});
-
-const sawBookSchema = z.strictObject({
-  promises: z.array(promiseSchema),
-  plans: z.array(
-    z.strictObject({ id: z.string(), boards: z.array(z.string()), keptAt: z.iso.datetime(), plan: cutPlanSchema }),
-  ),
-  cuttings: z.array(
-    z.strictObject({
-      id: z.string(),
-      boards: z.array(z.string()),
-      cutAt: z.iso.datetime(),
-      version: z.int(),
-      record: cuttingRecordSchema,
-    }),
-  ),
 });
 
 /** Promised wood and what the saw has done. A write answers with the book of the boards it was about, as it is then. */
@@ -106,8 +74,8 @@ export const sawOperations: readonly Operation[] = [
     summary: 'Book a piece of a kept plan as cut',
     ok: [200, 'The saw book', sawBookSchema],
     errors: [400, 404, 409],
-    input: cutSchema,
-    run: async (tx, { body }) => reply(await cutPiece(tx, validated(cutSchema, body))),
+    input: plannedUnitSchema,
+    run: async (tx, { body }) => reply(await cutPiece(tx, validated(plannedUnitSchema, body))),
   },
   {
     method: 'post',

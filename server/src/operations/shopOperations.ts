@@ -1,23 +1,17 @@
-import { z } from 'zod';
-import { shopSchema } from '#core/shop/shop.ts';
+import { allSpeciesSchema, shopChangeSchema, speciesChangeSchema, storedShopSchema } from '#contract/shop.ts';
 import { speciesSchema } from '#core/wood/species.ts';
 import type { Operation } from '../operation.ts';
 import { Problem, validated } from '../problem.ts';
 import { reply } from '../reply.ts';
 import { readShop, saveShop } from '../stores/shopStore.ts';
 import { addMissingSpecies, allSpecies, changeSpecies } from '../stores/speciesStore.ts';
-import { versionSchema } from './version.ts';
-
-const shopChangeSchema = z.strictObject({ version: versionSchema, shop: shopSchema });
-const speciesChangeSchema = z.strictObject({ before: speciesSchema, species: speciesSchema });
-const storedShop = z.strictObject({ shop: shopSchema, version: z.int() });
 
 export const shopOperations: readonly Operation[] = [
   {
     method: 'get',
     path: '/species',
     summary: 'Known species',
-    ok: [200, 'All species', z.array(speciesSchema)],
+    ok: [200, 'All species', allSpeciesSchema],
     errors: [],
     run: async (db) => reply(await allSpecies(db)),
   },
@@ -25,7 +19,7 @@ export const shopOperations: readonly Operation[] = [
     method: 'post',
     path: '/species',
     summary: 'Add a species; one that is known stays as it is',
-    ok: [201, 'All species', z.array(speciesSchema)],
+    ok: [201, 'All species', allSpeciesSchema],
     errors: [400],
     input: speciesSchema,
     run: async (tx, { body }) => {
@@ -37,7 +31,7 @@ export const shopOperations: readonly Operation[] = [
     method: 'put',
     path: '/species/{code}',
     summary: 'Change a species that was added by hand, knowing how it was',
-    ok: [200, 'All species', z.array(speciesSchema)],
+    ok: [200, 'All species', allSpeciesSchema],
     errors: [400, 404, 409],
     input: speciesChangeSchema,
     run: async (tx, { params, body }) => {
@@ -57,7 +51,7 @@ export const shopOperations: readonly Operation[] = [
     method: 'get',
     path: '/shop',
     summary: 'The shop',
-    ok: [200, 'The shop', storedShop],
+    ok: [200, 'The shop', storedShopSchema],
     errors: [],
     run: async (db) => reply(await readShop(db)),
   },
@@ -65,7 +59,7 @@ export const shopOperations: readonly Operation[] = [
     method: 'put',
     path: '/shop',
     summary: 'Change the shop',
-    ok: [200, 'Saved', storedShop],
+    ok: [200, 'Saved', storedShopSchema],
     errors: [400, 409],
     input: shopChangeSchema,
     run: async (tx, { body }) => {

@@ -1,45 +1,22 @@
 import type { Knex } from 'knex';
 import { nanoid } from 'nanoid';
+import type { BoardStep, ListedBoard, Revision, StoredBoard } from '#contract/boards.ts';
 import { boardSchema, type Board } from '#core/board/board.ts';
+import type { Fact } from '#core/facts/fact.ts';
 import { BOARD_FILE_VERSION } from '#core/format/boardFile.ts';
 import { invalid, notFound, Problem } from '../problem.ts';
 import { readDocument } from './document.ts';
 import { remembered } from './documentCache.ts';
+import { factsOfBoards } from './factStore.ts';
 import { cursorOf, readCursor, tagOf, type Page } from './page.ts';
 import { refuseUnknownSpecies } from './speciesStore.ts';
-
-/** A board at its newest revision. */
-export interface StoredBoard {
-  id: string;
-  /** Number of the revision; a save must be based on it. */
-  revision: number;
-  /** ISO time of the revision. */
-  savedAt: string;
-  /** Revisions whose content undo and redo lead to from here; null when there is none. */
-  undo: number | null;
-  redo: number | null;
-  board: Board;
-}
-
-/** One state on the way from the stored board to the saved one. A step may lead back or forward to any revision before its own. */
-export interface BoardStep {
-  board: Board;
-  undo: number | null;
-  redo: number | null;
-}
-
-/** A revision as the history shows it. */
-export interface Revision extends BoardStep {
-  number: number;
-  madeAt: string;
-  /** Given by the maker; empty when it has none. */
-  name: string;
-}
 
 interface BoardRow {
   id: string;
   revision: number;
   saved_at: Date;
+  /** How many things happened to it. */
+  facts: number;
   removed_at: Date | null;
 }
 
@@ -56,15 +33,15 @@ const REVISION_COLUMNS = ['number', 'made_at', 'name', 'undo', 'redo', 'document
 /** Sent at once, and at most. */
 const BOARDS_A_PAGE = 30;
 
-/** A board as lists show it: its strips and how they are made, without versions set aside and what is worked into it. */
-function asListed({ board, ...stored }: StoredBoard): StoredBoard {
-  return { ...stored, board: { ...board, versions: [], worked: { ...board.worked, features: [] } } };
+/** A board as lists show it: its strips and how they are made, without versions set aside and what is worked into it, and what happened to it. */
+function asListed({ board, ...stored }: StoredBoard, facts: Fact[]): ListedBoard {
+  return { ...stored, board: { ...board, versions: [], worked: { ...board.worked, features: [] } }, facts };
 }
 
 /** Boards, the newest change first, a page at a time. @param after from the page before; null begins */
 export async function boardsPage(db: Knex, after: string | null): Promise<Page> {
   const query = db('boards')
-    .select<BoardRow[]>('id', 'revision', 'saved_at')
+    .select<BoardRow[]>('id', 'revision', 'saved_at', 'facts')
     .whereNull('removed_at')
     .orderBy([
       { column: 'saved_at', order: 'desc' },
@@ -78,17 +55,26 @@ export async function boardsPage(db: Knex, after: string | null): Promise<Page> 
   const rows = await query;
   const shown = rows.slice(0, BOARDS_A_PAGE);
   const listed = remembered<{ json: string }>(db, 'listed board');
-  const missing = shown.filter((r) => !listed.get(`${r.id}/${r.revision}`));
+  const stateOf = ({ id, revision, facts }: Pick<BoardRow, 'id' | 'revision' | 'facts'>) =>
+    `${id}/${revision}/${facts}`;
+  const missing = shown.filter((r) => !listed.get(stateOf(r)));
+  const happened = await factsOfBoards(
+    db,
+    missing.filter((r) => r.facts > 0).map((r) => r.id),
+  );
   const fresh = new Map<string, string>();
   for (const stored of await boardsAt(db, missing)) {
-    const json = JSON.stringify(asListed(stored));
+    const json = JSON.stringify(asListed(stored, happened.get(stored.id) ?? []));
     fresh.set(stored.id, json);
-    listed.set(`${stored.id}/${stored.revision}`, { json }, json.length);
+  }
+  for (const row of missing) {
+    const json = fresh.get(row.id);
+    if (json !== undefined) listed.set(stateOf(row), { json }, json.length);
   }
   const last = shown.at(-1);
   return {
-    rows: shown.map((r) => fresh.get(r.id) ?? listed.get(`${r.id}/${r.revision}`)!.json),
-    tag: tagOf(shown.flatMap((r) => [r.id, r.revision])),
+    rows: shown.map((r) => fresh.get(r.id) ?? listed.get(stateOf(r))!.json),
+    tag: tagOf(shown.flatMap((r) => [r.id, r.revision, r.facts])),
     next: rows.length > shown.length && last ? cursorOf([last.saved_at.getTime(), last.id]) : null,
   };
 }

@@ -1,3 +1,4 @@
+import type { PlannedUnit } from '#contract/saw.ts';
 import type { Knex } from 'knex';
 import { nanoid } from 'nanoid';
 import { auditCut } from '#core/cutting/auditCut.ts';
@@ -29,13 +30,6 @@ interface PieceState {
   version: number;
   removed_at: Date | null;
   count: number;
-}
-
-/** One piece of a kept plan. */
-export interface PlannedUnit {
-  planId: string;
-  pieceId: string;
-  unit: number;
 }
 
 const isUnit =

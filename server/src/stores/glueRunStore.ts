@@ -1,21 +1,9 @@
 import type { Knex } from 'knex';
 import { nanoid } from 'nanoid';
-import { GREATEST_RUN_MINUTES, runDocumentSchema, type RunDocument, type RunEvent } from '#core/gluing/glueRun.ts';
+import type { RunChange, StoredRun } from '#contract/glueRuns.ts';
+import { GREATEST_RUN_MINUTES, runDocumentSchema, type RunDocument } from '#core/gluing/glueRun.ts';
 import { notFound, Problem } from '../problem.ts';
 import { readDocument } from './document.ts';
-
-/** A glue-up of one panel as it went, or as it is going. */
-export interface StoredRun {
-  id: string;
-  boardId: string;
-  glueUp: string;
-  copy: number;
-  version: number;
-  startedAt: string;
-  /** Null while its clock runs. */
-  endedAt: string | null;
-  run: RunDocument;
-}
 
 interface RunRow {
   id: string;
@@ -99,15 +87,6 @@ async function readRun(db: Knex, id: string): Promise<StoredRun> {
   const [row] = await rows(db).where({ id });
   if (!row) throw notFound('This glue-up');
   return toStored(row);
-}
-
-/** What a device says of a run: something happened now, a note, or that it is over. */
-export interface RunChange {
-  mark?: RunEvent;
-  /** Takes the last mark back. */
-  unmark?: RunEvent;
-  note?: string;
-  end?: boolean;
 }
 
 /** Notes what happened, at the server's time. @throws Problem 404, 409 stale with the stored run, 409 too-old when it is long over */

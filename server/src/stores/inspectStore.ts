@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { boardSchema } from '#core/board/board.ts';
 import { cutPlanSchema } from '#core/cutting/cutPlanSchema.ts';
+import { factSchema } from '#core/facts/fact.ts';
 import { runDocumentSchema } from '#core/gluing/glueRun.ts';
 import { cuttingRecordSchema } from '#core/plan/sawRecords.ts';
 import { shopSchema } from '#core/shop/shop.ts';
@@ -21,6 +22,7 @@ export interface StoreContents {
   plans: number;
   cuttings: number;
   runs: number;
+  facts: number;
   /** When a board was last changed, ISO; null when there is none. */
   newest: string | null;
   /** One line for each document that does not read. */
@@ -29,6 +31,7 @@ export interface StoreContents {
 
 const DOCUMENTS: readonly [table: string, key: readonly string[], schema: z.ZodType][] = [
   ['revisions', ['board_id', 'number'], boardSchema],
+  ['facts', ['board_id', 'id'], factSchema],
   ['shops', ['id'], shopSchema],
   ['cut_plans', ['id'], cutPlanSchema],
   ['cuttings', ['id'], cuttingRecordSchema],
@@ -87,6 +90,7 @@ async function counts(db: Knex): Promise<Omit<StoreContents, 'version' | 'unread
     plans: await count('cut_plans'),
     cuttings: await count('cuttings'),
     runs: await count('glue_runs'),
+    facts: await count('facts'),
     newest: newest[0]?.at?.toISOString() ?? null,
   };
 }

@@ -14,6 +14,7 @@ const OWN_TABLES = [
   'shops',
   'boards',
   'revisions',
+  'facts',
   'saw_book',
   'cut_plans',
   'cut_plan_boards',

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import { nanoid } from 'nanoid';
+import type { StoredPiece } from '#contract/rack.ts';
 import { pieceShape, type Piece, type PieceFields } from '#core/stock/piece.ts';
 import { cuttingRecordSchema } from '#core/plan/sawRecords.ts';
 import { invalid, notFound, Problem } from '../problem.ts';
@@ -8,12 +9,6 @@ import { readDocument } from './document.ts';
 import { remembered } from './documentCache.ts';
 import { cursorOf, readCursor, tagOf, type Page } from './page.ts';
 import { unknownSpecies } from './speciesStore.ts';
-
-/** A piece with the version a change must be based on. */
-export interface StoredPiece {
-  piece: Piece;
-  version: number;
-}
 
 const INSERT_CHUNK = 400;
 /** Sent at once, and at most. */

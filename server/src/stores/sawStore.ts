@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import { nanoid } from 'nanoid';
+import type { PlannedBoard } from '#contract/saw.ts';
 import type { CutPlan } from '#core/cutting/cutPlan.ts';
 import { cutPlanSchema, type BareCut } from '#core/cutting/cutPlanSchema.ts';
 import { cutProblemFor } from '#core/plan/cutForBoard.ts';
@@ -18,6 +19,7 @@ import { Problem } from '../problem.ts';
 import { boardNames, lockBoards } from './boardStore.ts';
 import { readDocument } from './document.ts';
 import { remembered } from './documentCache.ts';
+import { factsOfBoards } from './factStore.ts';
 import { piecesInRack } from './rackStore.ts';
 import { readShop } from './shopStore.ts';
 import { allSpecies } from './speciesStore.ts';
@@ -137,12 +139,6 @@ async function namesOf(db: Knex, table: string, key: string, ids: readonly strin
   return map;
 }
 
-/** A board at the revision a plan was made for. */
-export interface PlannedBoard {
-  id: string;
-  revision: number;
-}
-
 /**
  * Keeps a cut plan: its wood is promised to the boards. The plan is worked out again from its decisions against boards, rack and promises as they are
  * now, with the pieces locked, so that two boards never get the same wood, not even from two tabs at once.
@@ -164,8 +160,9 @@ export async function keepPlan(tx: Knex.Transaction, boards: readonly PlannedBoa
   const rack = (await piecesInRack(tx)).map((r) => r.piece);
   const { shop } = await readShop(tx);
   const species = await allSpecies(tx);
+  const facts = await factsOfBoards(tx, ids);
   const problem = cutProblemFor(
-    stored.map(({ id, board }) => ({ key: id, board, done: doneFor(book, id) })),
+    stored.map(({ id, board }) => ({ key: id, board, done: doneFor(book, id), facts: facts.get(id) })),
     { rack, shop, species, promised: promisedToOthers(book, ids) },
   );
   const rebuilt = rebuildCut(problem, bare);

@@ -1,12 +1,8 @@
+import type { StoredShop } from '#contract/shop.ts';
 import type { Knex } from 'knex';
 import { DEFAULT_SHOP, shopSchema, type Shop } from '#core/shop/shop.ts';
 import { Problem } from '../problem.ts';
 import { readDocument } from './document.ts';
-
-export interface StoredShop {
-  shop: Shop;
-  version: number;
-}
 
 /** One shop an installation. */
 const SHOP_ID = 1;

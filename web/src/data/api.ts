@@ -1,58 +1,20 @@
 import { nanoid } from 'nanoid';
+import type { BoardStep, ListedBoard, Revision, StoredBoard } from '#contract/boards.ts';
+import type { BoardFacts } from '#contract/facts.ts';
+import type { RunChange, Runs, RunStart, StoredRun } from '#contract/glueRuns.ts';
+import type { ProblemJson } from '#contract/problem.ts';
+import type { StoredPiece } from '#contract/rack.ts';
+import type { PlannedBoard, PlannedUnit } from '#contract/saw.ts';
+import type { StoredShop } from '#contract/shop.ts';
 import type { FieldProblem } from '#core/format/fieldProblems.ts';
 import type { Board } from '#core/board/board.ts';
-import type { RunDocument, RunDue, RunEvent } from '#core/gluing/glueRun.ts';
 import type { BoardFile } from '#core/format/boardFile.ts';
 import type { BareCut } from '#core/cutting/cutPlanSchema.ts';
+import type { Fact } from '#core/facts/fact.ts';
 import type { SawBook, StripName } from '#core/plan/sawRecords.ts';
 import type { Shop } from '#core/shop/shop.ts';
-import type { Piece, PieceFields } from '#core/stock/piece.ts';
+import type { PieceFields } from '#core/stock/piece.ts';
 import type { Species } from '#core/wood/species.ts';
-
-/** `undo` and `redo` are numbers of the revisions whose content they lead to. */
-export interface StoredBoard {
-  id: string;
-  revision: number;
-  savedAt: string;
-  undo: number | null;
-  redo: number | null;
-  board: Board;
-}
-export interface BoardStep {
-  board: Board;
-  undo: number | null;
-  redo: number | null;
-}
-export interface Revision extends BoardStep {
-  number: number;
-  madeAt: string;
-  name: string;
-}
-export interface StoredPiece {
-  piece: Piece;
-  version: number;
-}
-/** A glue-up of one panel as it went, or as it is going. */
-export interface StoredRun {
-  id: string;
-  boardId: string;
-  glueUp: string;
-  copy: number;
-  version: number;
-  startedAt: string;
-  endedAt: string | null;
-  run: RunDocument;
-}
-export interface RunChange {
-  mark?: RunEvent;
-  unmark?: RunEvent;
-  note?: string;
-  end?: boolean;
-}
-export interface StoredShop {
-  shop: Shop;
-  version: number;
-}
 
 /** The server refused, or could not be reached (status 0). The message is a sentence for the reader. */
 export class ApiProblem extends Error {
@@ -70,14 +32,6 @@ export class ApiProblem extends Error {
   get passing(): boolean {
     return this.status === 0 || this.status === 502 || this.status === 503 || this.status === 507;
   }
-}
-
-/** What the server says of a request it refuses. */
-interface ProblemJson {
-  code?: string;
-  detail?: string;
-  fields?: FieldProblem[];
-  current?: unknown;
 }
 
 /** No answer after this long counts as unreachable. */
@@ -114,7 +68,7 @@ async function send({ method, path, body, keepalive, name }: Sending): Promise<R
 
 async function answerOf<T>(response: Response): Promise<T> {
   if (response.status === 204) return undefined as T;
-  const json = (await response.json().catch(() => null)) as ProblemJson | null;
+  const json = (await response.json().catch(() => null)) as Partial<ProblemJson> | null;
   if (response.ok && json !== null) return json as T;
   throw new ApiProblem(
     response.status,
@@ -184,7 +138,7 @@ async function whole<T>(path: string, idOf: (row: T) => string): Promise<T[]> {
 /** Every call of the interface to the server. */
 export const api = {
   /** Boards as lists show them: without versions and features. */
-  boards: (at: string | null) => page<StoredBoard>(at ?? '/boards'),
+  boards: (at: string | null) => page<ListedBoard>(at ?? '/boards'),
   board: (id: string) => request<StoredBoard>('GET', `/boards/${id}`),
   addBoard: (board: Board) => request<StoredBoard>('POST', '/boards', board),
   saveBoard: (id: string, basedOn: number, steps: BoardStep[], keepalive = false) =>
@@ -198,6 +152,9 @@ export const api = {
   restoreBoard: (id: string) => request<StoredBoard>('POST', `/boards/${id}/restore`, {}),
   importBoard: (file: BoardFile, addPieces: boolean) =>
     request<StoredBoard>('POST', '/boards/import', { file, addPieces }),
+  facts: (boardId: string) => request<BoardFacts>('GET', `/boards/${boardId}/facts`),
+  addFacts: (boardId: string, facts: Fact[]) =>
+    request<BoardFacts>('POST', `/boards/${boardId}/facts`, { facts }, { asksAgain: true }),
   rack: () => whole<StoredPiece>('/rack', (stored) => stored.piece.id),
   addPiece: (piece: PieceFields) => request<StoredPiece>('POST', '/rack', piece),
   changePiece: (id: string, version: number, piece: PieceFields) =>
@@ -207,17 +164,14 @@ export const api = {
   addPieces: (pieces: PieceFields[], species: Species[]) =>
     request<{ added: number }>('POST', '/rack/batch', { pieces, species }),
   saw: (boards: readonly string[]) => request<SawBook>('GET', `/saw?boards=${boards.join(',')}`),
-  keepCut: (boards: { id: string; revision: number }[], cut: BareCut) =>
-    request<SawBook>('POST', '/saw/keep', { boards, cut }),
+  keepCut: (boards: PlannedBoard[], cut: BareCut) => request<SawBook>('POST', '/saw/keep', { boards, cut }),
   releaseCut: (boards: string[]) => request<SawBook>('POST', '/saw/release', { boards }),
-  cutPiece: (planId: string, pieceId: string, unit: number) =>
-    request<SawBook>('POST', '/saw/cut', { planId, pieceId, unit }),
+  cutPiece: (unit: PlannedUnit) => request<SawBook>('POST', '/saw/cut', unit),
   undoCutting: (id: string) => request<SawBook>('POST', `/saw/cuttings/${id}/undo`),
   failStrips: (id: string, version: number, failed: StripName[]) =>
     request<SawBook>('POST', `/saw/cuttings/${id}/fail`, { version, failed }),
-  runs: (boardId: string) => request<{ now: string; runs: StoredRun[] }>('GET', `/boards/${boardId}/runs`),
-  startRun: (boardId: string, start: { glueUp: string; copy: number; title: string; due: RunDue }) =>
-    request<StoredRun>('POST', `/boards/${boardId}/runs`, start),
+  runs: (boardId: string) => request<Runs>('GET', `/boards/${boardId}/runs`),
+  startRun: (boardId: string, start: RunStart) => request<StoredRun>('POST', `/boards/${boardId}/runs`, start),
   changeRun: (id: string, version: number, change: RunChange) =>
     request<StoredRun>('PUT', `/runs/${id}`, { version, ...change }),
   shop: () => request<StoredShop>('GET', '/shop'),

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { plainBoard } from '#core/plan/planArbitrary.ts';
 import type { Board } from '#core/board/board.ts';
-import type { BoardStep } from './api.ts';
+import type { BoardStep } from '#contract/boards.ts';
 import { BoardSession } from './boardSession.ts';
 
 /** A server small enough to read: one board, saved by revision, and a switch for when it is gone. */

@@ -1,6 +1,7 @@
 import { boardSchema, type Board } from '#core/board/board.ts';
 import { fieldProblems } from '#core/format/fieldProblems.ts';
-import { api, ApiProblem, type BoardStep, type StoredBoard } from './api.ts';
+import type { BoardStep, StoredBoard } from '#contract/boards.ts';
+import { api, ApiProblem } from './api.ts';
 
 /** Where the board stands between the hands and the server. */
 export type SaveState =

@@ -1,12 +1,15 @@
 import { useQuery } from '@tanstack/react-query';
 import { createContext, use, useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
 import type { Finding } from '#core/checks/finding.ts';
+import type { Fact } from '#core/facts/fact.ts';
 import type { CutPlan } from '#core/cutting/cutPlan.ts';
 import type { PlanInput } from '#core/plan/context.ts';
 import { sawStateFor, type SawBook } from '#core/plan/sawRecords.ts';
 import type { Plan } from '#core/plan/plan.ts';
-import { api, type StoredBoard } from './api.ts';
+import type { StoredBoard } from '#contract/boards.ts';
+import { api } from './api.ts';
 import { BoardSession, type SessionState } from './boardSession.ts';
+import { factsQuery } from './facts.ts';
 import { usePlanned } from './usePlanned.ts';
 import { trouble, useRack, useSawBook, useShop, useSpecies } from './queries.ts';
 import { keys, queryClient } from './queryClient.ts';
@@ -20,6 +23,8 @@ export interface OpenBoard extends SessionState {
   plan: Plan;
   findings: Finding[];
   book: SawBook;
+  /** What happened to it, with what this device noted a moment ago. */
+  facts: readonly Fact[];
   /** Puts an improved cut plan in the place of the kept one for this tab; null goes back. */
   setDraft(draft: CutPlan | null): void;
   draft: CutPlan | null;
@@ -68,9 +73,16 @@ export function OpenBoardProvider({ id, loading, failed, children }: ProviderPro
   const species = useSpecies();
   const ids = useMemo(() => [id], [id]);
   const book = useSawBook(ids);
-  const error = trouble(board, rack, shop, species, book);
-  if (board.data && rack.data && shop.data && species.data && book.data) {
-    const rest = { pieces: rack.data, shop: shop.data.shop, species: species.data, book: book.data };
+  const facts = useQuery(factsQuery(id));
+  const error = trouble(board, rack, shop, species, book, facts);
+  if (board.data && rack.data && shop.data && species.data && book.data && facts.data) {
+    const rest = {
+      pieces: rack.data,
+      shop: shop.data.shop,
+      species: species.data,
+      book: book.data,
+      facts: facts.data,
+    };
     return (
       <WithSession key={id} id={id} loaded={board.data} {...rest}>
         {children}
@@ -87,10 +99,11 @@ interface WithSessionProps {
   shop: PlanInput['shop'];
   species: PlanInput['species'];
   book: SawBook;
+  facts: readonly Fact[];
   children: ReactNode;
 }
 
-function WithSession({ id, loaded, pieces, shop, species, book, children }: WithSessionProps) {
+function WithSession({ id, loaded, pieces, shop, species, book, facts, children }: WithSessionProps) {
   const [session] = useState(() => new BoardSession(id, loaded));
   const state = useSyncExternalStore(session.subscribe, session.snapshot);
   const rack = useMemo(() => pieces.map((p) => p.piece), [pieces]);
@@ -119,15 +132,15 @@ function WithSession({ id, loaded, pieces, shop, species, book, children }: With
     const kept = sawStateFor(book, id);
     return draft ? { ...kept, chosen: draft } : kept;
   }, [book, id, draft]);
-  const rest = useMemo(() => ({ rack, shop, species, saw }), [rack, shop, species, saw]);
+  const rest = useMemo(() => ({ rack, shop, species, saw, facts }), [rack, shop, species, saw, facts]);
   const planned = usePlanned(state, rest, book);
   const open = useMemo<OpenBoard>(
-    () => ({ id, session, ...planned, ...state, draft, setDraft }),
-    [id, session, state, planned, draft],
+    () => ({ id, session, ...planned, ...state, facts, draft, setDraft }),
+    [id, session, state, planned, facts, draft],
   );
   const settled = useMemo<OpenBoard>(
-    () => ({ id, session, ...planned, draft, setDraft }),
-    [id, session, planned, draft],
+    () => ({ id, session, ...planned, facts: planned.input.facts ?? facts, draft, setDraft }),
+    [id, session, planned, facts, draft],
   );
   return (
     <OpenBoardContext value={open}>

@@ -1,7 +1,8 @@
 import { keepPreviousData, useInfiniteQuery, useQuery, type InfiniteData } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import type { SawBook } from '#core/plan/sawRecords.ts';
-import { api, type ListPage, type StoredBoard } from './api.ts';
+import type { ListedBoard } from '#contract/boards.ts';
+import { api, type ListPage } from './api.ts';
 import { keys, queryClient } from './queryClient.ts';
 import { readRack, readShop } from './recordEdits.ts';
 
@@ -35,8 +36,8 @@ export function useAllBoards() {
 }
 
 /** A board that was changed while the pages were fetched is in the first of them. */
-function rowsOf({ pages }: InfiniteData<ListPage<StoredBoard>>): StoredBoard[] {
-  const rows = new Map<string, StoredBoard>();
+function rowsOf({ pages }: InfiniteData<ListPage<ListedBoard>>): ListedBoard[] {
+  const rows = new Map<string, ListedBoard>();
   for (const { rows: part } of pages) for (const stored of part) if (!rows.has(stored.id)) rows.set(stored.id, stored);
   return [...rows.values()];
 }
@@ -63,5 +64,12 @@ export function takeBook(board: string, book: SawBook): void {
   void queryClient.invalidateQueries({ queryKey: keys.rack });
 }
 
-/** One board as it is, with all that lists leave out. */
-export const boardQuery = (id: string) => ({ queryKey: ['board', id], queryFn: () => api.board(id) }) as const;
+/** One board as it is, with all that lists leave out and what happened to it. */
+export const boardQuery = (id: string) =>
+  ({
+    queryKey: ['board with facts', id],
+    queryFn: async (): Promise<ListedBoard> => {
+      const [stored, { facts }] = await Promise.all([api.board(id), api.facts(id)]);
+      return { ...stored, facts };
+    },
+  }) as const;

@@ -4,7 +4,9 @@ import { shopSchema, type Shop } from '#core/shop/shop.ts';
 import { pieceFieldsSchema, type Piece } from '#core/stock/piece.ts';
 import type { z } from 'zod';
 import { showProblem } from '../shell/notices.tsx';
-import { api, type StoredPiece, type StoredShop } from './api.ts';
+import type { StoredPiece } from '#contract/rack.ts';
+import type { StoredShop } from '#contract/shop.ts';
+import { api } from './api.ts';
 import { draftNames, EditLine, type LineState } from './editLine.ts';
 import { keys, queryClient } from './queryClient.ts';
 

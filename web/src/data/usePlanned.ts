@@ -37,6 +37,7 @@ export function usePlanned(state: SessionState, rest: Omit<PlanInput, 'board'>, 
       before.rack === rest.rack &&
       before.shop === rest.shop &&
       before.species === rest.species &&
+      before.facts === rest.facts &&
       before.saw === rest.saw
     ) {
       if (Object.entries({ ...state, book }).some(([key, value]) => was[key as keyof typeof was] !== value))

@@ -12,6 +12,8 @@ export interface VersionStep {
   shop?: Change;
   piece?: Change;
   species?: Change;
+  /** What of a board became facts of its own, from the board as it was before the step. `at` is when that was noted, as far as anybody knows. */
+  facts?: (before: Json, at: string) => Json[];
 }
 
 export function isRecord(value: unknown): value is Json {
@@ -23,11 +25,15 @@ export function each(list: unknown, change: Change): unknown {
   return Array.isArray(list) ? list.map((one: unknown) => (isRecord(one) ? change(one) : one)) : list;
 }
 
+/** Files before version 9 do not tell when something happened. */
+const NOBODY_KNOWS_WHEN = '1970-01-01T00:00:00.000Z';
+
 /** A whole board file, brought from the version before to a step's own. */
-export function upgradeFile(file: Json, { version, board, shop, piece, species }: VersionStep): Json {
+export function upgradeFile(file: Json, { version, board, shop, piece, species, facts }: VersionStep): Json {
   return {
     ...file,
     version,
+    ...(facts && isRecord(file.board) ? { facts: facts(file.board, NOBODY_KNOWS_WHEN) } : {}),
     ...(board && isRecord(file.board) ? { board: board(file.board) } : {}),
     ...(shop && isRecord(file.shop) ? { shop: shop(file.shop) } : {}),
     ...(piece ? { rack: each(file.rack ?? [], piece) } : {}),

@@ -3,12 +3,13 @@ import { useEffect, useMemo, useState } from 'react';
 import type { Standing, StandingState } from '#core/checks/standing.ts';
 import type { PlanInput } from '#core/plan/context.ts';
 import { sawStateFor, type SawBook } from '#core/plan/sawRecords.ts';
-import { api, type StoredBoard } from '../../data/api.ts';
+import type { ListedBoard } from '#contract/boards.ts';
+import { api } from '../../data/api.ts';
 import { Length, Say } from '../../quantities/Length.tsx';
 import classes from './BoardsPlace.module.css';
 
 interface BoardStandingProps {
-  stored: StoredBoard;
+  stored: ListedBoard;
   input: Omit<PlanInput, 'board' | 'saw'> & { book: SawBook };
 }
 
@@ -32,7 +33,7 @@ function whenIdle(work: () => void): () => void {
 
 /** What a board is now: the sizes it will have, how far it has come and what to do next. Lists hold boards without what is worked into them, so each is fetched whole. */
 export function BoardStanding({ stored, input: { book, rack, shop, species } }: BoardStandingProps) {
-  const { id, revision } = stored;
+  const { id, revision, facts } = stored;
   const whole = useQuery({
     queryKey: ['whole board', id, revision],
     queryFn: () => api.board(id),
@@ -48,14 +49,14 @@ export function BoardStanding({ stored, input: { book, rack, shop, species } }: 
     const stop = whenIdle(
       () =>
         void planned.then(({ standingOf }) => {
-          if (!gone) setStanding(standingOf({ board, rack, shop, species, saw }));
+          if (!gone) setStanding(standingOf({ board, rack, shop, species, saw, facts }));
         }),
     );
     return () => {
       gone = true;
       stop();
     };
-  }, [board, rack, shop, species, saw]);
+  }, [board, rack, shop, species, saw, facts]);
   if (!standing) return <span className={classes.standing}>&nbsp;</span>;
   const { size, state, next } = standing;
   const short =

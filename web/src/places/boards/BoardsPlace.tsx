@@ -8,7 +8,8 @@ import { NEW_BOARD, type Board } from '#core/board/board.ts';
 import type { BoardFile } from '#core/format/boardFile.ts';
 import type { PlanInput } from '#core/plan/context.ts';
 import { sawStateFor, type SawBook } from '#core/plan/sawRecords.ts';
-import { api, type StoredBoard } from '../../data/api.ts';
+import type { ListedBoard } from '#contract/boards.ts';
+import { api } from '../../data/api.ts';
 import { trouble, useBoards, useRack, useSawBook, useShop, useSpecies } from '../../data/queries.ts';
 import { keys, queryClient } from '../../data/queryClient.ts';
 import { BoardMiniature } from '../../drawing/BoardMiniature.tsx';
@@ -24,7 +25,7 @@ const ImportDialog = lazy(async () => ({ default: (await import('./ImportDialog.
 const CardMenu = lazy(async () => ({ default: (await import('./CardMenu.tsx')).CardMenu }));
 
 /** The button of a card's menu until it is pressed, then the menu. */
-function CardMore(props: { stored: StoredBoard; onDuplicate(): void; onRemove(): void }) {
+function CardMore(props: { stored: ListedBoard; onDuplicate(): void; onRemove(): void }) {
   const [asked, setAsked] = useState(false);
   const button = (
     <ActionIcon
@@ -54,7 +55,7 @@ const BESIDE = 72;
 const WHEN = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 
 interface CardPictureProps {
-  stored: StoredBoard;
+  stored: ListedBoard;
   input: Omit<PlanInput, 'board' | 'saw'> & { book: SawBook };
   scale: number;
 }
@@ -63,8 +64,8 @@ interface CardPictureProps {
 function BoardCardPicture({ stored, input: { book, ...rest }, scale }: CardPictureProps) {
   const saw = useMemo(() => sawStateFor(book, stored.id), [book, stored.id]);
   const input = useMemo(
-    () => ({ rack: rest.rack, shop: rest.shop, species: rest.species, saw }),
-    [rest.rack, rest.shop, rest.species, saw],
+    () => ({ rack: rest.rack, shop: rest.shop, species: rest.species, saw, facts: stored.facts }),
+    [rest.rack, rest.shop, rest.species, saw, stored.facts],
   );
   return <BoardMiniature board={stored.board} input={input} scale={scale} />;
 }
@@ -88,7 +89,7 @@ export function BoardsPlace() {
       showProblem(error);
     }
   };
-  const duplicate = async ({ id }: StoredBoard) => {
+  const duplicate = async ({ id }: ListedBoard) => {
     try {
       const { board } = await api.board(id);
       await add({ ...board, name: `${board.name} (copy)`.slice(0, 120) }, 'layout');
@@ -119,7 +120,7 @@ export function BoardsPlace() {
           .join(' '),
       });
   };
-  const remove = async (stored: StoredBoard) => {
+  const remove = async (stored: ListedBoard) => {
     try {
       await api.removeBoard(stored.id, stored.revision);
       await reload();

@@ -1,11 +1,11 @@
 import { ActionIcon, Menu } from '@mantine/core';
 import { IconCopy, IconDots, IconDownload, IconTrash } from '@tabler/icons-react';
 import { useRef } from 'react';
-import type { StoredBoard } from '../../data/api.ts';
+import type { ListedBoard } from '#contract/boards.ts';
 import classes from './BoardsPlace.module.css';
 
 interface CardMenuProps {
-  stored: StoredBoard;
+  stored: ListedBoard;
   onDuplicate(): void;
   onRemove(): void;
 }

@@ -114,7 +114,7 @@ export function CutsPlace() {
     if (!kept) return;
     try {
       const before = new Set(open.book.cuttings.map((c) => c.id));
-      const book = await api.cutPiece(kept.id, piece.id, unit);
+      const book = await api.cutPiece({ planId: kept.id, pieceId: piece.id, unit });
       takeBook(id, book);
       const made = book.cuttings.find((c) => !before.has(c.id))!;
       showUndo(

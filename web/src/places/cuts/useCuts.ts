@@ -2,12 +2,14 @@ import { useQueries, type UseQueryResult } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { notifications } from '@mantine/notifications';
 import type { Board } from '#core/board/board.ts';
+import type { Fact } from '#core/facts/fact.ts';
 import type { CutPlan } from '#core/cutting/cutPlan.ts';
 import { cutProblemFor } from '#core/plan/cutForBoard.ts';
 import { bareCut } from '#core/plan/rebuildCut.ts';
 import { doneFor, promisedToOthers, type KeptPlan, type SawBook } from '#core/plan/sawRecords.ts';
 import { CutSearch } from '../../cutting/cutSearch.ts';
-import { api, type StoredBoard } from '../../data/api.ts';
+import type { ListedBoard } from '#contract/boards.ts';
+import { api } from '../../data/api.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { boardQuery, takeBook, useSawBook } from '../../data/queries.ts';
 import { keys, queryClient } from '../../data/queryClient.ts';
@@ -18,10 +20,10 @@ const SEARCH_SECONDS = 30;
 /** Edits follow one another; the search waits until the hands rest. */
 const SEARCH_DELAY_MS = 250;
 
-const ALONE: { key: string; board: Board }[] = [];
+const ALONE: { key: string; board: Board; facts: readonly Fact[] }[] = [];
 
 /** Boards that have been fetched; those that are still on their way are not cut with the others yet. */
-function loadedOf(results: UseQueryResult<StoredBoard>[]): StoredBoard[] {
+function loadedOf(results: UseQueryResult<ListedBoard>[]): ListedBoard[] {
   return results.flatMap(({ data }) => data ?? []);
 }
 
@@ -66,20 +68,20 @@ export function useCuts(): Cuts {
   const wish = useRef<{ words: string; before: number } | null>(null);
   const [wishing, setWishing] = useState(false);
 
-  const { rack, shop, species } = input;
+  const { rack, shop, species, facts } = input;
   // The same empty list while there are none: another board's save is no reason to search again.
   const otherBoards = useMemo(
-    () => (stored.length === 0 ? ALONE : stored.map((s) => ({ key: s.id, board: s.board }))),
+    () => (stored.length === 0 ? ALONE : stored.map((s) => ({ key: s.id, board: s.board, facts: s.facts }))),
     [stored],
   );
   const problem = useMemo(() => {
-    const together = [{ key: id, board }, ...otherBoards];
+    const together = [{ key: id, board, facts }, ...otherBoards];
     const ids = together.map((t) => t.key);
     return cutProblemFor(
       together.map((t) => ({ ...t, done: doneFor(book, t.key) })),
       { rack, shop, species, promised: promisedToOthers(book, ids) },
     );
-  }, [id, board, otherBoards, book, rack, shop, species]);
+  }, [id, board, facts, otherBoards, book, rack, shop, species]);
 
   const stop = useCallback(() => {
     search.current?.stop();

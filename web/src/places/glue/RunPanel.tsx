@@ -12,7 +12,7 @@ import {
 } from '#core/gluing/glueRun.ts';
 import type { GlueUp } from '#core/gluing/glueUps.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
-import type { StoredRun } from '../../data/api.ts';
+import type { StoredRun } from '#contract/glueRuns.ts';
 import { clockWords, durationWords } from '../../quantities/duration.ts';
 import classes from './RunPanel.module.css';
 import { useNow, useRuns, useScreenOn } from './useRuns.ts';

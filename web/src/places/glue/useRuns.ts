@@ -1,6 +1,7 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { api, ApiProblem, type RunChange, type StoredRun } from '../../data/api.ts';
+import type { RunChange, StoredRun } from '#contract/glueRuns.ts';
+import { api, ApiProblem } from '../../data/api.ts';
 import { queryClient } from '../../data/queryClient.ts';
 import { showProblem, showWord } from '../../shell/notices.tsx';
 

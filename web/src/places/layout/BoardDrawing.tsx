@@ -1,4 +1,5 @@
 import { memo, useMemo, useState, type ReactNode, type RefObject } from 'react';
+import { madeFor } from '#core/board/madeFor.ts';
 import { allowancesFor, widthReached } from '#core/board/allowances.ts';
 import { moveJoint } from '#core/board/arrange.ts';
 import { panelWidth as panelWidthOf, showsOf, stripTops } from '#core/board/board.ts';
@@ -68,7 +69,11 @@ export function BoardDrawing(props: BoardDrawingProps) {
   const narrow = width < NARROW_PX;
   const room = narrow ? NARROW_ROOM : ROOM;
   // The drawing follows the hands at once; what the plan says of it may come a moment later.
-  const { roughLength, glueThickness, wantedPanelWidth } = allowancesFor(board, input.shop);
+  const { roughLength, glueThickness, wantedPanelWidth } = allowancesFor(
+    board,
+    input.shop,
+    madeFor(board, input.facts),
+  );
   const panelWidth = panelWidthOf(board);
   const tallest = Math.max(panelWidth, wantedPanelWidth);
   const fitting = fitScale(

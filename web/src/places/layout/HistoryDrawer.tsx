@@ -1,7 +1,8 @@
 import { Button, Drawer, Switch, TextInput } from '@mantine/core';
 import { keepPreviousData, useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, type Revision } from '../../data/api.ts';
+import type { Revision } from '#contract/boards.ts';
+import { api } from '../../data/api.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
 import { BoardMiniature } from '../../drawing/BoardMiniature.tsx';
 import { BoardSizeLine } from '../../drawing/BoardSizeLine.tsx';

@@ -1,9 +1,10 @@
 import { flatteningLoss } from '#core/cutting/flattening.ts';
 import { orderOutcomes } from '#core/cutting/millingOrder.ts';
+import { madeFor } from '#core/board/madeFor.ts';
 import { allowancesFor } from '#core/board/allowances.ts';
 import type { Form, Piece } from '#core/stock/piece.ts';
 import type { Shop } from '#core/shop/shop.ts';
-import type { StoredBoard } from '../../data/api.ts';
+import type { ListedBoard } from '#contract/boards.ts';
 import { Length } from '../../quantities/Length.tsx';
 import classes from './PiecePlace.module.css';
 import { FORBIDDEN_WORDS, ORDER_WORDS } from './words.ts';
@@ -75,11 +76,11 @@ export function FormFigures({ piece, form }: { piece: Piece; form: Form }) {
 }
 
 /** What flattening leaves of the piece for the parts that boards ask for, by order of milling. */
-export function OrderCosts({ piece, shop, boards }: { piece: Piece; shop: Shop; boards: readonly StoredBoard[] }) {
+export function OrderCosts({ piece, shop, boards }: { piece: Piece; shop: Shop; boards: readonly ListedBoard[] }) {
   const wanted = boards
     .filter((b) => stripsOf(b.board).some((s) => s.species === piece.species))
     .map((b) => {
-      const { roughLength, glueThickness, ripExtra } = allowancesFor(b.board, shop);
+      const { roughLength, glueThickness, ripExtra } = allowancesFor(b.board, shop, madeFor(b.board, b.facts));
       const widest = Math.max(
         ...stripsOf(b.board)
           .filter((s) => s.species === piece.species)

@@ -13,7 +13,8 @@ import {
 import { formatLengthForInput } from '#core/units/formatLength.ts';
 import { newSpecies } from '#core/wood/newSpecies.ts';
 import type { Species } from '#core/wood/species.ts';
-import { api, ApiProblem, type StoredPiece } from '../../data/api.ts';
+import type { StoredPiece } from '#contract/rack.ts';
+import { api, ApiProblem } from '../../data/api.ts';
 import { keys, queryClient } from '../../data/queryClient.ts';
 import { useDisplay } from '../../quantities/display.tsx';
 import { readLength } from '../../quantities/LengthInput.tsx';

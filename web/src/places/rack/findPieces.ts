@@ -3,7 +3,7 @@ import type { PromisedRange, Way } from '#core/cutting/cutPlan.ts';
 import type { Shop } from '#core/shop/shop.ts';
 import type { Piece } from '#core/stock/piece.ts';
 import type { Species } from '#core/wood/species.ts';
-import type { StoredPiece } from '../../data/api.ts';
+import type { StoredPiece } from '#contract/rack.ts';
 
 export type SortKey = 'mark' | 'length' | 'width' | 'thickness' | 'volume';
 

@@ -1,5 +1,5 @@
 import type { Species } from '#core/wood/species.ts';
-import type { StoredPiece } from '../../data/api.ts';
+import type { StoredPiece } from '#contract/rack.ts';
 
 /** One line of the rack: a shelf's name, or pieces that stand beside each other. */
 export type ShelfRow =

@@ -1,26 +1,24 @@
+import { nanoid } from 'nanoid';
 import { useState } from 'react';
-import { MOST_SPOTS, type Spot } from '#core/features/feature.ts';
+import { MOST_SPOTS, type Spot } from '#core/facts/fact.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { OtherBoards } from './OtherBoards.tsx';
 import { SpotList } from './SpotList.tsx';
 import { SquareCheck } from './SquareCheck.tsx';
 import { TrimDrawing } from './TrimDrawing.tsx';
-import { freshId, useWorked } from './useWorked.ts';
+import { useMade } from './useMade.ts';
 
 /** The panel with what comes out of it, its bad places, and whether the boards came out square and flat. */
 export function PanelSize() {
   const [spot, setSpot] = useState<string | null>(null);
   const { plan } = useSettledBoard();
-  const { worked, change } = useWorked();
+  const { made, noteLength, noteSpot } = useMade();
   const mark = (place: Pick<Spot, 'x' | 'y' | 'length' | 'width'>) => {
-    if (worked.spots.length >= MOST_SPOTS) return;
-    const id = freshId(worked.spots, 'spot');
+    if (made.spots.length >= MOST_SPOTS) return;
+    const id = nanoid(10);
     // A place can be bad only on a panel that is there: from now on it is as long as it is.
-    change((w) => ({
-      ...w,
-      gluedLength: w.gluedLength ?? Math.round(plan.trim.length * 10) / 10,
-      spots: [...w.spots, { id, ...place, what: 'Gap' }],
-    }));
+    if (made.panelLength === null) noteLength(Math.round(plan.trim.length * 10) / 10);
+    noteSpot({ id, ...place, what: 'Gap' });
     setSpot(id);
   };
   return (

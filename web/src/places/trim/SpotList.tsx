@@ -1,14 +1,15 @@
 import { ActionIcon, Button, TextInput } from '@mantine/core';
 import { IconPlus, IconTrash } from '@tabler/icons-react';
-import { MOST_SPOTS, spotSchema, type Spot } from '#core/features/feature.ts';
+import { MOST_SPOTS, spotSchema, type Spot } from '#core/facts/fact.ts';
 import { lengthBetween } from '#core/units/lengthSchema.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
 import { CommitField } from '../../quantities/CommitField.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
+import { LineNote } from '../../shell/LineNote.tsx';
 import { PanelOffcuts } from './PanelOffcuts.tsx';
 import classes from './SpotList.module.css';
-import { useWorked } from './useWorked.ts';
+import { useMade } from './useMade.ts';
 
 const FIELDS = [
   ['x', 'From the left end'],
@@ -26,12 +27,10 @@ interface SpotListProps {
 /** Bad places found on the flat panel: a gap, a knot, a bad end. Boards are placed clear of them, or it is said what size remains. */
 export function SpotList({ chosen, onChoose, onMark }: SpotListProps) {
   const { board, plan, session } = useOpenBoard();
-  const { worked, change } = useWorked();
+  const { made, state, elsewhere, noteLength, noteSpot, forgetSpot, forgetPanel, forget } = useMade();
   const layout = plan.trim;
   const add = () =>
     onMark({ x: 0, y: Math.max(0, Math.round(layout.width / 2 - 10)), length: 15, width: Math.min(20, layout.width) });
-  const set = (id: string, to: Partial<Spot>) =>
-    change((w) => ({ ...w, spots: w.spots.map((s) => (s.id === id ? { ...s, ...to } : s)) }));
   return (
     <>
       <p className={classes.head}>
@@ -42,18 +41,14 @@ export function SpotList({ chosen, onChoose, onMark }: SpotListProps) {
           variant="default"
           leftSection={<IconPlus size={13} />}
           onClick={add}
-          disabled={worked.spots.length >= MOST_SPOTS}
+          disabled={made.spots.length >= MOST_SPOTS}
         >
           Mark one
         </Button>
       </p>
-      {worked.gluedLength === null ? (
+      {made.panelLength === null ? (
         <p className={classes.head}>
-          <Button
-            size="compact-xs"
-            variant="default"
-            onClick={() => change((w) => ({ ...w, gluedLength: Math.round(layout.length * 10) / 10 }))}
-          >
+          <Button size="compact-xs" variant="default" onClick={() => noteLength(Math.round(layout.length * 10) / 10)}>
             The panel is glued
           </Button>{' '}
           keeps its real length when the board changes
@@ -64,15 +59,11 @@ export function SpotList({ chosen, onChoose, onMark }: SpotListProps) {
             size="xs"
             w={150}
             field="Panel as glued, length"
-            mm={worked.gluedLength}
+            mm={made.panelLength}
             schema={lengthBetween(50, 8000)}
-            onCommit={(gluedLength) => change((w) => ({ ...w, gluedLength }))}
+            onCommit={noteLength}
           />
-          <Button
-            size="compact-xs"
-            variant="default"
-            onClick={() => change((w) => ({ ...w, gluedLength: null, spots: [] }))}
-          >
+          <Button size="compact-xs" variant="default" onClick={forgetPanel}>
             It is not glued yet
           </Button>
         </div>
@@ -80,7 +71,7 @@ export function SpotList({ chosen, onChoose, onMark }: SpotListProps) {
       {layout.missing > 0 && layout.instead && (
         <div className={classes.remedy} role="alert">
           <p>
-            {worked.spots.length === 0
+            {made.spots.length === 0
               ? 'The panel is too small for them.'
               : layout.boards.length === 0
                 ? 'No board of this size lies clear of them.'
@@ -112,7 +103,7 @@ export function SpotList({ chosen, onChoose, onMark }: SpotListProps) {
         </div>
       )}
       <PanelOffcuts lengths={layout.offcuts} />
-      {worked.spots.map((spot, i) => (
+      {made.spots.map((spot, i) => (
         <fieldset
           key={spot.id}
           className={classes.spot}
@@ -124,7 +115,7 @@ export function SpotList({ chosen, onChoose, onMark }: SpotListProps) {
             field="What it is"
             value={spot.what}
             schema={spotSchema.shape.what}
-            onCommit={(what) => set(spot.id, { what })}
+            onCommit={(what) => noteSpot({ ...spot, what })}
           >
             {(typed, to, problem, leave) => (
               <TextInput
@@ -145,19 +136,29 @@ export function SpotList({ chosen, onChoose, onMark }: SpotListProps) {
               field={label}
               mm={spot[key]}
               schema={spotSchema.shape[key]}
-              onCommit={(mm) => set(spot.id, { [key]: mm })}
+              onCommit={(mm) => noteSpot({ ...spot, [key]: mm })}
             />
           ))}
           <ActionIcon
             variant="subtle"
             color="gray"
             aria-label={`Take ${spot.what} off the list`}
-            onClick={() => change((w) => ({ ...w, spots: w.spots.filter((s) => s.id !== spot.id) }))}
+            onClick={() => forgetSpot(spot.id)}
           >
             <IconTrash size={16} />
           </ActionIcon>
         </fieldset>
       ))}
+      {elsewhere.length > 0 && (
+        <p className={classes.head}>
+          {elsewhere.length === 1 ? 'One note is' : `${elsewhere.length} notes are`} about a panel that this board no
+          longer has, and {elsewhere.length === 1 ? 'decides' : 'decide'} nothing.{' '}
+          <Button size="compact-xs" variant="default" onClick={() => forget(elsewhere.map((f) => f.id))}>
+            Take {elsewhere.length === 1 ? 'it' : 'them'} back
+          </Button>
+        </p>
+      )}
+      <LineNote state={state} className={classes.note} />
     </>
   );
 }

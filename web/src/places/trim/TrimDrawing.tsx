@@ -11,7 +11,7 @@ import { Length } from '../../quantities/Length.tsx';
 import { GripHandle, within } from './GripHandle.tsx';
 import classes from './TrimDrawing.module.css';
 import { SpotMarking } from './SpotMarking.tsx';
-import { useWorked } from './useWorked.ts';
+import { useMade } from './useMade.ts';
 import { stripsOf } from '#core/board/recipe.ts';
 
 /** Drawn at the width there is, up to this, so that its figures stay readable on a phone. */
@@ -36,9 +36,9 @@ export function TrimDrawing({ chosen, onChoose, onMark }: TrimDrawingProps) {
   const wide = width === 0 ? WIDEST : Math.max(NARROWEST, Math.min(WIDEST, Math.round(width)));
   const { board: now } = useOpenBoard();
   const svg = useRef<SVGSVGElement>(null);
-  const { worked, change, endMerge } = useWorked();
+  const { made, noteSpot, endMerge } = useMade();
   // Bad places move at once, and the boards make way for them.
-  const layout = trimLayout({ ...board, worked: now.worked }, plan.allowances, plan.shop);
+  const layout = trimLayout({ ...board, worked: now.worked }, plan.allowances, plan.shop, made);
   const scale = fitScale([layout.length, layout.width], [wide - ROOM.left - ROOM.right, ROOM.height], 1.6);
   const [x0, y0] = [ROOM.left, ROOM.top];
   const [w, h] = [layout.length * scale, layout.width * scale];
@@ -170,7 +170,7 @@ export function TrimDrawing({ chosen, onChoose, onMark }: TrimDrawingProps) {
         <g transform={`translate(${x0} ${y0})`}>
           <SpotMarking panel={layout} scale={scale} place={place} onMark={onMark} />
         </g>
-        {worked.spots.map((spot) => (
+        {made.spots.map((spot) => (
           <g key={spot.id} className={classes.spot} transform={`translate(${x0} ${y0})`}>
             <rect x={spot.x * scale} y={spot.y * scale} width={spot.length * scale} height={spot.width * scale} />
             <GripHandle
@@ -189,19 +189,12 @@ export function TrimDrawing({ chosen, onChoose, onMark }: TrimDrawingProps) {
               onChoose={() => onChoose(spot.id)}
               onEnd={endMerge}
               onMove={(x, y, mergeKey) =>
-                change(
-                  (w) => ({
-                    ...w,
-                    spots: w.spots.map((s) =>
-                      s.id === spot.id
-                        ? {
-                            ...s,
-                            x: within(x - s.length / 2, layout.length - s.length),
-                            y: within(y - s.width / 2, layout.width - s.width),
-                          }
-                        : s,
-                    ),
-                  }),
+                noteSpot(
+                  {
+                    ...spot,
+                    x: within(x - spot.length / 2, layout.length - spot.length),
+                    y: within(y - spot.width / 2, layout.width - spot.width),
+                  },
                   mergeKey,
                 )
               }

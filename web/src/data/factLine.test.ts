@@ -1,0 +1,160 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import type { Fact } from '#core/facts/fact.ts';
+import { ApiProblem } from './api.ts';
+import { FactLine, waitingNames, type Noted } from './factLine.ts';
+
+/** A server that keeps facts, and may be gone; each is taken once, and an id stands for one thing. */
+class Pretend {
+  facts: Fact[] = [];
+  shown: Fact[] = [];
+  gone = false;
+  sends = 0;
+  /** Answers wait here while it is not null. */
+  slow: (() => void)[] | null = null;
+
+  line(): FactLine {
+    const line = new FactLine({
+      name: 'b1',
+      show: (facts) => (this.shown = facts),
+      send: async (facts) => {
+        this.sends += 1;
+        if (this.slow) await new Promise<void>((resolve) => this.slow!.push(resolve));
+        else await Promise.resolve();
+        if (this.gone) throw new ApiProblem(0, 'unreachable', 'The server cannot be reached.', [], undefined);
+        for (const fact of facts) {
+          const known = this.facts.find((f) => f.id === fact.id);
+          if (known && JSON.stringify(known) !== JSON.stringify(fact))
+            throw new ApiProblem(409, 'another-fact', 'Taken.', [], undefined);
+          if (!known) this.facts = [...this.facts, fact];
+        }
+        return this.facts;
+      },
+    });
+    this.shown = line.over(this.facts);
+    return line;
+  }
+}
+
+let server: Pretend;
+let device: Map<string, string>;
+const settle = (ms = 500) => vi.advanceTimersByTimeAsync(ms);
+const length = (value: number): Noted => ({ kind: 'measured', thing: 'panel', copy: 1, dimension: 'length', value });
+const values = (facts: Fact[]) =>
+  facts.map((f) => (f.kind === 'measured' ? f.value : `-${(f as { fact: string }).fact}`));
+
+beforeEach(() => {
+  vi.useFakeTimers();
+  server = new Pretend();
+  device = new Map();
+  const storage = {
+    getItem: (key: string) => device.get(key) ?? null,
+    setItem: (key: string, text: string) => void device.set(key, text),
+    removeItem: (key: string) => void device.delete(key),
+  };
+  vi.stubGlobal(
+    'localStorage',
+    new Proxy(storage, {
+      ownKeys: () => [...device.keys()],
+      getOwnPropertyDescriptor: () => ({ enumerable: true, configurable: true }),
+    }),
+  );
+});
+afterEach(() => {
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});
+
+describe('facts from this device', () => {
+  it('show at once and are sent a moment later, in order, once', async () => {
+    const line = server.line();
+    line.note(length(500));
+    line.note(length(510));
+    expect([values(server.shown), server.facts]).toEqual([[500, 510], []]);
+    await settle();
+    expect([values(server.facts), server.sends, line.snapshot().kind]).toEqual([[500, 510], 1, 'saved']);
+    expect(device.size).toBe(0);
+  });
+
+  it('a drag is one fact as long as it has not left, and another one after that', async () => {
+    const line = server.line();
+    for (const value of [500, 501, 502]) line.note(length(value), 'drag');
+    await settle();
+    line.note(length(503), 'drag');
+    line.endMerge();
+    line.note(length(504), 'drag');
+    await settle();
+    expect(values(server.facts)).toEqual([502, 503, 504]);
+  });
+
+  it('what is noted while others are on their way goes after them, and is not edited into them', async () => {
+    const line = server.line();
+    line.note(length(500), 'drag');
+    server.slow = [];
+    await settle();
+    line.note(length(501), 'drag');
+    expect(values(server.shown)).toEqual([500, 501]);
+    const [first] = server.slow;
+    server.slow = null;
+    first!();
+    await settle();
+    expect(values(server.facts)).toEqual([500, 501]);
+  });
+
+  it('taking back: what has not left never was; what has is taken back by a fact', async () => {
+    const line = server.line();
+    line.note(length(500));
+    await settle();
+    line.note(length(510));
+    line.takeBack([server.facts[0]!.id, server.shown[1]!.id]);
+    await settle();
+    expect(values(server.facts)).toEqual([500, `-${server.facts[0]!.id}`]);
+  });
+
+  it('wait through an outage and a closed browser, and go out from whichever page comes next', async () => {
+    server.gone = true;
+    const line = server.line();
+    line.note(length(500));
+    await settle();
+    expect(line.snapshot()).toMatchObject({ kind: 'offline' });
+    expect(waitingNames()).toEqual(['b1']);
+    // The browser is closed: nothing of the old page runs any more.
+    vi.clearAllTimers();
+    server.gone = false;
+    server.line();
+    expect(values(server.shown)).toEqual([500]);
+    await settle(3000);
+    expect([values(server.facts), device.size]).toEqual([[500], 0]);
+  });
+
+  it('two pages of one device lose nothing to one another', async () => {
+    server.gone = true;
+    const [one, two] = [server.line(), server.line()];
+    one.note(length(500));
+    two.note(length(600));
+    await settle();
+    server.gone = false;
+    const third = server.line();
+    await settle(3000);
+    expect([values(server.facts).sort(), third.snapshot().kind]).toEqual([[500, 600], 'saved']);
+  });
+
+  it('an id that another page used for an earlier form of it is given up for a new one', async () => {
+    const line = server.line();
+    line.note(length(500), 'drag');
+    server.facts = [{ ...server.shown[0]!, ...length(499) }];
+    await settle(1000);
+    expect(values(server.facts)).toEqual([499, 500]);
+  });
+
+  it('a refusal is said, and what was noted stays', async () => {
+    const line = new FactLine({
+      name: 'b2',
+      show: () => {},
+      send: () => Promise.reject(new ApiProblem(404, 'not-found', 'This board does not exist.', [], undefined)),
+    });
+    line.note(length(500));
+    await settle();
+    expect(line.snapshot()).toEqual({ kind: 'refused', message: 'This board does not exist.' });
+    expect(waitingNames()).toEqual(['b2']);
+  });
+});

@@ -1,0 +1,38 @@
+import { useSyncExternalStore } from 'react';
+import type { Fact } from '#core/facts/fact.ts';
+import { api } from './api.ts';
+import type { LineState } from './editLine.ts';
+import { FactLine, waitingNames } from './factLine.ts';
+import { queryClient } from './queryClient.ts';
+
+const keyOf = (board: string) => ['facts', board] as const;
+const lines = new Map<string, FactLine>();
+
+/** The line on which what happened to a board goes out. */
+export function factLine(board: string): FactLine {
+  const known = lines.get(board);
+  if (known) return known;
+  const line = new FactLine({
+    name: board,
+    show: (facts) => queryClient.setQueryData<Fact[]>(keyOf(board), facts),
+    send: async (facts) => (await api.addFacts(board, facts)).facts,
+  });
+  lines.set(board, line);
+  return line;
+}
+
+// What had not arrived when the page was left goes out from whichever page comes next.
+for (const name of waitingNames()) factLine(name);
+
+/** All that happened to a board, with what is not sent yet. */
+export const factsQuery = (board: string) =>
+  ({
+    queryKey: keyOf(board),
+    queryFn: async () => factLine(board).over((await api.facts(board)).facts),
+  }) as const;
+
+/** How it stands with what was noted on this device. */
+export function useFactState(board: string): LineState {
+  const line = factLine(board);
+  return useSyncExternalStore(line.subscribe, line.snapshot);
+}
