@@ -87,7 +87,7 @@ async function firstWood(): Promise<{ milliseconds: number; shift: number }> {
 
 function proposalFigures(): Figure[] {
   const { rack, shop, species } = benchInstance(12, 60);
-  const input = { wishes: OPEN_WISHES, rack, shop, species, promised: [] };
+  const input = { wishes: OPEN_WISHES, rack, shop, species, promised: [], system: 'metric' as const };
   const seconds = () => performance.now() / 1000;
   propose(input, { seed: 99, seconds: 2, now: seconds });
   const start = seconds();

@@ -38,7 +38,7 @@ function main(args: readonly string[]): Promise<void> {
     thickness: range(board.thickness, 5, 150),
   };
   const proposed = propose(
-    { wishes, rack, shop, species, promised: [] },
+    { wishes, rack, shop, species, promised: [], system: 'metric' },
     { seed, seconds, now: () => performance.now() / 1000 },
   );
   if (!proposed.ok)

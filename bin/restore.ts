@@ -66,6 +66,7 @@ function inWords({
   cuttings,
   runs,
   facts,
+  shopsAside,
   newest,
 }: StoreContents): string {
   const some = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`;
@@ -77,6 +78,7 @@ function inWords({
     some(cuttings, 'cut', 'cuts'),
     some(runs, 'clock of a glue-up', 'clocks of glue-ups'),
     some(facts, 'fact from the bench', 'facts from the bench'),
+    ...(shopsAside > 0 ? [some(shopsAside, 'shop set aside', 'shops set aside')] : []),
   ];
   return `${parts.join(', ')}; last changed ${newest ?? 'never'}; tables of ${version}`;
 }

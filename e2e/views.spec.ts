@@ -14,6 +14,7 @@ const VIEWS = [
   '/rack/salvage',
   '/rack/labels',
   '/propose',
+  '/setup',
   '/shop',
   '/shop/ways',
   '/shop/glues',

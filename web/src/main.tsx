@@ -47,6 +47,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./places/species/SpeciesPlace.tsx')).SpeciesPlace }),
       },
       {
+        path: 'setup',
+        lazy: async () => ({ Component: (await import('./places/setup/SetupPlace.tsx')).SetupPlace }),
+      },
+      {
         path: 'shop/:room?',
         lazy: async () => ({ Component: (await import('./places/shop/ShopPlace.tsx')).ShopPlace }),
       },

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { NOTHING_WORKED, workedSchema } from '../features/feature.ts';
+import { MM_PER_INCH, type UnitSystem } from '../units/length.ts';
 import { lengthBetween } from '../units/lengthSchema.ts';
 import { idSchema, lineOfText } from '../units/textSchema.ts';
 import { seasonsSchema } from '../wood/moisture.ts';
@@ -139,18 +140,27 @@ export const UNDECIDED = {
   versions: [] as BoardVersion[],
 };
 
-/** A new board: a common size (250 x 400 x 30 mm, common practice), nothing laid out yet. */
-export const NEW_BOARD: Board = {
-  name: 'New board',
-  use: '',
-  construction: 'edge',
-  length: 400,
-  width: 250,
-  thickness: 30,
-  count: 1,
-  recipe: [],
-  ...UNDECIDED,
+/** What a board is called until somebody says. */
+export const NEW_BOARD_NAME = 'New board';
+
+/** Common sizes to begin with (common practice), in round figures of each unit, mm. */
+const NEW_SIZES: Readonly<Record<UnitSystem, Pick<Board, 'length' | 'width' | 'thickness'>>> = {
+  metric: { length: 400, width: 250, thickness: 30 },
+  inch: { length: 18 * MM_PER_INCH, width: 12 * MM_PER_INCH, thickness: 1.25 * MM_PER_INCH },
 };
+
+/** A new board of a common size, nothing laid out yet. @param system the units its maker reads */
+export function newBoard(system: UnitSystem): Board {
+  return {
+    name: NEW_BOARD_NAME,
+    use: '',
+    construction: 'edge',
+    ...NEW_SIZES[system],
+    count: 1,
+    recipe: [],
+    ...UNDECIDED,
+  };
+}
 
 /** Which side of the stock a strip shows. */
 export function showsOf(construction: Construction, strip: Pick<Strip, 'rolled'>): 'edge' | 'face' {

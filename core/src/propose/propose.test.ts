@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { NEW_BOARD, boardSchema } from '../board/board.ts';
+import { boardSchema, newBoard } from '../board/board.ts';
 import { auditCut } from '../cutting/auditCut.ts';
 import { makePlan } from '../plan/plan.ts';
 import { plainBoard, plainPiece } from '../plan/planArbitrary.ts';
@@ -35,6 +35,7 @@ const input = (wishes: Partial<Wishes> = {}, rack = RACK): ProposeInput => ({
   shop: DEFAULT_SHOP,
   species: HANDBOOK_SPECIES,
   promised: [],
+  system: 'metric',
 });
 const proposalsOf = (wishes: Partial<Wishes> = {}, seed = 1, rack = RACK) => {
   const proposed = propose(input(wishes, rack), { seed, seconds: 60, now: clock });
@@ -215,6 +216,6 @@ describe('measures', () => {
         },
       ),
     );
-    expect(lightnessProfile(stripsOf(NEW_BOARD), colours)).toHaveLength(20);
+    expect(lightnessProfile(stripsOf(newBoard('metric')), colours)).toHaveLength(20);
   });
 });

@@ -1,5 +1,5 @@
 import { allowancesFor } from '../board/allowances.ts';
-import { NEW_BOARD, type Board, type Construction } from '../board/board.ts';
+import { newBoard, type Board, type Construction } from '../board/board.ts';
 import { auditCut } from '../cutting/auditCut.ts';
 import type { CutPlan, PromisedRange } from '../cutting/cutPlan.ts';
 import { firstFit } from '../cutting/firstFit.ts';
@@ -8,6 +8,7 @@ import { NOTHING_MADE } from '../facts/made.ts';
 import type { PlanInput } from '../plan/context.ts';
 import { cutProblemFor } from '../plan/cutForBoard.ts';
 import type { Piece } from '../stock/piece.ts';
+import { MM_PER_INCH, type UnitSystem } from '../units/length.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
 import { coloursOf, contrastOf, measuresOf, rhythmOf, sharesOf, symmetryOf, type Measures } from './measures.ts';
 import { layPattern, PATTERNS, type Lath, type Palette, type Pattern } from './patterns.ts';
@@ -30,6 +31,8 @@ export interface Proposal {
 export interface ProposeInput extends Omit<PlanInput, 'board' | 'saw'> {
   wishes: Wishes;
   promised: readonly PromisedRange[];
+  /** Units that the maker reads: sizes and widths come in round figures of these. */
+  system: UnitSystem;
 }
 
 export interface ProposeOptions {
@@ -54,6 +57,22 @@ const SIZES = 4;
 const MOST_STRIPS = 40;
 /** Flat strips wider than this cup noticeably, mm (common practice: 4 in). */
 const WIDE_FLAT = 101.6;
+/** Round figures, mm: of a board's sizes, of the width that a panel comes out at once its edges are trimmed, and of strips. */
+const ROUND: Readonly<Record<UnitSystem, Record<'length' | 'width' | 'thickness' | 'trimmed' | 'strip', number>>> = {
+  metric: { length: 10, width: 5, thickness: 1, trimmed: 1, strip: 0.1 },
+  inch: {
+    length: MM_PER_INCH / 2,
+    width: MM_PER_INCH / 4,
+    thickness: MM_PER_INCH / 16,
+    trimmed: MM_PER_INCH / 16,
+    strip: MM_PER_INCH / 32,
+  },
+};
+
+function roundedDown(mm: number, step: number): number {
+  return Math.floor(mm / step + 1e-9) * step;
+}
+
 /** The panel may be this much wider than wanted before strips give way, mm: the edges are trimmed anyhow. */
 const TRIM_TOLERANCE = 1;
 
@@ -124,25 +143,31 @@ class Search {
     );
   }
 
+  /** A round figure between two, or the least where none lies between them. */
   private between({ least, greatest }: { least: number; greatest: number }, step: number): number {
-    const steps = Math.floor((greatest - least) / step + 1e-9);
-    return least + this.random.below(steps + 1) * step;
+    const first = Math.ceil(least / step - 1e-9) * step;
+    if (first > greatest + 1e-9) return least;
+    const steps = Math.floor((greatest - first) / step + 1e-9);
+    return first + this.random.below(steps + 1) * step;
   }
 
   private setting(construction: Construction): Setting {
     const { wishes, shop, rack, promised } = this.input;
+    const steps = ROUND[this.input.system];
     const board: Board = {
-      ...NEW_BOARD,
+      ...newBoard(this.input.system),
       construction,
-      length: this.between(wishes.length, 10),
-      width: this.between(wishes.width, 5),
-      thickness: this.between(wishes.thickness, 1),
+      length: this.between(wishes.length, steps.length),
+      width: this.between(wishes.width, steps.width),
+      thickness: this.between(wishes.thickness, steps.thickness),
     };
     const allowances = allowancesFor(board, shop, NOTHING_MADE);
     return {
       board,
       wanted: allowances.wantedPanelWidth,
-      sections: sectionsFor(board, allowances, [...rack], shop, promised).filter((s) => s.tooThinBy === 0),
+      sections: sectionsFor(board, allowances, [...rack], shop, promised)
+        .filter((s) => s.tooThinBy === 0)
+        .map((s) => ({ ...s, width: roundedDown(s.width, steps.strip) })),
     };
   }
 
@@ -226,12 +251,14 @@ class Search {
   }
 
   /** The board as wide as its strips make it where the wishes allow that; otherwise fields give way until it is as wide as wanted. */
-  private fit(laths: readonly Lath[], { board, wanted }: Setting): Board | null {
-    const { wishes, shop } = this.input;
+  private fit(laid: readonly Lath[], { board, wanted }: Setting): Board | null {
+    const { wishes, shop, system } = this.input;
+    const { strip: grid, trimmed } = ROUND[system];
+    const laths = laid.map((l) => ({ ...l, width: roundedDown(l.width, grid) }));
     const sum = laths.reduce((total, l) => total + l.width, 0);
     const strips = (list: readonly Lath[]) =>
       list.map((l, i) => ({ id: `p${i + 1}`, species: l.species, width: l.width, ...AS_IT_LIES }));
-    const natural = Math.floor(sum - 2 * shop.habits.panelEdgeTrim);
+    const natural = roundedDown(sum - 2 * shop.habits.panelEdgeTrim, trimmed);
     if (natural >= wishes.width.least && natural <= wishes.width.greatest)
       return { ...board, width: natural, recipe: flatRecipe(strips(laths)) };
     const over = sum - wanted;
@@ -242,7 +269,7 @@ class Search {
     if (factor < 0.72) return null;
     return withStrips(
       board,
-      strips(laths.map((l) => (l.accent ? l : { ...l, width: Math.ceil(l.width * factor * 10) / 10 }))),
+      strips(laths.map((l) => (l.accent ? l : { ...l, width: Math.ceil((l.width * factor) / grid) * grid }))),
     );
   }
 

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { constructions } from '../board/board.ts';
 import type { Piece } from '../stock/piece.ts';
+import { MM_PER_INCH, type UnitSystem } from '../units/length.ts';
 import { lengthBetween } from '../units/lengthSchema.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
 import type { Species } from '../wood/species.ts';
@@ -41,21 +42,31 @@ export const wishesSchema = z.strictObject({
 });
 export type Wishes = z.infer<typeof wishesSchema>;
 
-/** A common board from whatever there is (sizes common practice). */
-export const OPEN_WISHES: Wishes = {
-  length: { least: 350, greatest: 450 },
-  width: { least: 220, greatest: 300 },
-  thickness: { least: 28, greatest: 35 },
-  construction: 'either',
-  only: [],
-  never: [],
-  shares: [],
-  symmetry: 'either',
-  accents: 'either',
-  fewestCuts: false,
-  useUp: null,
-  pieces: null,
-};
+const inches = (least: number, greatest: number) => ({ least: least * MM_PER_INCH, greatest: greatest * MM_PER_INCH });
+
+/** A common board from whatever there is, in round figures of the maker's units (sizes common practice). */
+export function openWishes(system: UnitSystem): Wishes {
+  return {
+    ...(system === 'metric'
+      ? {
+          length: { least: 350, greatest: 450 },
+          width: { least: 220, greatest: 300 },
+          thickness: { least: 28, greatest: 35 },
+        }
+      : { length: inches(14, 18), width: inches(9, 12), thickness: inches(1.125, 1.375) }),
+    construction: 'either',
+    only: [],
+    never: [],
+    shares: [],
+    symmetry: 'either',
+    accents: 'either',
+    fewestCuts: false,
+    useUp: null,
+    pieces: null,
+  };
+}
+
+export const OPEN_WISHES: Wishes = openWishes('metric');
 
 /** The pieces that proposals may take. */
 export function piecesFor(wishes: Wishes, rack: readonly Piece[]): Piece[] {

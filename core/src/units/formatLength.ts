@@ -20,7 +20,7 @@ export interface LengthParts {
   whole: string;
   numerator: number;
   denominator: number;
-  /** `+` when the true length is a little more than shown, `−` when a little less, empty when exact. */
+  /** Of a figure that is set or cut by: `+` when the true length is a little more than shown, `−` when a little less, empty when exact. What is only read has none. */
   remainder: '' | '+' | '−';
   unit: 'mm' | 'in';
 }
@@ -58,8 +58,8 @@ export function roundLength(mm: number, display: LengthDisplay, rounding: Roundi
 const TINY_DECIMALS = 3;
 
 /**
- * Takes a length apart for display. Values off the grid carry a remainder sign, so nothing is silently rounded in inches;
- * millimetres to a tenth are finer than any reading at the bench and carry none.
+ * Takes a length apart for display. What is set or cut by (rounded up or down) carries a remainder sign where it is off the grid of inches; for reading the nearest
+ * fraction is enough, and millimetres to a tenth are finer than any reading at the bench.
  */
 export function lengthParts(mm: number, display: LengthDisplay, rounding: Rounding = 'nearest'): LengthParts {
   const grid = displayGrid(display);
@@ -78,9 +78,10 @@ export function lengthParts(mm: number, display: LengthDisplay, rounding: Roundi
     };
   }
   const rest = mm - steps * grid;
-  const remainder = Math.abs(rest) <= LENGTH_TOLERANCE_MM ? '' : rest > 0 ? '+' : '−';
+  const off = Math.abs(rest) > LENGTH_TOLERANCE_MM;
+  const remainder = !off || rounding === 'nearest' ? '' : rest > 0 ? '+' : '−';
   // Less than the first line of the rule, or less than nothing: a fraction with a sign behind it would not be understood.
-  if (remainder !== '' && (steps <= 0 || mm < 0)) {
+  if (off && (steps <= 0 || mm < 0)) {
     return {
       negative: mm < 0,
       whole: (Math.abs(mm) / MM_PER_INCH).toFixed(TINY_DECIMALS).replace(/0+$/, '').replace(/\.$/, '') || '0',

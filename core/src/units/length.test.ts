@@ -79,9 +79,12 @@ describe('formatLength', () => {
     }
   });
 
-  it('says when a length lies off the grid, on which side', () => {
-    expect(formatLength(1.375 * 25.4 + 0.1, { ...INCH, denominator: 16 })).toBe('1 3/8" +');
-    expect(formatLength(1.375 * 25.4 - 0.1, { ...INCH, denominator: 16 })).toBe('1 3/8" −');
+  it('says when a figure to set or cut by lies off the grid, on which side', () => {
+    const sixteenths = { ...INCH, denominator: 16 } as const;
+    expect(formatLength(1.375 * 25.4 + 0.1, sixteenths, 'down')).toBe('1 3/8" +');
+    expect(formatLength(1.375 * 25.4 - 0.1, sixteenths, 'up')).toBe('1 3/8" −');
+    // Nobody sets a machine by what is only read: the nearest fraction says it.
+    expect([0.1, -0.1].map((off) => formatLength(1.375 * 25.4 + off, sixteenths))).toEqual(['1 3/8"', '1 3/8"']);
     expect(formatLength(42.25, { ...METRIC, metricStep: 0.5 })).toBe('42.5 mm');
     // Smaller than the grid, or below nothing: decimals say it.
     expect([0.2, -1.8, 0, -25.4].map((mm) => formatLength(mm, { ...INCH, denominator: 16 }))).toEqual([

@@ -10,7 +10,7 @@ import { tramShedBoards, tramShedRack, tramShedShop } from './tramShed.ts';
  */
 export async function seedDemo(db: Knex): Promise<boolean> {
   return db.transaction(async (tx) => {
-    if (!(await isFirst(tx, tramShedShop))) return false;
+    if (!(await isFirst(tx, tramShedShop, true))) return false;
     for (const { id, ...fields } of tramShedRack) await addPiece(tx, fields, id);
     for (const board of tramShedBoards) await addBoard(tx, board);
     return true;
@@ -22,15 +22,15 @@ export async function seedDemo(db: Knex): Promise<boolean> {
  * @returns whether it did
  */
 export async function beginOwn(db: Knex): Promise<boolean> {
-  return db.transaction((tx) => isFirst(tx, DEFAULT_SHOP));
+  return db.transaction((tx) => isFirst(tx, DEFAULT_SHOP, false));
 }
 
 /** Stores the first shop of a database, if nothing was ever entered into it. */
-async function isFirst(tx: Knex.Transaction, shop: Shop): Promise<boolean> {
+async function isFirst(tx: Knex.Transaction, shop: Shop, demo: boolean): Promise<boolean> {
   for (const table of ['shops', 'pieces', 'boards']) if (await tx(table).first()) return false;
   // The shop's primary key lets only one of several servers pass.
   return tx('shops')
-    .insert({ id: 1, version: 1, document: JSON.stringify(shop), updated_at: new Date() })
+    .insert({ id: 1, version: 1, document: JSON.stringify(shop), demo, updated_at: new Date() })
     .then(
       () => true,
       (error: { code?: string }) => {

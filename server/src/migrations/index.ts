@@ -9,6 +9,7 @@ import * as exact from './007-exact.ts';
 import * as followed from './008-followed.ts';
 import * as recipe from './009-recipe.ts';
 import * as facts from './010-facts.ts';
+import * as shopsAside from './011-shops-aside.ts';
 
 /** Every migration by name, run in the order of the names, each once. One that has landed is never edited: `checksums.json` holds that. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -22,4 +23,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '008-followed': followed,
   '009-recipe': recipe,
   '010-facts': facts,
+  '011-shops-aside': shopsAside,
 };

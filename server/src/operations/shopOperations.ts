@@ -1,9 +1,17 @@
-import { allSpeciesSchema, shopChangeSchema, speciesChangeSchema, storedShopSchema } from '#contract/shop.ts';
+import {
+  allSpeciesSchema,
+  shopChangeSchema,
+  shopsAsideSchema,
+  shopVersionSchema,
+  speciesChangeSchema,
+  storedShopSchema,
+} from '#contract/shop.ts';
 import { speciesSchema } from '#core/wood/species.ts';
-import type { Operation } from '../operation.ts';
+import { numberIn, type Operation } from '../operation.ts';
 import { Problem, validated } from '../problem.ts';
 import { reply } from '../reply.ts';
-import { readShop, saveShop } from '../stores/shopStore.ts';
+import { beginShop, shopsAside, takeUpShop, throwShopAway } from '../stores/asideStore.ts';
+import { keepDemo, readShop, saveShop } from '../stores/shopStore.ts';
 import { addMissingSpecies, allSpecies, changeSpecies } from '../stores/speciesStore.ts';
 
 export const shopOperations: readonly Operation[] = [
@@ -66,5 +74,62 @@ export const shopOperations: readonly Operation[] = [
       const { version, shop } = validated(shopChangeSchema, body);
       return reply(await saveShop(tx, version, shop));
     },
+  },
+  {
+    method: 'post',
+    path: '/shop/begin',
+    summary: 'Set the shop aside whole, with its boards and its rack, and begin another with nothing in its rack',
+    ok: [200, 'The new shop', storedShopSchema],
+    errors: [400, 409],
+    input: shopChangeSchema,
+    run: async (tx, { body }) => {
+      const { version, shop } = validated(shopChangeSchema, body);
+      return reply(await beginShop(tx, version, shop));
+    },
+  },
+  {
+    method: 'post',
+    path: '/shop/keep',
+    summary: 'Say that the demo is a shop of one’s own from now on',
+    ok: [200, 'The shop', storedShopSchema],
+    errors: [400, 409],
+    input: shopVersionSchema,
+    run: async (tx, { body }) => reply(await keepDemo(tx, validated(shopVersionSchema, body).version)),
+  },
+  {
+    method: 'get',
+    path: '/shops/aside',
+    summary: 'Shops that were set aside',
+    ok: [200, 'Those not thrown away', shopsAsideSchema],
+    errors: [],
+    run: async (db) => reply(await shopsAside(db)),
+  },
+  {
+    method: 'post',
+    path: '/shops/aside/{number}/take-up',
+    summary: 'Take a shop up again; the one in use goes aside for it',
+    ok: [200, 'The shop', storedShopSchema],
+    errors: [400, 404, 409],
+    input: shopVersionSchema,
+    run: async (tx, { params, body }) =>
+      reply(await takeUpShop(tx, numberIn(params.number!, 'This shop'), validated(shopVersionSchema, body).version)),
+  },
+  {
+    method: 'post',
+    path: '/shops/aside/{number}/throw-away',
+    summary: 'Throw a shop away that was set aside',
+    ok: [200, 'Shops that are still aside', shopsAsideSchema],
+    errors: [404],
+    input: null,
+    run: async (tx, { params }) => reply(await throwShopAway(tx, numberIn(params.number!, 'This shop'), true)),
+  },
+  {
+    method: 'post',
+    path: '/shops/aside/{number}/restore',
+    summary: 'Bring a shop back that was thrown away',
+    ok: [200, 'Shops that are aside', shopsAsideSchema],
+    errors: [404],
+    input: null,
+    run: async (tx, { params }) => reply(await throwShopAway(tx, numberIn(params.number!, 'This shop'), false)),
   },
 ];

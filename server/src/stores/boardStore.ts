@@ -178,7 +178,7 @@ export async function saveBoard(
 
 /** @throws Problem 404 */
 export async function restoreBoard(tx: Knex.Transaction, id: string): Promise<StoredBoard> {
-  const changed = await tx('boards').where({ id }).update({ removed_at: null });
+  const changed = await tx('boards').where({ id }).whereNull('aside_id').update({ removed_at: null });
   if (changed === 0) throw notFound('This board');
   return readBoard(tx, id);
 }

@@ -166,6 +166,17 @@ function intoLeftovers(
   };
 }
 
+/** Whether a cutting was made for boards of a shop that is set aside. */
+async function isAside(tx: Knex.Transaction, cutting: string): Promise<boolean> {
+  const rows = await tx('cutting_boards')
+    .join('boards', 'boards.id', 'cutting_boards.board_id')
+    .where({ cutting_id: cutting })
+    .whereNotNull('boards.aside_id')
+    .limit(1)
+    .select<{ board_id: string }[]>('board_id');
+  return rows.length > 0;
+}
+
 /**
  * Takes a cutting back: the piece returns to the rack as it was, its leftovers go, and the plan holds it again if there still is one.
  * @throws Problem 404, 409 when a leftover was changed, cut or promised since
@@ -173,7 +184,7 @@ function intoLeftovers(
 export async function undoCutting(tx: Knex.Transaction, id: string): Promise<SawBook> {
   await holdSawBook(tx);
   const row = await tx<CuttingRow>('cuttings').where({ id }).first();
-  if (!row) throw notFound('This cutting');
+  if (!row || (await isAside(tx, id))) throw notFound('This cutting');
   const record = readDocument(cuttingRecordSchema, row.document);
   const ids = record.leftovers.map((l) => l.id);
   await lockPieces(tx, [record.pieceId, ...ids]);

@@ -23,6 +23,8 @@ export interface StoreContents {
   cuttings: number;
   runs: number;
   facts: number;
+  /** Shops that were set aside, with their boards. */
+  shopsAside: number;
   /** When a board was last changed, ISO; null when there is none. */
   newest: string | null;
   /** One line for each document that does not read. */
@@ -33,6 +35,7 @@ const DOCUMENTS: readonly [table: string, key: readonly string[], schema: z.ZodT
   ['revisions', ['board_id', 'number'], boardSchema],
   ['facts', ['board_id', 'id'], factSchema],
   ['shops', ['id'], shopSchema],
+  ['shops_aside', ['id'], shopSchema],
   ['cut_plans', ['id'], cutPlanSchema],
   ['cuttings', ['id'], cuttingRecordSchema],
   ['glue_runs', ['id'], runDocumentSchema],
@@ -78,7 +81,8 @@ function reads(schema: z.ZodType, text: string): boolean {
 async function counts(db: Knex): Promise<Omit<StoreContents, 'version' | 'unreadable'>> {
   const count = async (table: string, removed?: boolean) => {
     const rows = db(table).count<{ n: number }[]>({ n: '*' });
-    if (removed !== undefined) void (removed ? rows.whereNotNull('removed_at') : rows.whereNull('removed_at'));
+    if (removed !== undefined)
+      void (removed ? rows.whereNotNull('removed_at').whereNull('aside_id') : rows.whereNull('removed_at'));
     return Number((await rows)[0]!.n);
   };
   const newest = await db('revisions').max<{ at: Date | null }[]>({ at: 'made_at' });
@@ -91,6 +95,7 @@ async function counts(db: Knex): Promise<Omit<StoreContents, 'version' | 'unread
     cuttings: await count('cuttings'),
     runs: await count('glue_runs'),
     facts: await count('facts'),
+    shopsAside: await count('shops_aside'),
     newest: newest[0]?.at?.toISOString() ?? null,
   };
 }

@@ -12,6 +12,7 @@ const OWN_TABLES = [
   'species',
   'pieces',
   'shops',
+  'shops_aside',
   'boards',
   'revisions',
   'facts',

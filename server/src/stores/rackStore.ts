@@ -34,6 +34,7 @@ interface PieceRow extends Omit<Piece, 'price' | 'farEnd' | 'form' | 'ends' | 'd
   version: number;
   updated_at: Date;
   removed_at: Date | null;
+  aside_id: number | null;
 }
 
 function toStored(row: PieceRow): StoredPiece {
@@ -277,7 +278,7 @@ async function readPiece(db: Knex, id: string): Promise<StoredPiece> {
 /** Locks a piece at the version a write is based on. */
 async function lockAt(tx: Knex.Transaction, id: string, version: number, removed: boolean): Promise<StoredPiece> {
   const row = await tx<PieceRow>('pieces').where({ id }).forUpdate().first();
-  if (!row || (row.removed_at !== null) !== removed) throw notFound('This piece');
+  if (!row || row.aside_id !== null || (row.removed_at !== null) !== removed) throw notFound('This piece');
   const stored = toStored(row);
   if (stored.version !== version)
     throw new Problem(409, 'stale', `Piece ${stored.piece.mark} was changed elsewhere meanwhile.`, [], {

@@ -5,7 +5,7 @@ import type { RunChange, Runs, RunStart, StoredRun } from '#contract/glueRuns.ts
 import type { ProblemJson } from '#contract/problem.ts';
 import type { StoredPiece } from '#contract/rack.ts';
 import type { PlannedBoard, PlannedUnit } from '#contract/saw.ts';
-import type { StoredShop } from '#contract/shop.ts';
+import type { ShopAside, StoredShop } from '#contract/shop.ts';
 import type { FieldProblem } from '#core/format/fieldProblems.ts';
 import type { Board } from '#core/board/board.ts';
 import type { BoardFile } from '#core/format/boardFile.ts';
@@ -177,6 +177,12 @@ export const api = {
   shop: () => request<StoredShop>('GET', '/shop'),
   saveShop: (version: number, shop: Shop) =>
     request<StoredShop>('PUT', '/shop', { version, shop }, { asksAgain: true }),
+  beginShop: (version: number, shop: Shop) => request<StoredShop>('POST', '/shop/begin', { version, shop }),
+  keepDemo: (version: number) => request<StoredShop>('POST', '/shop/keep', { version }),
+  shopsAside: () => request<ShopAside[]>('GET', '/shops/aside'),
+  takeUpShop: (id: number, version: number) => request<StoredShop>('POST', `/shops/aside/${id}/take-up`, { version }),
+  throwShopAway: (id: number) => request<ShopAside[]>('POST', `/shops/aside/${id}/throw-away`),
+  bringShopBack: (id: number) => request<ShopAside[]>('POST', `/shops/aside/${id}/restore`),
   species: () => request<Species[]>('GET', '/species'),
   addSpecies: (species: Species) => request<Species[]>('POST', '/species', species),
   changeSpecies: (before: Species, species: Species) =>

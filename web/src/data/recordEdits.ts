@@ -33,7 +33,8 @@ const shopLine = new EditLine<Shop>({
     const stored = queryClient.getQueryData<StoredShop>(keys.shop);
     return stored && { value: stored.shop, version: stored.version };
   },
-  show: ({ value, version }) => queryClient.setQueryData<StoredShop>(keys.shop, { shop: value, version }),
+  show: ({ value, version }) =>
+    queryClient.setQueryData<StoredShop>(keys.shop, (old) => old && { ...old, shop: value, version }),
   check: (shop) => checked(shopSchema, shop),
   save: async (version, shop) => {
     const saved = await api.saveShop(version, shop);
@@ -72,9 +73,9 @@ for (const name of draftNames()) if (name.startsWith(PIECE)) pieceLine(name.slic
 
 /** The shop as read, with what is not saved yet on top. */
 export async function readShop(): Promise<StoredShop> {
-  const { shop, version } = await api.shop();
+  const { shop, version, demo } = await api.shop();
   const over = shopLine.over({ value: shop, version });
-  return { shop: over.value, version: over.version };
+  return { shop: over.value, version: over.version, demo };
 }
 
 /** The rack as read, with what is not saved yet on top. */

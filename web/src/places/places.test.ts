@@ -1,3 +1,4 @@
+import { DEFAULT_DISPLAY } from '#core/units/formatLength.ts';
 import { describe, expect, it } from 'vitest';
 import type { Section } from '#core/cutting/sections.ts';
 import { heldIndices, inHandIndex, pickUp, type Hand } from './layout/hand.ts';
@@ -19,13 +20,16 @@ const section = (change: Partial<Section>): Section => ({
 
 describe('the shelf', () => {
   it('puts equal sections of several pieces together, those thick enough first, widest first', () => {
-    const shelf = shelfSections([
-      section({ mark: 'P1' }),
-      section({ mark: 'P2', count: 3 }),
-      section({ width: 50, tooThinBy: 2 }),
-      section({ width: 20 }),
-      section({ species: 'beech-european', width: 10 }),
-    ]);
+    const shelf = shelfSections(
+      [
+        section({ mark: 'P1' }),
+        section({ mark: 'P2', count: 3 }),
+        section({ width: 50, tooThinBy: 2 }),
+        section({ width: 20 }),
+        section({ species: 'beech-european', width: 10 }),
+      ],
+      DEFAULT_DISPLAY,
+    );
     expect(shelf.map((s) => [s.species, s.width, s.count, s.pieces.map((p) => p.mark).join()])).toEqual([
       ['beech-european', 10, 2, 'P'],
       ['pear', 30, 5, 'P1,P2'],
@@ -39,12 +43,20 @@ describe('the shelf', () => {
       offeredWidths(
         [section({}), section({}), section({ width: 12 }), section({ species: 'birch-european', width: 99 })],
         'pear',
+        DEFAULT_DISPLAY,
       ),
     ).toEqual([
       { width: 12, resawn: false },
       { width: 30, resawn: false },
     ]);
   });
+});
+
+it('on a rule of inches the shelf gives widths on its lines, never wider than the piece', () => {
+  const inch = { ...DEFAULT_DISPLAY, system: 'inch' } as const;
+  const widths = offeredWidths([section({ width: 30 }), section({ width: 0.3 })], 'pear', inch).map((o) => o.width);
+  // 30 mm is 1 3/16 and a hair less than 1/32 in; what is thinner than the first line stays what it is.
+  expect(widths).toEqual([0.3, 29.36875]);
 });
 
 it('strips are picked up alone, one more, or all between, and laid down again', () => {

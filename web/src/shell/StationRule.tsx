@@ -2,7 +2,7 @@ import { useEffect, useRef } from 'react';
 import { NavLink, useLocation } from 'react-router';
 import { openStops } from '#core/checks/checkPlan.ts';
 import type { Finding } from '#core/checks/finding.ts';
-import { NEW_BOARD, type Board } from '#core/board/board.ts';
+import { NEW_BOARD_NAME, type Board } from '#core/board/board.ts';
 import type { StepStation } from '#core/steps/operation.ts';
 import type { Plan } from '#core/plan/plan.ts';
 import { useSettledBoard } from '../data/openBoard.tsx';
@@ -40,7 +40,7 @@ function stationsOf(board: Board, findings: readonly Finding[], { cutting, outda
   // Promised wood is not cut yet.
   const cut = cutting.blanks.length > 0 && cutting.blanks.every((b) => b.done) && cutting.shortages.length === 0;
   const states: [string, string, StationState, Says?][] = [
-    ['brief', 'Brief', board.name === NEW_BOARD.name ? 'untouched' : 'planned'],
+    ['brief', 'Brief', board.name === NEW_BOARD_NAME ? 'untouched' : 'planned'],
     ['layout', 'Layout', empty ? 'untouched' : layoutStops > 0 ? 'attention' : 'planned'],
     [
       'cuts',

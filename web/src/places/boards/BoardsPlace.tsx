@@ -4,7 +4,7 @@ import { notifications } from '@mantine/notifications';
 import { IconDots, IconFolderOpen, IconPlus, IconSparkles } from '@tabler/icons-react';
 import { lazy, Suspense, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { NEW_BOARD, type Board } from '#core/board/board.ts';
+import { newBoard, type Board } from '#core/board/board.ts';
 import type { BoardFile } from '#core/format/boardFile.ts';
 import type { PlanInput } from '#core/plan/context.ts';
 import { sawStateFor, type SawBook } from '#core/plan/sawRecords.ts';
@@ -15,6 +15,8 @@ import { keys, queryClient } from '../../data/queryClient.ts';
 import { BoardMiniature } from '../../drawing/BoardMiniature.tsx';
 import { BoardSizeLine } from '../../drawing/BoardSizeLine.tsx';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
+import { DemoNote } from '../../shell/DemoNote.tsx';
+import { useDisplay } from '../../quantities/display.tsx';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { showProblem, showUndo } from '../../shell/notices.tsx';
 import classes from './BoardsPlace.module.css';
@@ -77,6 +79,7 @@ export function BoardsPlace() {
   const boards = useBoards();
   const species = useSpecies();
   const navigate = useNavigate();
+  const { display } = useDisplay();
   const fileInput = useRef<HTMLInputElement>(null);
   const [opened, setOpened] = useState<BoardFile | null>(null);
 
@@ -134,7 +137,7 @@ export function BoardsPlace() {
     }
   };
   useShortcuts('Boards', [
-    { keys: 'n', does: 'New board', run: () => void add(NEW_BOARD, 'brief') },
+    { keys: 'n', does: 'New board', run: () => void add(newBoard(display.system), 'brief') },
     { keys: 'o', does: 'Open a board file', run: () => fileInput.current?.click() },
   ]);
 
@@ -162,7 +165,7 @@ export function BoardsPlace() {
     <div className={classes.page}>
       <header>
         <h1>Boards</h1>
-        <Button leftSection={<IconPlus size={17} />} onClick={() => void add(NEW_BOARD, 'brief')}>
+        <Button leftSection={<IconPlus size={17} />} onClick={() => void add(newBoard(display.system), 'brief')}>
           New board
         </Button>
         <Button variant="default" leftSection={<IconFolderOpen size={17} />} onClick={() => fileInput.current?.click()}>
@@ -181,6 +184,7 @@ export function BoardsPlace() {
         />
         {all.length > 0 && <p>All drawn at {scaleWords(scale)}</p>}
       </header>
+      <DemoNote />
       {problem && (
         <p role="alert" className={classes.problem}>
           {problem.message} Cadenza keeps trying.
@@ -191,8 +195,8 @@ export function BoardsPlace() {
           <p>No boards yet.</p>
           <ol>
             <li>
-              Say in the <Link to="/shop">Shop</Link> which saws, planer, clamps and glue there are: every plan is made
-              for them.
+              Say which saws, planer, clamps and glue there are, on <Link to="/setup">one short page</Link>: every plan
+              is made for them.
             </li>
             <li>
               Enter your <Link to="/rack/pile">pile</Link>, in any notation: boards are laid out from it.

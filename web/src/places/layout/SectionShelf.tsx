@@ -47,7 +47,8 @@ interface Drag {
 export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: SectionShelfProps) {
   const { board, plan, input } = useSettledBoard();
   const [drag, setDrag] = useState<Drag | null>(null);
-  const sections = useMemo(() => shelfSections(plan.sections), [plan.sections]);
+  const { display } = useDisplay();
+  const sections = useMemo(() => shelfSections(plan.sections, display), [plan.sections, display]);
   const thickness = plan.allowances.glueThickness;
   const scale = Math.min(MOST_SCALE, SECTION_PX / thickness, WIDEST_PX / Math.max(1, ...sections.map((s) => s.width)));
   const without = useMemo(

@@ -116,7 +116,7 @@ export function useStripActions() {
     evenOut: () => {
       const wanted = plan.allowances.wantedPanelWidth;
       const { strips: evened, missing } = arrange.evenOut(stripsOf(session.snapshot().board), wanted, (strip) =>
-        strip.locked ? strip.width : Math.max(strip.width, widestOffered(plan.sections, strip)),
+        strip.locked ? strip.width : Math.max(strip.width, widestOffered(plan.sections, strip, display)),
       );
       const size = formatLength(Math.abs(missing), display);
       const locked = evened.filter((s) => s.locked).length;
@@ -182,7 +182,7 @@ export function useStripActions() {
     stepOffered: (direction: 1 | -1) => {
       const strip = strips[selected];
       if (!strip) return;
-      const offered = offeredWidths(plan.sections, strip.species).map((o) => o.width);
+      const offered = offeredWidths(plan.sections, strip.species, display).map((o) => o.width);
       const next =
         direction > 0 ? offered.find((w) => w > strip.width + 1e-6) : offered.findLast((w) => w < strip.width - 1e-6);
       if (next === undefined) setAnnouncement('The rack offers no further width in this species.');

@@ -104,7 +104,7 @@ export function useStripGesture(input: GestureInput) {
             width: raw,
             index: g.index,
             strips,
-            offered: strip.rolled ? [] : offeredWidths(plan.sections, strip.species),
+            offered: strip.rolled ? [] : offeredWidths(plan.sections, strip.species, display),
             reach: SNAP_PX / g.scale,
             filling: strip.width + plan.allowances.wantedPanelWidth - sumOf(strips),
             system: display.system,

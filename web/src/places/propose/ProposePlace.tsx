@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { promisedToOthers } from '#core/plan/sawRecords.ts';
 import type { Proposal } from '#core/propose/propose.ts';
-import { contradictions, OPEN_WISHES, type Wishes } from '#core/propose/wishes.ts';
+import { contradictions, openWishes, type Wishes } from '#core/propose/wishes.ts';
 import { api } from '../../data/api.ts';
 import { NO_BOARDS, trouble, useRack, useSawBook, useShop, useSpecies } from '../../data/queries.ts';
 import { keys, queryClient } from '../../data/queryClient.ts';
@@ -12,6 +12,7 @@ import { BoardSizeLine } from '../../drawing/BoardSizeLine.tsx';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import { useProposing } from '../../proposing/useProposing.ts';
 import { Say } from '../../quantities/Length.tsx';
+import { useDisplay } from '../../quantities/display.tsx';
 import { showProblem } from '../../shell/notices.tsx';
 import classes from './ProposePlace.module.css';
 import { WishesLine } from './WishesLine.tsx';
@@ -41,7 +42,8 @@ export function ProposePlace() {
   const [params] = useSearchParams();
   const useUp = params.get('useUp');
   const pieces = params.get('pieces')?.split(',') ?? null;
-  const [wishes, setWishes] = useState<Wishes>({ ...OPEN_WISHES, useUp, pieces });
+  const { display } = useDisplay();
+  const [wishes, setWishes] = useState<Wishes>({ ...openWishes(display.system), useUp, pieces });
   const [seed, setSeed] = useState(1);
   const [order, setOrder] = useState<Order>('score');
   const { answer, running, start, stop } = useProposing('propose');
@@ -76,7 +78,7 @@ export function ProposePlace() {
   const against = contradictions(wishes, input.rack, input.species);
   const search = (next: number) => {
     setSeed(next);
-    start({ kind: 'propose', input: { ...input, wishes }, seed: next, seconds: MOST_SECONDS });
+    start({ kind: 'propose', input: { ...input, wishes, system: display.system }, seed: next, seconds: MOST_SECONDS });
   };
   const make = async (proposal: Proposal) => {
     try {

@@ -24,6 +24,7 @@ import { NO_BOARDS, trouble, useRack, useSawBook, useShop, useSpecies } from '..
 import { keys, queryClient } from '../../data/queryClient.ts';
 import { saveFile } from '../../data/saveFile.ts';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
+import { DemoNote } from '../../shell/DemoNote.tsx';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { showProblem, showUndo } from '../../shell/notices.tsx';
 import { FIND_ALL, findPieces } from './findPieces.ts';
@@ -207,15 +208,25 @@ export function RackPlace() {
         </p>
         <RackSearch search={search} species={species.data ?? []} onChange={setSearch} />
       </header>
+      <DemoNote />
       {problem && (
         <p role="alert" className={classes.problem}>
           {problem.message} Cadenza keeps trying.
         </p>
       )}
       {rack.data?.length === 0 && (
-        <p className={classes.empty}>
-          The rack is empty. Add what really stands there: planks, offcuts, salvage. Boards are laid out from it.
-        </p>
+        <div className={classes.empty}>
+          <p>The rack is empty. Enter what really stands there, rough sizes first: boards are laid out from it.</p>
+          <p>
+            <Button component={Link} to="/rack/pile" leftSection={<IconListDetails size={16} />}>
+              Enter the pile
+            </Button>
+          </p>
+          <p>
+            A line a piece, as you would read it off the tape, in any notation; what cannot be read is asked. Salvage
+            with its screw holes, and single pieces, are added above.
+          </p>
+        </div>
       )}
       {rack.data && rack.data.length > 0 && found.length === 0 && (
         <p className={classes.empty}>

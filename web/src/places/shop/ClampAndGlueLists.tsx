@@ -3,18 +3,12 @@ import { IconTrash } from '@tabler/icons-react';
 import { nanoid } from 'nanoid';
 import { clampKinds, clampSchema, glueClasses, glueSchema, type Clamp, type Glue } from '#core/shop/gluing.ts';
 import type { Shop } from '#core/shop/shop.ts';
+import { CLAMP_NAMES } from '../../quantities/clampNames.ts';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
 import { NumberField, TextField } from '../../quantities/plainFields.tsx';
 import type { EditShop } from './editShop.ts';
 import { Measured, QuantityField } from '../../quantities/QuantityField.tsx';
 import classes from './ShopPlace.module.css';
-
-const KINDS: Record<Clamp['kind'], string> = {
-  pipe: 'Pipe clamp',
-  bar: 'Bar clamp',
-  parallel: 'Parallel clamp',
-  f: 'F clamp',
-};
 
 /** Clamps by kind, length, force and count. */
 export function ClampList({ shop, onChange }: { shop: Shop; onChange: EditShop }) {
@@ -30,7 +24,7 @@ export function ClampList({ shop, onChange }: { shop: Shop; onChange: EditShop }
             label="Kind"
             allowDeselect={false}
             value={c.kind}
-            data={clampKinds.map((value) => ({ value, label: KINDS[value] }))}
+            data={clampKinds.map((value) => ({ value, label: CLAMP_NAMES[value] }))}
             onChange={(kind) => set(c.id, { kind: kind as Clamp['kind'] })}
           />
           <LengthInput

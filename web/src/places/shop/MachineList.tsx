@@ -3,6 +3,8 @@ import { useState } from 'react';
 import type { z } from 'zod';
 import { CROSSCUT_NAMES, RIP_NAMES } from '#core/steps/toolWays.ts';
 import { BARE_SHOP, shopSchema, type Shop } from '#core/shop/shop.ts';
+import { usualFigures } from '#core/shop/usualFigures.ts';
+import { useDisplay } from '../../quantities/display.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
 import type { EditShop } from './editShop.ts';
 import { HAND_TOOLS, MACHINES, type MachineSpec } from './machines.ts';
@@ -122,7 +124,9 @@ function BareShop({ onChange }: { onChange: EditShop }) {
 }
 
 function MachineCard({ spec, shop, onChange }: { spec: MachineSpec; shop: Shop; onChange: EditShop }) {
-  const { key, name, about, fields, usual } = spec;
+  const { key, name, about, fields } = spec;
+  const { system } = useDisplay().display;
+  const usual = usualFigures(system).machines[key];
   const own = shop[key] as Record<string, number> | null;
   const shape = shopSchema.shape[key].unwrap().shape as Record<string, z.ZodType<number>>;
   const set = (change: Record<string, number | string>) =>

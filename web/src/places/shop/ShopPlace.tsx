@@ -7,6 +7,7 @@ import { figurePath } from '../../habits/figurePath.ts';
 import { trouble, useShop } from '../../data/queries.ts';
 import { useShopEdits } from '../../data/recordEdits.ts';
 import { Say } from '../../quantities/Length.tsx';
+import { DemoNote } from '../../shell/DemoNote.tsx';
 import { LineNote } from '../../shell/LineNote.tsx';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { focusField } from './focusField.ts';
@@ -56,6 +57,7 @@ export function ShopPlace() {
           </Button>
         </Group>
       </Group>
+      <DemoNote />
       <p className={classes.lead}>Every plan is made with these figures. Change one, and all boards follow.</p>
       <div className={classes.rooms}>
         <RoomRail shop={shop} search={search} current={room} />

@@ -14,6 +14,7 @@ import { GritField } from './GritField.tsx';
 import { MachineList } from './MachineList.tsx';
 import { SchoolList } from './SchoolList.tsx';
 import type { RoomId } from './shopRooms.ts';
+import { ShopsAside } from './ShopsAside.tsx';
 import classes from './ShopPlace.module.css';
 
 interface RoomProps {
@@ -81,36 +82,39 @@ export function ShopRoomBody({ room, ...props }: RoomProps & { room: RoomId }) {
 function AboutFields({ shop, change }: RoomProps) {
   const { display, setDisplay } = useDisplay();
   return (
-    <div className={classes.grid}>
-      <TextField
-        field="Name of the shop"
-        value={shop.name}
-        schema={shopSchema.shape.name}
-        onCommit={(name) => change((s) => ({ ...s, name }))}
-      />
-      <TextField
-        field="Currency"
-        value={shop.currency}
-        schema={shopSchema.shape.currency}
-        onCommit={(currency) => change((s) => ({ ...s, currency }))}
-      />
-      <Select
-        size="sm"
-        label="Pressure, weight and warmth in"
-        description="On this device"
-        allowDeselect={false}
-        value={display.others ?? 'lengths'}
-        onChange={(v) => setDisplay({ others: v === 'lengths' ? undefined : (v as 'metric' | 'us') })}
-        data={[
-          {
-            value: 'lengths',
-            label: display.system === 'inch' ? 'psi, lb, °F, as with inches' : 'MPa, kg, °C, as with millimetres',
-          },
-          { value: 'metric', label: 'MPa, kg, °C' },
-          { value: 'us', label: 'psi, lb, °F' },
-        ]}
-      />
-    </div>
+    <>
+      <div className={classes.grid}>
+        <TextField
+          field="Name of the shop"
+          value={shop.name}
+          schema={shopSchema.shape.name}
+          onCommit={(name) => change((s) => ({ ...s, name }))}
+        />
+        <TextField
+          field="Currency"
+          value={shop.currency}
+          schema={shopSchema.shape.currency}
+          onCommit={(currency) => change((s) => ({ ...s, currency }))}
+        />
+        <Select
+          size="sm"
+          label="Pressure, weight and warmth in"
+          description="On this device"
+          allowDeselect={false}
+          value={display.others ?? 'lengths'}
+          onChange={(v) => setDisplay({ others: v === 'lengths' ? undefined : (v as 'metric' | 'us') })}
+          data={[
+            {
+              value: 'lengths',
+              label: display.system === 'inch' ? 'psi, lb, °F, as with inches' : 'MPa, kg, °C, as with millimetres',
+            },
+            { value: 'metric', label: 'MPa, kg, °C' },
+            { value: 'us', label: 'psi, lb, °F' },
+          ]}
+        />
+      </div>
+      <ShopsAside />
+    </>
   );
 }
 

@@ -1,6 +1,4 @@
-import { DEFAULT_SHOP, type Shop } from '#core/shop/shop.ts';
-
-export type Machine = 'jointer' | 'planer' | 'drumSander' | 'routerSled' | 'bandSaw' | 'router';
+import type { Machine } from '#core/shop/usualFigures.ts';
 
 /** A machine that a shop may have, and what its figures are called. */
 export interface MachineSpec {
@@ -8,8 +6,6 @@ export interface MachineSpec {
   name: string;
   about: string;
   fields: [key: string, label: string, hint?: string][];
-  /** Figures to begin with when somebody gets one (common practice). */
-  usual: NonNullable<Shop[Machine]>;
 }
 
 export const MACHINES: readonly MachineSpec[] = [
@@ -17,7 +13,6 @@ export const MACHINES: readonly MachineSpec[] = [
     key: 'jointer',
     name: 'Jointer',
     about: 'Flattens the first face and straightens edges.',
-    usual: DEFAULT_SHOP.jointer!,
     fields: [
       ['width', 'Jointer width'],
       ['passDepth', 'Jointer, deepest pass'],
@@ -28,7 +23,6 @@ export const MACHINES: readonly MachineSpec[] = [
     key: 'planer',
     name: 'Planer',
     about: 'Makes the second face parallel.',
-    usual: DEFAULT_SHOP.planer!,
     fields: [
       ['width', 'Planer width'],
       ['passDepth', 'Deepest pass', 'On a piece of half the width or less; half of it at full width'],
@@ -42,7 +36,6 @@ export const MACHINES: readonly MachineSpec[] = [
     key: 'drumSander',
     name: 'Drum sander',
     about: 'For panels wider than the planer, and for thin strips.',
-    usual: { width: 400, passDepth: 0.3, leastLength: 60 },
     fields: [
       ['width', 'Drum sander width'],
       ['passDepth', 'Drum sander, deepest pass'],
@@ -53,7 +46,6 @@ export const MACHINES: readonly MachineSpec[] = [
     key: 'routerSled',
     name: 'Router sled',
     about: 'A router on rails over the panel.',
-    usual: { width: 600, bit: 30, passDepth: 1 },
     fields: [
       ['width', 'Widest under the rails'],
       ['bit', 'Bit, across'],
@@ -64,7 +56,6 @@ export const MACHINES: readonly MachineSpec[] = [
     key: 'bandSaw',
     name: 'Band saw',
     about: 'Resaws thick strips into thin ones, and rips rough stock.',
-    usual: DEFAULT_SHOP.bandSaw!,
     fields: [
       ['kerf', 'Band saw kerf'],
       ['resawHeight', 'Resaws up to'],
@@ -75,7 +66,6 @@ export const MACHINES: readonly MachineSpec[] = [
     key: 'router',
     name: 'Router',
     about: 'Edges, with a bit for each shape.',
-    usual: DEFAULT_SHOP.router!,
     fields: [['base', 'Router base, across', 'It runs along fences and inside jigs']],
   },
 ];
