@@ -1,7 +1,7 @@
 import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
-/** Imports that a room may not make: the direction is units <- wood <- stock, shop, features, facts <- board <- recipe <- cutting, gluing <- trim <- plan <- templates <- machining, checks, propose. */
+/** Imports that a room may not make: units <- wood <- stock, shop, features, facts <- board <- recipe <- cutting, gluing <- trim <- saw <- ladders <- bodies <- steps <- schedule, money <- plan <- follow, propose, templates <- machining <- checks <- format. */
 const ORDER = [
   ['units'],
   ['wood'],
@@ -10,10 +10,15 @@ const ORDER = [
   ['recipe'],
   ['cutting', 'gluing'],
   ['trim'],
+  ['saw'],
+  ['ladders'],
+  ['bodies'],
+  ['steps'],
+  ['schedule', 'money'],
   ['plan'],
-  ['templates'],
+  ['follow', 'propose', 'templates'],
   ['machining'],
-  ['propose', 'checks'],
+  ['checks'],
   ['format'],
 ];
 

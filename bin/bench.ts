@@ -2,7 +2,7 @@ import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { readFileSync } from 'node:fs';
 import { checkPlan } from '#core/checks/checkPlan.ts';
-import type { PlanInput } from '#core/plan/context.ts';
+import type { PlanInput } from '#core/saw/planInput.ts';
 import { makePlan } from '#core/plan/plan.ts';
 import { benchInstance } from './benchInstance.ts';
 import { buildWeb } from './buildWeb.ts';

@@ -1,5 +1,5 @@
 import { UNDECIDED } from '#core/board/board.ts';
-import type { PlanInput } from '#core/plan/context.ts';
+import type { PlanInput } from '#core/saw/planInput.ts';
 import { DEFAULT_SHOP } from '#core/shop/shop.ts';
 import { PLAIN_CONDITION, type Piece } from '#core/stock/piece.ts';
 import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';

@@ -1,5 +1,5 @@
 import { UNDECIDED, type Board } from '#core/board/board.ts';
-import { cutProblemFor } from '#core/plan/cutForBoard.ts';
+import { cutProblemFor } from '#core/saw/cutForBoard.ts';
 import type { CutProblem } from '#core/cutting/cutProblem.ts';
 import { DEFAULT_SHOP } from '#core/shop/shop.ts';
 import { defectKinds, USUAL_TREATMENT, type Defect } from '#core/stock/defect.ts';

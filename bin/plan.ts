@@ -4,7 +4,7 @@ import type { CutPlan } from '#core/cutting/cutPlan.ts';
 import { cutSheets } from '#core/cutting/cutSheet.ts';
 import { improveCut } from '#core/cutting/improveCut.ts';
 import type { BoardFile } from '#core/format/boardFile.ts';
-import { cutProblemFor } from '#core/plan/cutForBoard.ts';
+import { cutProblemFor } from '#core/saw/cutForBoard.ts';
 import { makePlan } from '#core/plan/plan.ts';
 import type { Piece } from '#core/stock/piece.ts';
 import { MOST_SECONDS, readArguments, readBoard, Refusal, refusing } from './boardArguments.ts';

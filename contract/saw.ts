@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { bareCutSchema } from '#core/cutting/cutPlanSchema.ts';
-import { stripNameSchema } from '#core/plan/sawRecords.ts';
+import { stripNameSchema } from '#core/saw/sawRecords.ts';
 import { idSchema } from '#core/units/textSchema.ts';
 import { versionSchema } from './version.ts';
 
-export { sawBookSchema } from '#core/plan/sawRecords.ts';
+export { sawBookSchema } from '#core/saw/sawRecords.ts';
 
 /** Boards that may be asked for, kept or let go at once. */
 export const MOST_BOARDS_AT_SAW = 50;

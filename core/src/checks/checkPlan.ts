@@ -1,5 +1,5 @@
 import type { AcceptedStop, Board } from '../board/board.ts';
-import type { PlanInput } from '../plan/context.ts';
+import type { PlanInput } from '../saw/planInput.ts';
 import type { Plan } from '../plan/plan.ts';
 import { boardThickness } from './boardThickness.ts';
 import { bleedingNeighbours } from './bleedingNeighbours.ts';

@@ -2,7 +2,7 @@ import { stripTops } from '../board/board.ts';
 import { apart } from '../features/apart.ts';
 import { FEATURE_NAMES } from '../features/feature.ts';
 import { rectangle, type Outline } from '../features/outline.ts';
-import { defectsOn, furtherAlong, type StripBody } from '../plan/stripBody.ts';
+import { defectsOn, furtherAlong, type StripBody } from '../bodies/stripBody.ts';
 import type { Triple } from '../recipe/motion.ts';
 import type { Defect } from '../stock/defect.ts';
 import { boardPlaces } from '../trim/trimLayout.ts';

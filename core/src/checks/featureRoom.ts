@@ -4,7 +4,7 @@ import { FEATURE_NAMES, type FeatureOf } from '../features/feature.ts';
 import { outlinePoints } from '../features/outline.ts';
 import { solidsOfFeature } from '../features/solids.ts';
 import type { OperationKind } from '../steps/operation.ts';
-import { flatOf, type WorkedBoard } from '../plan/workedBoard.ts';
+import { flatOf, type WorkedBoard } from '../bodies/workedBoard.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say } from '../units/phrase.ts';
 import type { Found, Rule } from './finding.ts';

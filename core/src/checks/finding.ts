@@ -1,5 +1,5 @@
 import type { Phrase } from '../units/phrase.ts';
-import type { PlanInput } from '../plan/context.ts';
+import type { PlanInput } from '../saw/planInput.ts';
 import type { OperationKind, StepStation } from '../steps/operation.ts';
 import type { Plan } from '../plan/plan.ts';
 

@@ -1,4 +1,4 @@
-import { grainArrow } from '../plan/stripBody.ts';
+import { grainArrow } from '../bodies/stripBody.ts';
 import { say } from '../units/phrase.ts';
 import type { Rule } from './finding.ts';
 import { stripsOf } from '../board/recipe.ts';

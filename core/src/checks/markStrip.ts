@@ -1,4 +1,4 @@
-import { markTime } from '../steps/workingSteps.ts';
+import { markTime } from '../steps/markSteps.ts';
 import { say } from '../units/phrase.ts';
 import type { Found, Rule } from './finding.ts';
 import { stripsOf } from '../board/recipe.ts';

@@ -2,7 +2,7 @@ import { failureText } from '../follow/failureText.ts';
 import { followPlan } from '../follow/followPlan.ts';
 import type { Failure } from '../follow/bench.ts';
 import { WARNED_BY } from '../follow/warnedBy.ts';
-import type { PlanInput } from '../plan/context.ts';
+import type { PlanInput } from '../saw/planInput.ts';
 import type { Plan } from '../plan/plan.ts';
 import { capitalised, say } from '../units/phrase.ts';
 import type { Found, Severity } from './finding.ts';

@@ -1,5 +1,5 @@
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
-import { faceReach } from '../plan/workedBoard.ts';
+import { faceReach } from '../bodies/workedBoard.ts';
 import { length, say } from '../units/phrase.ts';
 import type { Found, Rule } from './finding.ts';
 import { stripsOf } from '../board/recipe.ts';

@@ -1,4 +1,4 @@
-import { defectsOn } from '../plan/stripBody.ts';
+import { defectsOn } from '../bodies/stripBody.ts';
 import { say } from '../units/phrase.ts';
 import type { Found, Rule } from './finding.ts';
 import { stripsOf } from '../board/recipe.ts';

@@ -1,4 +1,4 @@
-import { demandsFor } from '../plan/demands.ts';
+import { demandsFor } from '../saw/demands.ts';
 import { listNumbers } from '../steps/numberList.ts';
 import { say } from '../units/phrase.ts';
 import type { Rule } from './finding.ts';

@@ -1,5 +1,5 @@
 import { stripsOf } from '../board/recipe.ts';
-import type { PlanInput } from '../plan/context.ts';
+import type { PlanInput } from '../saw/planInput.ts';
 import { makePlan, type Plan } from '../plan/plan.ts';
 import { stationOf, type StepStation } from '../steps/operation.ts';
 import { say, type Phrase } from '../units/phrase.ts';

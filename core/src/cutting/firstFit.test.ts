@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { demandsFor } from '../plan/demands.ts';
+import { demandsFor } from '../saw/demands.ts';
 import { makePlan } from '../plan/plan.ts';
 import { plainBoard, plainPiece, planInput, planInputArbitrary } from '../plan/planArbitrary.ts';
-import { cutProblemFor, demandKey } from '../plan/cutForBoard.ts';
+import { cutProblemFor, demandKey } from '../saw/cutForBoard.ts';
 import { partsAcross, widestPart } from './rips.ts';
 import { auditCut, volumeAccount } from './auditCut.ts';
 

@@ -1,6 +1,6 @@
 import type { StripDemand } from './cutPlan.ts';
 import { makeLane } from './firstFit.ts';
-import type { CutModel } from './cutModel.ts';
+import type { CutModel } from './cutProgramme.ts';
 import type { PlacedBlank, UsedUnit } from './settle.ts';
 import { blankSpace } from './unitGeometry.ts';
 

@@ -4,7 +4,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { makePlan } from '../plan/plan.ts';
 import { NOTHING_WORKED } from '../features/feature.ts';
 import { plainBoard, plainPiece, planInput, planInputArbitrary } from '../plan/planArbitrary.ts';
-import { cutProblemFor } from '../plan/cutForBoard.ts';
+import { cutProblemFor } from '../saw/cutForBoard.ts';
 import { DEFAULT_SHOP, type Shop } from '../shop/shop.ts';
 import { DEFAULT_DISPLAY } from '../units/formatLength.ts';
 import { phraseText } from '../units/phrase.ts';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { checkPlan } from '../checks/checkPlan.ts';
-import type { PlanInput } from '../plan/context.ts';
+import type { PlanInput } from '../saw/planInput.ts';
 import { makePlan, type Plan } from '../plan/plan.ts';
 import { plainBoard, plainPiece, planInput } from '../plan/planArbitrary.ts';
 import { UNDRAWN } from '../features/feature.ts';

@@ -1,7 +1,8 @@
-import type { PlanContext, PlanInput } from '../plan/context.ts';
+import type { PlanInput } from '../saw/planInput.ts';
+import type { PlanContext } from '../ladders/context.ts';
 import type { Plan } from '../plan/plan.ts';
 import { millingOf } from '../steps/millingPlan.ts';
-import { bodiesOfPanel, boardInCells, panelInCells } from '../plan/cells.ts';
+import { bodiesOfPanel, boardInCells, panelInCells } from '../bodies/cells.ts';
 import { bounds, moved } from '../recipe/solid.ts';
 import { boardThing } from '../steps/instruction.ts';
 import type { Failure, Made, Wood } from './bench.ts';

@@ -4,7 +4,7 @@ import type { EdgeCut } from '../features/edge.ts';
 import type { Feature } from '../features/feature.ts';
 import { NOTHING_WORKED } from '../features/feature.ts';
 import { UNDRAWN } from '../features/feature.ts';
-import type { PlanInput } from '../plan/context.ts';
+import type { PlanInput } from '../saw/planInput.ts';
 import { plainBoard, plainPiece } from '../plan/planArbitrary.ts';
 import { QUESTION_IDS, QUESTIONS, type Schools } from '../shop/schools.ts';
 import { BARE_SHOP, DEFAULT_SHOP, type Shop } from '../shop/shop.ts';

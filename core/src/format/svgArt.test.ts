@@ -1,6 +1,7 @@
 import { SVGPathData } from 'svg-pathdata';
 import { describe, expect, it } from 'vitest';
-import { artSchema, artLines, artOutlines } from '../features/art.ts';
+import { artSchema, artLines } from '../features/art.ts';
+import { artOutlines } from '../features/artPlace.ts';
 import { boundsOf } from '../features/outline.ts';
 import { readSvg } from './svgArt.ts';
 

@@ -6,7 +6,7 @@ import { expect, it } from 'vitest';
 import { checkPlan } from '../checks/checkPlan.ts';
 import { workshopArbitrary } from '../follow/workshopArbitrary.ts';
 import { readBoardFile } from '../format/boardFile.ts';
-import type { PlanInput } from '../plan/context.ts';
+import type { PlanInput } from '../saw/planInput.ts';
 import { makePlan } from '../plan/plan.ts';
 import { planText, SECTIONS, type Section } from './planText.ts';
 

@@ -1,11 +1,11 @@
-import { artOutlines } from '../features/art.ts';
+import { artOutlines } from '../features/artPlace.ts';
 import { isEnd, isSide, type Side } from '../features/edge.ts';
 import { depthAt, grooveLines, spoutLine, type BoardSize } from '../features/groove.ts';
 import { FEATURE_NAMES, type Feature, type FeatureOf } from '../features/feature.ts';
 import { mapOutline, outlinePoints, rectangle, type Outline, type Point } from '../features/outline.ts';
 import { passDepths, ROUTER_PASS } from '../features/routerPass.ts';
 import { solidsOfFeature } from '../features/solids.ts';
-import type { WorkedBoard } from '../plan/workedBoard.ts';
+import type { WorkedBoard } from '../bodies/workedBoard.ts';
 import type { Drawing } from '../templates/drawing.ts';
 import { numberTwins } from '../units/numberTwins.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';

@@ -1,5 +1,5 @@
 import { panelsOf } from '../board/allowances.ts';
-import type { PlanInput } from './context.ts';
+import type { PlanInput } from '../saw/planInput.ts';
 import { makePlan } from './plan.ts';
 import { stripsOf } from '../board/recipe.ts';
 

@@ -1,4 +1,4 @@
-import type { PlanInput } from './context.ts';
+import type { PlanInput } from '../saw/planInput.ts';
 import { makePlan, type Plan } from './plan.ts';
 
 /** Finer than this nobody asks, mm. */

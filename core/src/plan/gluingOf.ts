@@ -1,7 +1,7 @@
 import { planGlueUps, type GluePlan } from '../gluing/glueUps.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
 import type { Shop } from '../shop/shop.ts';
-import type { PlanContext } from './context.ts';
+import type { PlanContext } from '../ladders/context.ts';
 import { stripsOf } from '../board/recipe.ts';
 
 /** The widest panel that something in the shop makes flat in one piece, mm; infinite where hands can. */

@@ -1,6 +1,6 @@
 import { orderOutcomes, type MillingOrder, type OrderOutcome } from '../cutting/millingOrder.ts';
 import type { Piece } from '../stock/piece.ts';
-import type { PlanInput } from './context.ts';
+import type { PlanInput } from '../saw/planInput.ts';
 import type { Plan } from './plan.ts';
 
 /** The orders of milling of one piece, with what each leaves of its thickness. */

@@ -7,7 +7,7 @@ import { DEFAULT_SHOP, type Shop } from '../shop/shop.ts';
 import { defectKinds, treatments } from '../stock/defect.ts';
 import { PLAIN_CONDITION, type Piece } from '../stock/piece.ts';
 import { HANDBOOK_SPECIES } from '../wood/handbookSpecies.ts';
-import type { PlanInput } from './context.ts';
+import type { PlanInput } from '../saw/planInput.ts';
 import { AS_IT_LIES, flatRecipe } from '../board/recipe.ts';
 
 const CODES = ['maple-hard', 'beech-european', 'walnut-black'];

@@ -10,9 +10,9 @@ import { DEFAULT_DISPLAY } from '../units/formatLength.ts';
 import { phraseText, type Phrase } from '../units/phrase.ts';
 import { furthest } from './furthest.ts';
 import { makePlan } from './plan.ts';
-import { cutList } from './strips.ts';
+import { cutList } from '../bodies/strips.ts';
 import { plainBoard, plainPiece, planInput } from './planArbitrary.ts';
-import { NOTHING_SAWN, type PlanInput } from './context.ts';
+import { NOTHING_SAWN, type PlanInput } from '../saw/planInput.ts';
 import type { Board } from '../board/board.ts';
 import type { Piece } from '../stock/piece.ts';
 

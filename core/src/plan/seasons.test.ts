@@ -6,7 +6,7 @@ import { equilibriumMoisture } from '../wood/moisture.ts';
 import { makePlan } from './plan.ts';
 import { plainBoard, plainPiece, planInput, planInputArbitrary } from './planArbitrary.ts';
 import { sectionKey, sectionsLeft } from './sectionsLeft.ts';
-import { defectsOn, grainArrow, inPiece } from './stripBody.ts';
+import { defectsOn, grainArrow, inPiece } from '../bodies/stripBody.ts';
 import { switchConstruction } from './switchConstruction.ts';
 import { flatRecipe, stripsOf, withStrips } from '../board/recipe.ts';
 

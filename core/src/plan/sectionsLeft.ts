@@ -2,7 +2,7 @@ import { edgeRip, faceRip } from '../board/allowances.ts';
 import type { PromisedRange } from '../cutting/cutPlan.ts';
 import type { Section } from '../cutting/sections.ts';
 import { stripsOfAll } from '../cutting/usable.ts';
-import { NOTHING_SAWN, type PlanInput } from './context.ts';
+import { NOTHING_SAWN, type PlanInput } from '../saw/planInput.ts';
 import type { Plan } from './plan.ts';
 
 /** What names a section: equal ones of one piece are the same. */

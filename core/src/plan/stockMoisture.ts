@@ -1,7 +1,7 @@
 import { showsOf } from '../board/board.ts';
 import { equilibriumMoisture } from '../wood/moisture.ts';
 import { changeCoefficient, movementOf, strainAngles } from '../wood/movement.ts';
-import type { PlanContext } from './context.ts';
+import type { PlanContext } from '../ladders/context.ts';
 import { stripsOf } from '../board/recipe.ts';
 
 /** A piece in use whose moisture was measured, against what wood comes to in the room. */

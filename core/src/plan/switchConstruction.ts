@@ -4,7 +4,7 @@ import { madeFor } from '../board/madeFor.ts';
 import { sectionsFor, type Section } from '../cutting/sections.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
-import { NOTHING_SAWN, type PlanInput } from './context.ts';
+import { NOTHING_SAWN, type PlanInput } from '../saw/planInput.ts';
 import { makePlan } from './plan.ts';
 import { flatRecipe, GREATEST_STRIP_COUNT, type Strip, stripsOf } from '../board/recipe.ts';
 

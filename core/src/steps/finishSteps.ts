@@ -1,7 +1,7 @@
 import { schoolOf } from '../shop/schools.ts';
-import { glueThicknessReached } from '../plan/ladders.ts';
-import type { Ladder } from '../plan/ladder.ts';
-import type { PlanContext } from '../plan/context.ts';
+import { glueThicknessReached } from '../ladders/thicknessLadder.ts';
+import type { Ladder } from '../ladders/ladder.ts';
+import type { PlanContext } from '../ladders/context.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
 import { gritRun } from './grits.ts';
 import { boardThing, type Instruction, type SandedArea } from './instruction.ts';

@@ -1,8 +1,9 @@
-import type { PlanContext } from '../plan/context.ts';
+import type { PlanContext } from '../ladders/context.ts';
 import { millingOf } from './millingPlan.ts';
 import type { StepDraft } from './operation.ts';
 import { crosscutStep, flattenSteps, splitStep, straightenStep } from './stockSteps.ts';
-import { jointStep, remillStep, resawStep, ripStep, thinnerStep } from './stripSteps.ts';
+import { jointStep, remillStep, ripStep } from './stripSteps.ts';
+import { resawStep, thinnerStep } from './resawSteps.ts';
 
 /** From rough stock to strips ready for glue, all pieces through one machine at one setting after the other. What is cut already is only milled on. */
 export function millingSteps(context: PlanContext): StepDraft[] {

@@ -1,17 +1,20 @@
 import type { GluePlan } from '../gluing/glueUps.ts';
 import { cautionsFor } from './cautions.ts';
-import type { PlanContext } from '../plan/context.ts';
+import type { PlanContext } from '../ladders/context.ts';
 import { finishSteps } from './finishSteps.ts';
 import { glueSteps } from './glueSteps.ts';
-import type { Ladder } from '../plan/ladder.ts';
+import type { Ladder } from '../ladders/ladder.ts';
 import { handMinutes } from './handMinutes.ts';
 import { millingSteps } from './milling.ts';
 import type { Operation, StepDraft } from './operation.ts';
 import { resourcesOf } from './resources.ts';
 import { panelFlatteningWays, panelSteps } from './panelSteps.ts';
 import { toolOf, wayTaken } from './ways.ts';
-import type { WorkedBoard } from '../plan/workedBoard.ts';
-import { engravingStep, footSteps, inlaySteps, workingSteps } from './workingSteps.ts';
+import type { WorkedBoard } from '../bodies/workedBoard.ts';
+import { engravingStep } from './markSteps.ts';
+import { footSteps } from './footSteps.ts';
+import { inlaySteps } from './inlaySteps.ts';
+import { workingSteps } from './workingSteps.ts';
 import { stripsOf } from '../board/recipe.ts';
 
 /**

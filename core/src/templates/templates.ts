@@ -1,11 +1,11 @@
 import { stripTops, type Board } from '../board/board.ts';
-import { artOutlines } from '../features/art.ts';
+import { artOutlines } from '../features/artPlace.ts';
 import { isSide } from '../features/edge.ts';
 import { FEATURE_NAMES, type Feature, type FeatureOf } from '../features/feature.ts';
 import { grooveLines, jigOpening } from '../features/groove.ts';
 import { circle, line, rectangle, type Outline } from '../features/outline.ts';
 import { fenceMark, solidsOfFeature } from '../features/solids.ts';
-import { flatOf, type WorkedBoard } from '../plan/workedBoard.ts';
+import { flatOf, type WorkedBoard } from '../bodies/workedBoard.ts';
 import type { Shop } from '../shop/shop.ts';
 import { formatLength, type LengthDisplay } from '../units/formatLength.ts';
 import { numberTwins } from '../units/numberTwins.ts';

@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { firstFit } from '#core/cutting/firstFit.ts';
-import { cutProblemFor } from '#core/plan/cutForBoard.ts';
+import { cutProblemFor } from '#core/saw/cutForBoard.ts';
 import { plainBoard, plainPiece } from '#core/plan/planArbitrary.ts';
-import { bareCut } from '#core/plan/rebuildCut.ts';
+import { bareCut } from '#core/saw/rebuildCut.ts';
 import { DEFAULT_SHOP } from '#core/shop/shop.ts';
 import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';
 import { newDatabase } from '../../../bin/mariadb/testDatabase.ts';

@@ -4,14 +4,14 @@ import { nanoid } from 'nanoid';
 import { auditCut } from '#core/cutting/auditCut.ts';
 import type { Blank, CutPlan, Leftover } from '#core/cutting/cutPlan.ts';
 import { offcutMarks, offcutOf, remainsOf } from '#core/cutting/offcut.ts';
-import { demandKey, sawingShop } from '#core/plan/cutForBoard.ts';
+import { demandKey, sawingShop } from '#core/saw/cutForBoard.ts';
 import {
   cuttingRecordSchema,
   type CuttingRecord,
   type KeptPlan,
   type SawBook,
   type StripName,
-} from '#core/plan/sawRecords.ts';
+} from '#core/saw/sawRecords.ts';
 import { notFound, Problem } from '../problem.ts';
 import { lockBoards } from './boardStore.ts';
 import { readDocument } from './document.ts';

@@ -4,7 +4,7 @@ import { boardSchema } from '#core/board/board.ts';
 import { cutPlanSchema } from '#core/cutting/cutPlanSchema.ts';
 import { factSchema } from '#core/facts/fact.ts';
 import { runDocumentSchema } from '#core/gluing/glueRun.ts';
-import { cuttingRecordSchema } from '#core/plan/sawRecords.ts';
+import { cuttingRecordSchema } from '#core/saw/sawRecords.ts';
 import { shopSchema } from '#core/shop/shop.ts';
 import { inPortions } from '../migrations/inPortions.ts';
 import { openDatabase } from './database.ts';

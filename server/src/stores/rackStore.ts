@@ -2,7 +2,7 @@ import type { Knex } from 'knex';
 import { nanoid } from 'nanoid';
 import type { StoredPiece } from '#contract/rack.ts';
 import { pieceShape, type Piece, type PieceFields } from '#core/stock/piece.ts';
-import { cuttingRecordSchema } from '#core/plan/sawRecords.ts';
+import { cuttingRecordSchema } from '#core/saw/sawRecords.ts';
 import { invalid, notFound, Problem } from '../problem.ts';
 import { boardNames } from './boardStore.ts';
 import { readDocument } from './document.ts';

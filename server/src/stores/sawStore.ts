@@ -3,8 +3,8 @@ import { nanoid } from 'nanoid';
 import type { PlannedBoard } from '#contract/saw.ts';
 import type { CutPlan } from '#core/cutting/cutPlan.ts';
 import { cutPlanSchema, type BareCut } from '#core/cutting/cutPlanSchema.ts';
-import { cutProblemFor } from '#core/plan/cutForBoard.ts';
-import { rebuildCut } from '#core/plan/rebuildCut.ts';
+import { cutProblemFor } from '#core/saw/cutForBoard.ts';
+import { rebuildCut } from '#core/saw/rebuildCut.ts';
 import {
   cuttingRecordSchema,
   doneFor,
@@ -14,7 +14,7 @@ import {
   type SawBook,
   type StoredCutting,
   type StoredPromise,
-} from '#core/plan/sawRecords.ts';
+} from '#core/saw/sawRecords.ts';
 import { Problem } from '../problem.ts';
 import { boardNames, lockBoards } from './boardStore.ts';
 import { readDocument } from './document.ts';

@@ -11,7 +11,7 @@ import type { Board } from '#core/board/board.ts';
 import type { BoardFile } from '#core/format/boardFile.ts';
 import type { BareCut } from '#core/cutting/cutPlanSchema.ts';
 import type { Fact } from '#core/facts/fact.ts';
-import type { SawBook, StripName } from '#core/plan/sawRecords.ts';
+import type { SawBook, StripName } from '#core/saw/sawRecords.ts';
 import type { Shop } from '#core/shop/shop.ts';
 import type { PieceFields } from '#core/stock/piece.ts';
 import type { Species } from '#core/wood/species.ts';

@@ -3,8 +3,8 @@ import { createContext, use, useEffect, useMemo, useState, useSyncExternalStore,
 import type { Finding } from '#core/checks/finding.ts';
 import type { Fact } from '#core/facts/fact.ts';
 import type { CutPlan } from '#core/cutting/cutPlan.ts';
-import type { PlanInput } from '#core/plan/context.ts';
-import { sawStateFor, type SawBook } from '#core/plan/sawRecords.ts';
+import type { PlanInput } from '#core/saw/planInput.ts';
+import { sawStateFor, type SawBook } from '#core/saw/sawRecords.ts';
 import type { Plan } from '#core/plan/plan.ts';
 import type { StoredBoard } from '#contract/boards.ts';
 import { api } from './api.ts';

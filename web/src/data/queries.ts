@@ -1,6 +1,6 @@
 import { keepPreviousData, useInfiniteQuery, useQuery, type InfiniteData } from '@tanstack/react-query';
 import { useEffect } from 'react';
-import type { SawBook } from '#core/plan/sawRecords.ts';
+import type { SawBook } from '#core/saw/sawRecords.ts';
 import type { ListedBoard } from '#contract/boards.ts';
 import { api, type ListPage } from './api.ts';
 import { keys, queryClient } from './queryClient.ts';

@@ -1,9 +1,9 @@
 import { startTransition, useEffect, useRef, useState } from 'react';
 import { checkPlan } from '#core/checks/checkPlan.ts';
 import type { Finding } from '#core/checks/finding.ts';
-import type { PlanInput } from '#core/plan/context.ts';
+import type { PlanInput } from '#core/saw/planInput.ts';
 import { makePlan, type Plan } from '#core/plan/plan.ts';
-import type { SawBook } from '#core/plan/sawRecords.ts';
+import type { SawBook } from '#core/saw/sawRecords.ts';
 import type { SessionState } from './boardSession.ts';
 
 /** A state of the board with what follows from it. */

@@ -1,7 +1,7 @@
 import { useId, useMemo } from 'react';
 import { panelWidth, stripTops, type Board } from '#core/board/board.ts';
-import { bodiesOf } from '#core/plan/bodiesOf.ts';
-import type { PlanInput } from '#core/plan/context.ts';
+import { bodiesOf } from '#core/bodies/bodiesOf.ts';
+import type { PlanInput } from '#core/saw/planInput.ts';
 import classes from './drawing.module.css';
 import { Wood } from './Wood.tsx';
 import { stripsOf } from '#core/board/recipe.ts';

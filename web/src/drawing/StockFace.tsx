@@ -1,5 +1,5 @@
 import { useId, useMemo } from 'react';
-import { stockBody } from '#core/plan/stripBody.ts';
+import { stockBody } from '#core/bodies/stripBody.ts';
 import type { Defect } from '#core/stock/defect.ts';
 import type { Piece } from '#core/stock/piece.ts';
 import { widthAt } from '#core/stock/shape.ts';

@@ -1,5 +1,5 @@
 import { memo, useCallback, useMemo, useState, useSyncExternalStore } from 'react';
-import type { StripBody } from '#core/plan/stripBody.ts';
+import type { StripBody } from '#core/bodies/stripBody.ts';
 import type { Species } from '#core/wood/species.ts';
 import { woodPictures } from './wood/woodPictures.ts';
 import { cutOf, logSource, paintRequest, type Side } from './wood/woodSide.ts';

@@ -1,8 +1,8 @@
-import { artPlace } from '#core/features/art.ts';
+import { artPlace } from '#core/features/artPlace.ts';
 import { mapOutline, svgPath, type Outline } from '#core/features/outline.ts';
 import type { Solid } from '#core/features/solids.ts';
 import { edgeReach, isSide, SIDES, type Corners, type Edges } from '#core/features/edge.ts';
-import { flatOf, type WorkedBoard } from '#core/plan/workedBoard.ts';
+import { flatOf, type WorkedBoard } from '#core/bodies/workedBoard.ts';
 import classes from './WorkedFace.module.css';
 
 interface WorkedFaceProps {

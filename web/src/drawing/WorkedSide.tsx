@@ -1,6 +1,6 @@
 import { edgeReach, isEnd, type Side } from '#core/features/edge.ts';
 import { boundsOf } from '#core/features/outline.ts';
-import type { WorkedBoard } from '#core/plan/workedBoard.ts';
+import type { WorkedBoard } from '#core/bodies/workedBoard.ts';
 import classes from './WorkedFace.module.css';
 
 interface WorkedSideProps {

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { bodiesOf } from '#core/plan/bodiesOf.ts';
+import { bodiesOf } from '#core/bodies/bodiesOf.ts';
 import { plainBoard, plainPiece } from '#core/plan/planArbitrary.ts';
-import { inPiece, stockBody, type StripBody } from '#core/plan/stripBody.ts';
+import { inPiece, stockBody, type StripBody } from '#core/bodies/stripBody.ts';
 import { DEFAULT_SHOP } from '#core/shop/shop.ts';
 import { DEFAULT_DISPLAY } from '#core/units/formatLength.ts';
 import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';

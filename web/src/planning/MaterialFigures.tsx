@@ -1,4 +1,4 @@
-import type { Materials } from '#core/plan/materials.ts';
+import type { Materials } from '#core/money/materials.ts';
 import { Measured } from '../quantities/QuantityField.tsx';
 import classes from './MaterialFigures.module.css';
 

@@ -1,6 +1,6 @@
 import { Table } from '@mantine/core';
 import { listNumbers } from '#core/steps/numberList.ts';
-import { cutList, type PlannedStrip } from '#core/plan/strips.ts';
+import { cutList, type PlannedStrip } from '#core/bodies/strips.ts';
 import { useSettledBoard } from '../data/openBoard.tsx';
 import { Length } from '../quantities/Length.tsx';
 import classes from './PartsTable.module.css';

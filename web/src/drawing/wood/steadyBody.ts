@@ -1,4 +1,4 @@
-import type { StripBody } from '#core/plan/stripBody.ts';
+import type { StripBody } from '#core/bodies/stripBody.ts';
 
 /** More bodies than any board has strips, several times over. */
 const MOST_KEPT = 1500;

@@ -1,4 +1,4 @@
-import { inPiece, type StripBody } from '#core/plan/stripBody.ts';
+import { inPiece, type StripBody } from '#core/bodies/stripBody.ts';
 import type { Triple } from '#core/recipe/motion.ts';
 import type { Species } from '#core/wood/species.ts';
 import { logOf, type LogSource } from './log.ts';

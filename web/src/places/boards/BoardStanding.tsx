@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
 import type { Standing, StandingState } from '#core/checks/standing.ts';
-import type { PlanInput } from '#core/plan/context.ts';
-import { sawStateFor, type SawBook } from '#core/plan/sawRecords.ts';
+import type { PlanInput } from '#core/saw/planInput.ts';
+import { sawStateFor, type SawBook } from '#core/saw/sawRecords.ts';
 import type { ListedBoard } from '#contract/boards.ts';
 import { api } from '../../data/api.ts';
 import { Length, Say } from '../../quantities/Length.tsx';

@@ -1,6 +1,6 @@
 import type { Construction } from '#core/board/board.ts';
 import { useSpecies } from '../../data/queries.ts';
-import { sampleBody } from '#core/plan/stripBody.ts';
+import { sampleBody } from '#core/bodies/stripBody.ts';
 import { Wood } from '../../drawing/Wood.tsx';
 import classes from './ConstructionChoice.module.css';
 

@@ -1,5 +1,5 @@
 import { useMemo, useState, type ReactNode } from 'react';
-import { meanwhileOf, timelineOf, type Glued, type Meanwhile, type TimelineTask } from '#core/plan/timeline.ts';
+import { meanwhileOf, timelineOf, type Glued, type Meanwhile, type TimelineTask } from '#core/schedule/timeline.ts';
 import type { StoredRun } from '#contract/glueRuns.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { durationWords } from '../../quantities/duration.ts';

@@ -5,7 +5,7 @@ import { moveJoint } from '#core/board/arrange.ts';
 import { panelWidth as panelWidthOf, showsOf, stripTops } from '#core/board/board.ts';
 import type { SnapReason } from '#core/board/snapJoint.ts';
 import type { Plan } from '#core/plan/plan.ts';
-import { sampleBody } from '#core/plan/stripBody.ts';
+import { sampleBody } from '#core/bodies/stripBody.ts';
 import { formatLength } from '#core/units/formatLength.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
 import { DimensionLine } from '../../drawing/DimensionLine.tsx';

@@ -11,9 +11,9 @@ import {
 import type { Species } from '#core/wood/species.ts';
 import { formatLength } from '#core/units/formatLength.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
-import { sampleBody } from '#core/plan/stripBody.ts';
+import { sampleBody } from '#core/bodies/stripBody.ts';
 import { sectionKey, sectionsLeft } from '#core/plan/sectionsLeft.ts';
-import { NOTHING_SAWN } from '#core/plan/context.ts';
+import { NOTHING_SAWN } from '#core/saw/planInput.ts';
 import { withoutSections, type WithoutSection } from '#core/cutting/withoutSections.ts';
 import type { Piece } from '#core/stock/piece.ts';
 import { Wood } from '../../drawing/Wood.tsx';

@@ -14,7 +14,7 @@ import {
   IconTrash,
 } from '@tabler/icons-react';
 import { memo, type ReactNode } from 'react';
-import type { PlanInput } from '#core/plan/context.ts';
+import type { PlanInput } from '#core/saw/planInput.ts';
 import { useOpenBoard, useSettledBoard } from '../../data/openBoard.tsx';
 import { useDisplay } from '../../quantities/display.tsx';
 import { LengthInput, readLength } from '../../quantities/LengthInput.tsx';

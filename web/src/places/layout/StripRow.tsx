@@ -1,5 +1,5 @@
 import { memo, useEffect, useRef } from 'react';
-import { grainArrow, isTurnedOver, type StripBody } from '#core/plan/stripBody.ts';
+import { grainArrow, isTurnedOver, type StripBody } from '#core/bodies/stripBody.ts';
 import { formatLength } from '#core/units/formatLength.ts';
 import type { Species } from '#core/wood/species.ts';
 import { GrainArrow } from '../../drawing/GrainArrow.tsx';

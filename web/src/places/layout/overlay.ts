@@ -1,4 +1,4 @@
-import { grainArrow, type StripBody } from '#core/plan/stripBody.ts';
+import { grainArrow, type StripBody } from '#core/bodies/stripBody.ts';
 import type { OpenBoard } from '../../data/openBoard.tsx';
 import { type Strip, stripsOf } from '#core/board/recipe.ts';
 

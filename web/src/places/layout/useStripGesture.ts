@@ -2,7 +2,7 @@ import { startTransition, useEffect, useRef, useState, type PointerEvent, type R
 import { LEAST_STRIP_WIDTH, moveJoint, moveStrips, swapPlaces } from '#core/board/arrange.ts';
 import { snapJoint, type Snap } from '#core/board/snapJoint.ts';
 import type { Plan } from '#core/plan/plan.ts';
-import type { StripBody } from '#core/plan/stripBody.ts';
+import type { StripBody } from '#core/bodies/stripBody.ts';
 import type { LengthDisplay } from '#core/units/formatLength.ts';
 import { drawnLength } from '../../quantities/Length.tsx';
 import type { PickUp } from './hand.ts';

@@ -1,7 +1,7 @@
 import { Button } from '@mantine/core';
 import { useState } from 'react';
 import { furthest } from '#core/plan/furthest.ts';
-import type { PlanInput } from '#core/plan/context.ts';
+import type { PlanInput } from '#core/saw/planInput.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import classes from './MillPlace.module.css';

@@ -1,4 +1,4 @@
-import type { Ladder, RungSource } from '#core/plan/ladder.ts';
+import type { Ladder, RungSource } from '#core/ladders/ladder.ts';
 import { Length, Say } from '../../quantities/Length.tsx';
 import { HabitButton } from '../../habits/HabitButton.tsx';
 import classes from './LadderView.module.css';

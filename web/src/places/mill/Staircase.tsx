@@ -1,5 +1,5 @@
 import { useElementSize } from '@mantine/hooks';
-import type { Ladder } from '#core/plan/ladder.ts';
+import type { Ladder } from '#core/ladders/ladder.ts';
 import { scaleWords } from '../../drawing/scale.ts';
 import { Length, LengthTspans, Say } from '../../quantities/Length.tsx';
 import classes from './Staircase.module.css';

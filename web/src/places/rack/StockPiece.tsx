@@ -4,7 +4,7 @@ import type { Piece } from '#core/stock/piece.ts';
 import type { Species } from '#core/wood/species.ts';
 import { formatLength } from '#core/units/formatLength.ts';
 import { StockFace } from '../../drawing/StockFace.tsx';
-import { stockBody } from '#core/plan/stripBody.ts';
+import { stockBody } from '#core/bodies/stripBody.ts';
 import { Wood } from '../../drawing/Wood.tsx';
 import { useDisplay } from '../../quantities/display.tsx';
 import { Length } from '../../quantities/Length.tsx';

@@ -1,5 +1,5 @@
 import { stripTops } from '#core/board/board.ts';
-import { grainArrow } from '#core/plan/stripBody.ts';
+import { grainArrow } from '#core/bodies/stripBody.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { DimensionLine } from '../../drawing/DimensionLine.tsx';
 import { GrainArrow } from '../../drawing/GrainArrow.tsx';

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { sampleBody } from '#core/plan/stripBody.ts';
+import { sampleBody } from '#core/bodies/stripBody.ts';
 import type { Species } from '#core/wood/species.ts';
 import { Wood } from '../../drawing/Wood.tsx';
 

@@ -1,4 +1,4 @@
-import { artPlace } from '#core/features/art.ts';
+import { artPlace } from '#core/features/artPlace.ts';
 import { edgeReach, isEnd, SIDE_NAMES, type Side } from '#core/features/edge.ts';
 import { scaleWords } from '../../drawing/scale.ts';
 import type { useWorked } from './useWorked.ts';

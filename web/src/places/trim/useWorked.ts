@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { edgesFor, featuresFor } from '#core/board/workedByHabit.ts';
 import type { Feature, Worked } from '#core/features/feature.ts';
 import { solidsOf } from '#core/features/solids.ts';
-import { outlineOf } from '#core/plan/workedBoard.ts';
+import { outlineOf } from '#core/bodies/workedBoard.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
 
 /** What is worked into the open board as it is this moment, and how it is changed. Sizes are those of the plan. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Defect } from '../stock/defect.ts';
-import { plainPiece } from './planArbitrary.ts';
+import { plainPiece } from '../plan/planArbitrary.ts';
 import { defectsOn, stockBody, type StripBody } from './stripBody.ts';
 
 const knot = (change: Partial<Defect>): Defect => ({

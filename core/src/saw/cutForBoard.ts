@@ -12,7 +12,7 @@ import { demandsAsThickAsCanBe } from '../cutting/thinner.ts';
 import type { Fact } from '../facts/fact.ts';
 import type { Shop } from '../shop/shop.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
-import { NOTHING_SAWN, type DoneBlank, type PlanInput } from './context.ts';
+import { NOTHING_SAWN, type DoneBlank, type PlanInput } from './planInput.ts';
 import { demandsFor } from './demands.ts';
 
 /** A board among those that are cut together. */

@@ -1,7 +1,7 @@
 import { pricePerMm3, volumeBetween } from '../stock/shape.ts';
 import { boardFeet, cubicMetres, MM3_PER_M3 } from '../units/volume.ts';
-import type { PlanContext } from './context.ts';
-import type { PlannedStrip } from './strips.ts';
+import type { PlanContext } from '../ladders/context.ts';
+import type { PlannedStrip } from '../bodies/strips.ts';
 
 export interface Volume {
   boardFeet: number;

@@ -2,8 +2,8 @@ import { allowancesFor } from '../board/allowances.ts';
 import { shopFor } from '../board/differences.ts';
 import { madeFor } from '../board/madeFor.ts';
 import { trimLayout } from '../trim/trimLayout.ts';
-import type { PlanInput } from './context.ts';
-import { cutForBoard } from './cutForBoard.ts';
+import type { PlanInput } from '../saw/planInput.ts';
+import { cutForBoard } from '../saw/cutForBoard.ts';
 import { shareOf, stripBodies, type StripBody } from './stripBody.ts';
 
 /** Where the strips of a board lie in their pieces, without the rest of its plan: for small pictures of many boards. */

@@ -4,9 +4,9 @@ import { plus } from '../recipe/motion.ts';
 import type { Workpiece } from '../recipe/workpiece.ts';
 import { boardWorkpiece } from '../trim/boardCells.ts';
 import type { PanelRect } from '../trim/trimLayout.ts';
-import type { PlanContext } from './context.ts';
-import type { Ladder } from './ladder.ts';
-import { glueThicknessReached } from './ladders.ts';
+import type { PlanContext } from '../ladders/context.ts';
+import type { Ladder } from '../ladders/ladder.ts';
+import { glueThicknessReached } from '../ladders/thicknessLadder.ts';
 import { furtherAlong, shareOf, stripBodies, turnedOver, type StripBody } from './stripBody.ts';
 
 /** Where the strips of one panel lie in their pieces, those turned over that the plan turns. @param copy which panel, from 1 */

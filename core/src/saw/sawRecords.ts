@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { CutPlan, PromisedRange } from '../cutting/cutPlan.ts';
 import { blankSchema, cutPlanSchema } from '../cutting/cutPlanSchema.ts';
 import { pieceSchema } from '../stock/piece.ts';
-import type { DoneBlank, SawState } from './context.ts';
+import type { DoneBlank, SawState } from './planInput.ts';
 import { demandKey } from './cutForBoard.ts';
 
 const id = z

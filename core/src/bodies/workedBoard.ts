@@ -4,8 +4,8 @@ import type { Feature } from '../features/feature.ts';
 import type { BoardSize } from '../features/groove.ts';
 import { rectangle, type Outline } from '../features/outline.ts';
 import { solidsOf, type Solid } from '../features/solids.ts';
-import type { PlanContext } from './context.ts';
-import type { Ladder } from './ladder.ts';
+import type { PlanContext } from '../ladders/context.ts';
+import type { Ladder } from '../ladders/ladder.ts';
 
 /** A finished board with all that is worked into it. Lengths in mm. */
 export interface WorkedBoard {

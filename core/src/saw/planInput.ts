@@ -1,11 +1,8 @@
-import type { Allowances } from '../board/allowances.ts';
 import type { Board } from '../board/board.ts';
 import type { Blank, CutPlan, PromisedRange } from '../cutting/cutPlan.ts';
 import type { Fact } from '../facts/fact.ts';
-import type { Made } from '../facts/made.ts';
 import type { Shop } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
-import type { TrimLayout } from '../trim/trimLayout.ts';
 import type { Species } from '../wood/species.ts';
 
 /** A blank that is cut already, with the piece it came from as it was then. Strips that failed are not in it. */
@@ -37,18 +34,4 @@ export interface PlanInput {
   saw?: SawState;
   /** What happened at the bench. Left out: nothing did. */
   facts?: readonly Fact[];
-}
-
-/** What the parts of a plan share while it is made. */
-export interface PlanContext extends PlanInput {
-  /** What is there already, of what happened. */
-  made: Made;
-  allowances: Allowances;
-  cutting: CutPlan;
-  pieces: ReadonlyMap<string, Piece>;
-  /** Where the boards lie on their panels. */
-  trim: TrimLayout;
-  panelWidth: number;
-  /** Strips that are turned over so that their clean side shows, by id, panel by panel: their maker left that to the plan. */
-  turnedOver: readonly ReadonlySet<string>[];
 }

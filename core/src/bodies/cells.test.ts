@@ -8,9 +8,10 @@ import { bounds, moved, volume } from '../recipe/solid.ts';
 import { workshopArbitrary } from '../follow/workshopArbitrary.ts';
 import { boardWorkpiece } from '../trim/boardCells.ts';
 import { bodiesOfPanel, boardInCells, panelInCells } from './cells.ts';
-import type { PlanContext, PlanInput } from './context.ts';
-import { makePlan, type Plan } from './plan.ts';
-import { plainBoard, planInputArbitrary } from './planArbitrary.ts';
+import type { PlanInput } from '../saw/planInput.ts';
+import type { PlanContext } from '../ladders/context.ts';
+import { makePlan, type Plan } from '../plan/plan.ts';
+import { plainBoard, planInputArbitrary } from '../plan/planArbitrary.ts';
 
 /** What a plan was made with, as its parts shared it. */
 const contextOf = (plan: Plan, input: PlanInput): PlanContext => ({

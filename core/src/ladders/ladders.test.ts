@@ -3,8 +3,8 @@ import { DEFAULT_SHOP } from '../shop/shop.ts';
 import { DEFAULT_DISPLAY } from '../units/formatLength.ts';
 import { phraseText } from '../units/phrase.ts';
 import type { Ladder } from './ladder.ts';
-import { makePlan } from './plan.ts';
-import { plainBoard, plainPiece, planInput } from './planArbitrary.ts';
+import { makePlan } from '../plan/plan.ts';
+import { plainBoard, plainPiece, planInput } from '../plan/planArbitrary.ts';
 import { stripsOf, withStrips } from '../board/recipe.ts';
 
 /** A ladder as a maker would write it on the wall: rung, what it takes, what is left. */

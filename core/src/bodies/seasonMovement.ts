@@ -1,6 +1,6 @@
 import { equilibriumMoisture, MOVEMENT_HOLDS, type Seasons } from '../wood/moisture.ts';
 import { changeCoefficient, movementOf, strainAngles } from '../wood/movement.ts';
-import type { PlanInput } from './context.ts';
+import type { PlanInput } from '../saw/planInput.ts';
 import type { PlannedStrip } from './strips.ts';
 import type { StripBody } from './stripBody.ts';
 

@@ -1,0 +1,20 @@
+import type { Allowances } from '../board/allowances.ts';
+import type { CutPlan } from '../cutting/cutPlan.ts';
+import type { Made } from '../facts/made.ts';
+import type { PlanInput } from '../saw/planInput.ts';
+import type { Piece } from '../stock/piece.ts';
+import type { TrimLayout } from '../trim/trimLayout.ts';
+
+/** What the parts of a plan share while it is made. */
+export interface PlanContext extends PlanInput {
+  /** What is there already, of what happened. */
+  made: Made;
+  allowances: Allowances;
+  cutting: CutPlan;
+  pieces: ReadonlyMap<string, Piece>;
+  /** Where the boards lie on their panels. */
+  trim: TrimLayout;
+  panelWidth: number;
+  /** Strips that are turned over so that their clean side shows, by id, panel by panel: their maker left that to the plan. */
+  turnedOver: readonly ReadonlySet<string>[];
+}

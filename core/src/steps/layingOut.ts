@@ -1,0 +1,56 @@
+import { showsOf } from '../board/board.ts';
+import { say, type Phrase } from '../units/phrase.ts';
+import type { PlanContext } from '../ladders/context.ts';
+import { turnedOver } from '../bodies/stripBody.ts';
+import { stripList } from './numberList.ts';
+import { panelThing, stripThing, type InstructionOf } from './instruction.ts';
+import { stripsOf } from '../board/recipe.ts';
+
+export function layOuts({ board, allowances, cutting, turnedOver: over }: PlanContext): InstructionOf<'layOut'>[] {
+  const panels = allowances.panels.length;
+  const lies = new Map(
+    cutting.blanks.flatMap((b) =>
+      b.strips.filter((s) => s.demand.spare === 0).map((s) => [`${s.demand.stripId}/${s.demand.copy}`, s.way.shows]),
+    ),
+  );
+  return allowances.panels.map((_, k) => ({
+    do: 'layOut',
+    panel: panelThing(k + 1),
+    strips: turnedOver(stripsOf(board), over[k]).map((strip, i) => ({
+      part: stripThing({ strip: i + 1, copy: k + 1, spare: 0 }, panels),
+      up: lies.get(`${strip.id}/${k + 1}`) ?? showsOf(board.construction, strip),
+      turned: strip.turned,
+      endForEnd: strip.endForEnd,
+    })),
+  }));
+}
+
+/** Strips that lie otherwise than they came from the saw; panel by panel where they are turned in different ways. */
+export function turnedLines(laid: readonly InstructionOf<'layOut'>[]): Phrase[] {
+  const numbers = (one: InstructionOf<'layOut'>, of: (s: InstructionOf<'layOut'>['strips'][number]) => boolean) =>
+    one.strips.flatMap((s, i) => (of(s) ? [i + 1] : []));
+  const lines = (one: InstructionOf<'layOut'>, panel: string): Phrase[] => {
+    const [over, round] = [numbers(one, (s) => s.turned), numbers(one, (s) => s.endForEnd)];
+    return [
+      ...(over.length > 0 ? [say`${panel}Turned over: ${stripList(over)}`] : []),
+      ...(round.length > 0 ? [say`${panel}End for end: ${stripList(round)}`] : []),
+    ];
+  };
+  const alike = laid.every((one) => one.strips.every((s, i) => s.turned === laid[0]!.strips[i]!.turned));
+  return alike ? lines(laid[0]!, '') : laid.flatMap((one) => lines(one, `${one.panel.label}: `));
+}
+
+/** How strips stand or lie in the panel, those apart that lie the other way. */
+export function howTheyLie(context: PlanContext): Phrase[] {
+  const { construction } = context.board;
+  const rolled = layOuts(context)[0]!.strips.flatMap((s, i) => (s.up !== construction ? [i + 1] : []));
+  const stand = {
+    edge: say`Each strip stands on edge: its planed faces meet its neighbours`,
+    face: say`Each strip lies flat: its jointed edges meet its neighbours`,
+  };
+  const other = {
+    edge: say`Rolled: ${stripList(rolled)} with the broad face up`,
+    face: say`Rolled: ${stripList(rolled)} with the edge up`,
+  };
+  return rolled.length > 0 ? [stand[construction], other[construction]] : [stand[construction]];
+}

@@ -1,0 +1,136 @@
+import { isThinFace, proudBy, ripFatOf } from '../board/allowances.ts';
+import { layeringOf } from '../shop/layering.ts';
+import { passesOf } from '../shop/machines.ts';
+import { schoolOf } from '../shop/schools.ts';
+import { type ToolId } from '../shop/tools.ts';
+import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
+import { say } from '../units/phrase.ts';
+import type { PlanContext } from '../ladders/context.ts';
+import { type Face, type InstructionOf } from './instruction.ts';
+import type { MilledStrip, Milling } from './millingPlan.ts';
+import { partChanges, resawLines, thicknessSettings } from './millingWords.ts';
+import type { StepDraft } from './operation.ts';
+import { type Lane } from './stockWork.ts';
+import { settingsOf } from './sawSettings.ts';
+import { layeringWays } from './toolWays.ts';
+import { flatteningWays, toolOf, passDepthFor, wayTaken } from './ways.ts';
+import { stripsOf } from '../board/recipe.ts';
+
+export function isThinLane(lane: Lane, { allowances, board }: PlanContext): boolean {
+  const { demand, way } = lane.strips[0]!;
+  return way.shows === 'face' && isThinFace(allowances, stripsOf(board)[demand.strip - 1]!.width);
+}
+
+export function resawStep(mill: Milling): StepDraft[] {
+  const { context, strips } = mill;
+  const { shop } = context;
+  const layering = layeringOf(shop);
+  const lanes = [...new Set(strips.filter((s) => s.resawn && !s.part.blank.done).map((s) => s.lane))];
+  if (lanes.length === 0 || !layering) return [];
+  const instructions = lanes.map((lane): InstructionOf<'resaw'> => {
+    const own = strips.filter((s) => s.lane === lane);
+    return {
+      do: 'resaw',
+      part: lane.thing,
+      saw: { tool: layering.by === 'bandSaw' ? 'bandSaw' : 'tableSaw', kerf: layering.kerf },
+      guide: layering.by === 'bandSaw' ? 'fence' : 'stop',
+      height: lane.rip,
+      from: mill.planeTo.get(own[0]!.part.thing.id)!,
+      layers: own.map((s) => ({ part: s.thing, setting: s.sawn, strip: s.strip.demand.strip })),
+      rest: own[0]!.rest,
+      clean: layering.clean,
+    };
+  });
+  const chosen = layeringWays(shop, instructions)!;
+  return [
+    {
+      kind: 'resaw',
+      title: instructions[0]!.saw.tool === 'bandSaw' ? say`Resaw on the band saw` : say`Resaw on the table saw`,
+      school: 'thin',
+      ways: chosen.ways,
+      taken: chosen.taken,
+      instructions,
+      settings: settingsOf(instructions),
+      lines: resawLines(instructions),
+      why: say`One thick ripping gives several thin strips, their grain matches, and nothing is planed to shavings that a saw can take off whole.`,
+    },
+  ];
+}
+
+/** Nobody planes less than this off, mm: it is the width of a pencil line (common practice). */
+const WORTH_PLANING_MM = 0.05;
+
+/** Strips that are thicker off the saw than they are glued. */
+export function thinnerStep(mill: Milling): StepDraft[] {
+  const { context, strips } = mill;
+  const { allowances, shop } = context;
+  const thinner = strips.filter((s) => s.sawn > s.wanted + WORTH_PLANING_MM);
+  if (thinner.length === 0) return [];
+  const face = (s: MilledStrip): Face => ({
+    length: s.part.blank.length,
+    width: s.lane.rip - (isThinLane(s.lane, context) ? 0 : ripFatOf(shop)),
+    removal: s.sawn - s.wanted,
+    hardness: context.species.find((k) => k.code === s.strip.demand.species)?.hardness ?? null,
+  });
+  const leftFat = (s: MilledStrip) => s.strip.way.shows === 'edge' && proudBy(allowances, s.wanted) > 0;
+  const jobs = new Map<string, { of: MilledStrip[]; tool: ToolId }>();
+  for (const s of thinner) {
+    const ways = flatteningWays([face(s)], shop, 'strip', s.wanted);
+    const taken = wayTaken(ways, leftFat(s) ? 'handPlanes' : 'planer');
+    const key = `${taken.id}/${s.wanted}/${s.sawn}`;
+    const job = jobs.get(key) ?? { of: [], tool: toolOf(taken) };
+    job.of.push(s);
+    jobs.set(key, job);
+  }
+  const planer = shop.planer;
+  const list = [...jobs.values()].sort((a, b) => b.of[0]!.wanted - a.of[0]!.wanted || b.of[0]!.sawn - a.of[0]!.sawn);
+  const instructions = list.map(({ of, tool }): InstructionOf<'thickness'> => ({
+    do: 'thickness',
+    parts: of.map((s) => s.thing),
+    faces: of.map(face),
+    from: of[0]!.sawn,
+    to: of[0]!.wanted,
+    tool,
+    strips: of.map((s) => s.strip.demand.strip),
+    passes:
+      tool === 'planer' && planer
+        ? Math.max(...of.map((s) => passesOf(passDepthFor(planer, face(s)), face(s).removal)))
+        : null,
+    carrier: tool === 'planer' && planer !== null && of[0]!.wanted < planer.leastThickness - LENGTH_TOLERANCE_MM,
+  }));
+  const school = schoolOf(shop.schools, 'thin');
+  const tools = [...new Set(list.map((j) => j.tool))];
+  return tools.map((tool): StepDraft => {
+    const jobsOf = list.filter((j) => j.tool === tool);
+    const own = instructions.filter((i) => i.tool === tool);
+    const strips = jobsOf.flatMap((j) => j.of);
+    const thin = strips.some((s) => s.wanted <= allowances.proud.below);
+    const ways = flatteningWays(
+      own.flatMap((i) => i.faces),
+      shop,
+      'strip',
+      Math.min(...strips.map((s) => s.wanted)),
+    );
+    const taken = ways.find((w) => toolOf(w) === tool)!;
+    return {
+      kind: 'planeStrips',
+      about: tool,
+      title: say`Bring the thinner strips to width`,
+      taken,
+      ways,
+      ...(thin ? { school: 'thin' as const } : {}),
+      instructions: own,
+      settings: thicknessSettings(own),
+      parts: partChanges(own),
+      passes: Math.max(0, ...own.map((i) => i.passes ?? 0)) || null,
+      lines: [
+        say`Together at each setting, widest first`,
+        ...(own.some((i) => i.carrier)
+          ? [say`The thinnest lie on a flat carrier board through the planer: alone they shatter`]
+          : []),
+        ...(thin ? [say`Thin ones: ${school.name.toLowerCase()}. ${school.why}`] : []),
+      ],
+      why: say`These strips share a blank with wider ones, or come off the saw with a little to clean.`,
+    };
+  });
+}
