@@ -80,9 +80,8 @@ export function makePlan(given: PlanInput): Plan {
   const pieces = piecesOf(input);
   const trim = trimLayout(board, allowances, shop, made);
   const share = shareOf(board, allowances, trim);
-  const over = allowances.panels.map((_, k) =>
-    dirtySideUp(stripsOf(board), stripBodies(board, cutting, pieces, share, k + 1)),
-  );
+  const asLaid = allowances.panels.map((_, k) => stripBodies(board, cutting, pieces, share, k + 1));
+  const over = asLaid.map((bodies) => dirtySideUp(stripsOf(board), bodies));
   const context: PlanContext = {
     ...input,
     made,
@@ -94,7 +93,8 @@ export function makePlan(given: PlanInput): Plan {
     panelWidth: panelWidth(board),
   };
   const ladders = { thickness: thicknessLadder(context), width: widthLadder(context), length: lengthLadder(context) };
-  const bodies = bodiesOfPanel(context, 1);
+  // Where nothing is turned over they lie as they were laid.
+  const bodies = over[0]!.size === 0 ? asLaid[0]! : bodiesOfPanel(context, 1);
   const wood = woodOf(context, bodies, ladders);
   const strips = plannedStrips(context, ladders, wood);
   const gluing = gluingOf(context);

@@ -4,6 +4,8 @@ import { cross, dot, movedBy, onlyShifts, plus, type Motion, type Triple } from 
 export interface Solid {
   corners: readonly Triple[];
   faces: readonly (readonly number[])[];
+  /** Of a box along the axes: its least and its greatest corner. What is cut otherwise has none. */
+  span?: readonly [Triple, Triple];
 }
 
 /** All points p with normal · p <= offset; `normal` of length 1. */
@@ -15,27 +17,35 @@ export interface HalfSpace {
 /** Nearer to a plane than this is on it, mm. */
 const ON_PLANE = 1e-9;
 
+const BOX_FACES: Solid['faces'] = [
+  [0, 3, 2, 1],
+  [4, 5, 6, 7],
+  [0, 1, 5, 4],
+  [2, 3, 7, 6],
+  [1, 2, 6, 5],
+  [3, 0, 4, 7],
+];
+
 /** A box with one corner at the origin. */
-export function box([length, width, height]: Triple): Solid {
+export function box(size: Triple): Solid {
+  return boxBetween([0, 0, 0], size);
+}
+
+function boxBetween(least: Triple, greatest: Triple): Solid {
+  const [[x, y, z], [X, Y, Z]] = [least, greatest];
   return {
     corners: [
-      [0, 0, 0],
-      [length, 0, 0],
-      [length, width, 0],
-      [0, width, 0],
-      [0, 0, height],
-      [length, 0, height],
-      [length, width, height],
-      [0, width, height],
+      [x, y, z],
+      [X, y, z],
+      [X, Y, z],
+      [x, Y, z],
+      [x, y, Z],
+      [X, y, Z],
+      [X, Y, Z],
+      [x, Y, Z],
     ],
-    faces: [
-      [0, 3, 2, 1],
-      [4, 5, 6, 7],
-      [0, 1, 5, 4],
-      [2, 3, 7, 6],
-      [1, 2, 6, 5],
-      [3, 0, 4, 7],
-    ],
+    faces: BOX_FACES,
+    span: [least, greatest],
   };
 }
 
@@ -54,8 +64,11 @@ export function volume({ corners, faces }: Solid): number {
 }
 
 /** The solid after a motion. */
-export function moved({ corners, faces }: Solid, motion: Motion): Solid {
-  if (onlyShifts(motion)) return { corners: corners.map((c) => plus(c, motion.origin)), faces };
+export function moved({ corners, faces, span }: Solid, motion: Motion): Solid {
+  if (onlyShifts(motion)) {
+    if (span) return boxBetween(plus(span[0], motion.origin), plus(span[1], motion.origin));
+    return { corners: corners.map((c) => plus(c, motion.origin)), faces };
+  }
   return { corners: corners.map((c) => movedBy(motion, c)), faces };
 }
 
@@ -139,6 +152,29 @@ export function clip(solid: Solid, { normal, offset }: HalfSpace): Solid | null 
   }
   const lid = ring(next);
   return { corners, faces: lid.length >= 3 ? [...faces, lid] : faces };
+}
+
+/** What of a solid lies in a box along the axes, from its least corner to its greatest one. @returns null where nothing of it does */
+export function within(solid: Solid, from: Triple, to: Triple): Solid | null {
+  if (solid.span) {
+    const [a, b] = solid.span;
+    const least: Triple = [Math.max(a[0], from[0]), Math.max(a[1], from[1]), Math.max(a[2], from[2])];
+    const greatest: Triple = [Math.min(b[0], to[0]), Math.min(b[1], to[1]), Math.min(b[2], to[2])];
+    const solidLeft = least.every((low, axis) => greatest[axis as 0 | 1 | 2] - low > ON_PLANE);
+    return solidLeft ? boxBetween(least, greatest) : null;
+  }
+  return sidesOf(from, to).reduce<Solid | null>((left, side) => left && clip(left, side), solid);
+}
+
+/** Half spaces that a box from one corner to the other lies in. */
+function sidesOf(from: Triple, to: Triple): HalfSpace[] {
+  return ([0, 1, 2] as const).flatMap((axis): HalfSpace[] => {
+    const normal = [0, 0, 0].map((_, i) => (i === axis ? 1 : 0)) as unknown as Triple;
+    return [
+      { normal, offset: to[axis] },
+      { normal: normal.map((n) => -n) as unknown as Triple, offset: -from[axis] },
+    ];
+  });
 }
 
 /** Corners one behind the other, each once. */
