@@ -2,11 +2,13 @@ import { showsOf } from '../board/board.ts';
 import { edgeRip, faceRip, type Allowances } from '../board/allowances.ts';
 import type { Board } from '../board/board.ts';
 import type { StripDemand, Way } from '../cutting/cutPlan.ts';
+import { readBackward } from '../recipe/evaluate.ts';
+import type { Triple } from '../recipe/motion.ts';
 import type { Shop } from '../shop/shop.ts';
 import { type Strip, stripsOf } from '../board/recipe.ts';
 
 /**
- * What the board asks of the rack: one demand for each strip of each panel, and the spares. Edge grain takes the visible width from the stock's
+ * What the board asks of the rack, read backward along its recipe from each of its panels: one demand for each strip of each panel, and the spares. Edge grain takes the visible width from the stock's
  * thickness and rips the board's thickness; face grain the other way round; either way when the maker allows it.
  * @param key names the board among several that are cut from one rack
  */
@@ -18,7 +20,10 @@ export function demandsFor(board: Board, allowances: Allowances, shop: Shop, key
   const demands: StripDemand[] = [];
   allowances.panels.forEach(({ length }, panel) => {
     const copy = panel + 1;
+    const wanted = readBackward(board.recipe, { length, height: allowances.glueThickness });
     stripsOf(board).forEach((strip, i) => {
+      const size = wanted.get(strip.id);
+      if (!size) return;
       const demand: StripDemand = {
         board: key,
         strip: i + 1,
@@ -26,8 +31,8 @@ export function demandsFor(board: Board, allowances: Allowances, shop: Shop, key
         copy,
         spare: 0,
         species: strip.species,
-        length,
-        ways: waysOf(board, strip, allowances),
+        length: size[0],
+        ways: waysOf(board, strip, size, allowances),
         from: pins.get(strip.id) ?? null,
         together: groups.get(strip.id) ?? null,
       };
@@ -45,9 +50,10 @@ export function demandsFor(board: Board, allowances: Allowances, shop: Shop, key
   return demands;
 }
 
-function waysOf(board: Board, strip: Strip, allowances: Allowances): Way[] {
-  const edge: Way = { shows: 'edge', rip: edgeRip(allowances, strip.width), thickness: strip.width };
-  const face: Way = { shows: 'face', rip: faceRip(allowances, strip.width), thickness: allowances.glueThickness };
+/** The ways to get a strip of a size, the usual one first. @param size along, across and up as it lies in the panel, mm */
+function waysOf(board: Board, strip: Strip, [, width, height]: Triple, allowances: Allowances): Way[] {
+  const edge: Way = { shows: 'edge', rip: edgeRip({ ...allowances, glueThickness: height }, width), thickness: width };
+  const face: Way = { shows: 'face', rip: faceRip(allowances, width), thickness: height };
   const usual = showsOf(board.construction, strip) === 'edge' ? [edge, face] : [face, edge];
   return board.cutting.eitherWay ? usual : usual.slice(0, 1);
 }
