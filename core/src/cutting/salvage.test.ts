@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { pieceFieldsSchema } from '../stock/piece.ts';
-import { salvagedBits, salvagedPieces, type SalvagedThing } from './salvage.ts';
+import { salvagedBits, salvagedPieces, salvageTrouble, withSize, withSkin, type SalvagedThing } from './salvage.ts';
 
 const thing: SalvagedThing = {
   of: 'Counter',
@@ -54,4 +54,34 @@ it('never makes more wood than there was, and only valid pieces', () => {
     ),
   );
   expect(salvagedPieces({ ...thing, skinUp: 20, skinDown: 9 }, 3, () => 'S1')).toEqual([]);
+});
+
+describe('a thing before it goes into the rack', () => {
+  const asked = { skin: 'bare' as const, metalSought: true, solid: 4 };
+
+  it.each<[string, Partial<SalvagedThing>, Partial<Parameters<typeof salvageTrouble>[1]>, string | null]>([
+    ['all said', {}, {}, null],
+    ['no species', { species: '' }, {}, 'Choose the species.'],
+    ['not what it was', { of: ' ' }, {}, 'Say what it was.'],
+    ['nothing of its faces', {}, { skin: null }, 'Say what is on its faces.'],
+    ['treated wood, whatever else', {}, { skin: 'treated', metalSought: false }, 'Treated wood is never for food.'],
+    ['metal not sought', {}, { metalSought: false }, 'Go over it with a metal detector first.'],
+    ['nothing solid', {}, { solid: 0 }, 'Nothing solid is left of it.'],
+  ])('%s: %j %j asks %s', (_, change, answers, trouble) => {
+    expect(salvageTrouble({ ...thing, ...change }, { ...asked, ...answers })).toBe(trouble);
+  });
+
+  it('paint and veneer take some of each face to begin with, and what somebody said stays', () => {
+    const clean = { ...thing, skinUp: 0, skinDown: 0 };
+    expect([withSkin(clean, 'painted').skinUp, withSkin(clean, 'veneered').skinDown]).toEqual([2, 2]);
+    expect(withSkin(clean, 'bare')).toBe(clean);
+    expect(withSkin(thing, 'painted')).toBe(thing);
+  });
+
+  it('made shorter or narrower it keeps only the seams and the metal that still lie on it', () => {
+    const smaller = withSize(thing, { length: 650 });
+    expect([smaller.seams, smaller.metal]).toEqual([[300, 603], []]);
+    expect(withSize(thing, { width: 1 }).metal).toEqual([]);
+    expect(withSize(thing, { thickness: 10 })).toEqual({ ...thing, thickness: 10 });
+  });
 });

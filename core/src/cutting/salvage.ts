@@ -33,6 +33,60 @@ export interface SalvagedBit {
   metal: { at: number; across: number }[];
 }
 
+/** What is on the faces of a salvaged thing. */
+export const skins = ['bare', 'painted', 'veneered', 'treated'] as const;
+export type Skin = (typeof skins)[number];
+
+/** A thing of common size of which nothing is known yet. */
+export const UNKNOWN_THING: SalvagedThing = {
+  of: '',
+  species: '',
+  length: 1200,
+  width: 60,
+  thickness: 30,
+  skinUp: 0,
+  skinDown: 0,
+  seams: [],
+  metal: [],
+  count: 1,
+};
+
+/** Off each face of painted or veneered wood to begin with, mm (common practice: until clean wood shows). */
+const USUAL_SKIN = 2;
+
+/** The thing once it is said what is on its faces: what is painted or veneered loses some of each, unless it is said how much. */
+export function withSkin(thing: SalvagedThing, skin: Skin): SalvagedThing {
+  return (skin === 'painted' || skin === 'veneered') && thing.skinUp + thing.skinDown === 0
+    ? { ...thing, skinUp: USUAL_SKIN, skinDown: USUAL_SKIN }
+    : thing;
+}
+
+/** The thing at another size: seams and metal that no longer lie on it are gone. */
+export function withSize(
+  thing: SalvagedThing,
+  size: Partial<Pick<SalvagedThing, 'length' | 'width' | 'thickness'>>,
+): SalvagedThing {
+  const next = { ...thing, ...size };
+  return {
+    ...next,
+    seams: next.seams.filter((s) => s < next.length),
+    metal: next.metal.filter((m) => m.at <= next.length && m.across <= next.width),
+  };
+}
+
+/** What is still to be said or done before a thing may go into the rack, the first of it; null when nothing is. @param solid bits that come of it */
+export function salvageTrouble(
+  thing: SalvagedThing,
+  { skin, metalSought, solid }: { skin: Skin | null; metalSought: boolean; solid: number },
+): string | null {
+  if (thing.species === '') return 'Choose the species.';
+  if (thing.of.trim() === '') return 'Say what it was.';
+  if (skin === null) return 'Say what is on its faces.';
+  if (skin === 'treated') return 'Treated wood is never for food.';
+  if (!metalSought) return 'Go over it with a metal detector first.';
+  return solid === 0 ? 'Nothing solid is left of it.' : null;
+}
+
 /** Where the thing falls apart once it is cut at its seams; half a kerf goes on each side of a seam. */
 export function salvagedBits(thing: SalvagedThing, kerf: number): SalvagedBit[] {
   const seams = [...new Set(thing.seams)].filter((s) => s > 0 && s < thing.length).sort((a, b) => a - b);

@@ -95,6 +95,17 @@ export function promisedToOthers(book: Pick<SawBook, 'promises'>, boards: readon
     .map(({ pieceId, unit, from, to }) => ({ pieceId, unit, from, to }));
 }
 
+/** Promised wood, piece by piece. */
+export function promisedByPiece(ranges: readonly PromisedRange[]): Map<string, PromisedRange[]> {
+  const byPiece = new Map<string, PromisedRange[]>();
+  for (const range of ranges) {
+    const known = byPiece.get(range.pieceId);
+    if (known) known.push(range);
+    else byPiece.set(range.pieceId, [range]);
+  }
+  return byPiece;
+}
+
 /** Blanks that are cut already for a board, without the strips that failed. */
 export function doneFor(book: SawBook, board: string): DoneBlank[] {
   return book.cuttings

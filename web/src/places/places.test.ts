@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import type { Section } from '#core/cutting/sections.ts';
 import { heldIndices, inHandIndex, pickUp, type Hand } from './layout/hand.ts';
 import { offeredWidths, shelfSections } from './layout/offers.ts';
-import { marksOf, nextMark } from './rack/nextMark.ts';
+import { marksOf, nextMark } from '#core/stock/marks.ts';
 import { AS_IT_LIES } from '#core/board/recipe.ts';
 
 const section = (change: Partial<Section>): Section => ({

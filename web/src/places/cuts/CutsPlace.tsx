@@ -5,15 +5,15 @@ import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import type { RippedStrip } from '#core/cutting/cutPlan.ts';
 import { cutSheets, type CutSheet } from '#core/cutting/cutSheet.ts';
-import { usableSize } from '#core/cutting/usable.ts';
-import { demandKey } from '#core/saw/cutForBoard.ts';
-import { stripOf, swapStrips } from '#core/saw/swapStrips.ts';
+import { moveStrip, withBan, withPin } from '#core/saw/moveStrip.ts';
+import { phraseText } from '#core/units/phrase.ts';
 import { api } from '../../data/api.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { takeBook, useAllBoards } from '../../data/queries.ts';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import { buyWords } from '#core/checks/stockShortage.ts';
 import { Length, Say } from '../../quantities/Length.tsx';
+import { useDisplay } from '../../quantities/display.tsx';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { showProblem, showUndo } from '../../shell/notices.tsx';
 import { CutPieceDrawing } from './CutPieceDrawing.tsx';
@@ -32,6 +32,7 @@ export function CutsPlace() {
   const open = useSettledBoard();
   const { board, session, input, id, plan: boardPlan } = open;
   const cuts = useCuts();
+  const { display } = useDisplay();
   const boards = useAllBoards();
   const { ref, width } = useElementSize();
   const [lit, setLit] = useState<string | null>(null);
@@ -75,40 +76,13 @@ export function CutsPlace() {
   const pin = (strip: RippedStrip, pieceId: string | null) => {
     const mark = pieceId === null ? null : pieces.get(pieceId)?.mark;
     cuts.announce(mark ? `Strip ${strip.demand.strip} from ${mark}` : `Strip ${strip.demand.strip} from any piece`);
-    session.edit((b) => ({
-      ...b,
-      cutting: {
-        ...b.cutting,
-        pins: [
-          ...b.cutting.pins.filter((p) => p.strip !== strip.demand.stripId),
-          ...(pieceId === null ? [] : [{ strip: strip.demand.stripId, piece: pieceId }]),
-        ],
-      },
-    }));
-  };
-  const swap = (strip: RippedStrip, otherKey: string): boolean => {
-    const swapped = swapStrips(plan, demandKey(strip.demand), otherKey, { rack, shop, species, promised: [] });
-    if (swapped)
-      cuts.rearrange(
-        swapped,
-        `Strips ${strip.demand.strip} and ${stripOf(plan, otherKey)!.demand.strip} change places`,
-      );
-    return swapped !== null;
+    session.edit((b) => withPin(b, strip.demand.stripId, pieceId));
   };
   const drop = (strip: RippedStrip, target: { pieceId: string; strip: string | null }) => {
-    if (target.strip && swap(strip, target.strip)) return;
-    const from = plan.blanks.find((b) => b.strips.includes(strip))?.pieceId;
-    if (target.pieceId === from || strip.demand.board !== id) return;
-    const piece = pieces.get(target.pieceId);
-    if (!piece) return;
-    if (piece.species !== strip.demand.species)
-      showProblem(new Error(`Strip ${strip.demand.strip} is of another species than ${piece.mark}.`));
-    else if (
-      usableSize(piece, shop, { length: strip.demand.length, width: strip.way.rip }).thickness <
-      strip.way.thickness - 1e-6
-    )
-      showProblem(new Error(`${piece.mark} is too thin for strip ${strip.demand.strip} once planed.`));
-    else pin(strip, target.pieceId);
+    const moved = moveStrip(plan, strip, target, id, { rack, shop, species });
+    if (moved?.kind === 'swapped') cuts.rearrange(moved.plan, phraseText(moved.says, display));
+    else if (moved?.kind === 'pinned') pin(strip, moved.pieceId);
+    else if (moved) showProblem(new Error(phraseText(moved.why, display)));
   };
   const cut = async ({ piece, unit }: CutSheet) => {
     if (!kept) return;
@@ -295,10 +269,7 @@ export function CutsPlace() {
                     variant="subtle"
                     onClick={() => {
                       cuts.announce(`Without ${sheet.piece.mark}`);
-                      session.edit((b) => ({
-                        ...b,
-                        cutting: { ...b.cutting, bans: [...new Set([...b.cutting.bans, sheet.piece.id])] },
-                      }));
+                      session.edit((b) => withBan(b, sheet.piece.id));
                     }}
                   >
                     Leave this piece alone

@@ -1,6 +1,6 @@
 import { Button, Modal } from '@mantine/core';
 import type { RippedStrip } from '#core/cutting/cutPlan.ts';
-import { stripsOfAll } from '#core/cutting/usable.ts';
+import { piecesThatGive } from '#core/saw/moveStrip.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import classes from './cuts.module.css';
@@ -19,11 +19,7 @@ export function MoveStripDialog({
     input: { rack, shop, saw },
   } = useSettledBoard();
   const { demand, way } = strip;
-  const able = rack.filter(
-    (p) =>
-      p.species === demand.species &&
-      demand.ways.some((w) => stripsOfAll(p, shop, demand.length, w, saw?.promised ?? []) > 0),
-  );
+  const able = piecesThatGive(demand, rack, shop, saw?.promised ?? []);
   const choose = (pieceId: string | null) => {
     onMove(pieceId);
     onClose();

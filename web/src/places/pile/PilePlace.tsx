@@ -1,19 +1,11 @@
 import { Button, FileButton, Select } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
-import { IconFileImport, IconPlus, IconTrash } from '@tabler/icons-react';
+import { IconFileImport, IconPlus } from '@tabler/icons-react';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { memo, useCallback, useMemo, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
+import { useCallback, useMemo, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
 import { Link, useNavigate } from 'react-router';
-import {
-  EXTRA_COLUMNS,
-  PILE_WORDS,
-  pileColumns,
-  readPileRow,
-  splitSize,
-  type PileColumn,
-  type PileRow,
-  type ReadRow,
-} from '#core/format/pileColumns.ts';
+import { EXTRA_COLUMNS, PILE_WORDS, pileColumns, type PileColumn, type PileRow } from '#core/format/pileColumns.ts';
+import { freeMark, readPile, splitCell, withMarks, withPasted } from '#core/format/readPile.ts';
 import { readRackCsv } from '#core/format/rackCsv.ts';
 import type { PieceFields } from '#core/stock/piece.ts';
 import { newSpecies } from '#core/wood/newSpecies.ts';
@@ -23,11 +15,11 @@ import { useRack, useSpecies } from '../../data/queries.ts';
 import { keys, queryClient } from '../../data/queryClient.ts';
 import { useDisplay } from '../../quantities/display.tsx';
 import { showProblem } from '../../shell/notices.tsx';
-import { marksOf, nextMark } from '../rack/nextMark.ts';
+import { marksOf } from '#core/stock/marks.ts';
+import { PileLine, ROW_HEIGHT } from './PileLine.tsx';
 import classes from './PilePlace.module.css';
 import { readTextFile } from './readTextFile.ts';
 
-const ROW_HEIGHT = 36;
 const MAIN_COLUMNS = pileColumns.filter((c) => !EXTRA_COLUMNS.includes(c));
 /** The whole list of troubles would hide the grid. */
 const MOST_TROUBLES = 6;
@@ -48,7 +40,7 @@ export function PilePlace() {
 
   const species = useMemo(() => [...(known.data ?? []), ...made], [known.data, made]);
   const taken = useMemo(() => marksOf(rack.data ?? []), [rack.data]);
-  const read = useMemo(() => readAll(rows, species, system, taken), [rows, species, system, taken]);
+  const read = useMemo(() => readPile(rows, { species, system, taken }), [rows, species, system, taken]);
   const columns = useMemo(() => {
     const used = EXTRA_COLUMNS.filter((c) => rows.some((row) => row[c]));
     return [...MAIN_COLUMNS, ...used];
@@ -85,7 +77,7 @@ export function PilePlace() {
   }, []);
   // A whole size in one cell is taken apart when the cell is left.
   const leaveCell = useCallback((row: number, column: PileColumn, value: string) => {
-    const size = column === 'thickness' || column === 'length' || column === 'width' ? splitSize(value) : null;
+    const size = splitCell(column, value);
     if (size) setRows((old) => old.with(row, { ...old[row], ...size }));
   }, []);
   const addLine = () => {
@@ -117,15 +109,7 @@ export function PilePlace() {
     const csv = readRackCsv(text);
     if (!csv.ok) return false;
     if (csv.system) setSystem(csv.system);
-    const used = new Set([...taken, ...csv.rows.flatMap((r) => r.mark?.toLowerCase() ?? [])]);
-    setRows(
-      csv.rows.map((row) => {
-        if (row.mark) return row;
-        const mark = nextMark('N1', used);
-        used.add(mark.toLowerCase());
-        return { ...row, mark };
-      }),
-    );
+    setRows(withMarks(csv.rows, taken));
     setFileNote(
       [note, csv.ignored.length > 0 ? `Columns left out: ${csv.ignored.join(', ')}.` : null]
         .filter(Boolean)
@@ -139,24 +123,7 @@ export function PilePlace() {
     event.preventDefault();
     if (takeText(text, 'Pasted.')) return;
     // No headings: cells go where the cursor is, a line a row.
-    const lines = text
-      .replace(/\r/g, '')
-      .replace(/\n$/, '')
-      .split('\n')
-      .map((line) => line.split('\t'));
-    setRows((old) => {
-      const next = [...old];
-      lines.forEach((cells, i) => {
-        const target: PileRow = { ...(next[row + i] ?? {}) };
-        cells.forEach((cell, k) => {
-          const name = columns[column + k];
-          if (!name) return;
-          Object.assign(target, (name === 'thickness' && splitSize(cell)) || { [name]: cell.trim() });
-        });
-        next[row + i] = target.mark ? target : { ...target, mark: freeMark(next, taken) };
-      });
-      return next;
-    });
+    setRows((old) => withPasted(old, text, columns, { row, column }, taken));
   };
   const open = async (file: File | null) => {
     if (!file) return;
@@ -302,103 +269,4 @@ export function PilePlace() {
       </div>
     </div>
   );
-}
-
-interface PileLineProps {
-  index: number;
-  top: number;
-  row: PileRow;
-  read: (ReadRow & { index: number }) | null;
-  columns: readonly PileColumn[];
-  onChange(row: number, column: PileColumn, value: string): void;
-  onLeave(row: number, column: PileColumn, value: string): void;
-  onKey(event: KeyboardEvent<HTMLInputElement>, row: number, column: number): void;
-  onPaste(event: ClipboardEvent<HTMLInputElement>, row: number, column: number): void;
-  onRemove(): void;
-}
-
-const PileLine = memo(function PileLine({
-  index,
-  top,
-  row,
-  read,
-  columns,
-  onChange,
-  onLeave,
-  onKey,
-  onPaste,
-  onRemove,
-}: PileLineProps) {
-  return (
-    <div
-      className={classes.line}
-      role="row"
-      aria-rowindex={index + 2}
-      style={{ transform: `translateY(${top}px)`, height: ROW_HEIGHT }}
-    >
-      <span className={classes.number} role="rowheader">
-        {index + 1}
-      </span>
-      {columns.map((column, k) => {
-        const problem = read?.problems.find((p) => p.column === column);
-        return (
-          <span key={column} role="gridcell" className={classes.cell} data-column={column}>
-            <input
-              data-cell={`${index}/${k}`}
-              value={row[column] ?? ''}
-              aria-label={`${PILE_WORDS[column]}, line ${index + 1}`}
-              aria-invalid={problem ? true : undefined}
-              title={problem?.message}
-              spellCheck={false}
-              autoComplete="off"
-              onChange={(e) => onChange(index, column, e.currentTarget.value)}
-              onBlur={(e) => onLeave(index, column, e.currentTarget.value)}
-              onKeyDown={(e) => onKey(e, index, k)}
-              onPaste={(e) => onPaste(e, index, k)}
-            />
-          </span>
-        );
-      })}
-      <span role="gridcell" className={classes.number}>
-        <button type="button" aria-label={`Take line ${index + 1} out`} onClick={onRemove}>
-          <IconTrash size={15} />
-        </button>
-      </span>
-    </div>
-  );
-});
-
-/** Reads every line that says something; empty lines are null. Marks that come twice are named on the later line. */
-function readAll(
-  rows: readonly PileRow[],
-  species: readonly Species[],
-  system: 'metric' | 'inch',
-  taken: ReadonlySet<string>,
-): ((ReadRow & { index: number }) | null)[] {
-  const seen = new Set(taken);
-  return rows.map((row, index) => {
-    if (Object.entries(row).every(([column, text]) => column === 'mark' || column === 'species' || !text?.trim()))
-      return null;
-    const read = readPileRow(row, { species, system });
-    const mark = (row.mark ?? '').trim().toLowerCase();
-    if (mark !== '' && seen.has(mark))
-      return {
-        ...read,
-        index,
-        piece: null,
-        problems: [
-          ...read.problems,
-          { column: 'mark' as const, message: `Mark ${row.mark} is already on another piece.` },
-        ],
-      };
-    seen.add(mark);
-    return { ...read, index };
-  });
-}
-
-/** A mark that neither the rack nor a line has, going on from the last line's. */
-function freeMark(rows: readonly PileRow[], taken: ReadonlySet<string>): string {
-  const used = new Set(taken);
-  for (const row of rows) if (row.mark) used.add(row.mark.toLowerCase());
-  return nextMark(rows.findLast((r) => r.mark)?.mark ?? 'N1', used);
 }

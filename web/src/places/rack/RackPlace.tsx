@@ -15,7 +15,7 @@ import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { writeRackCsv } from '#core/format/rackCsv.ts';
-import { EMPTY_SAW_BOOK, promisedToOthers } from '#core/saw/sawRecords.ts';
+import { EMPTY_SAW_BOOK, promisedByPiece, promisedToOthers } from '#core/saw/sawRecords.ts';
 import { DEFAULT_SHOP } from '#core/shop/shop.ts';
 import type { Piece } from '#core/stock/piece.ts';
 import type { StoredPiece } from '#contract/rack.ts';
@@ -27,8 +27,8 @@ import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import { DemoNote } from '../../shell/DemoNote.tsx';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { showProblem, showUndo } from '../../shell/notices.tsx';
-import { FIND_ALL, findPieces } from './findPieces.ts';
-import { marksOf, nextMark } from './nextMark.ts';
+import { FIND_ALL, findPieces } from '#core/cutting/findPieces.ts';
+import { marksOf, nextMark } from '#core/stock/marks.ts';
 import { PieceDialog } from './PieceDialog.tsx';
 import classes from './RackPlace.module.css';
 import { RackSearch } from './RackSearch.tsx';
@@ -60,16 +60,11 @@ export function RackPlace() {
   const pieces = rack.data ?? NO_PIECES;
   const problem = trouble(rack, species);
   const selected = pieces.find((p) => p.piece.id === chosen);
-  const promised = useMemo(() => {
-    const byPiece = new Map<string, ReturnType<typeof promisedToOthers>>();
-    for (const range of promisedToOthers(book.data ?? EMPTY_SAW_BOOK, []))
-      byPiece.set(range.pieceId, [...(byPiece.get(range.pieceId) ?? []), range]);
-    return byPiece;
-  }, [book.data]);
+  const ranges = useMemo(() => promisedToOthers(book.data ?? EMPTY_SAW_BOOK, []), [book.data]);
+  const promised = useMemo(() => promisedByPiece(ranges), [ranges]);
   const found = useMemo(
-    () =>
-      findPieces(pieces, sought, species.data ?? [], shop.data?.shop ?? DEFAULT_SHOP, [...promised.values()].flat()),
-    [pieces, sought, species.data, shop.data, promised],
+    () => findPieces(pieces, sought, species.data ?? [], shop.data?.shop ?? DEFAULT_SHOP, ranges),
+    [pieces, sought, species.data, shop.data, ranges],
   );
   const longest = useMemo(() => pieces.reduce((most, p) => Math.max(most, p.piece.length), 600), [pieces]);
   // On a wide page the longest plank leaves room for offcuts beside it.

@@ -3,7 +3,7 @@ import { IconSearch } from '@tabler/icons-react';
 import { pieceShape } from '#core/stock/piece.ts';
 import type { Species } from '#core/wood/species.ts';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
-import type { Search, SortKey } from './findPieces.ts';
+import type { Search, SortKey } from '#core/cutting/findPieces.ts';
 import classes from './RackPlace.module.css';
 
 const SORTS: Record<SortKey, string> = {

@@ -6,7 +6,7 @@ import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';
 import { newSpecies } from '#core/wood/newSpecies.ts';
 import { readTextFile } from '../pile/readTextFile.ts';
 import { copyLetter, gapWords } from '../cuts/words.ts';
-import { FIND_ALL, findPieces, givesStrip, type Search } from './findPieces.ts';
+import { FIND_ALL, findPieces, givesStrip, type Search } from '#core/cutting/findPieces.ts';
 import { shelfRows } from './shelfRows.ts';
 
 const stored = (change: Parameters<typeof plainPiece>[0]) => ({ piece: plainPiece(change), version: 1 });

@@ -3,7 +3,17 @@ import { useElementSize } from '@mantine/hooks';
 import { notifications } from '@mantine/notifications';
 import { useState, type FormEvent } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { METAL_CLEARANCE, salvagedBits, salvagedPieces, type SalvagedThing } from '#core/cutting/salvage.ts';
+import {
+  METAL_CLEARANCE,
+  salvagedBits,
+  salvagedPieces,
+  salvageTrouble,
+  UNKNOWN_THING,
+  withSize,
+  withSkin,
+  type SalvagedThing,
+  type Skin,
+} from '#core/cutting/salvage.ts';
 import { pieceShape } from '#core/stock/piece.ts';
 import { api } from '../../data/api.ts';
 import { useRack, useShop, useSpecies } from '../../data/queries.ts';
@@ -14,7 +24,7 @@ import { Length } from '../../quantities/Length.tsx';
 import { LengthInput, readLength } from '../../quantities/LengthInput.tsx';
 import { useDisplay } from '../../quantities/display.tsx';
 import { showProblem } from '../../shell/notices.tsx';
-import { marksOf, nextMark } from '../rack/nextMark.ts';
+import { marksOf, nextMark } from '#core/stock/marks.ts';
 import classes from './SalvagePlace.module.css';
 
 const SKINS = [
@@ -23,21 +33,6 @@ const SKINS = [
   ['veneered', 'Veneered'],
   ['treated', 'Treated or unknown'],
 ] as const;
-type Skin = 'bare' | 'painted' | 'veneered' | 'treated';
-const START: SalvagedThing = {
-  of: '',
-  species: '',
-  length: 1200,
-  width: 60,
-  thickness: 30,
-  skinUp: 0,
-  skinDown: 0,
-  seams: [],
-  metal: [],
-  count: 1,
-};
-/** Off each face of painted or veneered wood to begin with, mm (common practice: until clean wood shows). */
-const USUAL_SKIN = 2;
 
 /** From a thing that was something else to solid bits in the rack: metal, paint, skin, seams, in that order. */
 export function SalvagePlace() {
@@ -47,7 +42,7 @@ export function SalvagePlace() {
   const shop = useShop();
   const navigate = useNavigate();
   const { ref, width } = useElementSize();
-  const [thing, setThing] = useState(START);
+  const [thing, setThing] = useState(UNKNOWN_THING);
   const [stem, setStem] = useState('S1');
   const [metalDone, setMetalDone] = useState(false);
   const [skin, setSkin] = useState<Skin | null>(null);
@@ -68,7 +63,7 @@ export function SalvagePlace() {
   const scale = fitScale([thing.length + 4, 1], [Math.max(280, width), 1e6], 1.2);
   const drawn = {
     ...pieceShape.parse({
-      ...(pieces[0] ?? salvagedPieces({ ...START, species: 'none' }, kerf, () => 'S')[0]!),
+      ...(pieces[0] ?? salvagedPieces({ ...UNKNOWN_THING, species: 'none' }, kerf, () => 'S')[0]!),
       species: thing.species || 'none',
       length: thing.length,
       width: thing.width,
@@ -77,20 +72,7 @@ export function SalvagePlace() {
     }),
     id: 'salvage',
   };
-  const wrong =
-    thing.species === ''
-      ? 'Choose the species.'
-      : thing.of.trim() === ''
-        ? 'Say what it was.'
-        : skin === null
-          ? 'Say what is on its faces.'
-          : skin === 'treated'
-            ? 'Treated wood is never for food.'
-            : !metalDone
-              ? 'Go over it with a metal detector first.'
-              : pieces.length === 0
-                ? 'Nothing solid is left of it.'
-                : null;
+  const wrong = salvageTrouble(thing, { skin, metalSought: metalDone, solid });
 
   const length = (value: string, field: string, least: number, most: number): number | null => {
     const mm = readLength(value, field, display.system, pieceShape.shape.ends.shape.mark.shape.checked);
@@ -119,8 +101,7 @@ export function SalvagePlace() {
   };
   const chooseSkin = (next: Skin) => {
     setSkin(next);
-    if ((next === 'painted' || next === 'veneered') && thing.skinUp + thing.skinDown === 0)
-      set({ skinUp: USUAL_SKIN, skinDown: USUAL_SKIN });
+    setThing((t) => withSkin(t, next));
   };
   const store = async () => {
     setBusy(true);
@@ -163,19 +144,13 @@ export function SalvagePlace() {
             field="Length"
             mm={thing.length}
             schema={pieceShape.shape.length}
-            onCommit={(mm) =>
-              set({
-                length: mm,
-                seams: thing.seams.filter((s) => s < mm),
-                metal: thing.metal.filter((m) => m.at <= mm),
-              })
-            }
+            onCommit={(mm) => setThing((t) => withSize(t, { length: mm }))}
           />
           <LengthInput
             field="Width"
             mm={thing.width}
             schema={pieceShape.shape.width}
-            onCommit={(mm) => set({ width: mm, metal: thing.metal.filter((m) => m.across <= mm) })}
+            onCommit={(mm) => setThing((t) => withSize(t, { width: mm }))}
           />
           <LengthInput
             field="Thickness"

@@ -6,7 +6,7 @@ import { useSettledBoard } from '../../data/openBoard.tsx';
 import { keys, queryClient } from '../../data/queryClient.ts';
 import { Length } from '../../quantities/Length.tsx';
 import { showProblem } from '../../shell/notices.tsx';
-import { nextMark } from '../rack/nextMark.ts';
+import { nextMark } from '#core/stock/marks.ts';
 import classes from './SpotList.module.css';
 import { stripsOf } from '#core/board/recipe.ts';
 

@@ -1,9 +1,8 @@
-import { stripsOfAll } from '#core/cutting/usable.ts';
-import type { PromisedRange, Way } from '#core/cutting/cutPlan.ts';
-import type { Shop } from '#core/shop/shop.ts';
-import type { Piece } from '#core/stock/piece.ts';
-import type { Species } from '#core/wood/species.ts';
-import type { StoredPiece } from '#contract/rack.ts';
+import { stripsOfAll } from './usable.ts';
+import type { PromisedRange, Way } from './cutPlan.ts';
+import type { Shop } from '../shop/shop.ts';
+import type { Piece } from '../stock/piece.ts';
+import type { Species } from '../wood/species.ts';
 
 export type SortKey = 'mark' | 'length' | 'width' | 'thickness' | 'volume';
 
@@ -21,13 +20,13 @@ export const FIND_ALL: Search = { text: '', species: null, strip: null, sort: 'm
 const natural = new Intl.Collator(undefined, { numeric: true, sensitivity: 'base' });
 
 /** Pieces that fit a search, in its order. Every word must be found in mark, species, note, shelf or origin. */
-export function findPieces(
-  pieces: readonly StoredPiece[],
+export function findPieces<P extends { piece: Piece }>(
+  pieces: readonly P[],
   search: Search,
   species: readonly Species[],
   shop: Shop,
   promised: readonly PromisedRange[],
-): StoredPiece[] {
+): P[] {
   const words = search.text.toLowerCase().split(/\s+/).filter(Boolean);
   const names = new Map(species.map((s) => [s.code, s.name]));
   const found = pieces.filter(({ piece }) => {
@@ -48,7 +47,7 @@ export function findPieces(
     }
     return search.strip === null || givesStrip(piece, search.strip, shop, promised);
   });
-  const size = ({ piece: p }: StoredPiece) =>
+  const size = ({ piece: p }: P) =>
     search.sort === 'volume' ? p.length * p.width * p.thickness : search.sort === 'mark' ? 0 : p[search.sort];
   return found.sort((a, b) => size(b) - size(a) || natural.compare(a.piece.mark, b.piece.mark));
 }
