@@ -1,6 +1,6 @@
-import { Button, Loader, Menu, MultiSelect, SegmentedControl } from '@mantine/core';
+import { Button, MultiSelect } from '@mantine/core';
 import { useElementSize } from '@mantine/hooks';
-import { IconCut, IconLock, IconLockOpen, IconPlayerStop, IconPrinter, IconRefresh } from '@tabler/icons-react';
+import { IconCut } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import type { RippedStrip } from '#core/cutting/cutPlan.ts';
@@ -11,19 +11,19 @@ import { api } from '../../data/api.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { takeBook, useAllBoards } from '../../data/queries.ts';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
-import { buyWords } from '#core/checks/stockShortage.ts';
-import { Length, Say } from '../../quantities/Length.tsx';
+import { Length } from '../../quantities/Length.tsx';
 import { useDisplay } from '../../quantities/display.tsx';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { showProblem, showUndo } from '../../shell/notices.tsx';
 import { CutPieceDrawing } from './CutPieceDrawing.tsx';
 import { CutRail } from './CutRail.tsx';
+import { CutsHead } from './CutsHead.tsx';
 import { CutTable } from './CutTable.tsx';
 import { DoneCuts } from './DoneCuts.tsx';
 import { MoveStripDialog } from './MoveStripDialog.tsx';
+import { ShortageWords } from './ShortageWords.tsx';
 import { StripBar } from './StripBar.tsx';
 import classes from './cuts.module.css';
-import { gapWords, money } from './words.ts';
 import { useCuts } from './useCuts.ts';
 import { stripsOf } from '#core/board/recipe.ts';
 
@@ -46,7 +46,6 @@ export function CutsPlace() {
   const longest = Math.max(600, ...sheets.map((s) => s.piece.length));
   // On a narrow page a piece scrolls sideways rather than losing its numbers.
   const scale = Math.max(0.3, fitScale([longest + 4, 1], [Math.max(320, width), 1e6], 0.7));
-  const { currency } = shop;
   useShortcuts('Cuts', [
     {
       keys: 'i',
@@ -110,108 +109,7 @@ export function CutsPlace() {
 
   return (
     <div className={classes.page}>
-      <div className={classes.head}>
-        <h2>Cuts</h2>
-        <div className={classes.status} role="status">
-          {cuts.running && <Loader size={16} aria-hidden="true" />}
-          <span>
-            {cuts.allCut ? (
-              <b>All strips are cut.</b>
-            ) : cuts.showsKept ? (
-              <>
-                <b>Kept.</b> This wood is promised{kept!.boards.length > 1 ? ' to these boards' : ''}.
-              </>
-            ) : plan.method === 'first-fit' ? (
-              <>
-                <b>First answer.</b> Searching for better …
-              </>
-            ) : cuts.running ? (
-              <b>Searching.</b>
-            ) : (
-              <b>Best found.</b>
-            )}{' '}
-            {!cuts.allCut && plan.score.total > 0 && <>{money(plan.score.wood, currency)} of wood. </>}
-            {!cuts.allCut && <small>{gapWords(plan)}</small>}
-          </span>
-        </div>
-        <span className={classes.grow} />
-        {cuts.running ? (
-          <Button variant="default" leftSection={<IconPlayerStop size={16} />} onClick={cuts.stop}>
-            Stop and use this
-          </Button>
-        ) : (
-          <Button
-            variant="default"
-            leftSection={<IconRefresh size={16} />}
-            disabled={cuts.allCut}
-            onClick={cuts.improve}
-          >
-            Search again
-          </Button>
-        )}
-        {kept && (
-          <Button
-            variant="default"
-            leftSection={<IconLockOpen size={16} />}
-            loading={cuts.busy}
-            onClick={() => void cuts.release()}
-          >
-            Release the wood
-          </Button>
-        )}
-        {!cuts.showsKept && (
-          <Button
-            leftSection={<IconLock size={16} />}
-            loading={cuts.busy}
-            disabled={plan.blanks.every((b) => b.done)}
-            onClick={() => void cuts.keep()}
-          >
-            Keep this plan
-          </Button>
-        )}
-        <Menu position="bottom-end">
-          <Menu.Target>
-            <Button variant="default" leftSection={<IconPrinter size={16} />}>
-              Print
-            </Button>
-          </Menu.Target>
-          <Menu.Dropdown>
-            <Menu.Item onClick={() => print(null)}>A sheet for every piece</Menu.Item>
-            {sheets.map((s) => (
-              <Menu.Item key={`${s.piece.id}/${s.unit}`} onClick={() => print(`${s.piece.id}/${s.unit}`)}>
-                Only {s.piece.mark}
-                {s.piece.count > 1 ? `, number ${s.unit + 1}` : ''}
-              </Menu.Item>
-            ))}
-          </Menu.Dropdown>
-        </Menu>
-        <SegmentedControl
-          aria-label="View"
-          value={view}
-          onChange={setView}
-          data={[
-            { value: 'drawing', label: 'Drawing' },
-            { value: 'table', label: 'Table' },
-          ]}
-        />
-        {boardPlan.outdated && kept && !open.draft && (
-          <p className={classes.outdated}>
-            The plan that was kept no longer fits the board, the rack or the shop&apos;s ways. Its wood stays promised
-            until you keep a new plan in its place, or release it.
-          </p>
-        )}
-        {cuts.price && cuts.price.words && (
-          <p className={classes.price} role="status">
-            {cuts.price.words}:{' '}
-            {Math.abs(cuts.price.more) < 0.005
-              ? 'costs nothing'
-              : cuts.price.more > 0
-                ? `costs ${money(cuts.price.more, currency)} more`
-                : `saves ${money(-cuts.price.more, currency)}`}
-            {cuts.price.sure ? '.' : ' so far.'}
-          </p>
-        )}
-      </div>
+      <CutsHead cuts={cuts} sheets={sheets} view={view} onView={setView} onPrint={print} />
       <div className={classes.bar} ref={ref}>
         <StripBar
           plan={plan}
@@ -314,28 +212,5 @@ export function CutsPlace() {
         <MoveStripDialog strip={moving} onClose={() => setMoving(null)} onMove={(pieceId) => pin(moving, pieceId)} />
       )}
     </div>
-  );
-}
-
-function ShortageWords({
-  shortage,
-  species,
-}: {
-  shortage: ReturnType<typeof useCuts>['plan']['shortages'][number];
-  species: ReturnType<typeof useSettledBoard>['input']['species'];
-}) {
-  const name = species.find((s) => s.code === shortage.species)?.name ?? shortage.species;
-  return (
-    <>
-      <p>
-        <b>
-          {name}: {shortage.parts === 1 ? '1 strip' : `${shortage.parts} strips`} cannot be had
-        </b>{' '}
-        (number {shortage.strips.join(', ')}). <Say phrase={shortage.say} />
-      </p>
-      <p>
-        To buy: <Say phrase={buyWords(shortage)} />.
-      </p>
-    </>
   );
 }
