@@ -1,6 +1,5 @@
-import { drawingDxf } from '#core/format/drawingDxf.ts';
-import { drawingPdf, PAPERS, type Paper } from '#core/format/drawingPdf.ts';
-import { drawingSvg } from '#core/format/drawingSvg.ts';
+import { DRAWING_FORMATS, drawingFormatIds, type DrawingFormatId } from '#core/format/drawingFormats.ts';
+import { PAPERS, type Paper } from '#core/format/drawingPaper.ts';
 import { writeGcode } from '#core/format/gcode.ts';
 import { jobsOf } from '#core/machining/job.ts';
 import { makePlan } from '#core/plan/plan.ts';
@@ -15,7 +14,7 @@ const USAGE =
 async function main(args: readonly string[]): Promise<void> {
   const { paths, words } = readWords(
     args,
-    { as: ['svg', 'dxf', 'pdf', 'gcode'], template: null, job: null, paper: Object.keys(PAPERS), unit: ['mm', 'inch'] },
+    { as: [...drawingFormatIds, 'gcode'], template: null, job: null, paper: Object.keys(PAPERS), unit: ['mm', 'inch'] },
     USAGE,
   );
   if (paths.length > 1) throw new Refusal(`One file at a time. ${USAGE}`);
@@ -43,14 +42,13 @@ async function main(args: readonly string[]): Promise<void> {
     );
   if (plan.worked.size.width <= 0 || plan.worked.size.thickness <= 0)
     throw new Refusal(`${paths[0]}: board: has no strips or no thickness yet; there is nothing to draw.`);
-  if (words.as === 'pdf') {
-    try {
-      process.stdout.write(await drawingPdf(template.drawing, (words.paper ?? 'a4') as Paper));
-    } catch (error) {
-      if (error instanceof RangeError) throw new Refusal(`${paths[0]}: ${error.message}`);
-      throw error;
-    }
-  } else process.stdout.write(words.as === 'svg' ? drawingSvg(template.drawing) : drawingDxf(template.drawing));
+  try {
+    const { write } = DRAWING_FORMATS[words.as as DrawingFormatId];
+    process.stdout.write(await write(template.drawing, (words.paper ?? 'a4') as Paper));
+  } catch (error) {
+    if (error instanceof RangeError) throw new Refusal(`${paths[0]}: ${error.message}`);
+    throw error;
+  }
 }
 
 await refusing(() => main(process.argv.slice(2)));

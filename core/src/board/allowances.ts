@@ -97,3 +97,8 @@ export function allowancesFor(board: Board, own: Shop, made: Pick<Made, 'panelLe
     proud: leftFat(shop),
   };
 }
+
+/** What a strip of one board is longer than the board at each end, mm: its end trim, the kerf and half of what strips creep. */
+export function endSpare(length: number, { roughLength }: Pick<Allowances, 'roughLength'>): number {
+  return (roughLength - length) / 2;
+}

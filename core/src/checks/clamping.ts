@@ -1,3 +1,4 @@
+import { clampCount } from '../shop/gluing.ts';
 import { length, say } from '../units/phrase.ts';
 import { pressure as pressureOf } from '../units/quantity.ts';
 import type { Found, Rule } from './finding.ts';
@@ -10,7 +11,7 @@ export const clamping: Rule = ({ gluing, allowances }, { shop }) => {
     const g = glueUps.find((one) => one.id === id)!;
     return say`${g.joins.length > 0 ? 'Joining to' : 'Gluing'} strips ${g.firstStrip} to ${g.lastStrip}`;
   };
-  const total = shop.clamps.reduce((sum, c) => sum + c.count, 0);
+  const total = clampCount(shop.clamps);
   if (total === 0) {
     return [
       {

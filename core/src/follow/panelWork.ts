@@ -1,6 +1,6 @@
 import { opensFor, reachesMiddle, wantedPressure } from '../gluing/clamping.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
-import { slowness } from '../shop/gluing.ts';
+import { slowness, clampCount } from '../shop/gluing.ts';
 import { glueOf } from '../shop/shop.ts';
 import { MITRE_REACH_MM } from '../shop/tools.ts';
 import type { ClampUse, Instruction, InstructionOf, Thing } from '../steps/instruction.ts';
@@ -46,7 +46,7 @@ export function wipe(bench: Bench, thing: Thing): void {
 
 export function clampsThere(bench: Bench, i: Instruction, clamps: readonly ClampUse[]): void {
   for (const { kind, count } of clamps) {
-    const owned = bench.workshop.shop.clamps.filter((c) => c.kind === kind).reduce((sum, c) => sum + c.count, 0);
+    const owned = clampCount(bench.workshop.shop.clamps.filter((c) => c.kind === kind));
     if (count > owned) bench.fail('fewerClamps', i, { id: kind, label: kind }, { is: owned, limit: count });
   }
   if (clamps.length === 0) bench.fail('fewerClamps', i, { id: 'none', label: 'no clamp' }, null);

@@ -1,3 +1,4 @@
+import { PAPERS, type Paper } from './drawingPaper.ts';
 import {
   clip as clipHere,
   endPath,
@@ -13,13 +14,6 @@ import {
 } from 'pdf-lib';
 import { svgPath } from '../features/outline.ts';
 import { extentOf, type Drawing, type Layer } from '../templates/drawing.ts';
-
-/** Sheets of paper, mm upright (ISO 216; ANSI/ASME Y14.1). */
-export const PAPERS = {
-  a4: { name: 'A4', width: 210, height: 297 },
-  letter: { name: 'Letter', width: 215.9, height: 279.4 },
-} as const;
-export type Paper = keyof typeof PAPERS;
 
 /** What a printer leaves white on every side, mm, and how far neighbouring sheets repeat each other. */
 const WHITE = 10;

@@ -1,3 +1,4 @@
+import { clampCount } from '../shop/gluing.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import type { Clamp } from '../shop/gluing.ts';
 import type { Shop } from '../shop/shop.ts';
@@ -67,7 +68,7 @@ export function clampsFor(
   const { length, height, width, hardness } = panel;
   const fits = (c: Clamp) => opensFor(c, width);
   const reaches = (c: Clamp) => reachesMiddle(c, height);
-  const total = (list: readonly Clamp[]) => list.reduce((sum, c) => sum + c.count, 0);
+  const total = clampCount;
   const usable = clamps.filter((c) => fits(c) && reaches(c)).sort((a, b) => b.force - a.force || a.opening - b.opening);
   const owned = total(usable);
   const pressureWanted = wantedPressure(hardness);

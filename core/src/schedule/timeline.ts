@@ -1,3 +1,4 @@
+import { clampCount } from '../shop/gluing.ts';
 import type { DayHours, Shop } from '../shop/shop.ts';
 import type { Phrase } from '../units/phrase.ts';
 import type { Operation, OperationKind } from '../steps/operation.ts';
@@ -119,7 +120,7 @@ export function timelineOf(
 ): Timeline {
   const { drafts, begun } = stillToDo(tasksOf(operations), glued);
   const hours = shop.hours.map((day: DayHours): OpenDay => day && { from: minuteOf(day.from), to: minuteOf(day.to) });
-  const clamps = shop.clamps.reduce((sum, c) => sum + c.count, 0);
+  const clamps = clampCount(shop.clamps);
   const left = new Set(drafts.map((d) => d.id));
   const times = criticalPath(
     drafts.map((d) => ({
@@ -269,7 +270,7 @@ function tasksOf(operations: readonly Operation[]): Draft[] {
 
 /** Clamps of all kinds that a step holds. */
 function clampsOf({ resources }: Operation): number {
-  return resources.clamps.reduce((sum, c) => sum + c.count, 0);
+  return clampCount(resources.clamps);
 }
 
 /** What there is to do while a task waits: other steps that hands are on then, and how long the shop is open with nothing of this board to do, minutes. */

@@ -22,6 +22,11 @@ export const clampSchema = z.strictObject({
 });
 export type Clamp = z.infer<typeof clampSchema>;
 
+/** How many clamps there are together, of whatever kind. */
+export function clampCount(clamps: readonly Pick<Clamp, 'count'>[]): number {
+  return clamps.reduce((sum, c) => sum + c.count, 0);
+}
+
 /** Water resistance by the classes that are printed on the bottle (names only, from memory): ANSI/HPVA HP-1 and EN 204. */
 export const glueClasses = ['Type I', 'Type II', 'D2', 'D3', 'D4', 'unclassed'] as const;
 

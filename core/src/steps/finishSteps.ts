@@ -1,10 +1,10 @@
-import { schoolOf } from '../shop/schools.ts';
+import { schoolOf, type Schools } from '../shop/schools.ts';
 import { glueThicknessReached } from '../ladders/thicknessLadder.ts';
 import type { Ladder } from '../ladders/ladder.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
 import { gritRun } from './grits.ts';
-import { boardThing, type Instruction, type SandedArea } from './instruction.ts';
+import { boardThing, type InstructionOf, type Instruction, type SandedArea } from './instruction.ts';
 import type { StepDraft } from './operation.ts';
 import { sandingWays } from './toolWays.ts';
 import { toolOf } from './ways.ts';
@@ -176,69 +176,100 @@ function wetStep({ context, area }: Finishing, about: string, again: number | nu
   };
 }
 
-const COATS = { flood: 1, bath: 1, coats: 3 } as const;
+/** A finish as it goes on: how many coats, how long until the next thing, and what to do. */
+interface Coating {
+  finish: InstructionOf<'coat'>['finish'];
+  coats: number;
+  waitMinutes: number;
+  waitFor: string;
+  line: Phrase;
+}
+
+/** Mineral oil by school: overnight after flooding, overnight to drip, a night for each of three coats (common practice). */
+const OILS: Readonly<Record<Exclude<Schools['oil'], 'none'>, Coating>> = {
+  flood: {
+    finish: 'mineralOil',
+    coats: 1,
+    waitMinutes: 720,
+    waitFor: 'the oil',
+    line: say`Flood it, keep it wet 5 min, wipe dry`,
+  },
+  bath: {
+    finish: 'mineralOil',
+    coats: 1,
+    waitMinutes: 720,
+    waitFor: 'the oil to drip',
+    line: say`20 min a side in the bath, then on edge over it to drip; the oil is kept`,
+  },
+  coats: {
+    finish: 'mineralOil',
+    coats: 3,
+    waitMinutes: 3 * 1440,
+    waitFor: 'three coats of oil',
+    line: say`A coat, wiped, overnight; rub back and coat again, two or three times`,
+  },
+};
+
+/** What goes over it, by school (common practice). */
+const TOP_COATS: Readonly<Record<Exclude<Schools['topCoat'], 'none'>, Coating & { why: Phrase }>> = {
+  wax: {
+    finish: 'wax',
+    coats: 1,
+    waitMinutes: 720,
+    waitFor: 'the wax',
+    line: say`A thin coat over everything, left overnight, buffed`,
+    why: say``,
+  },
+  hardWax: {
+    finish: 'hardWaxOil',
+    coats: 2,
+    waitMinutes: 4 * 1440,
+    waitFor: 'the oil to cure',
+    line: say`On bare wood, no other oil before it: thin, wiped dry; a second coat a day later`,
+    why: say` It holds in bare wood; over mineral oil it stays soft.`,
+  },
+};
+
+/** A finish on every board of the batch. */
+function coatOf({ board }: PlanContext, { finish, coats, waitMinutes }: Coating): InstructionOf<'coat'> {
+  return { do: 'coat', parts: boardsOf(board.count), finish, coats, minutes: waitMinutes };
+}
 
 /** Mineral oil, unless the shop wants none, or what follows wants bare wood. */
-function oilStep({ board, shop: { schools } }: PlanContext): StepDraft[] {
+function oilStep(context: PlanContext): StepDraft[] {
+  const { schools } = context.shop;
   if (schools.oil === 'none' || schools.topCoat === 'hardWax') return [];
-  const oil = schoolOf(schools, 'oil');
-  const { waitMinutes, waitFor } = OIL_WAITS[schools.oil];
+  const school = schoolOf(schools, 'oil');
+  const oil = OILS[schools.oil];
   return [
     {
       kind: 'oil',
-      title: say`Oil: ${oil.name.toLowerCase()}`,
+      title: say`Oil: ${school.name.toLowerCase()}`,
       school: 'oil',
-      waitMinutes,
-      waitFor,
-      instructions: [
-        {
-          do: 'coat',
-          parts: boardsOf(board.count),
-          finish: 'mineralOil',
-          coats: COATS[schools.oil],
-          minutes: waitMinutes,
-        },
-      ],
-      lines: [OIL_LINES[schools.oil]],
-      why: say`${oil.why} Food-grade mineral oil; ends drink several times as much as faces.`,
+      waitMinutes: oil.waitMinutes,
+      waitFor: oil.waitFor,
+      instructions: [coatOf(context, oil)],
+      lines: [oil.line],
+      why: say`${school.why} Food-grade mineral oil; ends drink several times as much as faces.`,
     },
   ];
 }
 
-function topCoatStep({ board, shop: { schools } }: PlanContext): StepDraft[] {
+function topCoatStep(context: PlanContext): StepDraft[] {
+  const { schools } = context.shop;
   if (schools.topCoat === 'none') return [];
-  const top = schoolOf(schools, 'topCoat');
-  const wax = schools.topCoat === 'wax';
-  const coats = wax ? 1 : 2;
-  const waitMinutes = wax ? 720 : 4 * 1440;
+  const school = schoolOf(schools, 'topCoat');
+  const coat = TOP_COATS[schools.topCoat];
   return [
     {
       kind: 'topCoat',
-      title: say`Top coat: ${top.name.toLowerCase()}`,
+      title: say`Top coat: ${school.name.toLowerCase()}`,
       school: 'topCoat',
-      waitMinutes,
-      waitFor: wax ? 'the wax' : 'the oil to cure',
-      instructions: [
-        { do: 'coat', parts: boardsOf(board.count), finish: wax ? 'wax' : 'hardWaxOil', coats, minutes: waitMinutes },
-      ],
-      lines: [
-        wax
-          ? say`A thin coat over everything, left overnight, buffed`
-          : say`On bare wood, no other oil before it: thin, wiped dry; a second coat a day later`,
-      ],
-      why: wax ? say`${top.why}` : say`${top.why} It holds in bare wood; over mineral oil it stays soft.`,
+      waitMinutes: coat.waitMinutes,
+      waitFor: coat.waitFor,
+      instructions: [coatOf(context, coat)],
+      lines: [coat.line],
+      why: say`${school.why}${coat.why}`,
     },
   ];
 }
-
-const OIL_LINES: Record<'flood' | 'bath' | 'coats', Phrase> = {
-  flood: say`Flood it, keep it wet 5 min, wipe dry`,
-  bath: say`20 min a side in the bath, then on edge over it to drip; the oil is kept`,
-  coats: say`A coat, wiped, overnight; rub back and coat again, two or three times`,
-};
-/** Common practice: overnight after flooding, overnight to drip, a night for each of three coats. */
-const OIL_WAITS: Record<'flood' | 'bath' | 'coats', { waitMinutes: number; waitFor: string }> = {
-  flood: { waitMinutes: 720, waitFor: 'the oil' },
-  bath: { waitMinutes: 720, waitFor: 'the oil to drip' },
-  coats: { waitMinutes: 3 * 1440, waitFor: 'three coats of oil' },
-};

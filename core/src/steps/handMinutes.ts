@@ -1,3 +1,4 @@
+import { clampCount } from '../shop/gluing.ts';
 import { ofKind, type Instruction, type InstructionOf, type WorkKind } from './instruction.ts';
 
 /** Minutes to make ready what an instruction needs, once a step, at the usual pace (common practice). */
@@ -65,8 +66,7 @@ const BY_KIND: { [K in Instruction['do']]: (i: InstructionOf<K>) => number } = {
   remill: (i) => i.parts.length * MINUTES.milledStrip,
   layOut: (i) => i.strips.length * MINUTES.laidStrip,
   keys: (i) => i.joints * i.each * i.copies * MINUTES.key,
-  rehearse: (i) =>
-    i.clamps.reduce((sum, c) => sum + c.count, 0) * MINUTES.rehearsedClamp + i.glueUps * MINUTES.rehearsedGlueUp,
+  rehearse: (i) => clampCount(i.clamps) * MINUTES.rehearsedClamp + i.glueUps * MINUTES.rehearsedGlueUp,
   wipe: () => MINUTES.wipedSet,
   glue: () => MINUTES.spread,
   scrape: (i) => i.parts.length * SCRAPED[i.when],

@@ -5,41 +5,49 @@ import type { ToolId } from '../shop/tools.ts';
 import type { ClampUse, Instruction } from './instruction.ts';
 import type { WayOfWork } from './ways.ts';
 
-/** Every kind of step, by the station it belongs to. */
-const STATIONS = {
-  mill: ['crosscut', 'split', 'flatten', 'jointEdge', 'rip', 'resaw', 'remill', 'planeStrips', 'jointStrips'],
-  glue: ['layOut', 'keys', 'dryRun', 'glue', 'flattenSections', 'join', 'scrape', 'flattenPanel'],
-  trim: [
-    'cutApart',
-    'trimEdges',
-    'trimEnds',
-    'inlay',
-    'corners',
-    'groove',
-    'edges',
-    'holds',
-    'handles',
-    'bores',
-    'sand',
-    'engrave',
-    'raiseGrain',
-    'oil',
-    'topCoat',
-    'feet',
-  ],
+/** Every kind of step and the station it belongs to: a new kind is one more line. */
+const STATION_OF = {
+  crosscut: 'mill',
+  split: 'mill',
+  flatten: 'mill',
+  jointEdge: 'mill',
+  rip: 'mill',
+  resaw: 'mill',
+  remill: 'mill',
+  planeStrips: 'mill',
+  jointStrips: 'mill',
+  layOut: 'glue',
+  keys: 'glue',
+  dryRun: 'glue',
+  glue: 'glue',
+  flattenSections: 'glue',
+  join: 'glue',
+  scrape: 'glue',
+  flattenPanel: 'glue',
+  cutApart: 'trim',
+  trimEdges: 'trim',
+  trimEnds: 'trim',
+  inlay: 'trim',
+  corners: 'trim',
+  groove: 'trim',
+  edges: 'trim',
+  holds: 'trim',
+  handles: 'trim',
+  bores: 'trim',
+  sand: 'trim',
+  engrave: 'trim',
+  raiseGrain: 'trim',
+  oil: 'trim',
+  topCoat: 'trim',
+  feet: 'trim',
 } as const;
 
-export type StepStation = keyof typeof STATIONS;
-const STATION_OF = new Map(
-  Object.entries(STATIONS).flatMap(([station, kinds]) =>
-    kinds.map((kind): [OperationKind, StepStation] => [kind, station as StepStation]),
-  ),
-);
-export type OperationKind = (typeof STATIONS)[StepStation][number];
+export type OperationKind = keyof typeof STATION_OF;
+export type StepStation = (typeof STATION_OF)[OperationKind];
 
 /** The station that a step belongs to. */
 export function stationOf(kind: OperationKind): StepStation {
-  return STATION_OF.get(kind)!;
+  return STATION_OF[kind];
 }
 
 /** What to set on a machine. */

@@ -1,4 +1,4 @@
-import { widthReached, type Allowances } from '../board/allowances.ts';
+import { widthReached, type Allowances, endSpare } from '../board/allowances.ts';
 import { panelWidth, type Board } from '../board/board.ts';
 import type { Made } from '../facts/made.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
@@ -171,5 +171,5 @@ export function shareStart(
   trim: Pick<TrimLayout, 'boards'>,
 ): number {
   const [first] = boardPlaces(trim);
-  return first === undefined ? 0 : first - (roughLength - length) / 2;
+  return first === undefined ? 0 : first - endSpare(length, { roughLength });
 }

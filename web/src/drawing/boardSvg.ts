@@ -1,3 +1,4 @@
+import { endSpare } from '#core/board/allowances.ts';
 import { stripTops, type Board } from '#core/board/board.ts';
 import { escapeXml } from '#core/format/drawingSvg.ts';
 import type { Plan } from '#core/plan/plan.ts';
@@ -49,7 +50,7 @@ export async function boardSvg(
   const [width, height] = [left + w + MARGIN.right, top + h + MARGIN.bottom];
   const pictures = await stripPictures(board, plan, species, options);
   const trim = plan.worked.shift;
-  const endTrim = (plan.allowances.roughLength - board.length) / 2;
+  const endTrim = endSpare(board.length, plan.allowances);
   const tops = stripTops(stripsOf(board));
   const n = (mm: number) => Number(mm.toFixed(3));
   const figure = (mm: number) => escapeXml(formatLength(mm, display));

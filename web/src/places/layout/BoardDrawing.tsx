@@ -1,6 +1,6 @@
 import { memo, useMemo, useState, type ReactNode, type RefObject } from 'react';
 import { madeFor } from '#core/board/madeFor.ts';
-import { allowancesFor, widthReached } from '#core/board/allowances.ts';
+import { allowancesFor, widthReached, endSpare } from '#core/board/allowances.ts';
 import { moveJoint } from '#core/board/arrange.ts';
 import { panelWidth as panelWidthOf, showsOf, stripTops } from '#core/board/board.ts';
 import type { SnapReason } from '#core/board/snapJoint.ts';
@@ -103,7 +103,7 @@ export function BoardDrawing(props: BoardDrawingProps) {
   const panel = { w: roughLength * scale, h: panelWidth * scale };
   const endX = x0 + panel.w + room.end;
   const trim = ((panelWidth - widthReached(board, panelWidth, input.shop)) / 2) * scale;
-  const endTrim = ((roughLength - board.length) / 2) * scale;
+  const endTrim = endSpare(board.length, { roughLength }) * scale;
   const missing = Math.max(0, wantedPanelWidth - panelWidth) * scale;
   const flagged = new Map<number, 'stop' | 'caution'>();
   for (const f of findings)

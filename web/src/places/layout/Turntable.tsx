@@ -1,3 +1,4 @@
+import { endSpare } from '#core/board/allowances.ts';
 import { ActionIcon } from '@mantine/core';
 import { IconArrowDown, IconArrowLeft, IconArrowRight, IconArrowUp, IconHome } from '@tabler/icons-react';
 import {
@@ -54,7 +55,7 @@ export function Turntable({ width, height, oiled }: TurntableProps) {
   );
   const [l, w, t] = [size.l * scale, size.w * scale, size.t * scale];
   const trims = {
-    end: ((roughLength - size.l) / 2) * scale,
+    end: endSpare(size.l, { roughLength }) * scale,
     far: plan.worked.shift * scale,
     near: (plan.panelWidth - size.w - plan.worked.shift) * scale,
     face: ((glueThickness - size.t) / 2) * scale,

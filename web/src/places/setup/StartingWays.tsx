@@ -1,3 +1,4 @@
+import { clampCount } from '#core/shop/gluing.ts';
 import { QUESTIONS, schoolOf } from '#core/shop/schools.ts';
 import { startingAnswersSchema, startingShop, type StartingAnswers } from '#core/shop/startingShop.ts';
 import { Length } from '../../quantities/Length.tsx';
@@ -11,7 +12,7 @@ export function StartingWays({ answers }: { answers: StartingAnswers }) {
   const read = startingAnswersSchema.safeParse(answers);
   if (!read.success) return null;
   const shop = startingShop(read.data);
-  const clamps = shop.clamps.reduce((sum, c) => sum + c.count, 0);
+  const clamps = clampCount(shop.clamps);
   const longest = clamps === 0 ? 0 : 2 * shop.pace.clampInset + (clamps - 1) * shop.pace.clampSpacing;
   return (
     <aside className={classes.ways} aria-label="What plans will do with it">

@@ -1,3 +1,4 @@
+import { endSpare } from '#core/board/allowances.ts';
 import { stripTops } from '#core/board/board.ts';
 import { grainArrow } from '#core/bodies/stripBody.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
@@ -36,7 +37,7 @@ export function SheetDrawing({ marks = false }: SheetDrawingProps) {
   const [w, h] = [roughLength * scale, panelWidth * scale];
   const endX = x0 + w + ROOM.gap;
   const trim = plan.worked.shift * scale;
-  const endTrim = ((roughLength - board.length) / 2) * scale;
+  const endTrim = endSpare(board.length, { roughLength }) * scale;
   const tops = stripTops(stripsOf(board));
 
   const fold = plan.shop.schools.edgeMarks === 'fold';

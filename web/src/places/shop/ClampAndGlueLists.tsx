@@ -1,7 +1,15 @@
 import { ActionIcon, Button, NumberInput, Radio, Select } from '@mantine/core';
 import { IconTrash } from '@tabler/icons-react';
 import { nanoid } from 'nanoid';
-import { clampKinds, clampSchema, glueClasses, glueSchema, type Clamp, type Glue } from '#core/shop/gluing.ts';
+import {
+  clampKinds,
+  clampSchema,
+  glueClasses,
+  glueSchema,
+  type Clamp,
+  type Glue,
+  clampCount,
+} from '#core/shop/gluing.ts';
 import type { Shop } from '#core/shop/shop.ts';
 import { CLAMP_NAMES } from '../../quantities/clampNames.ts';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
@@ -14,7 +22,7 @@ import classes from './ShopPlace.module.css';
 export function ClampList({ shop, onChange }: { shop: Shop; onChange: EditShop }) {
   const set = (id: string, change: Partial<Clamp>) =>
     onChange((s) => ({ ...s, clamps: s.clamps.map((c) => (c.id === id ? { ...c, ...change } : c)) }));
-  const total = shop.clamps.reduce((sum, c) => sum + c.count, 0);
+  const total = clampCount(shop.clamps);
   return (
     <>
       {shop.clamps.map((c, i) => (

@@ -1,3 +1,4 @@
+import { clampCount } from '#core/shop/gluing.ts';
 import { DEFAULT_SHOP, glueOf, type Shop } from '#core/shop/shop.ts';
 import { ASKED_QUESTIONS, QUESTIONS } from '#core/shop/schools.ts';
 import { CROSSCUT_NAMES, RIP_NAMES } from '#core/steps/toolWays.ts';
@@ -59,7 +60,7 @@ export const SHOP_ROOMS: Readonly<Record<RoomId, ShopRoom>> = {
     glance: ({ clamps }) =>
       clamps.length === 0
         ? say`none`
-        : say`${clamps.reduce((sum, c) => sum + c.count, 0)}, opening to ${length(Math.max(...clamps.map((c) => c.opening)))}`,
+        : say`${clampCount(clamps)}, opening to ${length(Math.max(...clamps.map((c) => c.opening)))}`,
     fields: ['Kind', 'Opens to', 'Reach', 'Force', 'Count'],
   },
   glues: {

@@ -1,8 +1,7 @@
 import { Button, Select } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { drawingDxf } from '#core/format/drawingDxf.ts';
-import type { Paper } from '#core/format/drawingPdf.ts';
-import { drawingSvg } from '#core/format/drawingSvg.ts';
+import { DRAWING_FORMATS, drawingFormatIds, type DrawingFormatId } from '#core/format/drawingFormats.ts';
+import type { Paper } from '#core/format/drawingPaper.ts';
 import { jobsOf } from '#core/machining/job.ts';
 import { templatesOf, type Template } from '#core/templates/templates.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
@@ -19,26 +18,21 @@ export function TemplateView() {
   const { display } = useDisplay();
   const [chosen, setChosen] = useState('board');
   const [paper, setPaper] = useState<Paper>('a4');
-  const [busy, setBusy] = useState(false);
+  const [busy, setBusy] = useState<DrawingFormatId | null>(null);
   const templates = templatesOf(board, plan.worked, plan.shop, display);
   // Clearing a large drawing takes a while: only when the board has changed.
   const jobs = useMemo(() => jobsOf(plan.worked), [plan.worked]);
   const template: Template = templates.find((t) => t.id === chosen) ?? templates[0]!;
   const name = `${board.name} ${template.name}`;
-  const savePdf = async () => {
-    setBusy(true);
+  const save = async (id: DrawingFormatId) => {
+    setBusy(id);
     try {
-      // Loaded when it is asked for: nothing else on the page needs it.
-      const { drawingPdf } = await import('#core/format/drawingPdf.ts');
-      saveFile(
-        new Blob([(await drawingPdf(template.drawing, paper)) as BlobPart], { type: 'application/pdf' }),
-        name,
-        'pdf',
-      );
+      const { mime, write } = DRAWING_FORMATS[id];
+      saveFile(new Blob([await write(template.drawing, paper)], { type: mime }), name, id);
     } catch (error) {
       showProblem(error);
     } finally {
-      setBusy(false);
+      setBusy(null);
     }
   };
   return (
@@ -61,23 +55,17 @@ export function TemplateView() {
         <DrawingSheet drawing={template.drawing} />
         <p className={classes.use}>{template.use}</p>
         <div className={classes.save}>
-          <Button
-            size="xs"
-            variant="default"
-            onClick={() => saveFile(new Blob([drawingSvg(template.drawing)], { type: 'image/svg+xml' }), name, 'svg')}
-          >
-            Save as SVG
-          </Button>
-          <Button
-            size="xs"
-            variant="default"
-            onClick={() => saveFile(new Blob([drawingDxf(template.drawing)], { type: 'image/vnd.dxf' }), name, 'dxf')}
-          >
-            Save as DXF
-          </Button>
-          <Button size="xs" loading={busy} onClick={() => void savePdf()}>
-            Save as PDF
-          </Button>
+          {drawingFormatIds.map((id) => (
+            <Button
+              key={id}
+              size="xs"
+              variant={id === 'pdf' ? 'filled' : 'default'}
+              loading={busy === id}
+              onClick={() => void save(id)}
+            >
+              Save as {DRAWING_FORMATS[id].name}
+            </Button>
+          ))}
           <Select
             size="xs"
             w={92}

@@ -1,3 +1,4 @@
+import { endSpare } from '#core/board/allowances.ts';
 import { useElementSize } from '@mantine/hooks';
 import { useId, useMemo, useRef } from 'react';
 import { stripTops } from '#core/board/board.ts';
@@ -144,7 +145,7 @@ function BoardWood({ face, scale }: { face: 'top' | 'bottom'; scale: number }) {
   const { size, shift, outline } = plan.worked;
   const strips = stripsOf(board);
   const tops = useMemo(() => stripTops(strips), [strips]);
-  const endTrim = (plan.allowances.roughLength - board.length) / 2;
+  const endTrim = endSpare(board.length, plan.allowances);
   return (
     <>
       <clipPath id={clip}>
