@@ -1,6 +1,8 @@
 import { ActionIcon, Button, TextInput } from '@mantine/core';
 import { IconPlus, IconTrash } from '@tabler/icons-react';
 import { MOST_SPOTS, spotSchema, type Spot } from '#core/facts/fact.ts';
+import { allowancesFor } from '#core/board/allowances.ts';
+import { trimLayout } from '#core/trim/trimLayout.ts';
 import { lengthBetween } from '#core/units/lengthSchema.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
 import { CommitField } from '../../quantities/CommitField.tsx';
@@ -26,9 +28,10 @@ interface SpotListProps {
 
 /** Bad places found on the flat panel: a gap, a knot, a bad end. Boards are placed clear of them, or it is said what size remains. */
 export function SpotList({ chosen, onChoose, onMark }: SpotListProps) {
-  const { board, plan, session } = useOpenBoard();
+  const { board, plan, input, session } = useOpenBoard();
   const { made, state, elsewhere, noteLength, noteSpot, forgetSpot, forgetPanel, forget } = useMade();
-  const layout = plan.trim;
+  // What is offered follows what was just noted, not the plan of a moment ago.
+  const layout = trimLayout(board, allowancesFor(board, input.shop, made), plan.shop, made);
   const add = () =>
     onMark({ x: 0, y: Math.max(0, Math.round(layout.width / 2 - 10)), length: 15, width: Math.min(20, layout.width) });
   return (
