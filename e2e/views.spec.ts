@@ -57,6 +57,16 @@ const HALVES = {
   'of a board': VIEWS.filter((view) => !view.startsWith('/')),
 };
 
+/** Lets axe look at the page. @param what it is, in what a failure says */
+async function nothingFound(what: string, axe: AxeBuilder): Promise<void> {
+  const { violations } = await axe.analyze();
+  const where = violations.map(({ id, nodes }) => {
+    const places = nodes.slice(0, 3).map((n) => n.target.join(' '));
+    return `${what}: ${id} ${places.join(' | ')}`;
+  });
+  expect(where).toEqual([]);
+}
+
 for (const [half, views] of Object.entries(HALVES))
   for (const scheme of ['light', 'dark'] as const) {
     test(`axe finds nothing on any view ${half}, ${scheme}`, async ({ page, request }) => {
@@ -69,16 +79,9 @@ for (const [half, views] of Object.entries(HALVES))
       for (const view of views) {
         await openPlace(page, view.startsWith('/') ? view : `/boards/${id}/${view}`);
         await expect(page.locator('main')).not.toBeEmpty();
-        const { violations } = await new AxeBuilder({ page }).analyze();
-        expect(
-          violations.map(
-            (v) =>
-              `${view}: ${v.id} ${v.nodes
-                .map((n) => n.target.join(' '))
-                .slice(0, 3)
-                .join(' | ')}`,
-          ),
-        ).toEqual([]);
+        // In the dark the same things stand on the page: only how they stand out is another.
+        const axe = new AxeBuilder({ page });
+        await nothingFound(view, scheme === 'dark' ? axe.withRules(['color-contrast']) : axe);
       }
     });
   }
@@ -86,18 +89,7 @@ for (const [half, views] of Object.entries(HALVES))
 test('axe finds nothing on the other faces of the layout, and on proposals', async ({ page, request }) => {
   test.slow();
   const id = await makeBoard(request, { worked: WORKED });
-  const clean = async (what: string) => {
-    const { violations } = await new AxeBuilder({ page }).analyze();
-    expect(
-      violations.map(
-        (v) =>
-          `${what}: ${v.id} ${v.nodes
-            .map((n) => n.target.join(' '))
-            .slice(0, 3)
-            .join(' | ')}`,
-      ),
-    ).toEqual([]);
-  };
+  const clean = (what: string) => nothingFound(what, new AxeBuilder({ page }));
   await openPlace(page, `/boards/${id}/layout`);
   for (const view of ['Underside', 'In the round', 'Versions']) {
     await page.getByText(view, { exact: true }).click();

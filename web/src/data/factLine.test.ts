@@ -110,6 +110,16 @@ describe('facts from this device', () => {
     expect(values(server.facts)).toEqual([500, `-${server.facts[0]!.id}`]);
   });
 
+  it('an answer that was read before they arrived takes nothing away', async () => {
+    const line = server.line();
+    const readBefore = server.facts;
+    line.note(length(500));
+    await settle();
+    expect(values(line.over(readBefore))).toEqual([500]);
+    line.note(length(510));
+    expect(values(server.shown)).toEqual([500, 510]);
+  });
+
   it('wait through an outage and a closed browser, and go out from whichever page comes next', async () => {
     server.gone = true;
     const line = server.line();

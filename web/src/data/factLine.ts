@@ -59,9 +59,12 @@ export class FactLine {
   readonly snapshot = (): LineState => this.state;
 
   /** What was just read from the server, with what is not there yet. */
-  over(stored: readonly Fact[]): Fact[] {
+  over(read: readonly Fact[]): Fact[] {
+    const there = new Set(read.map((f) => f.id));
+    // Nothing ever leaves the list: an answer that lacks what is known to be there was only slow.
+    const stored = [...read, ...(this.stored ?? []).filter((f) => !there.has(f.id))];
     this.stored = stored;
-    const there = new Set(stored.map((f) => f.id));
+    for (const { id } of stored) there.add(id);
     return [...stored, ...this.waiting.map((w) => w.fact).filter((f) => !there.has(f.id))];
   }
 
