@@ -14,6 +14,8 @@ const MOST_WORKERS = 2;
 export class CutSearch {
   private readonly workers: Worker[] = [];
   private running = 0;
+  /** An answer that was on its way when the search was stopped is about a board that has changed since. */
+  private stopped = false;
 
   constructor(problem: CutProblem, seconds: number, tell: (plan: CutPlan, done: boolean) => void) {
     const shares = shareOut(problem);
@@ -23,6 +25,7 @@ export class CutSearch {
     shares.forEach((share, i) => {
       const worker = new Worker(new URL('./cutWorker.ts', import.meta.url), { type: 'module' });
       worker.onmessage = (event: MessageEvent<CutAnswer>) => {
+        if (this.stopped) return;
         parts[i] = event.data.plan;
         if (event.data.done) {
           this.running -= 1;
@@ -31,6 +34,7 @@ export class CutSearch {
         tell(joinPlans(parts), this.running === 0);
       };
       worker.onerror = () => {
+        if (this.stopped) return;
         this.running -= 1;
         tell(joinPlans(parts), this.running === 0);
       };
@@ -40,6 +44,7 @@ export class CutSearch {
   }
 
   stop(): void {
+    this.stopped = true;
     for (const worker of this.workers) worker.terminate();
   }
 }
