@@ -42,6 +42,18 @@ describe('species', () => {
       body: { code: 'another-species' },
     });
     expect(await put({ ...own, code: 'elf-wood' }, { ...own, code: 'elf-wood' })).toMatchObject({ status: 404 });
+    // Two of one name could not be told apart, whatever their letters.
+    const twin = { ...own, code: 'hut-larch-2', name: ' hut LARCH' };
+    expect(await call('POST', '/species', twin)).toMatchObject({
+      status: 409,
+      body: { code: 'name-taken', fields: [{ path: 'species.name' }] },
+    });
+    await call('POST', '/species', { ...twin, name: 'Hut pine' });
+    expect(await put({ ...twin, name: 'Hut pine' }, { ...twin, name: 'Hut Larch' })).toMatchObject({
+      status: 409,
+      body: { code: 'name-taken' },
+    });
+    expect((await call('POST', '/species', heavier)).status).toBe(201);
     const [book] = HANDBOOK_SPECIES;
     expect(await put(book!, { ...book!, density: 500 })).toMatchObject({ status: 409, body: { code: 'from-books' } });
   });

@@ -12,7 +12,7 @@ import { Problem, validated } from '../problem.ts';
 import { reply } from '../reply.ts';
 import { beginShop, shopsAside, takeUpShop, throwShopAway } from '../stores/asideStore.ts';
 import { keepDemo, readShop, saveShop } from '../stores/shopStore.ts';
-import { addMissingSpecies, allSpecies, changeSpecies } from '../stores/speciesStore.ts';
+import { addSpecies, allSpecies, changeSpecies } from '../stores/speciesStore.ts';
 
 export const shopOperations: readonly Operation[] = [
   {
@@ -28,10 +28,10 @@ export const shopOperations: readonly Operation[] = [
     path: '/species',
     summary: 'Add a species; one that is known stays as it is',
     ok: [201, 'All species', allSpeciesSchema],
-    errors: [400],
+    errors: [400, 409],
     input: speciesSchema,
     run: async (tx, { body }) => {
-      await addMissingSpecies(tx, [validated(speciesSchema, body)]);
+      await addSpecies(tx, validated(speciesSchema, body));
       return reply(await allSpecies(tx), 201);
     },
   },

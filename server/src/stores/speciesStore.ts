@@ -60,7 +60,7 @@ function toRow({ lineColour, sapColour, foodNote, movementSource, cautionSource,
 /**
  * Changes the figures of a species that was added by hand. Pieces and boards name it by its code, which stays.
  * @param before as whoever changes it saw it
- * @throws Problem 404 unknown, 409 from-books for one that comes with Cadenza, 409 stale when it was changed meanwhile
+ * @throws Problem 404 unknown, 409 from-books for one that comes with Cadenza, 409 stale when it was changed meanwhile, 409 name-taken
  */
 export async function changeSpecies(tx: Knex.Transaction, before: Species, species: Species): Promise<void> {
   const { code } = species;
@@ -75,7 +75,25 @@ export async function changeSpecies(tx: Knex.Transaction, before: Species, speci
     );
   if (!isDeepStrictEqual(current, before))
     throw new Problem(409, 'stale', `${current.name} was changed meanwhile. Look at it again.`, [], { current });
+  await refuseTwinName(tx, species);
   await tx('species').where({ code }).update(toRow(species));
+}
+
+/** Two species of one name could not be told apart in any list. @throws Problem 409 `name-taken` */
+async function refuseTwinName(tx: Knex.Transaction, { code, name }: Species): Promise<void> {
+  const others = await tx<SpeciesRow>('species').whereNot({ code }).select('name');
+  const twin = others.find((other) => other.name.trim().toLowerCase() === name.trim().toLowerCase());
+  if (!twin) return;
+  const message = `Name: another species is called ${twin.name} already.`;
+  throw new Problem(409, 'name-taken', message, [{ path: 'species.name', message }]);
+}
+
+/** Adds a species by hand; one that is known stays as it is. @throws Problem 409 name-taken when another has its name */
+export async function addSpecies(tx: Knex.Transaction, species: Species): Promise<void> {
+  const known = await tx<SpeciesRow>('species').where({ code: species.code }).first('code');
+  if (known) return;
+  await refuseTwinName(tx, species);
+  await addMissingSpecies(tx, [species]);
 }
 
 /** Adds species that are not known yet; known ones stay as they are. */
