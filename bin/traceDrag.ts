@@ -41,7 +41,7 @@ export async function withBoardPage<T>(
       method: 'POST',
       headers: { 'Content-Type': 'application/json' },
       body: JSON.stringify({
-        file: { format: BOARD_FILE_FORMAT, version: BOARD_FILE_VERSION, board, rack, species, shop },
+        file: { format: BOARD_FILE_FORMAT, version: BOARD_FILE_VERSION, board, facts: [], rack, species, shop },
         addPieces: true,
       }),
     });

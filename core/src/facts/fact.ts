@@ -2,8 +2,6 @@ import { z } from 'zod';
 import { lengthBetween } from '../units/lengthSchema.ts';
 import { idSchema, lineOfText } from '../units/textSchema.ts';
 
-/** A panel with more bad places than this is firewood. */
-export const MOST_SPOTS = 40;
 /** More than happens to a board in a life. */
 export const MOST_FACTS = 10_000;
 
@@ -68,17 +66,3 @@ export const factsSchema = z
   .array(factSchema)
   .max(MOST_FACTS, { error: `must be at most ${MOST_FACTS} facts` })
   .refine((all) => new Set(all.map((f) => f.id)).size === all.length, { error: 'must each have an id of their own' });
-
-/** Two facts in the order they happened in; those of one moment by id, so that every device tells the same order. */
-function inTime(a: Fact, b: Fact): number {
-  return a.at < b.at ? -1 : a.at > b.at ? 1 : a.id < b.id ? -1 : a.id > b.id ? 1 : 0;
-}
-
-/** The facts that hold, oldest first: those that no other one takes back, without what takes back. The same for every order of arrival. */
-export function factsThatHold(facts: readonly Fact[]): Exclude<Fact, { kind: 'takenBack' }>[] {
-  const taken = new Set(facts.flatMap((f) => (f.kind === 'takenBack' ? [f.fact] : [])));
-  return facts.filter((f) => f.kind !== 'takenBack' && !taken.has(f.id)).sort(inTime) as Exclude<
-    Fact,
-    { kind: 'takenBack' }
-  >[];
-}

@@ -4,7 +4,8 @@ import { flatRecipe, withStrips, stripsOf } from '../board/recipe.ts';
 import { madeFor } from '../board/madeFor.ts';
 import { makePlan } from '../plan/plan.ts';
 import { panelFacts, plainBoard, plainPiece, planInput } from '../plan/planArbitrary.ts';
-import { factsSchema, factsThatHold, type Fact } from './fact.ts';
+import { factsSchema, type Fact } from './fact.ts';
+import { factsThatHold } from './factsThatHold.ts';
 import { madeOf, NOTHING_MADE } from './made.ts';
 
 const when = fc.integer({ min: 0, max: 5 }).map((n) => `2026-01-01T08:00:0${n}.000Z`);

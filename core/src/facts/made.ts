@@ -1,4 +1,5 @@
-import { factsThatHold, MOST_SPOTS, type Fact, type Spot } from './fact.ts';
+import { factsThatHold, MOST_SPOTS } from './factsThatHold.ts';
+import { type Fact, type Spot } from './fact.ts';
 
 /** What is there already of a board, folded from its facts. Lengths in mm. */
 export interface Made {

@@ -7,14 +7,12 @@ import { cutProblemFor } from '#core/saw/cutForBoard.ts';
 import { rebuildCut } from '#core/saw/rebuildCut.ts';
 import {
   cuttingRecordSchema,
-  doneFor,
-  promisedToOthers,
-  promisesOf,
   type KeptPlan,
   type SawBook,
   type StoredCutting,
   type StoredPromise,
 } from '#core/saw/sawRecords.ts';
+import { doneFor, promisedToOthers, promisesOf } from '#core/saw/sawBook.ts';
 import { Problem } from '../problem.ts';
 import { boardNames, lockBoards } from './boardStore.ts';
 import { readDocument } from './document.ts';

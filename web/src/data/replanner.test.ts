@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { makePlan } from '#core/plan/plan.ts';
 import { plainBoard, planInput } from '#core/plan/planArbitrary.ts';
-import { EMPTY_SAW_BOOK } from '#core/saw/sawRecords.ts';
+import { EMPTY_SAW_BOOK } from '#core/saw/sawBook.ts';
 import { PLAN_EVERY_MS, Replanner, type Planned, type Wanted } from './replanner.ts';
 
 const base = planInput(plainBoard(), []);

@@ -5,7 +5,7 @@ import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { usableZones } from '#core/cutting/usable.ts';
-import { EMPTY_SAW_BOOK, promisedToOthers } from '#core/saw/sawRecords.ts';
+import { EMPTY_SAW_BOOK, promisedToOthers } from '#core/saw/sawBook.ts';
 import { defectKinds, USUAL_TREATMENT, type Defect, type DefectKind } from '#core/stock/defect.ts';
 import { NO_BOARDS, trouble, useBoards, useRack, useSawBook, useShop, useSpecies } from '../../data/queries.ts';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';

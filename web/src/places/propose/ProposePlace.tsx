@@ -1,7 +1,7 @@
 import { Button, Loader, SegmentedControl, Select } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { promisedToOthers } from '#core/saw/sawRecords.ts';
+import { promisedToOthers } from '#core/saw/sawBook.ts';
 import type { Proposal } from '#core/propose/propose.ts';
 import { contradictions, openWishes, type Wishes } from '#core/propose/wishes.ts';
 import { api } from '../../data/api.ts';

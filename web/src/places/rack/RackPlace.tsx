@@ -15,7 +15,7 @@ import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { writeRackCsv } from '#core/format/rackCsv.ts';
-import { EMPTY_SAW_BOOK, promisedByPiece, promisedToOthers } from '#core/saw/sawRecords.ts';
+import { EMPTY_SAW_BOOK, promisedByPiece, promisedToOthers } from '#core/saw/sawBook.ts';
 import { DEFAULT_SHOP } from '#core/shop/shop.ts';
 import type { Piece } from '#core/stock/piece.ts';
 import type { StoredPiece } from '#contract/rack.ts';

@@ -1,6 +1,7 @@
 import { ActionIcon, Button, TextInput } from '@mantine/core';
 import { IconPlus, IconTrash } from '@tabler/icons-react';
-import { MOST_SPOTS, spotSchema, type Spot } from '#core/facts/fact.ts';
+import { MOST_SPOTS } from '#core/facts/factsThatHold.ts';
+import { spotSchema, type Spot } from '#core/facts/fact.ts';
 import { allowancesFor } from '#core/board/allowances.ts';
 import { trimLayout } from '#core/trim/trimLayout.ts';
 import { lengthBetween } from '#core/units/lengthSchema.ts';
