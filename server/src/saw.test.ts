@@ -6,7 +6,7 @@ import { cutProblemFor } from '#core/saw/cutForBoard.ts';
 import { plainBoard, plainPiece } from '#core/plan/planArbitrary.ts';
 import { bareCut } from '#core/saw/rebuildCut.ts';
 import { doneFor, promisedToOthers } from '#core/saw/sawBook.ts';
-import { type SawBook } from '#core/saw/sawRecords.ts';
+import type { SawBook } from '#core/saw/sawRecords.ts';
 import { DEFAULT_SHOP } from '#core/shop/shop.ts';
 import type { Piece } from '#core/stock/piece.ts';
 import { volumeBetween } from '#core/stock/shape.ts';

@@ -1,5 +1,5 @@
 import { artOutlines } from '../features/artPlace.ts';
-import { type Art } from '../features/art.ts';
+import type { Art } from '../features/art.ts';
 import type { FeatureOf } from '../features/feature.ts';
 import { inlayFit } from '../features/inlay.ts';
 import { tightPlaces } from '../features/lineSpacing.ts';

@@ -13,7 +13,7 @@ import {
   type LaneKind,
   type UnitGeometry,
 } from './unitGeometry.ts';
-import { type Groups } from './cutProgramme.ts';
+import type { Groups } from './cutProgramme.ts';
 import { makeProfile, MOST_BESIDE } from './cutProfiles.ts';
 import { type CutModel, Programme, type UnitClass } from './cutProgramme.ts';
 

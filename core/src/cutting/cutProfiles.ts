@@ -4,7 +4,7 @@ import type { Unit } from './cutProblem.ts';
 import { sideKept, sideValue, widthBeside } from './settle.ts';
 import { nextLane, orderFor, widestRip, type BlankSpace } from './unitGeometry.ts';
 import { type CutModel, Programme } from './cutProgramme.ts';
-import { type Groups, type Split } from './cutProgramme.ts';
+import type { Groups, Split } from './cutProgramme.ts';
 
 /** More ways to rip one blank than this are not all listed; the bound then comes from the wood in the strips alone. */
 const MOST_SPLITS = 6000;

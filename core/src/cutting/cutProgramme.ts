@@ -1,8 +1,8 @@
 import type { Unit } from './cutProblem.ts';
-import { type DemandType } from './demandTypes.ts';
+import type { DemandType } from './demandTypes.ts';
 import type { MipModel } from './mipSolver.ts';
-import { type LaneKind, type UnitGeometry } from './unitGeometry.ts';
-import { type BlankSpace } from './unitGeometry.ts';
+import type { LaneKind, UnitGeometry } from './unitGeometry.ts';
+import type { BlankSpace } from './unitGeometry.ts';
 
 /** Identical pieces with nothing promised: one column of flow carries all of them. */
 export interface UnitClass {

@@ -1,6 +1,6 @@
 import { gapOf, SCORE_TOLERANCE, type CutPlan, type CutScore, type SpeciesProof, type StripDemand } from './cutPlan.ts';
 import { cutModel } from './cutModel.ts';
-import { type CutModel } from './cutProgramme.ts';
+import type { CutModel } from './cutProgramme.ts';
 import { unitsOf, type CutProblem, type Unit } from './cutProblem.ts';
 import { demandTypes, isSpare, type DemandType } from './demandTypes.ts';
 import { firstFitUnits } from './firstFit.ts';

@@ -1,4 +1,4 @@
-import { type Fact } from './fact.ts';
+import type { Fact } from './fact.ts';
 
 /** A panel with more bad places than this is firewood. */
 export const MOST_SPOTS = 40;

@@ -1,5 +1,5 @@
 import { factsThatHold, MOST_SPOTS } from './factsThatHold.ts';
-import { type Fact, type Spot } from './fact.ts';
+import type { Fact, Spot } from './fact.ts';
 
 /** What is there already of a board, folded from its facts. Lengths in mm. */
 export interface Made {

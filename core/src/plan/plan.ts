@@ -8,7 +8,7 @@ import { sectionsFor, type Section } from '../cutting/sections.ts';
 import type { GluePlan } from '../gluing/glueUps.ts';
 import type { Shop } from '../shop/shop.ts';
 import { NOTHING_SAWN, type PlanInput } from '../saw/planInput.ts';
-import { type PlanContext } from '../ladders/context.ts';
+import type { PlanContext } from '../ladders/context.ts';
 import { trimLayout, type TrimLayout } from '../trim/trimLayout.ts';
 import { cutForBoard } from '../saw/cutForBoard.ts';
 import { gluingOf } from './gluingOf.ts';

@@ -1,5 +1,5 @@
 import { allowancesFor } from '../board/allowances.ts';
-import { type Board, type Construction } from '../board/board.ts';
+import type { Board, Construction } from '../board/board.ts';
 import { madeFor } from '../board/madeFor.ts';
 import { sectionsFor, type Section } from '../cutting/sections.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';

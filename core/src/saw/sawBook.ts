@@ -1,7 +1,7 @@
 import type { CutPlan, PromisedRange } from '../cutting/cutPlan.ts';
 import type { DoneBlank, SawState } from './planInput.ts';
 import { demandKey } from './cutForBoard.ts';
-import { type SawBook, type StoredPromise } from './sawRecords.ts';
+import type { SawBook, StoredPromise } from './sawRecords.ts';
 
 export const EMPTY_SAW_BOOK: SawBook = { promises: [], plans: [], cuttings: [] };
 

@@ -1,4 +1,4 @@
-import { type Cut } from '../features/edgeCuts.ts';
+import type { Cut } from '../features/edgeCuts.ts';
 import type { ToolId } from '../shop/tools.ts';
 
 import { boardThing, type InstructionOf, type Thing, type WorkKind } from './instruction.ts';

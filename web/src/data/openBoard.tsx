@@ -5,7 +5,7 @@ import type { Fact } from '#core/facts/fact.ts';
 import type { CutPlan } from '#core/cutting/cutPlan.ts';
 import type { PlanInput } from '#core/saw/planInput.ts';
 import { sawStateFor } from '#core/saw/sawBook.ts';
-import { type SawBook } from '#core/saw/sawRecords.ts';
+import type { SawBook } from '#core/saw/sawRecords.ts';
 import type { Plan } from '#core/plan/plan.ts';
 import type { StoredBoard } from '#contract/boards.ts';
 import { api } from './api.ts';

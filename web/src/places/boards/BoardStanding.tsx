@@ -3,7 +3,7 @@ import { useEffect, useMemo, useState } from 'react';
 import type { Standing, StandingState } from '#core/checks/standing.ts';
 import type { PlanInput } from '#core/saw/planInput.ts';
 import { sawStateFor } from '#core/saw/sawBook.ts';
-import { type SawBook } from '#core/saw/sawRecords.ts';
+import type { SawBook } from '#core/saw/sawRecords.ts';
 import type { ListedBoard } from '#contract/boards.ts';
 import { api } from '../../data/api.ts';
 import { Length, Say } from '../../quantities/Length.tsx';

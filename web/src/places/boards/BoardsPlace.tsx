@@ -8,7 +8,7 @@ import { newBoard, type Board } from '#core/board/board.ts';
 import type { BoardFile } from '#core/format/boardFile.ts';
 import type { PlanInput } from '#core/saw/planInput.ts';
 import { sawStateFor } from '#core/saw/sawBook.ts';
-import { type SawBook } from '#core/saw/sawRecords.ts';
+import type { SawBook } from '#core/saw/sawRecords.ts';
 import type { ListedBoard } from '#contract/boards.ts';
 import { api } from '../../data/api.ts';
 import { trouble, useBoards, useRack, useSawBook, useShop, useSpecies } from '../../data/queries.ts';

@@ -7,7 +7,7 @@ import type { CutPlan } from '#core/cutting/cutPlan.ts';
 import { cutProblemFor } from '#core/saw/cutForBoard.ts';
 import { bareCut } from '#core/saw/rebuildCut.ts';
 import { doneFor, promisedToOthers } from '#core/saw/sawBook.ts';
-import { type KeptPlan, type SawBook } from '#core/saw/sawRecords.ts';
+import type { KeptPlan, SawBook } from '#core/saw/sawRecords.ts';
 import { CutSearch } from '../../cutting/cutSearch.ts';
 import type { ListedBoard } from '#contract/boards.ts';
 import { api } from '../../data/api.ts';

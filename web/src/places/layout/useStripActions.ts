@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import * as arrange from '#core/board/arrange.ts';
-import { type Board } from '#core/board/board.ts';
+import type { Board } from '#core/board/board.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
 import { useDisplay } from '../../quantities/display.tsx';
 import { showProblem } from '../../shell/notices.tsx';

@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { MOST_SPOTS } from '#core/facts/factsThatHold.ts';
-import { type Spot } from '#core/facts/fact.ts';
+import type { Spot } from '#core/facts/fact.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { OtherBoards } from './OtherBoards.tsx';
 import { SpotList } from './SpotList.tsx';

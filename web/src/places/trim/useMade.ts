@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { madeFor } from '#core/board/madeFor.ts';
 import { factsThatHold } from '#core/facts/factsThatHold.ts';
-import { type Spot } from '#core/facts/fact.ts';
+import type { Spot } from '#core/facts/fact.ts';
 import type { Noted } from '../../data/factLine.ts';
 import { factLine, useFactState } from '../../data/facts.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
