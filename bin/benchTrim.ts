@@ -54,7 +54,12 @@ export async function trimFigures(): Promise<Figure[]> {
   const instance = workedInstance();
   const figures: Figure[] = [];
   for (const grip of ['Groove, in from the edge', 'Finger holds, length', 'Mark, middle from the left end']) {
-    const drag = await traceDrags(instance, { view: 'trim?view=board', handle: grip, across: grip.startsWith('Mark') });
+    const drag = await traceDrags(instance, {
+      view: 'trim?view=board',
+      handle: grip,
+      across: grip.startsWith('Mark'),
+      slowed: 1,
+    });
     figures.push(
       {
         name: `frames while "${grip}" is dragged on 40 strips, against the page at rest (${drag.framesAtRest.toFixed(1)} a second)`,

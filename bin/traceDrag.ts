@@ -77,11 +77,13 @@ interface Dragged {
   view: string;
   handle: string | null;
   across: boolean;
+  /** How many times slower than this machine's the browser's processor is, at rest and in the drag. */
+  slowed: number;
 }
 
 /** The median of three drags of a joint. */
-export function traceJointDrags(input: PlanInput): Promise<Drag> {
-  return traceDrags(input, { view: 'layout', handle: null, across: false });
+export function traceJointDrags(input: PlanInput, slowed = 1): Promise<Drag> {
+  return traceDrags(input, { view: 'layout', handle: null, across: false, slowed });
 }
 
 /** The median of three drags. */
@@ -97,7 +99,7 @@ export async function traceDrags(input: PlanInput, dragged: Dragged): Promise<Dr
 }
 
 /** Moves the pointer over a page at rest, then drags a handle to and fro, first counting frames, then reading the trace. */
-async function traceDrag(input: PlanInput, { view, handle, across }: Dragged): Promise<Drag> {
+async function traceDrag(input: PlanInput, { view, handle, across, slowed }: Dragged): Promise<Drag> {
   return withBoardPage(input, async (page, address, browser) => {
     await page.goto(address.replace(/layout$/, view));
     const joint = handle === null ? page.getByRole('slider').nth(5) : page.getByRole('slider', { name: handle });
@@ -107,6 +109,8 @@ async function traceDrag(input: PlanInput, { view, handle, across }: Dragged): P
       stripsOf(input.board).length,
     );
     await page.waitForTimeout(2500);
+    const client = await page.context().newCDPSession(page);
+    await client.send('Emulation.setCPUThrottlingRate', { rate: slowed });
     const box = (await joint.boundingBox())!;
     const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
     const move = async (left: number, top: number, each?: (i: number) => Promise<unknown>) => {
