@@ -23,10 +23,16 @@ test('a newcomer sets up a shop of inches beside the demo, enters a pile, lays a
   await page.getByLabel('Planer width').fill('two feet and a bit');
   await page.keyboard.press('Tab');
   await expect(page.getByText(/Planer width/).filter({ hasText: /cannot be read|not a length|must/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Begin with an empty rack' }).click();
+  await expect(page.getByText('One answer cannot be read')).toBeVisible();
+  await expect(page.getByLabel('Planer width')).toBeFocused();
+  await expect(page.getByLabel('Planer width')).toHaveValue('two feet and a bit');
   await page.getByLabel('Planer width').fill('12 1/2');
   await page.keyboard.press('Tab');
+  // Enter leaves a field; it begins nothing.
   await page.getByLabel('Name of the shop').fill('Kiln Loft');
-  await page.keyboard.press('Tab');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(at('/setup'));
   await page.getByRole('button', { name: 'Begin with an empty rack' }).click();
   await page.waitForURL(at('/rack'));
   await expect(page.getByText('The rack is empty.')).toBeVisible();

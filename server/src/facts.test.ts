@@ -19,7 +19,10 @@ describe('what happened to a board', () => {
   it('is added and never edited: sent twice it is there once, and an id stands for one thing only', async () => {
     expect((await add([glued])).body.facts).toEqual([glued]);
     expect((await add([glued, found])).body.facts).toEqual([glued, found]);
-    expect(await add([{ ...glued, value: 700 }])).toMatchObject({ status: 409, body: { code: 'another-fact' } });
+    expect(await add([{ ...glued, value: 700 }])).toMatchObject({
+      status: 409,
+      body: { code: 'another-fact', current: glued },
+    });
     expect((await api.call('GET', `/boards/${id}/facts`)).body.facts).toEqual([glued, found]);
   });
 

@@ -107,6 +107,16 @@ describe('a shop of one’s own beside the demo', () => {
     expect(await contents()).toEqual(demo);
   });
 
+  it('a shop that nobody touched yet leaves nothing behind', async () => {
+    const fresh = await apiForTests('shops_untouched');
+    expect((await fresh.call('POST', '/shop/begin', { version: 0, shop: own })).body).toMatchObject({ version: 1 });
+    expect((await fresh.call('GET', '/shops/aside')).body).toEqual([]);
+    // One that was described, though empty, is somebody's.
+    await fresh.call('POST', '/shop/begin', { version: 1, shop: { ...own, name: 'Second' } });
+    expect((await fresh.call('GET', '/shops/aside')).body).toMatchObject([{ name: 'Mine', boards: 0 }]);
+    await fresh.close();
+  });
+
   it('from two devices at once one begins, and the other is told', async () => {
     const { version } = await shop();
     const answers = await Promise.all(

@@ -6,6 +6,7 @@ import { Notifications } from '@mantine/notifications';
 import { QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
+import { FACT_KEY } from './data/factKey.ts';
 import { queryClient } from './data/queryClient.ts';
 import { BoardsPlace } from './places/boards/BoardsPlace.tsx';
 import { DisplayProvider } from './quantities/display.tsx';
@@ -90,6 +91,16 @@ async function fontsLoaded(): Promise<void> {
   await Promise.race([fonts, new Promise((resolve) => setTimeout(resolve, MOST_FONT_WAIT_MS))]);
 }
 
+/** What the bench noted and the server has not got yet goes out from whichever page comes first. */
+function sendWaitingFacts(): void {
+  try {
+    if (Object.keys(localStorage).some((key) => key.startsWith(FACT_KEY))) void import('./data/facts.ts');
+  } catch {
+    // A storage that is forbidden holds nothing.
+  }
+}
+
+sendWaitingFacts();
 await fontsLoaded().catch(() => {});
 createRoot(document.getElementById('root')!).render(
   <MantineProvider theme={theme} defaultColorScheme="auto">

@@ -1,6 +1,7 @@
+import { isDeepStrictEqual } from 'node:util';
 import type { Knex } from 'knex';
 import type { ShopAside, StoredShop } from '#contract/shop.ts';
-import { shopSchema, type Shop } from '#core/shop/shop.ts';
+import { DEFAULT_SHOP, shopSchema, type Shop } from '#core/shop/shop.ts';
 import { notFound } from '../problem.ts';
 import { readDocument } from './document.ts';
 import { holdSawBook } from './sawStore.ts';
@@ -71,11 +72,18 @@ async function readAside(tx: Knex.Transaction, id: number): Promise<AsideRow> {
   return row;
 }
 
-/** Whatever is in use goes out of sight under one number; what was removed before stays removed. */
+/** Whatever is in use goes out of sight under one number; what was removed before stays removed. A shop that nobody touched yet leaves nothing behind. */
 async function setAside(tx: Knex.Transaction, version: number): Promise<void> {
   await holdSawBook(tx);
   const { shop, demo } = await shopToChange(tx, version);
+  if (await isUntouched(tx, shop)) return;
   const now = new Date();
   const [id] = await tx('shops_aside').insert({ document: JSON.stringify(shop), demo, set_aside_at: now });
   for (const table of WITH_THE_SHOP) await tx(table).whereNull('removed_at').update({ aside_id: id, removed_at: now });
+}
+
+async function isUntouched(tx: Knex.Transaction, shop: Shop): Promise<boolean> {
+  if (!isDeepStrictEqual(shop, DEFAULT_SHOP)) return false;
+  for (const table of WITH_THE_SHOP) if (await tx(table).whereNull('removed_at').first()) return false;
+  return true;
 }

@@ -62,6 +62,8 @@ export async function addFacts(tx: Knex.Transaction, board: string, facts: reado
         409,
         'another-fact',
         `The id ${fact.id} stands for something else that happened to this board; every fact needs one of its own.`,
+        [],
+        { current: JSON.parse(known) as Fact },
       );
     return known === undefined;
   });

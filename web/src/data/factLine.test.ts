@@ -8,6 +8,8 @@ class Pretend {
   facts: Fact[] = [];
   shown: Fact[] = [];
   gone = false;
+  /** It takes what is sent, and its answer gets lost. */
+  mute = false;
   sends = 0;
   /** Answers wait here while it is not null. */
   slow: (() => void)[] | null = null;
@@ -24,9 +26,10 @@ class Pretend {
         for (const fact of facts) {
           const known = this.facts.find((f) => f.id === fact.id);
           if (known && JSON.stringify(known) !== JSON.stringify(fact))
-            throw new ApiProblem(409, 'another-fact', 'Taken.', [], undefined);
+            throw new ApiProblem(409, 'another-fact', 'Taken.', [], known);
           if (!known) this.facts = [...this.facts, fact];
         }
+        if (this.mute) throw new ApiProblem(0, 'unreachable', 'The server cannot be reached.', [], undefined);
         return this.facts;
       },
     });
@@ -108,6 +111,37 @@ describe('facts from this device', () => {
     line.takeBack([server.facts[0]!.id, server.shown[1]!.id]);
     await settle();
     expect(values(server.facts)).toEqual([500, `-${server.facts[0]!.id}`]);
+  });
+
+  it('what was sent may have arrived though its answer got lost: it is not edited any more, and a fact takes it back', async () => {
+    const line = server.line();
+    server.mute = true;
+    line.note(length(500), 'drag');
+    await settle();
+    line.note(length(501), 'drag');
+    const [first, second] = server.shown;
+    expect(values(server.shown)).toEqual([500, 501]);
+    line.takeBack([first!.id, second!.id]);
+    server.mute = false;
+    await settle(4000);
+    expect(values(server.facts)).toEqual([500, `-${first!.id}`]);
+  });
+
+  it('only the fact whose id was taken gets another, and what takes it back goes along', async () => {
+    const line = server.line();
+    line.note(length(500), 'drag');
+    line.note(length(600));
+    const [one] = server.shown;
+    server.facts = [{ ...one!, ...length(499) }];
+    server.gone = true;
+    await settle();
+    line.takeBack([one!.id]);
+    server.gone = false;
+    await settle(4000);
+    const [other, renamed, kept, back] = server.facts;
+    expect(values([other!, renamed!, kept!])).toEqual([499, 500, 600]);
+    expect(back).toMatchObject({ kind: 'takenBack', fact: renamed!.id });
+    expect(server.facts).toHaveLength(4);
   });
 
   it('an answer that was read before they arrived takes nothing away', async () => {

@@ -1,6 +1,8 @@
 import { nanoid } from 'nanoid';
+import { MOST_FACTS_SENT } from '#contract/facts.ts';
 import { factSchema, type Fact } from '#core/facts/fact.ts';
 import { fieldProblems } from '#core/format/fieldProblems.ts';
+import { FACT_KEY } from './factKey.ts';
 import { ApiProblem } from './api.ts';
 import type { LineState } from './editLine.ts';
 
@@ -12,6 +14,8 @@ interface Waiting {
   fact: Fact;
   /** Notes in a row with the same key are one fact, as long as it has not left: a place that is dragged. */
   mergeKey: string | undefined;
+  /** It was sent at least once: the server may have it, though its answer got lost. It is not edited any more, and only another fact takes it back. */
+  sent: boolean;
 }
 
 export interface FactLineOptions {
@@ -25,7 +29,6 @@ export interface FactLineOptions {
 
 const SEND_DELAY_MS = 350;
 const RETRY_MS = 2500;
-const MOST_SENT = 500;
 
 /**
  * What this device noted of a board, sent in order and kept until the server has it: through an outage, a reload and a browser that is closed. Ids are made here, so
@@ -38,16 +41,16 @@ export class FactLine {
   /** Under these the device keeps what waits: this page's own, and what pages that are gone left behind. */
   private readonly ownKey: string;
   private leftKeys: string[];
-  /** How many of the waiting are on their way. */
-  private sending = 0;
+  private sending = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private state: LineState = { kind: 'quiet' };
   private readonly listeners = new Set<() => void>();
 
   constructor(private readonly options: FactLineOptions) {
-    this.ownKey = `${KEY}${options.name}/${nanoid(8)}`;
-    this.leftKeys = waitingKeys().filter((key) => key.startsWith(`${KEY}${options.name}/`));
-    this.waiting = this.leftKeys.flatMap(readWaiting).map((fact) => ({ fact, mergeKey: undefined }));
+    this.ownKey = `${FACT_KEY}${options.name}/${nanoid(8)}`;
+    this.leftKeys = waitingKeys().filter((key) => key.startsWith(`${FACT_KEY}${options.name}/`));
+    // What another page left behind it may have sent.
+    this.waiting = this.leftKeys.flatMap(readWaiting).map((fact) => ({ fact, mergeKey: undefined, sent: true }));
     if (this.waiting.length > 0) this.schedule(0);
   }
 
@@ -71,27 +74,26 @@ export class FactLine {
   /** Notes that something happened, now. @throws Error with a sentence when it cannot have */
   note(noted: Noted, mergeKey?: string): void {
     const last = this.waiting.at(-1);
-    const merges = mergeKey !== undefined && last?.mergeKey === mergeKey && this.sending < this.waiting.length;
+    const merges = mergeKey !== undefined && last?.mergeKey === mergeKey && !last.sent;
     const read = factSchema.safeParse({ ...noted, id: merges ? last.fact.id : nanoid(), at: new Date().toISOString() });
     if (!read.success) throw new Error(`Not noted: ${fieldProblems(read.error)[0]?.message ?? 'that cannot be.'}`);
-    const fact = read.data;
-    if (merges) this.waiting = [...this.waiting.slice(0, -1), { fact, mergeKey }];
-    else this.waiting = [...this.waiting, { fact, mergeKey }];
+    const rest = merges ? this.waiting.slice(0, -1) : this.waiting;
+    this.waiting = [...rest, { fact: read.data, mergeKey, sent: false }];
     this.changed();
   }
 
-  /** Takes facts back. What has not left yet was never noted. */
+  /** Takes facts back. What was never sent was never noted. */
   takeBack(ids: readonly string[]): void {
-    const leaving = this.waiting.slice(0, this.sending);
-    const unsent = new Set(this.waiting.slice(this.sending).map((w) => w.fact.id));
+    const unsent = new Set(this.waiting.filter((w) => !w.sent).map((w) => w.fact.id));
+    const at = new Date().toISOString();
     this.waiting = [
-      ...leaving,
-      ...this.waiting.slice(this.sending).filter((w) => !ids.includes(w.fact.id)),
+      ...this.waiting.filter((w) => w.sent || !ids.includes(w.fact.id)),
       ...ids
         .filter((id) => !unsent.has(id))
-        .map((fact) => ({
-          fact: { kind: 'takenBack' as const, id: nanoid(), at: new Date().toISOString(), fact },
+        .map((fact): Waiting => ({
+          fact: { kind: 'takenBack', id: nanoid(), at, fact },
           mergeKey: undefined,
+          sent: false,
         })),
     ];
     this.changed();
@@ -99,20 +101,21 @@ export class FactLine {
 
   /** Ends a merged note: the next one is a fact of its own. */
   endMerge(): void {
-    this.waiting = this.waiting.map(({ fact }) => ({ fact, mergeKey: undefined }));
+    this.waiting = this.waiting.map((w) => ({ ...w, mergeKey: undefined }));
   }
 
   /** Sends what is not there yet, now. */
   async flush(): Promise<void> {
     clearTimeout(this.timer);
-    if (this.sending > 0 || this.waiting.length === 0) return;
-    const batch = this.waiting.slice(0, MOST_SENT);
-    this.sending = batch.length;
+    if (this.sending || this.waiting.length === 0) return;
+    const batch = this.waiting.slice(0, MOST_FACTS_SENT);
+    this.sending = true;
+    this.waiting = this.waiting.map((w, i) => (i < batch.length ? { ...w, sent: true } : w));
     this.tell({ kind: 'saving' });
     try {
       const stored = await this.options.send(batch.map((w) => w.fact));
       this.waiting = this.waiting.slice(batch.length);
-      this.sending = 0;
+      this.sending = false;
       this.keep();
       for (const key of this.leftKeys) keepUnder(key, []);
       this.leftKeys = [];
@@ -120,21 +123,29 @@ export class FactLine {
       if (this.waiting.length > 0) this.schedule(0);
       else this.tell({ kind: 'saved' });
     } catch (error) {
-      this.sending = 0;
+      this.sending = false;
       this.failed(error);
     }
   }
 
   private failed(error: unknown): void {
     if (!(error instanceof ApiProblem)) throw error;
-    if (error.code === 'another-fact') {
-      // Another page of this device sent it in an earlier form; what it says now is a fact of its own.
-      this.waiting = this.waiting.map(({ fact, mergeKey }) => ({ fact: { ...fact, id: nanoid() }, mergeKey }));
-      this.changed();
-    } else if (error.passing) {
+    const other = error.code === 'another-fact' ? (error.current as Fact | undefined) : undefined;
+    if (other && this.waiting.some((w) => w.fact.id === other.id)) this.giveNewId(other.id);
+    else if (error.passing) {
       this.tell({ kind: 'offline', message: error.message });
       this.schedule(RETRY_MS);
     } else this.tell({ kind: 'refused', message: error.message });
+  }
+
+  /** Another page of this device sent a fact in an earlier form: what it says now is a fact of its own, and what takes it back takes that back. */
+  private giveNewId(id: string): void {
+    const own = nanoid();
+    this.waiting = this.waiting.map((w) => {
+      if (w.fact.id === id) return { ...w, fact: { ...w.fact, id: own } };
+      return w.fact.kind === 'takenBack' && w.fact.fact === id ? { ...w, fact: { ...w.fact, fact: own } } : w;
+    });
+    this.changed();
   }
 
   private changed(): void {
@@ -162,11 +173,9 @@ export class FactLine {
   }
 }
 
-const KEY = 'cadenza.facts.';
-
 function waitingKeys(): string[] {
   try {
-    return Object.keys(localStorage).filter((key) => key.startsWith(KEY));
+    return Object.keys(localStorage).filter((key) => key.startsWith(FACT_KEY));
   } catch {
     return [];
   }
@@ -174,7 +183,7 @@ function waitingKeys(): string[] {
 
 /** Names of the lines of which this device holds facts that the server has not got yet. */
 export function waitingNames(): string[] {
-  return [...new Set(waitingKeys().map((key) => key.slice(KEY.length).split('/')[0]!))];
+  return [...new Set(waitingKeys().map((key) => key.slice(FACT_KEY.length).split('/')[0]!))];
 }
 
 function keepUnder(key: string, facts: readonly Fact[]): void {

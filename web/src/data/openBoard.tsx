@@ -10,7 +10,7 @@ import type { Plan } from '#core/plan/plan.ts';
 import type { StoredBoard } from '#contract/boards.ts';
 import { api } from './api.ts';
 import { BoardSession, type SessionState } from './boardSession.ts';
-import { factsQuery } from './facts.ts';
+import { factLine, factsQuery } from './facts.ts';
 import { usePlanned } from './usePlanned.ts';
 import { trouble, useRack, useSawBook, useShop, useSpecies } from './queries.ts';
 import { keys, queryClient } from './queryClient.ts';
@@ -112,7 +112,10 @@ function WithSession({ id, loaded, pieces, shop, species, book, facts, children 
   useEffect(() => {
     const onVisible = () => {
       if (document.visibilityState === 'visible') void session.refresh();
-      else void session.flush(true);
+      else {
+        void session.flush(true);
+        void factLine(id).flush();
+      }
     };
     const onUnload = (event: BeforeUnloadEvent) => {
       if (session.unsaved) event.preventDefault();
@@ -126,7 +129,7 @@ function WithSession({ id, loaded, pieces, shop, species, book, facts, children 
       window.removeEventListener('focus', onVisible);
       void session.flush(true).then(() => queryClient.invalidateQueries({ queryKey: keys.boards }));
     };
-  }, [session]);
+  }, [id, session]);
 
   const [draft, setDraft] = useState<CutPlan | null>(null);
   const saw = useMemo(() => {

@@ -38,13 +38,25 @@ export function NumberField({
   );
 }
 
-export function TextField({ field, value, schema, onCommit, description }: FieldProps<string>) {
+export function TextField({
+  field,
+  value,
+  schema,
+  onCommit,
+  description,
+  size = 'sm',
+  label = field,
+}: FieldProps<string> & {
+  size?: 'xs' | 'sm' | 'md';
+  /** What stands above it, where that is not what it is called in sentences. */
+  label?: string;
+}) {
   return (
     <CommitField value={value} schema={schema} field={field} onCommit={onCommit}>
       {(typed, set, problem, leave) => (
         <TextInput
-          size="sm"
-          label={field}
+          size={size}
+          label={label}
           description={description}
           value={typed}
           error={problem}

@@ -1,3 +1,4 @@
+import { TextField } from '../../quantities/plainFields.tsx';
 import { Button, NumberInput, TextInput } from '@mantine/core';
 import { useElementSize } from '@mantine/hooks';
 import { useState } from 'react';
@@ -35,19 +36,13 @@ export function BriefPlace() {
   return (
     <div className={classes.page}>
       <div className={classes.words}>
-        <CommitField field="Name" value={board.name} schema={boardSchema.shape.name} onCommit={(name) => set({ name })}>
-          {(typed, change, problem, leave) => (
-            <TextInput
-              label="Name"
-              size="md"
-              value={typed}
-              error={problem}
-              onChange={(e) => change(e.currentTarget.value)}
-              onBlur={leave}
-              onKeyDown={(e) => e.key === 'Enter' && leave()}
-            />
-          )}
-        </CommitField>
+        <TextField
+          size="md"
+          field="Name"
+          value={board.name}
+          schema={boardSchema.shape.name}
+          onCommit={(name) => set({ name })}
+        />
         <CommitField field="Use" value={board.use} schema={boardSchema.shape.use} onCommit={(use) => set({ use })}>
           {(typed, change, problem, leave) => (
             <div>

@@ -1,4 +1,5 @@
-import { Checkbox, NativeSelect, NumberInput, Select, TextInput } from '@mantine/core';
+import { TextField } from '../../quantities/plainFields.tsx';
+import { Checkbox, NativeSelect, NumberInput, Select } from '@mantine/core';
 import type { ReactNode } from 'react';
 import { z } from 'zod';
 import {
@@ -114,7 +115,7 @@ export function PieceFacts({ piece, species, currency, onChange }: PieceFactsPro
         </CommitField>
       </Group>
       <Group title="Wood">
-        <Text field="Mark" value={piece.mark} schema={shape.mark} onCommit={(mark) => set({ mark })} />
+        <TextField field="Mark" value={piece.mark} schema={shape.mark} onCommit={(mark) => set({ mark })} />
         <Select
           label="Species"
           searchable
@@ -211,14 +212,14 @@ export function PieceFacts({ piece, species, currency, onChange }: PieceFactsPro
             onChange((p) => ({ ...p, origin: { ...p.origin, kind } }));
           }}
         />
-        <Text
+        <TextField
           field="Of what"
           value={piece.origin.of}
           schema={shape.origin.shape.of}
           onCommit={(of) => onChange((p) => ({ ...p, origin: { ...p.origin, of } }))}
         />
-        <Text field="Shelf" value={piece.shelf} schema={shape.shelf} onCommit={(shelf) => set({ shelf })} />
-        <Text field="Note" value={piece.note} schema={shape.note} onCommit={(note) => set({ note })} />
+        <TextField field="Shelf" value={piece.shelf} schema={shape.shelf} onCommit={(shelf) => set({ shelf })} />
+        <TextField field="Note" value={piece.note} schema={shape.note} onCommit={(note) => set({ note })} />
         <NumberInput
           label={`Price, ${currency}`}
           hideControls
@@ -255,32 +256,5 @@ function Group({ title, note, children }: { title: string; note?: string; childr
       {note && <p className={classes.soft}>{note}</p>}
       <div className={classes.fields}>{children}</div>
     </section>
-  );
-}
-
-function Text({
-  field,
-  value,
-  schema,
-  onCommit,
-}: {
-  field: string;
-  value: string;
-  schema: z.ZodType<string>;
-  onCommit(value: string): void;
-}) {
-  return (
-    <CommitField field={field} value={value} schema={schema} onCommit={onCommit}>
-      {(typed, set, problem, leave) => (
-        <TextInput
-          label={field}
-          value={typed}
-          error={problem}
-          onChange={(e) => set(e.currentTarget.value)}
-          onBlur={leave}
-          onKeyDown={(e) => e.key === 'Enter' && leave()}
-        />
-      )}
-    </CommitField>
   );
 }

@@ -1,6 +1,6 @@
 import { Button, Checkbox, Select, SegmentedControl } from '@mantine/core';
-import { useState } from 'react';
-import { useNavigate } from 'react-router';
+import { useRef, useState } from 'react';
+import { Link } from 'react-router';
 import { fieldProblems } from '#core/format/fieldProblems.ts';
 import { USUAL_GLUES } from '#core/shop/gluing.ts';
 import {
@@ -13,7 +13,7 @@ import {
 } from '#core/shop/startingShop.ts';
 import { CROSSCUT_NAMES, RIP_NAMES } from '#core/steps/toolWays.ts';
 import { api } from '../../data/api.ts';
-import { useShop } from '../../data/queries.ts';
+import { useBoards, useRack, useShop } from '../../data/queries.ts';
 import { useDisplay } from '../../quantities/display.tsx';
 import { TextField } from '../../quantities/plainFields.tsx';
 import { showProblem } from '../../shell/notices.tsx';
@@ -29,7 +29,9 @@ const HAND_TOOLS = { planes: 'Hand planes', beltSander: 'Belt sander', orbitalSa
 export function SetupPlace() {
   const { display, setDisplay } = useDisplay();
   const shop = useShop();
-  const navigate = useNavigate();
+  const rack = useRack();
+  const boards = useBoards();
+  const anything = [rack.data, boards.data].some((list) => list && list.length > 0);
   const [answers, setAnswers] = useState(() => usualAnswers(display.system));
   const [busy, setBusy] = useState(false);
   const set = (change: Partial<StartingAnswers>) => setAnswers((a) => ({ ...a, ...change }));
@@ -37,7 +39,15 @@ export function SetupPlace() {
     setDisplay({ system });
     setAnswers((a) => inOtherUnits(a, system));
   };
+  const form = useRef<HTMLDivElement>(null);
   const begin = async () => {
+    // What was typed and cannot be read has not become an answer: it is not passed over.
+    const wrong = form.current?.querySelector<HTMLElement>('[aria-invalid="true"]');
+    if (wrong) {
+      wrong.focus();
+      showProblem(new Error('One answer cannot be read; it is marked. Put it right, or take it back with Escape.'));
+      return;
+    }
     const read = startingAnswersSchema.safeParse(answers);
     if (!read.success) {
       showProblem(new Error(fieldProblems(read.error)[0]?.message ?? 'An answer is not valid.'));
@@ -61,17 +71,11 @@ export function SetupPlace() {
         <h1>Set up my own shop</h1>
         <p>
           What decides plans, asked once; all of it, and much more, can be changed in the Shop at any time.{' '}
-          {shop.data && <>“{shop.data.shop.name}” is set aside whole, and can be taken up again.</>}
+          {anything && <>“{shop.data?.shop.name}” is set aside whole, and can be taken up again.</>}
         </p>
       </header>
       <div className={classes.columns}>
-        <form
-          className={classes.form}
-          onSubmit={(event) => {
-            event.preventDefault();
-            void begin();
-          }}
-        >
+        <div ref={form} className={classes.form}>
           <fieldset>
             <legend>Name and units</legend>
             <div className={classes.fields}>
@@ -192,14 +196,14 @@ export function SetupPlace() {
             </div>
           </fieldset>
           <div className={classes.buttons}>
-            <Button type="submit" loading={busy} disabled={!shop.data}>
+            <Button loading={busy} disabled={!shop.data} onClick={() => void begin()}>
               Begin with an empty rack
             </Button>
-            <Button variant="default" onClick={() => void navigate(-1)}>
+            <Button variant="default" component={Link} to="/">
               Not now
             </Button>
           </div>
-        </form>
+        </div>
         <StartingWays answers={answers} />
       </div>
     </div>

@@ -1,17 +1,9 @@
 import { ActionIcon, Button, NumberInput, Radio, Select } from '@mantine/core';
 import { IconTrash } from '@tabler/icons-react';
 import { nanoid } from 'nanoid';
-import {
-  clampKinds,
-  clampSchema,
-  glueClasses,
-  glueSchema,
-  type Clamp,
-  type Glue,
-  clampCount,
-} from '#core/shop/gluing.ts';
+import { clampSchema, glueClasses, glueSchema, type Clamp, type Glue, clampCount } from '#core/shop/gluing.ts';
 import type { Shop } from '#core/shop/shop.ts';
-import { CLAMP_NAMES } from '../../quantities/clampNames.ts';
+import { ClampRow } from '../../clamps/ClampRow.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
 import { NumberField, TextField } from '../../quantities/plainFields.tsx';
 import type { EditShop } from './editShop.ts';
@@ -26,22 +18,14 @@ export function ClampList({ shop, onChange }: { shop: Shop; onChange: EditShop }
   return (
     <>
       {shop.clamps.map((c, i) => (
-        <div key={c.id} className={classes.line} role="group" aria-label={`Clamps ${i + 1}`}>
-          <Select
-            size="sm"
-            label="Kind"
-            allowDeselect={false}
-            value={c.kind}
-            data={clampKinds.map((value) => ({ value, label: CLAMP_NAMES[value] }))}
-            onChange={(kind) => set(c.id, { kind: kind as Clamp['kind'] })}
-          />
-          <LengthInput
-            size="sm"
-            field="Opens to"
-            mm={c.opening}
-            schema={clampSchema.shape.opening}
-            onCommit={(opening) => set(c.id, { opening })}
-          />
+        <ClampRow
+          key={c.id}
+          clamps={c}
+          number={i + 1}
+          className={classes.line}
+          onChange={(change) => set(c.id, change)}
+          onRemove={() => onChange((s) => ({ ...s, clamps: s.clamps.filter((o) => o.id !== c.id) }))}
+        >
           <LengthInput
             size="sm"
             field="Reach"
@@ -56,23 +40,7 @@ export function ClampList({ shop, onChange }: { shop: Shop; onChange: EditShop }
             schema={clampSchema.shape.force}
             onCommit={(force) => set(c.id, { force })}
           />
-          <NumberField
-            field="Count"
-            value={c.count}
-            schema={clampSchema.shape.count}
-            onCommit={(count) => set(c.id, { count })}
-          />
-          <ActionIcon
-            variant="subtle"
-            color="gray"
-            c="var(--ink-soft)"
-            size="lg"
-            aria-label={`Remove clamps ${i + 1}`}
-            onClick={() => onChange((s) => ({ ...s, clamps: s.clamps.filter((o) => o.id !== c.id) }))}
-          >
-            <IconTrash size={17} />
-          </ActionIcon>
-        </div>
+        </ClampRow>
       ))}
       <p>
         {total === 0 ? (

@@ -1,4 +1,5 @@
-import { Button, NumberInput, Select, TextInput } from '@mantine/core';
+import { TextField } from '../../quantities/plainFields.tsx';
+import { Button, NumberInput, Select } from '@mantine/core';
 import { FEATURE_NAMES, featureSchema, type Feature } from '#core/features/feature.ts';
 import { grooveLines, grooveVolume, jigOpening, type BoardSize } from '#core/features/groove.ts';
 import { fenceMark } from '#core/features/solids.ts';
@@ -59,25 +60,14 @@ export function FeatureFields({ feature, size, base, byHabit, crossed, onChange,
               );
             if ('text' in f) {
               return (
-                <CommitField
+                <TextField
+                  size="xs"
                   key={f.label}
                   field={f.label}
                   value={value(f.key) as string}
                   schema={f.text}
                   onCommit={(text) => set(f.key, text)}
-                >
-                  {(typed, change, problem, leave) => (
-                    <TextInput
-                      size="xs"
-                      label={f.label}
-                      value={typed}
-                      error={problem}
-                      onChange={(e) => change(e.currentTarget.value)}
-                      onBlur={leave}
-                      onKeyDown={(e) => e.key === 'Enter' && leave()}
-                    />
-                  )}
-                </CommitField>
+                />
               );
             }
             if ('degrees' in f) {

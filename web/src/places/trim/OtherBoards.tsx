@@ -1,7 +1,7 @@
-import { ActionIcon, Button, TextInput } from '@mantine/core';
+import { TextField } from '../../quantities/plainFields.tsx';
+import { ActionIcon, Button } from '@mantine/core';
 import { IconPlus, IconTrash } from '@tabler/icons-react';
 import { otherSchema, type OtherBoard } from '#core/features/feature.ts';
-import { CommitField } from '../../quantities/CommitField.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
 import classes from './SpotList.module.css';
 import { freshId, useWorked } from './useWorked.ts';
@@ -38,24 +38,14 @@ export function OtherBoards() {
       {worked.others.map((other) => (
         <fieldset key={other.id} className={classes.spot} data-kind="other">
           <legend className={classes.legend}>{other.name}</legend>
-          <CommitField
+          <TextField
+            size="xs"
             field="Name"
+            label="Its name"
             value={other.name}
             schema={otherSchema.shape.name}
             onCommit={(name) => set(other.id, { name })}
-          >
-            {(typed, to, problem, leave) => (
-              <TextInput
-                size="xs"
-                label="Its name"
-                value={typed}
-                error={problem}
-                onChange={(e) => to(e.currentTarget.value)}
-                onBlur={leave}
-                onKeyDown={(e) => e.key === 'Enter' && leave()}
-              />
-            )}
-          </CommitField>
+          />
           <LengthInput
             size="xs"
             field="Its length"

@@ -1,4 +1,4 @@
-import { ActionIcon, Button, TextInput } from '@mantine/core';
+import { ActionIcon, Button } from '@mantine/core';
 import { IconPlus, IconTrash } from '@tabler/icons-react';
 import { MOST_SPOTS } from '#core/facts/factsThatHold.ts';
 import { spotSchema, type Spot } from '#core/facts/fact.ts';
@@ -6,7 +6,7 @@ import { allowancesFor } from '#core/board/allowances.ts';
 import { trimLayout } from '#core/trim/trimLayout.ts';
 import { lengthBetween } from '#core/units/lengthSchema.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
-import { CommitField } from '../../quantities/CommitField.tsx';
+import { TextField } from '../../quantities/plainFields.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
 import { LineNote } from '../../shell/LineNote.tsx';
@@ -115,24 +115,13 @@ export function SpotList({ chosen, onChoose, onMark }: SpotListProps) {
           onFocus={() => onChoose(spot.id)}
         >
           <legend className={classes.legend}>Bad place {i + 1}</legend>
-          <CommitField
+          <TextField
+            size="xs"
             field="What it is"
             value={spot.what}
             schema={spotSchema.shape.what}
             onCommit={(what) => noteSpot({ ...spot, what })}
-          >
-            {(typed, to, problem, leave) => (
-              <TextInput
-                size="xs"
-                label="What it is"
-                value={typed}
-                error={problem}
-                onChange={(e) => to(e.currentTarget.value)}
-                onBlur={leave}
-                onKeyDown={(e) => e.key === 'Enter' && leave()}
-              />
-            )}
-          </CommitField>
+          />
           {FIELDS.map(([key, label]) => (
             <LengthInput
               key={key}
