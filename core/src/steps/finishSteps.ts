@@ -1,10 +1,11 @@
+import { boardsOf } from './boardWork.ts';
 import { schoolOf, type Schools } from '../shop/schools.ts';
 import { glueThicknessReached } from '../ladders/thicknessLadder.ts';
 import type { Ladder } from '../ladders/ladder.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
 import { gritRun } from './grits.ts';
-import { boardThing, type InstructionOf, type Instruction, type SandedArea } from './instruction.ts';
+import { type InstructionOf, type Instruction, type SandedArea } from './instruction.ts';
 import type { StepDraft } from './operation.ts';
 import { sandingWays } from './toolWays.ts';
 import { toolOf } from './ways.ts';
@@ -61,7 +62,6 @@ export function finishSteps(
   ];
 }
 
-const boardsOf = (count: number) => Array.from({ length: count }, (_, i) => boardThing(i + 1));
 const boardWords = (count: number): string => (count > 1 ? `${count} boards` : 'the board');
 
 /** All grits, then the grain raised once and cut off with the last. */

@@ -1,18 +1,15 @@
 import { grooveLines, grooveVolume, jigOpening } from '../features/groove.ts';
 import { outlineLength } from '../features/outline.ts';
-import { passDepths } from '../features/routerPass.ts';
 import { schoolOf } from '../shop/schools.ts';
 import { length, say } from '../units/phrase.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import type { StepDraft } from './operation.ts';
-import { routedWays } from './toolWays.ts';
-import { toolOf } from './ways.ts';
 import type { WorkedBoard } from '../bodies/workedBoard.ts';
-import { boardsOf, TEMPLATE_MINUTES, work, cutsOf } from './boardWork.ts';
+import { routed, TEMPLATE_MINUTES } from './boardWork.ts';
+import { routerPasses } from './routerPasses.ts';
 
-export const routerPasses = (bit: number, depth: number): number => passDepths(depth, bit).length;
-
-export function grooveSteps({ board, shop }: PlanContext, worked: WorkedBoard): StepDraft[] {
+export function grooveSteps(context: PlanContext, worked: WorkedBoard): StepDraft[] {
+  const { shop } = context;
   const { size, features, sanded } = worked;
   return features
     .filter((f) => f.kind === 'groove')
@@ -22,54 +19,42 @@ export function grooveSteps({ board, shop }: PlanContext, worked: WorkedBoard): 
       const deep = groove.depth + sanded;
       const passes = routerPasses(groove.bit, deep);
       const travel = lines.reduce((sum, l) => sum + outlineLength(l), 0) * passes;
-      const { ways, taken } = routedWays(
-        shop,
-        { parts: boardsOf(board.count), figures: { travel } },
-        TEMPLATE_MINUTES,
-        'gouge',
-        'Gouge and scraper',
-      );
       const jig = jigOpening(groove, size, shop.router?.base ?? 0);
+      const { byRouter, ...cut } = routed(context, worked, {
+        what: 'groove',
+        feature: groove.id,
+        travel,
+        setUp: TEMPLATE_MINUTES,
+        byHand: 'gouge',
+        byHandName: 'Gouge and scraper',
+        passes,
+        figures: {
+          offset: groove.offset,
+          corner: groove.corner,
+          bit: groove.bit,
+          depth: deep,
+          left: groove.depth,
+          sanded,
+          each: deep / passes,
+          fall: groove.fall,
+          beneath: size.thickness - groove.depth,
+          ...(jig && shop.router
+            ? {
+                base: shop.router.base,
+                jigLength: jig.length,
+                jigWidth: jig.width,
+                jigCorner: jig.corner,
+                jigBeyond: Math.abs(jig.beyond),
+              }
+            : {}),
+        },
+      });
       return [
         {
+          ...cut,
           kind: 'groove',
-          about: groove.id,
           title: say`Juice groove, ${groove.face === 'top' ? 'show side' : 'underside'}`,
           school: 'grooveOrder',
-          taken,
-          ways,
-          passes: toolOf(taken) === 'router' ? passes : null,
-          instructions: [
-            work(
-              board.count,
-              'groove',
-              groove.id,
-              cutsOf(worked, groove.id),
-              toolOf(taken),
-              toolOf(taken) === 'router' ? passes : null,
-              {
-                travel,
-                offset: groove.offset,
-                corner: groove.corner,
-                bit: groove.bit,
-                depth: deep,
-                left: groove.depth,
-                sanded,
-                each: deep / passes,
-                fall: groove.fall,
-                beneath: size.thickness - groove.depth,
-                ...(jig && shop.router
-                  ? {
-                      base: shop.router.base,
-                      jigLength: jig.length,
-                      jigWidth: jig.width,
-                      jigCorner: jig.corner,
-                      jigBeyond: Math.abs(jig.beyond),
-                    }
-                  : {}),
-              },
-            ),
-          ],
           settings: [
             { label: 'Round-nose bit', value: length(groove.bit) },
             { label: 'Depth', value: length(deep) },
@@ -78,17 +63,17 @@ export function grooveSteps({ board, shop }: PlanContext, worked: WorkedBoard): 
             ...(sanded > 0
               ? [say`${length(deep)} deep: ${length(sanded)} goes with sanding and ${length(groove.depth)} is left`]
               : []),
-            ...(toolOf(taken) === 'router'
+            ...(byRouter
               ? [
                   say`${passes} ${passes === 1 ? 'pass' : 'passes'} of at most ${length(deep / passes)}, clockwise inside the jig, against the turn of the bit; the last one light and without a stop`,
                 ]
               : [say`Mark both lines, cut across the ends first, then along; scrape to a gauge of the groove`]),
-            ...(toolOf(taken) === 'router' && jig && shop.router
+            ...(byRouter && jig && shop.router
               ? [
                   say`Jig for a base of ${length(shop.router.base)}: opening ${length(jig.length)} by ${length(jig.width)}, corners of ${length(jig.corner)}; it lies ${length(Math.abs(jig.beyond))} ${jig.beyond >= 0 ? 'beyond the board on every side' : 'inside the edge on every side'}`,
                 ]
               : []),
-            ...(toolOf(taken) === 'router' && jig && shop.router
+            ...(byRouter && jig && shop.router
               ? []
               : [
                   say`The middle of the groove runs ${length(groove.offset)} from every edge, its corners ${length(groove.corner)} round${groove.wells === 2 ? say`; two wells, ${length(groove.offset)} between their middles` : say``}`,
