@@ -1,3 +1,4 @@
+import { certain } from '#core/lists/there.ts';
 import { spawn } from 'node:child_process';
 import { createWriteStream, renameSync, rmSync } from 'node:fs';
 import { once } from 'node:events';
@@ -23,7 +24,7 @@ await runCommand(async () => {
     });
     const [[code]] = (await Promise.all([
       once(child, 'close'),
-      pipeline(child.stdout!, sealed(), createWriteStream(half, { mode: 0o600 })),
+      pipeline(certain(child.stdout), sealed(), createWriteStream(half, { mode: 0o600 })),
     ])) as [[number], unknown];
     if (code !== 0) throw new Sentence('The backup could not be made; see the line above.');
     renameSync(half, file);

@@ -1,3 +1,4 @@
+import { certain } from '#core/lists/there.ts';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { readFileSync } from 'node:fs';
@@ -63,7 +64,10 @@ function firstPageKilobytes(): number {
   Object.keys(manifest)
     .filter((key) => manifest[key]?.isEntry)
     .forEach(visit);
-  return [...seen].reduce((sum, key) => sum + gzipSync(readFileSync(join(dist, manifest[key]!.file))).length, 0) / 1000;
+  return (
+    [...seen].reduce((sum, key) => sum + gzipSync(readFileSync(join(dist, certain(manifest[key]).file))).length, 0) /
+    1000
+  );
 }
 
 async function planFigures(): Promise<Figure[]> {

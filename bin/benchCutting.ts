@@ -1,3 +1,4 @@
+import { certain, nth } from '#core/lists/there.ts';
 import { readFileSync, readdirSync } from 'node:fs';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
@@ -78,7 +79,7 @@ function browserSearch(page: Page, worker: string): Search {
         const start = performance.now();
         let soon: number | null = null;
         return new Promise<{ plan: Told['plan']; soon: number | null; seconds: number }>((resolve) => {
-          keeper.cutWorker!.onmessage = (event: MessageEvent<Told>) => {
+          certain(keeper.cutWorker).onmessage = (event: MessageEvent<Told>) => {
             const { plan, done } = event.data;
             if (performance.now() - start <= soonSeconds * 1000) soon = plan.gap;
             if (done)
@@ -88,7 +89,7 @@ function browserSearch(page: Page, worker: string): Search {
                 seconds: (performance.now() - start) / 1000,
               });
           };
-          keeper.cutWorker!.postMessage({ problem: { ...given, banned: new Set(given.banned) }, seconds });
+          certain(keeper.cutWorker).postMessage({ problem: { ...given, banned: new Set(given.banned) }, seconds });
         });
       },
       { plain, worker, seconds: SECONDS, soonSeconds: SOON_SECONDS },
@@ -176,7 +177,10 @@ async function figuresFor(
         ok: proven >= goal,
       });
     }
-    const soon = runs.map((r) => r.gapSoon ?? 1).sort((a, b) => a - b)[Math.floor(seeds / 2)]!;
+    const soon = nth(
+      runs.map((r) => r.gapSoon ?? 1).sort((a, b) => a - b),
+      Math.floor(seeds / 2),
+    );
     figures.push({
       name: `${where}, 60 strips: median gap at ${SOON_SECONDS} s`,
       value: 100 * soon,

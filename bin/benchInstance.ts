@@ -1,3 +1,4 @@
+import { nth } from '#core/lists/there.ts';
 import { UNDECIDED } from '#core/board/board.ts';
 import type { PlanInput } from '#core/saw/planInput.ts';
 import { DEFAULT_SHOP } from '#core/shop/shop.ts';
@@ -14,7 +15,7 @@ export function benchInstance(strips: number, pieces: number): PlanInput {
     defects: [],
     id: `p${i}`,
     mark: `P${i}`,
-    species: SPECIES[i % 4]!,
+    species: nth(SPECIES, i % 4),
     length: 600 + ((i * 137) % 1800),
     width: 60 + ((i * 53) % 160),
     thickness: 24 + ((i * 7) % 32),
@@ -23,7 +24,7 @@ export function benchInstance(strips: number, pieces: number): PlanInput {
   }));
   const list = Array.from({ length: strips }, (_, i) => ({
     id: `s${i}`,
-    species: SPECIES[i % 4]!,
+    species: nth(SPECIES, i % 4),
     width: 18 + (i % 3) * 2,
     ...AS_IT_LIES,
   }));

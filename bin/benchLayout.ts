@@ -1,3 +1,4 @@
+import { nth } from '#core/lists/there.ts';
 import { auditCut } from '#core/cutting/auditCut.ts';
 import { makePlan } from '#core/plan/plan.ts';
 import { propose, PROPOSAL_COUNT } from '#core/propose/propose.ts';
@@ -92,7 +93,13 @@ async function firstWood(): Promise<{ milliseconds: number; shift: number }> {
       if (i > 0) times.push(seen.wood - seen.drawing);
       shift = Math.max(shift, seen.shift);
     }
-    return { milliseconds: times.sort((a, b) => a - b)[2]!, shift };
+    return {
+      milliseconds: nth(
+        times.sort((a, b) => a - b),
+        2,
+      ),
+      shift,
+    };
   });
 }
 

@@ -1,3 +1,4 @@
+import { certain, firstOf, nth } from '#core/lists/there.ts';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { Agent } from 'node:http';
@@ -43,7 +44,7 @@ export async function serverFigures(): Promise<Figure[]> {
     await stop(server.process);
     const large = await filledShop(await newDatabase(database.url, 'bench_large'), 5000, 1, 200);
     const keeper = await startAt(large.url);
-    const keep = await keepFigures(keeper.base, large.boards[0]!, large.rack);
+    const keep = await keepFigures(keeper.base, firstOf(large.boards), large.rack);
     await stop(keeper.process);
     return [...lists, ...saves, ...keep, memory];
   } finally {
@@ -111,7 +112,7 @@ async function filledShop(
   });
   if (strips === undefined) {
     const rows = Array.from({ length: CUTTINGS }, (_, i) =>
-      cuttingOf(i, rack[i % rack.length]!, stored[i % stored.length]!),
+      cuttingOf(i, nth(rack, i % rack.length), nth(stored, i % stored.length)),
     );
     for (let at = 0; at < rows.length; at += 500) {
       const part = rows.slice(at, at + 500);
@@ -137,7 +138,7 @@ function cuttingOf(
   { id: board, board: laidOut }: StoredBoard,
 ): { id: string; board: string; record: CuttingRecord } {
   const strips = stripsOf(laidOut);
-  const strip = strips[i % strips.length]!;
+  const strip = nth(strips, i % strips.length);
   const way = { shows: 'edge' as const, rip: 37, thickness: 20 };
   const demand = {
     board,
@@ -204,8 +205,8 @@ async function listFigures(base: string): Promise<Figure[]> {
 async function saveFigures(base: string, boards: readonly StoredBoard[]): Promise<Figure[]> {
   const revisions = boards.map((b) => b.revision);
   const { perSecond, p99, refused } = await load(base, CLIENTS, SECONDS, (client, last) => {
-    if (last && last.status < 300) revisions[client]! += 1;
-    const { id, board } = boards[client]!;
+    if (last && last.status < 300) revisions[client] = nth(revisions, client) + 1;
+    const { id, board } = nth(boards, client);
     const body = JSON.stringify({ basedOn: revisions[client], board: { ...board, use: `Save ${revisions[client]}` } });
     return { method: 'PUT', path: `/api/boards/${id}`, body };
   });
@@ -286,11 +287,11 @@ async function memoryFigure({ base, process: child }: Serving): Promise<Figure> 
   let sent = 0;
   await load(base, CLIENTS, 600, () => {
     sent += 1;
-    return sent > BAD_REQUESTS ? null : BAD[sent % BAD.length]!;
+    return sent > BAD_REQUESTS ? null : nth(BAD, sent % BAD.length);
   });
   const status = readFileSync(`/proc/${child.pid}/task/${child.pid}/children`, 'utf8').trim().split(' ').map(Number);
   // The tsx command runs the server in a child of its own.
-  const resident = [child.pid!, ...status]
+  const resident = [certain(child.pid), ...status]
     .filter((pid) => pid > 0)
     .map((pid) => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0));
   const megabytes = Math.max(...resident) / 1000;

@@ -1,3 +1,4 @@
+import { firstOf, nth } from '#core/lists/there.ts';
 import { readFileSync, statSync } from 'node:fs';
 import { GREATEST_FILE_BYTES, readBoardFile, type BoardFile } from '#core/format/boardFile.ts';
 
@@ -22,7 +23,7 @@ export function readBoard(path: string): BoardFile {
   }
   const read = readBoardFile(text);
   if (read.ok) return read.file;
-  const { path: field, message } = read.problems[0]!;
+  const { path: field, message } = firstOf(read.problems);
   throw new Refusal(`${path}: ${field === '' ? '' : `${field}: `}${message}`);
 }
 
@@ -42,9 +43,9 @@ function readPairs<K extends string>(
 ): string[] {
   const paths: string[] = [];
   for (let i = 0; i < args.length; i += 1) {
-    const name = /^--(.*)/.exec(args[i]!)?.[1];
+    const name = /^--(.*)/.exec(nth(args, i))?.[1];
     if (name === undefined) {
-      paths.push(args[i]!);
+      paths.push(nth(args, i));
       continue;
     }
     if (!Object.hasOwn(known, name)) throw new Refusal(`--${name} is not known. ${usage}`);

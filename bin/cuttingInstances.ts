@@ -1,3 +1,4 @@
+import { nth } from '#core/lists/there.ts';
 import { UNDECIDED, type Board } from '#core/board/board.ts';
 import { cutProblemFor } from '#core/saw/cutForBoard.ts';
 import type { CutProblem } from '#core/cutting/cutProblem.ts';
@@ -28,7 +29,7 @@ export function cuttingInstance(strips: number, seed: number): CutProblem {
   const random = seeded(seed * 7919 + strips);
   const between = (least: number, greatest: number, step: number) =>
     least + step * Math.floor(random() * ((greatest - least) / step + 1));
-  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+  const pick = <T>(list: readonly T[]): T => nth(list, Math.floor(random() * list.length));
   const species = SPECIES.slice(0, 3 + Math.floor(random() * 4));
   const widths = {
     edge: [16, 20, 24, 32, 42].map((w) => w + between(0, 2, 0.5)),
@@ -76,7 +77,7 @@ export function cuttingInstance(strips: number, seed: number): CutProblem {
       ...PLAIN_CONDITION,
       id: `p${i}`,
       mark: `P${i}`,
-      species: species[i % species.length]!,
+      species: nth(species, i % species.length),
       length,
       width,
       thickness: between(26, 55, 1),

@@ -1,3 +1,4 @@
+import { firstOf } from '#core/lists/there.ts';
 import { DRAWING_FORMATS, drawingFormatIds, type DrawingFormatId } from '#core/format/drawingFormats.ts';
 import { PAPERS, type Paper } from '#core/format/drawingPaper.ts';
 import { writeGcode } from '#core/format/gcode.ts';
@@ -19,7 +20,7 @@ async function main(args: readonly string[]): Promise<void> {
   );
   if (paths.length > 1) throw new Refusal(`One file at a time. ${USAGE}`);
   if (words.as === undefined) throw new Refusal(`--as is missing. ${USAGE}`);
-  const file = readBoard(paths[0]!);
+  const file = readBoard(firstOf(paths));
   const plan = makePlan(file);
   if (words.as === 'gcode') {
     const jobs = jobsOf(plan.worked);

@@ -1,3 +1,4 @@
+import { firstOf, nth } from '#core/lists/there.ts';
 import { isDeepStrictEqual } from 'node:util';
 import { checkPlan } from '#core/checks/checkPlan.ts';
 import type { CutPlan } from '#core/cutting/cutPlan.ts';
@@ -32,7 +33,7 @@ function oneRack(files: readonly BoardFile[], paths: readonly string[]): Piece[]
 
 /** Each piece with its crosscuts and rips in cutting order; places in mm from its marked end and near edge. */
 function piecesOf(cutting: CutPlan, rack: readonly Piece[], files: readonly BoardFile[]) {
-  const { shop } = files[0]!;
+  const { shop } = firstOf(files);
   return cutSheets(cutting, new Map(rack.map((p) => [p.id, p])), shop).map(
     ({ piece, unit, crosscuts, blanks, leftovers }) => ({
       piece: piece.mark,
@@ -47,7 +48,7 @@ function piecesOf(cutting: CutPlan, rack: readonly Piece[], files: readonly Boar
           from,
           to,
           strips: strips.map((s) => ({
-            board: files[Number(s.demand.board)]!.board.name,
+            board: nth(files, Number(s.demand.board)).board.name,
             strip: s.demand.strip,
             copy: s.demand.copy,
             spare: s.demand.spare,
@@ -80,7 +81,7 @@ async function main(args: readonly string[]): Promise<void> {
   } = readArguments(args, { seconds: { usual: USUAL_SECONDS, least: 0, greatest: MOST_SECONDS } }, USAGE);
   const files = paths.map(readBoard);
   const rack = oneRack(files, paths);
-  const { shop } = files[0]!;
+  const { shop } = firstOf(files);
   files.forEach((file, i) => {
     if (!isDeepStrictEqual(file.shop, shop))
       throw new Refusal(

@@ -1,3 +1,4 @@
+import { certain } from '#core/lists/there.ts';
 import { z } from 'zod';
 import { BOARD_FILE_VERSION, boardFileSchema, writeBoardFile } from '#core/format/boardFile.ts';
 import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';
@@ -19,7 +20,7 @@ export function projectFiles(): Record<string, string> {
   };
   for (const [path, name] of Object.entries(EXAMPLES)) {
     files[path] = writeBoardFile({
-      board: tramShedBoards.find((b) => b.name === name)!,
+      board: certain(tramShedBoards.find((b) => b.name === name)),
       facts: [],
       rack: tramShedRack,
       species,

@@ -1,3 +1,4 @@
+import { firstOf } from '#core/lists/there.ts';
 import { writeBoardFile } from '#core/format/boardFile.ts';
 import { propose } from '#core/propose/propose.ts';
 import { OPEN_WISHES } from '#core/propose/wishes.ts';
@@ -26,7 +27,7 @@ function main(args: readonly string[]): Promise<void> {
     USAGE,
   );
   if (paths.length > 1) throw new Refusal(USAGE);
-  const { board, rack, shop, species } = readBoard(paths[0]!);
+  const { board, rack, shop, species } = readBoard(firstOf(paths));
   const range = (mm: number, least: number, greatest: number) => ({
     least: Math.max(least, Math.round(mm * (1 - ROOM))),
     greatest: Math.min(greatest, Math.round(mm * (1 + ROOM))),

@@ -1,3 +1,4 @@
+import { certain, nth } from '#core/lists/there.ts';
 import { join } from 'node:path';
 import { chromium, type Browser, type Page } from '@playwright/test';
 import { BOARD_FILE_FORMAT, BOARD_FILE_VERSION } from '#core/format/boardFile.ts';
@@ -89,7 +90,11 @@ export function traceJointDrags(input: PlanInput, slowed = 1): Promise<Drag> {
 /** The median of three drags. */
 export async function traceDrags(input: PlanInput, dragged: Dragged): Promise<Drag> {
   const drags = [await traceDrag(input, dragged), await traceDrag(input, dragged), await traceDrag(input, dragged)];
-  const of = (key: keyof Drag) => drags.map((d) => d[key]).sort((a, b) => a - b)[1]!;
+  const of = (key: keyof Drag) =>
+    nth(
+      drags.map((d) => d[key]).sort((a, b) => a - b),
+      1,
+    );
   return {
     longestTask: of('longestTask'),
     framesPerSecond: of('framesPerSecond'),
@@ -111,7 +116,7 @@ async function traceDrag(input: PlanInput, { view, handle, across, slowed }: Dra
     await page.waitForTimeout(2500);
     const client = await page.context().newCDPSession(page);
     await client.send('Emulation.setCPUThrottlingRate', { rate: slowed });
-    const box = (await joint.boundingBox())!;
+    const box = certain(await joint.boundingBox());
     const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
     const move = async (left: number, top: number, each?: (i: number) => Promise<unknown>) => {
       for (let i = 0; i <= MOVES; i += 1) {
@@ -131,7 +136,7 @@ async function traceDrag(input: PlanInput, { view, handle, across, slowed }: Dra
     await page.mouse.down();
     const widths = new Set<string>();
     const framesPerSecond = await frames(() =>
-      move(x, y, async (i) => i % 10 === 0 && widths.add((await joint.getAttribute('aria-valuenow'))!)),
+      move(x, y, async (i) => i % 10 === 0 && widths.add(certain(await joint.getAttribute('aria-valuenow')))),
     );
     const framesToRedraw = await redrawing(page, () => move(x, y));
     await browser.startTracing(page, { categories: ['devtools.timeline', 'toplevel', '__metadata'] });

@@ -1,3 +1,4 @@
+import { entryOf } from '#core/lists/there.ts';
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { createReadStream } from 'node:fs';
@@ -115,7 +116,7 @@ async function rename(c: mysql.Connection, moves: readonly (readonly [from: stri
   for (const [from, to] of moves)
     for (const name of [from, to]) if (!held.has(name)) held.set(name, await tablesOf(c, name));
   const steps = moves.flatMap(([from, to]) => {
-    const tables = held.get(from)!;
+    const tables = entryOf(held, from);
     held.set(from, []);
     held.set(to, tables);
     return tables.map((table) => `${quoted(from)}.${quoted(table)} to ${quoted(to)}.${quoted(table)}`);

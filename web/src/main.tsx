@@ -1,3 +1,4 @@
+import { certain } from '#core/lists/there.ts';
 import '@mantine/core/styles.css';
 import '@mantine/notifications/styles.css';
 import './theme/tokens.css';
@@ -102,7 +103,7 @@ function sendWaitingFacts(): void {
 
 sendWaitingFacts();
 await fontsLoaded().catch(() => {});
-createRoot(document.getElementById('root')!).render(
+createRoot(certain(document.getElementById('root'))).render(
   <MantineProvider theme={theme} defaultColorScheme="auto">
     <Notifications position="bottom-left" />
     <QueryClientProvider client={queryClient}>

@@ -1,3 +1,4 @@
+import { firstOf } from '../lists/there.ts';
 import { leftFat } from '../shop/layering.ts';
 import type { Shop } from '../shop/shop.ts';
 import { panelSaw, SAFE_WIDTH_MM, thinRipOf } from '../shop/tools.ts';
@@ -83,7 +84,7 @@ export function allowancesFor(board: Board, own: Shop, made: Pick<Made, 'panelLe
   const needed = (boards: number, i: number) =>
     roughLength + (boards - 1) * (board.length + kerf) + (i === 0 ? others : 0);
   // A panel that was glued for longer boards stays as long as it is.
-  const spareLength = Math.max(0, (made.panelLength ?? 0) - needed(panelsOf(board)[0]!, 0));
+  const spareLength = Math.max(0, (made.panelLength ?? 0) - needed(firstOf(panelsOf(board)), 0));
   return {
     panels: panelsOf(board).map((boards, i) => ({ boards, length: needed(boards, i) + (i === 0 ? spareLength : 0) })),
     spareLength,

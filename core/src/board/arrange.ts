@@ -1,3 +1,4 @@
+import { entryOf, firstOf, lastOf, nth } from '../lists/there.ts';
 import { panelWidth } from './board.ts';
 import { flatRecipe, type Strip } from './recipe.ts';
 
@@ -21,7 +22,7 @@ function inOrder(strips: readonly Strip[], indices: readonly number[]): number[]
 export function moveStrips(strips: readonly Strip[], indices: readonly number[], to: number): Strip[] {
   const held = new Set(inOrder(strips, indices));
   const others = strips.filter((_, i) => !held.has(i));
-  return others.toSpliced(Math.max(0, Math.min(to, others.length)), 0, ...[...held].map((i) => strips[i]!));
+  return others.toSpliced(Math.max(0, Math.min(to, others.length)), 0, ...[...held].map((i) => nth(strips, i)));
 }
 
 /** Whether nobody could tell two strips apart on the board. */
@@ -43,7 +44,7 @@ function alike(a: Strip, b: Strip): boolean {
 export function placeBeyond(strips: readonly Strip[], index: number, by: 1 | -1): number {
   const strip = strips[index];
   let to = index + by;
-  while (strip && strips[to] && alike(strips[to]!, strip)) to += by;
+  while (strip && strips[to] && alike(nth(strips, to), strip)) to += by;
   return strips[to] ? to : index;
 }
 
@@ -62,7 +63,11 @@ export function removeStrips(strips: readonly Strip[], indices: readonly number[
 export function repeatStrips(strips: readonly Strip[], indices: readonly number[], newId: NewId): Strip[] {
   const motif = inOrder(strips, indices);
   if (motif.length === 0) return [...strips];
-  return strips.toSpliced(motif.at(-1)! + 1, 0, ...motif.map((i) => ({ ...strips[i]!, id: newId(), locked: false })));
+  return strips.toSpliced(
+    lastOf(motif) + 1,
+    0,
+    ...motif.map((i) => ({ ...nth(strips, i), id: newId(), locked: false })),
+  );
 }
 
 /** So little short of the wanted width the board is full, mm: evening out gives it, and another strip would be far too much (common practice). */
@@ -76,7 +81,7 @@ export function repeatUntil(
   most: number,
   newId: NewId,
 ): Strip[] {
-  const motif = inOrder(strips, indices).map((i) => strips[i]!);
+  const motif = inOrder(strips, indices).map((i) => nth(strips, i));
   let filled = [...strips];
   let at = Math.max(...inOrder(strips, indices)) + 1;
   for (
@@ -84,7 +89,7 @@ export function repeatUntil(
     motif.length > 0 && panelWidth({ recipe: flatRecipe(filled) }) < wanted - FULL_MM && filled.length < most;
     n += 1
   ) {
-    filled = insertStrip(filled, at, { ...motif[n % motif.length]!, id: newId(), locked: false });
+    filled = insertStrip(filled, at, { ...nth(motif, n % motif.length), id: newId(), locked: false });
     at += 1;
   }
   return filled;
@@ -102,10 +107,10 @@ export function splitStrip(strips: readonly Strip[], index: number, newId: NewId
 export function joinStrips(strips: readonly Strip[], indices: readonly number[]): Strip[] {
   const held = inOrder(strips, indices);
   if (!canJoin(strips, held)) return [...strips];
-  const first = strips[held[0]!]!;
-  return strips.toSpliced(held[0]!, held.length, {
+  const first = nth(strips, firstOf(held));
+  return strips.toSpliced(firstOf(held), held.length, {
     ...first,
-    width: held.reduce((sum, i) => sum + strips[i]!.width, 0),
+    width: held.reduce((sum, i) => sum + nth(strips, i).width, 0),
   });
 }
 
@@ -113,7 +118,8 @@ export function joinStrips(strips: readonly Strip[], indices: readonly number[])
 export function canJoin(strips: readonly Strip[], indices: readonly number[]): boolean {
   const held = inOrder(strips, indices);
   return (
-    held.length > 1 && held.every((i, n) => i === held[0]! + n && strips[i]!.species === strips[held[0]!]!.species)
+    held.length > 1 &&
+    held.every((i, n) => i === firstOf(held) + n && nth(strips, i).species === nth(strips, firstOf(held)).species)
   );
 }
 
@@ -135,7 +141,7 @@ export function mirrorAbout(strips: readonly Strip[], index: number, newId: NewI
 export function mirrorFirstHalf(strips: readonly Strip[]): Strip[] {
   const half = Math.floor(strips.length / 2);
   return strips.map((strip, i) => {
-    const twin = strips[strips.length - 1 - i]!;
+    const twin = nth(strips, strips.length - 1 - i);
     return i < strips.length - half ? strip : { ...twin, id: strip.id };
   });
 }
@@ -151,7 +157,7 @@ export function reverseStrips(strips: readonly Strip[], indices: readonly number
   const places = held.length > 1 ? held : strips.map((_, i) => i);
   const turned = [...strips];
   places.forEach((place, n) => {
-    turned[place] = strips[places[places.length - 1 - n]!]!;
+    turned[place] = nth(strips, nth(places, places.length - 1 - n));
   });
   return turned;
 }
@@ -197,13 +203,13 @@ function oneWidthEach(strips: readonly Strip[]): Strip[] {
   const groups: Strip[][] = [];
   for (const strip of free) {
     const group = groups.at(-1);
-    if (group && strip.width - group[0]!.width <= ONE_WIDTH_MM) group.push(strip);
+    if (group && strip.width - firstOf(group).width <= ONE_WIDTH_MM) group.push(strip);
     else groups.push([strip]);
   }
   const mean = new Map(
     groups.flatMap((g) => g.map((s) => [s.id, g.reduce((sum, one) => sum + one.width, 0) / g.length])),
   );
-  return strips.map((s) => (mean.has(s.id) ? { ...s, width: mean.get(s.id)! } : s));
+  return strips.map((s) => (mean.has(s.id) ? { ...s, width: entryOf(mean, s.id) } : s));
 }
 
 /** @param from what the proportions are taken from */
@@ -218,18 +224,20 @@ function shareOut(
   // A strip that reaches its limit stays there; the others share what is left.
   while (free.size > 0) {
     const others = widths.reduce((sum, w, i) => (free.has(i) ? sum : sum + w), 0);
-    const share = [...free].reduce((sum, i) => sum + from[i]!.width, 0);
+    const share = [...free].reduce((sum, i) => sum + nth(from, i).width, 0);
     const factor = (wanted - others) / share;
     const stuck = [...free].filter(
-      (i) => from[i]!.width * factor > most(strips[i]!) + 1e-9 || from[i]!.width * factor < LEAST_STRIP_WIDTH,
+      (i) =>
+        nth(from, i).width * factor > most(nth(strips, i)) + 1e-9 || nth(from, i).width * factor < LEAST_STRIP_WIDTH,
     );
-    for (const i of free) widths[i] = Math.max(LEAST_STRIP_WIDTH, Math.min(most(strips[i]!), from[i]!.width * factor));
+    for (const i of free)
+      widths[i] = Math.max(LEAST_STRIP_WIDTH, Math.min(most(nth(strips, i)), nth(from, i).width * factor));
     if (stuck.length === 0) break;
     // Only one side at a time: those too wide set free what those too narrow may need, and the other way round.
-    const tooWide = stuck.filter((i) => from[i]!.width * factor > most(strips[i]!));
+    const tooWide = stuck.filter((i) => nth(from, i).width * factor > most(nth(strips, i)));
     for (const i of tooWide.length > 0 ? tooWide : stuck) free.delete(i);
   }
-  const evened = strips.map((s, i) => (widths[i] === s.width ? s : { ...s, width: widths[i]! }));
+  const evened = strips.map((s, i) => (widths[i] === s.width ? s : { ...s, width: nth(widths, i) }));
   return { strips: evened, missing: wanted - panelWidth({ recipe: flatRecipe(evened) }) };
 }
 

@@ -1,3 +1,4 @@
+import { nth } from '../lists/there.ts';
 import { MM_PER_INCH } from '../units/length.ts';
 import { LEAST_STRIP_WIDTH } from './arrange.ts';
 import type { Strip } from './recipe.ts';
@@ -49,10 +50,10 @@ export function snapJoint({ width, index, strips, offered, reach, filling, syste
     ...offered.map((o): Snap => ({ width: o.width, reason: { kind: o.resawn ? 'resawn' : 'rack' } })),
     { width: filling, reason: { kind: 'fills' } },
     ...(mirror !== index
-      ? [{ width: strips[mirror]!.width, reason: { kind: 'symmetry', strip: mirror + 1 } } satisfies Snap]
+      ? [{ width: nth(strips, mirror).width, reason: { kind: 'symmetry', strip: mirror + 1 } } satisfies Snap]
       : []),
     ...strips.flatMap((s, i): Snap[] =>
-      i !== index && i !== mirror && s.species === strips[index]!.species
+      i !== index && i !== mirror && s.species === nth(strips, index).species
         ? [{ width: s.width, reason: { kind: 'rhythm', strip: i + 1 } }]
         : [],
     ),

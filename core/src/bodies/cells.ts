@@ -1,3 +1,4 @@
+import { entryOf, nth } from '../lists/there.ts';
 import { withStrips, stripsOf } from '../board/recipe.ts';
 import { readBackward, readForward } from '../recipe/evaluate.ts';
 import { plus } from '../recipe/motion.ts';
@@ -20,16 +21,19 @@ export function bodiesOfPanel(context: PlanContext, copy: number): StripBody[] {
 export function panelInCells(context: PlanContext, bodies: readonly StripBody[], copy: number): Workpiece | null {
   const { board, allowances, trim } = context;
   const height = glueThicknessReached(context);
-  const ends = trim.panels[copy - 1]!.map((b) => b.x + b.length);
-  const milled = readBackward(board.recipe, { length: Math.max(allowances.panels[copy - 1]!.length, ...ends), height });
+  const ends = nth(trim.panels, copy - 1).map((b) => b.x + b.length);
+  const milled = readBackward(board.recipe, {
+    length: Math.max(nth(allowances.panels, copy - 1).length, ...ends),
+    height,
+  });
   const { start } = shareOf(board, allowances, trim);
-  const ofStrip = new Map(stripsOf(board).map((strip, i) => [strip.id, bodies[i]!]));
+  const ofStrip = new Map(stripsOf(board).map((strip, i) => [strip.id, nth(bodies, i)]));
   return readForward(board.recipe, (strip) => {
-    const body = ofStrip.get(strip.id)!;
+    const body = entryOf(ofStrip, strip.id);
     const { origin, along, across, up } = furtherAlong(body, -start);
     // What is planed off both sides of the strip comes off alike.
     return {
-      size: milled.get(strip.id)!,
+      size: entryOf(milled, strip.id),
       wood: {
         piece: body.piece,
         unit: body.unit,

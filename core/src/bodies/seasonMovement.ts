@@ -1,3 +1,4 @@
+import { nth } from '../lists/there.ts';
 import { equilibriumMoisture, MOVEMENT_HOLDS, type Seasons } from '../wood/moisture.ts';
 import { changeCoefficient, movementOf, strainAngles } from '../wood/movement.ts';
 import type { PlanInput } from '../saw/planInput.ts';
@@ -46,7 +47,7 @@ export function seasonMovement(
   const bySpecies = new Map(species.map((s) => [s.code, s]));
   const moved = strips.map((strip, i): StripMovement => {
     const wood = bySpecies.get(strip.species);
-    const { shows, piece } = bodies[i]!;
+    const { shows, piece } = nth(bodies, i);
     const rings = piece?.rings ?? 'flat';
     const along = (side: 'edge' | 'face', which: 'across' | 'up', size: number): number | null => {
       const coefficient = wood ? changeCoefficient(wood, strainAngles(rings, side)[which]) : null;
@@ -71,6 +72,6 @@ export function seasonMovement(
     strips: moved,
     across: total(moved.map((m) => m.across)),
     otherWay: total(moved.map((m) => m.otherWay)),
-    unknown: [...new Set(strips.filter((_, i) => moved[i]!.across === null).map((s) => s.species))],
+    unknown: [...new Set(strips.filter((_, i) => nth(moved, i).across === null).map((s) => s.species))],
   };
 }

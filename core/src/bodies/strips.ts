@@ -1,3 +1,4 @@
+import { firstOf } from '../lists/there.ts';
 import { edgeRip, faceRip, proudBy, type Allowances } from '../board/allowances.ts';
 import { showsOf } from '../board/board.ts';
 import type { CutPlan } from '../cutting/cutPlan.ts';
@@ -117,9 +118,9 @@ export function plannedStrips(
       id: strip.id,
       species: strip.species,
       // A strip is as long as its panel, which may hold several boards.
-      rough: { length: allowances.panels[0]!.length, ...rough },
+      rough: { length: firstOf(allowances.panels).length, ...rough },
       milled: {
-        length: allowances.panels[0]!.length,
+        length: firstOf(allowances.panels).length,
         width: strip.width,
         thickness: glued + (shows === 'edge' ? proudBy(allowances, strip.width) : 0),
       },

@@ -1,3 +1,4 @@
+import { firstOf } from '../lists/there.ts';
 import { lightness } from '../wood/colour.ts';
 import { say } from '../units/phrase.ts';
 import type { Rule } from './finding.ts';
@@ -19,7 +20,7 @@ export const bleedingNeighbours: Rule = (_plan, { board, species }) => {
     return from ? [{ number: i + 1, wood, from }] : [];
   });
   if (stained.length === 0) return [];
-  const { wood, from } = stained[0]!;
+  const { wood, from } = firstOf(stained);
   return [
     {
       rule: 'bleeding-neighbour',

@@ -1,3 +1,4 @@
+import { certain } from '../lists/there.ts';
 import type { AcceptedStop, Board } from '../board/board.ts';
 import type { PlanInput } from '../saw/planInput.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -115,7 +116,8 @@ export function acceptanceOf(
     (a) =>
       a.rule === finding.rule &&
       (a.part === null || a.part === (finding.part ?? '')) &&
-      (a.strips === null || (ids.length === 0 ? a.strips.length === 0 : ids.every((id) => a.strips!.includes(id)))),
+      (a.strips === null ||
+        (ids.length === 0 ? a.strips.length === 0 : ids.every((id) => certain(a.strips).includes(id)))),
   );
 }
 

@@ -1,3 +1,4 @@
+import { certain, firstOf } from '../lists/there.ts';
 import { clampCount } from '../shop/gluing.ts';
 import { length, say } from '../units/phrase.ts';
 import { pressure as pressureOf } from '../units/quantity.ts';
@@ -8,7 +9,7 @@ export const clamping: Rule = ({ gluing, allowances }, { shop }) => {
   const { glueUps } = gluing;
   if (glueUps.length === 0) return [];
   const about = (id: string) => {
-    const g = glueUps.find((one) => one.id === id)!;
+    const g = certain(glueUps.find((one) => one.id === id));
     return say`${g.joins.length > 0 ? 'Joining to' : 'Gluing'} strips ${g.firstStrip} to ${g.lastStrip}`;
   };
   const total = clampCount(shop.clamps);
@@ -62,7 +63,9 @@ export const clamping: Rule = ({ gluing, allowances }, { shop }) => {
     );
     return findings;
   }
-  const few = [...glueUps].sort((a, b) => b.clamps.wanted - b.clamps.owned - (a.clamps.wanted - a.clamps.owned))[0]!;
+  const few = firstOf(
+    [...glueUps].sort((a, b) => b.clamps.wanted - b.clamps.owned - (a.clamps.wanted - a.clamps.owned)),
+  );
   const { wanted, owned, bySpacing, byPressure, pressure, wantedPressure } = few.clamps;
   if (wanted > owned) {
     findings.push({

@@ -1,3 +1,4 @@
+import { firstOf, nth } from '../lists/there.ts';
 import { bevelMiss, edgeReach, isEnd, sideLeft, SIDE_NAMES, SIDES, type Side } from '../features/edge.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say } from '../units/phrase.ts';
@@ -19,7 +20,7 @@ export const edgeShape: Rule = (plan, { board }) => {
     return reach('left') + reach('right') >= size.length || reach('far') + reach('near') >= size.width ? [face] : [];
   });
   const misses = SIDES.flatMap((side, i) => {
-    const next = SIDES[(i + 1) % SIDES.length]!;
+    const next = nth(SIDES, (i + 1) % SIDES.length);
     const miss = bevelMiss(edges[side].bottom, edges[next].bottom);
     return miss > LENGTH_TOLERANCE_MM ? [{ side, next, miss }] : [];
   });
@@ -37,7 +38,7 @@ export const edgeShape: Rule = (plan, { board }) => {
           finding(
             'edge-eaten',
             'stop',
-            say`Edges above and below take ${length(size.thickness - sideLeft(edges[eaten[0]!], size.thickness))} of the ${eaten.map((s) => SIDE_NAMES[s]).join(' and the ')}, and the board is ${length(size.thickness)} thick.`,
+            say`Edges above and below take ${length(size.thickness - sideLeft(edges[firstOf(eaten)], size.thickness))} of the ${eaten.map((s) => SIDE_NAMES[s]).join(' and the ')}, and the board is ${length(size.thickness)} thick.`,
             say`The second cut would take away what the first one shaped.`,
             [say`Leave more of the side, or make one of them smaller.`],
           ),

@@ -1,3 +1,4 @@
+import { nth } from '../lists/there.ts';
 import { stripTops } from '../board/board.ts';
 import { boundsOf } from '../features/outline.ts';
 import { FEATURE_NAMES } from '../features/feature.ts';
@@ -19,7 +20,7 @@ export const featureJoints: Rule = (plan, { board }) => {
     const middle = (far + near) / 2;
     const joint = joints.findIndex((y) => Math.abs(y - middle) < near - far);
     if (joint < 0 || found.has(solid.feature)) continue;
-    const away = near - far - Math.abs(joints[joint]! - middle);
+    const away = near - far - Math.abs(nth(joints, joint) - middle);
     found.set(solid.feature, {
       rule: 'screw-in-joint',
       severity: 'caution',

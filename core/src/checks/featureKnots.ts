@@ -1,3 +1,4 @@
+import { certain, nth } from '../lists/there.ts';
 import { stripTops } from '../board/board.ts';
 import { apart } from '../features/apart.ts';
 import { FEATURE_NAMES } from '../features/feature.ts';
@@ -34,7 +35,7 @@ export const featureKnots: Rule = (plan, { board }) => {
       places.forEach((by, b) => {
         const body = furtherAlong(own, by);
         for (const defect of defectsOn(body, face).filter((d) => HARD.includes(d.kind))) {
-          const place = onBoard(body, defect, (body.size[0] - worked.size.length) / 2, tops[i]! - worked.shift);
+          const place = onBoard(body, defect, (body.size[0] - worked.size.length) / 2, nth(tops, i) - worked.shift);
           for (const solid of opening) {
             const key = `${solid.feature} ${i} ${b}`;
             if (found.has(key) || apart(solid.outlines, [place], 1) > LENGTH_TOLERANCE_MM) continue;
@@ -44,7 +45,7 @@ export const featureKnots: Rule = (plan, { board }) => {
               strips: [i + 1],
               part: solid.feature,
               at: STEP_OF[solid.kind],
-              what: say`${FEATURE_NAMES[solid.kind]}${places.length > 1 ? ` of board ${b + 1} of the panel` : ''}: into a ${defect.kind} of strip ${i + 1}, from ${body.piece!.mark}.`,
+              what: say`${FEATURE_NAMES[solid.kind]}${places.length > 1 ? ` of board ${b + 1} of the panel` : ''}: into a ${defect.kind} of strip ${i + 1}, from ${certain(body.piece).mark}.`,
               why:
                 defect.kind === 'screw' || defect.kind === 'nail'
                   ? say`Metal breaks the bit and throws pieces of it.`

@@ -1,3 +1,4 @@
+import { entryOf } from '../lists/there.ts';
 import { apart } from '../features/apart.ts';
 import { FEATURE_NAMES } from '../features/feature.ts';
 import type { Solid } from '../features/solids.ts';
@@ -23,7 +24,7 @@ export const featuresApart: Rule = (plan, { shop }) => {
         between <= LENGTH_TOLERANCE_MM ? beside < leaveBeside - LENGTH_TOLERANCE_MM : beside <= LENGTH_TOLERANCE_MM;
       if (!meets && !tooNear) return;
       const key = [a.feature, b.feature].sort().join(' ');
-      if (worst.has(key) && (worst.get(key)!.severity === 'stop' || !meets)) return;
+      if (worst.has(key) && (entryOf(worst, key).severity === 'stop' || !meets)) return;
       const names = [FEATURE_NAMES[a.kind], FEATURE_NAMES[b.kind].toLowerCase()] as const;
       worst.set(key, {
         rule: meets ? 'features-meet' : 'features-near',

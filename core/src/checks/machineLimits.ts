@@ -1,3 +1,4 @@
+import { lastOf, nth } from '../lists/there.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
 import { ofKind } from '../steps/instruction.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
@@ -117,7 +118,7 @@ export const machineLimits: Rule = (plan, { board, rack, shop }) => {
     plan.cutting.blanks.length === 0 ||
     plan.cutting.blanks.some((b) => !b.done && b.strips.some((s) => s.order !== 'fullLength'));
   // The last panel of a batch may hold fewer boards, and its parts are shorter.
-  const shortest = plan.allowances.panels.at(-1)!.length;
+  const shortest = lastOf(plan.allowances.panels).length;
   if (shortest < planer.leastLength - LENGTH_TOLERANCE_MM && flattenedShort) {
     findings.push({
       rule: 'short-for-planer',
@@ -154,7 +155,7 @@ export const machineLimits: Rule = (plan, { board, rack, shop }) => {
     const flattened = plan.operations
       .filter((o) => o.kind === 'flatten')
       .flatMap((o) => ofKind(o.instructions, 'flatten'))
-      .flatMap((i) => (i.tool === 'planer' ? i.parts.map((part, k) => ({ part, width: i.faces[k]!.width })) : []))
+      .flatMap((i) => (i.tool === 'planer' ? i.parts.map((part, k) => ({ part, width: nth(i.faces, k).width })) : []))
       .filter((f) => f.width < leastWidth - LENGTH_TOLERANCE_MM);
     if (flattened.length > 0) {
       findings.push({

@@ -1,3 +1,4 @@
+import { entryOf } from '../lists/there.ts';
 import { artOutlines } from '../features/artPlace.ts';
 import type { Art } from '../features/art.ts';
 import type { FeatureOf } from '../features/feature.ts';
@@ -16,7 +17,7 @@ function tightOf(mark: FeatureOf<'mark'>, art: Art): number {
   TIGHT.set(art, known);
   const key = `${mark.length} ${mark.width} ${mark.bit}`;
   if (!known.has(key)) known.set(key, tightPlaces(artOutlines(mark, art), mark.bit).length);
-  return known.get(key)!;
+  return entryOf(known, key);
 }
 
 /** Whether the bit can cut the drawing of a mark, and whether an inlay's plug goes into its pocket. */

@@ -1,3 +1,4 @@
+import { firstOf } from '../lists/there.ts';
 import { isMetal } from '../stock/defect.ts';
 import { overlaps, placeOf } from '../follow/bench.ts';
 import { length, say } from '../units/phrase.ts';
@@ -18,7 +19,7 @@ export const metalStays: Rule = ({ cutting }, { rack }) =>
           )),
     );
     if (met.length === 0) return [];
-    const first = met[0]!;
+    const first = firstOf(met);
     return [
       {
         rule: 'metal-stays',

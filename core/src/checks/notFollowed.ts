@@ -1,3 +1,4 @@
+import { firstOf } from '../lists/there.ts';
 import { failureText } from '../follow/failureText.ts';
 import { followPlan } from '../follow/followPlan.ts';
 import type { Failure } from '../follow/bench.ts';
@@ -27,9 +28,9 @@ export function notFollowed(plan: Plan, input: PlanInput, found: readonly Found[
   const byCode = new Map<string, Failure[]>();
   for (const f of silent) byCode.set(`${f.code}/${f.step}`, [...(byCode.get(`${f.code}/${f.step}`) ?? []), f]);
   return [...byCode.values()].map((failures): Found => {
-    const [first] = failures;
-    const severity: Severity = STOPS.has(first!.code) ? 'stop' : 'caution';
-    const step = plan.operations.find((o) => o.number === first!.step);
+    const first = firstOf(failures);
+    const severity: Severity = STOPS.has(first.code) ? 'stop' : 'caution';
+    const step = plan.operations.find((o) => o.number === first.step);
     return {
       rule: 'not-followed',
       severity,
@@ -37,10 +38,10 @@ export function notFollowed(plan: Plan, input: PlanInput, found: readonly Found[
       ...(step ? { at: step.kind, part: step.id } : {}),
       what: capitalised(
         failures.length === 1
-          ? failureText(first!)
-          : [...failureText(first!), `, and ${failures.length - 1} more like it`],
+          ? failureText(first)
+          : [...failureText(first), `, and ${failures.length - 1} more like it`],
       ),
-      why: say`Whoever follows step ${first!.step} word for word comes to grief here.`,
+      why: say`Whoever follows step ${first.step} word for word comes to grief here.`,
       waysOut: [say`Change the board, the way this step is done, or the piece its strips come from.`],
     };
   });

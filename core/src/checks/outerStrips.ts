@@ -1,3 +1,4 @@
+import { nth } from '../lists/there.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { faceReach } from '../bodies/workedBoard.ts';
 import { length, say } from '../units/phrase.ts';
@@ -8,7 +9,7 @@ import { stripsOf } from '../board/recipe.ts';
 export const outerStrips: Rule = (plan, { board }) => {
   const outer = stripsOf(board).length > 1 ? [0, stripsOf(board).length - 1] : [];
   return outer.flatMap((i): Found[] => {
-    const left = plan.strips[i]!.finished.width;
+    const left = nth(plan.strips, i).finished.width;
     const side = i === 0 ? 'far' : 'near';
     const reach = Math.max(faceReach(plan.worked, 'top')[side], faceReach(plan.worked, 'bottom')[side]);
     if (left >= reach - LENGTH_TOLERANCE_MM) return [];

@@ -1,3 +1,4 @@
+import { firstOf } from '../lists/there.ts';
 import { length, say } from '../units/phrase.ts';
 import type { Found, Rule } from './finding.ts';
 
@@ -27,7 +28,7 @@ export const seasonalNeighbours: Rule = (plan) => {
       source: 'Wood Handbook, chapter 13 (from memory); a ridge of 0.1 mm is felt, common practice',
       what:
         numbers.length === 1
-          ? say`The joint before strip ${numbers[0]!} opens a ridge of ${length(worst)} through the year.`
+          ? say`The joint before strip ${firstOf(numbers)} opens a ridge of ${length(worst)} through the year.`
           : say`The joints before strips ${numbers.join(', ')} open ridges of up to ${length(worst)} through the year.`,
       why: say`Between ${seasons.dry.humidity} and ${seasons.damp.humidity} % humidity one strip swells more in thickness than its neighbour: other rings, or another species.`,
       waysOut: [

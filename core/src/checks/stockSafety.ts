@@ -1,3 +1,4 @@
+import { certain } from '../lists/there.ts';
 import { formOfPart } from '../cutting/flattening.ts';
 import { length, say } from '../units/phrase.ts';
 import type { Found, Rule } from './finding.ts';
@@ -16,7 +17,7 @@ export const stockSafety: Rule = ({ cutting }, { rack, shop }) => {
       ),
     ].sort((a, b) => a - b);
   const rock = used.flatMap((piece) => {
-    const blank = cutting.blanks.find((b) => b.pieceId === piece.id)!;
+    const blank = certain(cutting.blanks.find((b) => b.pieceId === piece.id));
     const twist = piece.form ? formOfPart(piece.form, piece, { length: blank.length, width: piece.width }).twist : 0;
     return twist > MOST_ROCK ? [{ piece, twist }] : [];
   });

@@ -1,3 +1,4 @@
+import { nth } from '../lists/there.ts';
 import { showsOf } from '../board/board.ts';
 import { widestStrip } from '../cutting/sections.ts';
 import { stripList } from '../steps/numberList.ts';
@@ -29,7 +30,7 @@ export const stripWidth: Rule = (plan, { board, shop }) => {
   const spent = planedAway(plan, shop);
   stripsOf(board).forEach((strip, i) => {
     const number = i + 1;
-    const planned = plan.strips[i]!;
+    const planned = nth(plan.strips, i);
     const given = planned.sources.length >= plan.allowances.panels.length;
     // What lies the other way than the rest is not among the sections; the cut plan finds out.
     const widest = strip.rolled ? 0 : widestStrip(plan.sections, strip.species);
@@ -81,7 +82,7 @@ export const stripWidth: Rule = (plan, { board, shop }) => {
     }
     if (
       showsOf(board.construction, strip) === 'face' &&
-      plan.bodies[i]!.piece?.rings !== 'quarter' &&
+      nth(plan.bodies, i).piece?.rings !== 'quarter' &&
       strip.width > WIDE_FLAT
     ) {
       find(

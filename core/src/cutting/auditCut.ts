@@ -1,3 +1,4 @@
+import { firstOf } from '../lists/there.ts';
 import { layerGap, layeringOf } from '../shop/layering.ts';
 import type { Shop } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
@@ -92,9 +93,10 @@ export function auditCut(
     });
     const thickness = Math.min(thicknessAt(piece, blank.from), thicknessAt(piece, to));
     for (const layers of ripsOf(blank)) {
-      const between = (layers.length - 1) * (layerGap(shop, layers[0]!.way.rip) ?? Infinity);
+      const between = (layers.length - 1) * (layerGap(shop, firstOf(layers).way.rip) ?? Infinity);
       const needed = layers.reduce((sum, s) => sum + s.way.thickness, 0) + (layers.length > 1 ? between : 0);
-      if (needed > layers[0]!.planed + TOLERANCE || layers[0]!.planed > thickness + TOLERANCE) report('tooThin');
+      if (needed > firstOf(layers).planed + TOLERANCE || firstOf(layers).planed > thickness + TOLERANCE)
+        report('tooThin');
     }
   }
   return faults;
@@ -104,7 +106,7 @@ export function auditCut(
 export function ripsOf(blank: Pick<Blank, 'strips'>): RippedStrip[][] {
   const rips = new Map<number, RippedStrip[]>();
   for (const strip of blank.strips) rips.set(strip.from, [...(rips.get(strip.from) ?? []), strip]);
-  return [...rips.values()].sort((a, b) => a[0]!.from - b[0]!.from);
+  return [...rips.values()].sort((a, b) => firstOf(a).from - firstOf(b).from);
 }
 
 /** Where a piece's volume goes, mm3. */
@@ -172,7 +174,7 @@ export function volumeAccount(
     let y = 0;
     const narrow = Math.min(widthAt(piece, blank.from), widthAt(piece, to));
     for (const layers of ripsOf(blank)) {
-      const first = layers[0]!;
+      const first = firstOf(layers);
       // What lies before a rip is one cut and waste, except at a straight edge.
       const gap = first.from - y;
       const cut = y === 0 ? 0 : Math.min(shop.saw.kerf, gap);

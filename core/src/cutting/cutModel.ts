@@ -1,3 +1,4 @@
+import { entryOf, firstOf, nth } from '../lists/there.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import type { Unit } from './cutProblem.ts';
 import { isSpare, type DemandType } from './demandTypes.ts';
@@ -56,7 +57,7 @@ export function cutModel(units: readonly Unit[], types: readonly DemandType[], m
         model.kinds.push(kind);
       }
       const list = kindsFor.get(type.length) ?? [];
-      const entry = list.find((e) => e.kind === kindIndex.get(key)) ?? { kind: kindIndex.get(key)!, members: [] };
+      const entry = list.find((e) => e.kind === kindIndex.get(key)) ?? { kind: entryOf(kindIndex, key), members: [] };
       if (!list.includes(entry)) list.push(entry);
       entry.members.push({ type: t, way: w });
       kindsFor.set(type.length, list);
@@ -64,16 +65,16 @@ export function cutModel(units: readonly Unit[], types: readonly DemandType[], m
   );
 
   model.classes.forEach(({ units: same, geometry }, c) => {
-    const unit = same[0]!;
+    const unit = firstOf(same);
     const { shop, piece } = geometry;
     const kerf = shop.crosscutSaw.kerf;
     const profileOf = new Map<string, number | null>();
 
     const known = new Map<number, Map<number, number | null>>();
     const profileAt = (x: number, length: number): number | null => {
-      const there = known.get(x) ?? known.set(x, new Map()).get(x)!;
+      const there = known.get(x) ?? entryOf(known.set(x, new Map()), x);
       if (!there.has(length)) there.set(length, profileFor(x, length));
-      return there.get(length)!;
+      return entryOf(there, length);
     };
     const profileFor = (x: number, length: number): number | null => {
       const space = blankSpace(geometry, x, length);
@@ -87,7 +88,7 @@ export function cutModel(units: readonly Unit[], types: readonly DemandType[], m
         unit,
         space,
         x,
-        kindsFor.get(length)!,
+        entryOf(kindsFor, length),
         poolIndex,
         poolRows,
         demandRows,
@@ -137,7 +138,7 @@ export function cutModel(units: readonly Unit[], types: readonly DemandType[], m
             : [
                 {
                   profile,
-                  group: model.profiles[profile]!.group,
+                  group: nth(model.profiles, profile).group,
                   to: x + length + kerf,
                   cost: worth(x, x + length + kerf),
                 },
@@ -148,7 +149,7 @@ export function cutModel(units: readonly Unit[], types: readonly DemandType[], m
     if (!complete) model.complete = false;
     const capacity = programme.row(-Infinity, same.length);
     for (const { cost, blanks, counts } of routes) {
-      const entries = [...counts].map(([group, count]) => [groups.rows[group]!, -count] as const);
+      const entries = [...counts].map(([group, count]) => [nth(groups.rows, group), -count] as const);
       model.routes.push({
         unitClass: c,
         blanks,
@@ -174,7 +175,7 @@ export function cutModel(units: readonly Unit[], types: readonly DemandType[], m
         const middle = shop.habits.keepLength + endLoss.start + kerf - start;
         if (middle > 0 && middle < most) options.push({ by: middle, cost: at(middle) });
         // With two blanks or more the last one alone may go to the far end: what is left between has no checked end.
-        const between = start + lengths[0]! / 2;
+        const between = start + firstOf(lengths) / 2;
         const two = x - start > Math.max(...lengths) + kerf + LENGTH_TOLERANCE_MM;
         if (two)
           options.push({
@@ -195,7 +196,8 @@ export function cutModel(units: readonly Unit[], types: readonly DemandType[], m
     types.forEach((type, t) => {
       for (const spare of [false, true]) {
         const most = type.members.filter((m) => isSpare(m) === spare).length;
-        if (most > 0) model.missing.push({ column: programme.column(0, most, [[demandRows[t]!, 1]]), type: t, spare });
+        if (most > 0)
+          model.missing.push({ column: programme.column(0, most, [[nth(demandRows, t), 1]]), type: t, spare });
       }
     });
   }
@@ -230,7 +232,7 @@ function kindWidths(model: CutModel, kindsFor: ReadonlyMap<number, { kind: numbe
     [...kindsFor].map(([length, kinds]) => [
       length,
       kinds.flatMap(({ kind }) =>
-        Array.from({ length: MOST_BESIDE }, (_, i) => (i + 1) * model.kinds[kind]!.width + i * kerf),
+        Array.from({ length: MOST_BESIDE }, (_, i) => (i + 1) * nth(model.kinds, kind).width + i * kerf),
       ),
     ]),
   );

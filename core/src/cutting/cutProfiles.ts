@@ -1,3 +1,4 @@
+import { entryOf, firstOf, nth } from '../lists/there.ts';
 import { layerGap } from '../shop/layering.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import type { Unit } from './cutProblem.ts';
@@ -28,15 +29,15 @@ export function makeProfile(
   const { geometry } = unit;
   const kinds: { kind: number; pool: number; most: number }[] = [];
   for (const { kind, members } of wanted) {
-    const lane = model.kinds[kind]!;
+    const lane = nth(model.kinds, kind);
     if (nextLane(space, lane, 0) === null) continue;
     const planed = space.thickness - orderFor(geometry, space.length, widestRip(lane)).loss.total;
     const fitting = members.filter(({ type, way }) => {
-      const t = model.types[type]!;
-      return t.thickness[way]! <= planed + LENGTH_TOLERANCE_MM && (t.from === null || t.from.has(unit.piece.id));
+      const t = nth(model.types, type);
+      return nth(t.thickness, way) <= planed + LENGTH_TOLERANCE_MM && (t.from === null || t.from.has(unit.piece.id));
     });
     if (fitting.length === 0) continue;
-    const gap = lane.parts.length === 1 ? layerGap(unit.geometry.shop, lane.parts[0]!.rip) : null;
+    const gap = lane.parts.length === 1 ? layerGap(unit.geometry.shop, firstOf(lane.parts).rip) : null;
     const stacks = stacksFor(model, fitting, planed, gap);
     const key = `${kind}|${stacks.map((s) => s.map(({ type, way }) => `${type}.${way}`).join('+')).join(',')}`;
     let pool = poolIndex.get(key);
@@ -51,12 +52,12 @@ export function makeProfile(
           types,
           column: programme.column(0, Infinity, [
             [row, 1],
-            ...types.map(({ type }) => [demandRows[type]!, 1] as const),
+            ...types.map(({ type }) => [nth(demandRows, type), 1] as const),
           ]),
         })),
       });
     }
-    kinds.push({ kind, pool, most: fitting.reduce((sum, { type }) => sum + model.types[type]!.members.length, 0) });
+    kinds.push({ kind, pool, most: fitting.reduce((sum, { type }) => sum + nth(model.types, type).members.length, 0) });
   }
   if (kinds.length === 0) return null;
 
@@ -84,13 +85,13 @@ export function makeProfile(
     known = {
       group: groups.rows.length - 1,
       columns: told.map(({ lanes, credit }) =>
-        programme.column(-credit, Infinity, [[row, 1], ...lanes.map(({ pool }) => [poolRows[pool]!, -1] as const)]),
+        programme.column(-credit, Infinity, [[row, 1], ...lanes.map(({ pool }) => [nth(poolRows, pool), -1] as const)]),
       ),
     };
     groups.known.set(key, known);
   }
   const { group, columns } = known;
-  model.profiles.push({ space, group, splits: told.map(({ lanes }, i) => ({ lanes, column: columns[i]! })) });
+  model.profiles.push({ space, group, splits: told.map(({ lanes }, i) => ({ lanes, column: nth(columns, i) })) });
   return model.profiles.length - 1;
 }
 
@@ -101,7 +102,7 @@ function stacksFor(
   planed: number,
   gap: number | null,
 ): { type: number; way: number }[][] {
-  const thickness = ({ type, way }: { type: number; way: number }) => model.types[type]!.thickness[way]!;
+  const thickness = ({ type, way }: { type: number; way: number }) => nth(nth(model.types, type).thickness, way);
   if (gap === null) return fitting.map((f) => [f]);
   const order = [...fitting].sort((a, b) => thickness(b) - thickness(a) || a.type - b.type);
   const stacks: { type: number; way: number }[][] = [];
@@ -113,14 +114,15 @@ function stacksFor(
     }
     let fuller = false;
     for (let i = 0; i < order.length; i += 1) {
-      const item = order[i]!;
+      const item = nth(order, i);
       const room = left - thickness(item) - (stack.length > 0 ? gap : 0);
-      if (room < -LENGTH_TOLERANCE_MM || (used.get(item.type) ?? 0) >= model.types[item.type]!.members.length) continue;
+      if (room < -LENGTH_TOLERANCE_MM || (used.get(item.type) ?? 0) >= nth(model.types, item.type).members.length)
+        continue;
       fuller = true;
       if (i < from) continue;
       used.set(item.type, (used.get(item.type) ?? 0) + 1);
       fill(i, [...stack, item], room);
-      used.set(item.type, used.get(item.type)! - 1);
+      used.set(item.type, entryOf(used, item.type) - 1);
     }
     if (!fuller && stack.length > 0) stacks.push(stack);
   };
@@ -147,12 +149,12 @@ function splitsFor(
     const next = new Map<string, Arrangement>();
     for (const { counts, end, lanes } of layer.values()) {
       kinds.forEach(({ kind, pool, most }, k) => {
-        if (counts[k]! >= most) return;
-        const y = nextLane(space, model.kinds[kind]!, end + kerf);
+        if (nth(counts, k) >= most) return;
+        const y = nextLane(space, nth(model.kinds, kind), end + kerf);
         if (y === null) return;
-        const grown = counts.with(k, counts[k]! + 1);
+        const grown = counts.with(k, nth(counts, k) + 1);
         const key = grown.join(',');
-        const ends = y + model.kinds[kind]!.width;
+        const ends = y + nth(model.kinds, kind).width;
         const known = next.get(key);
         if (!known || ends < known.end)
           next.set(key, { counts: grown, end: ends, lanes: [...lanes, { kind, y, pool }] });
@@ -170,7 +172,7 @@ function splitsFor(
     .filter(
       ({ counts, credit }) =>
         !kinds.some((_, k) => {
-          const bigger = all.get(counts.with(k, counts[k]! + 1).join(','));
+          const bigger = all.get(counts.with(k, nth(counts, k) + 1).join(','));
           return bigger !== undefined && creditAt(bigger.end) >= credit;
         }),
     );

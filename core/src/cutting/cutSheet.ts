@@ -1,3 +1,4 @@
+import { firstOf } from '../lists/there.ts';
 import type { Shop } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
@@ -45,7 +46,7 @@ export function cutSheets(
     byUnit.set(key, [...(byUnit.get(key) ?? []), blank]);
   }
   return [...byUnit.values()].flatMap((blanks) => {
-    const first = blanks[0]!;
+    const first = firstOf(blanks);
     const piece = pieces.get(first.pieceId);
     if (!piece) return [];
     const sorted = [...blanks].sort((a, b) => a.number - b.number);
@@ -58,8 +59,8 @@ export function cutSheets(
         blanks: sorted.map((blank) => ({
           blank,
           rips: ripsOf(blank).map((strips) => ({
-            from: strips[0]!.from,
-            to: strips[0]!.from + strips[0]!.way.rip,
+            from: firstOf(strips).from,
+            to: firstOf(strips).from + firstOf(strips).way.rip,
             strips,
           })),
         })),

@@ -1,3 +1,4 @@
+import { firstOf } from '../lists/there.ts';
 import type { StripDemand, Way } from './cutPlan.ts';
 
 /**
@@ -31,8 +32,8 @@ export function demandTypes(demands: readonly StripDemand[]): DemandType[] {
   const types = new Map<string, DemandType>();
   for (const group of groups.values()) {
     const members = group.sort((a, b) => a.strip - b.strip);
-    const first = members[0]!;
-    const ways: Way[][] = members.length === 1 ? first.ways.map((way) => [way]) : [members.map((m) => m.ways[0]!)];
+    const first = firstOf(members);
+    const ways: Way[][] = members.length === 1 ? first.ways.map((way) => [way]) : [members.map((m) => firstOf(m.ways))];
     const from = commonPieces(members);
     const key = [
       first.length,
@@ -57,7 +58,7 @@ export function demandTypes(demands: readonly StripDemand[]): DemandType[] {
 
 /** Whether a member is only wished for, in case another one fails. */
 export function isSpare(members: readonly StripDemand[]): boolean {
-  return members[0]!.spare > 0;
+  return firstOf(members).spare > 0;
 }
 
 /** Pieces that all of a group may come from; null when nothing is said. */

@@ -1,3 +1,4 @@
+import { certain, firstOf, nth } from '../lists/there.ts';
 import type { StripDemand } from './cutPlan.ts';
 import type { CutProblem } from './cutProblem.ts';
 
@@ -10,7 +11,7 @@ import type { CutProblem } from './cutProblem.ts';
 export function leastCostByEnumeration({ demands, rack, shop }: CutProblem, rate: number): number | null {
   const kinds = [...new Set(demands.map(kindOf))];
   const wanted = kinds.map((k) => demands.filter((d) => kindOf(d) === k).length);
-  const samples = kinds.map((k) => demands.find((d) => kindOf(d) === k)!);
+  const samples = kinds.map((k) => certain(demands.find((d) => kindOf(d) === k)));
   let best = new Map<string, number>([[wanted.map(() => 0).join(), 0]]);
   for (const piece of rack) {
     const options = new Map<string, number>();
@@ -41,8 +42,9 @@ export function leastCostByEnumeration({ demands, rack, shop }: CutProblem, rate
     ) => {
       if (lastEnd > 0) done(lastEnd, counts);
       samples.forEach((d, k) => {
-        const way = d.ways[0]!;
-        if (d.length !== length || counts[k]! >= wanted[k]! || way.thickness > piece.thickness - loss + 1e-9) return;
+        const way = firstOf(d.ways);
+        if (d.length !== length || nth(counts, k) >= nth(wanted, k) || way.thickness > piece.thickness - loss + 1e-9)
+          return;
         for (let y = from; y + way.rip <= piece.width; y += 1) {
           const clear = piece.defects.every(
             (f) =>
@@ -52,7 +54,8 @@ export function leastCostByEnumeration({ demands, rack, shop }: CutProblem, rate
               f.across >= y + way.rip ||
               f.across + f.width <= y,
           );
-          if (clear) across(x, length, y + way.rip + shop.saw.kerf, counts.with(k, counts[k]! + 1), y + way.rip, done);
+          if (clear)
+            across(x, length, y + way.rip + shop.saw.kerf, counts.with(k, nth(counts, k) + 1), y + way.rip, done);
         }
       });
     };
@@ -69,7 +72,7 @@ export function leastCostByEnumeration({ demands, rack, shop }: CutProblem, rate
         piece.length,
       ];
       for (let i = 0; i < edges.length; i += 2) {
-        const length = edges[i + 1]! - edges[i]!;
+        const length = nth(edges, i + 1) - nth(edges, i);
         if (length >= habits.keepLength) keep(length * piece.width * piece.thickness);
       }
       for (const b of blanks) {
@@ -89,7 +92,7 @@ export function leastCostByEnumeration({ demands, rack, shop }: CutProblem, rate
     const next = new Map(best);
     for (const [have, cost] of best) {
       for (const [gives, price] of options) {
-        const sum = have.split(',').map((n, k) => Math.min(wanted[k]!, Number(n) + Number(gives.split(',')[k])));
+        const sum = have.split(',').map((n, k) => Math.min(nth(wanted, k), Number(n) + Number(gives.split(',')[k])));
         next.set(sum.join(), Math.min(next.get(sum.join()) ?? Infinity, cost + price));
       }
     }
@@ -99,5 +102,5 @@ export function leastCostByEnumeration({ demands, rack, shop }: CutProblem, rate
 }
 
 function kindOf(demand: StripDemand): string {
-  return `${demand.length}/${demand.ways[0]!.rip}/${demand.ways[0]!.thickness}`;
+  return `${demand.length}/${firstOf(demand.ways).rip}/${firstOf(demand.ways).thickness}`;
 }

@@ -1,3 +1,4 @@
+import { certain, firstOf, nth } from '../lists/there.ts';
 import type { CutPlan, RippedStrip, StripDemand } from './cutPlan.ts';
 import { unitsOf, type CutProblem, type Unit } from './cutProblem.ts';
 import { demandTypes, isSpare, type DemandType } from './demandTypes.ts';
@@ -70,7 +71,7 @@ const ATTEMPTS: readonly Attempt[] = [
 export function firstFitUnits(problem: CutProblem): { used: UsedUnit[]; unmet: StripDemand[] } {
   const needed = ({ unmet }: ReturnType<typeof attempt>) =>
     unmet.reduce((sum, d) => sum + (d.spare > 0 ? 1 : SPARES_FOR_ONE), 0);
-  let best = attempt(problem, ATTEMPTS[0]!);
+  let best = attempt(problem, firstOf(ATTEMPTS));
   for (const other of ATTEMPTS.slice(1)) {
     if (!best.unmet.some((d) => d.spare === 0)) break;
     const next = attempt(problem, other);
@@ -113,11 +114,11 @@ function attempt(
       (a, b) =>
         Number(isSpare(a.members)) - Number(isSpare(b.members)) ||
         first(a, b) ||
-        a.members[0]!.copy - b.members[0]!.copy ||
-        a.members[0]!.strip - b.members[0]!.strip,
+        firstOf(a.members).copy - firstOf(b.members).copy ||
+        firstOf(a.members).strip - firstOf(b.members).strip,
     );
     for (const { type, members } of items) {
-      const allowed = type.from ? units.filter((u) => type.from!.has(u.unit.piece.id)) : units;
+      const allowed = type.from ? units.filter((u) => certain(type.from).has(u.unit.piece.id)) : units;
       const kinds = type.ways.map((ways) => laneKind(ways, problem.shop.saw.kerf));
       if (!allowed.some((open) => place(type, kinds, members, open, anywhere))) unmet.push(...members);
     }
@@ -132,11 +133,11 @@ function attempt(
 }
 
 function widest(type: DemandType): number {
-  return type.ways[0]!.reduce((sum, way) => sum + way.rip, 0);
+  return firstOf(type.ways).reduce((sum, way) => sum + way.rip, 0);
 }
 
 function thickest(type: DemandType): number {
-  return type.thickness[0]!;
+  return firstOf(type.thickness);
 }
 
 function place(
@@ -149,12 +150,13 @@ function place(
   const { geometry } = open.unit;
   const { shop } = geometry;
   for (const [i, ways] of type.ways.entries()) {
-    const kind = kinds[i]!;
+    const kind = nth(kinds, i);
     const order = orderFor(geometry, type.length, widestRip(kind));
-    const fits = (space: BlankSpace) => space.thickness - order.loss.total >= type.thickness[i]! - LENGTH_TOLERANCE_MM;
+    const fits = (space: BlankSpace) =>
+      space.thickness - order.loss.total >= nth(type.thickness, i) - LENGTH_TOLERANCE_MM;
     for (const blank of open.blanks) {
       if (blank.length !== type.length || !fits(blank.space)) continue;
-      if (members.length === 1 && addLayer(blank, ways[0]!, members[0]!, open.unit)) return true;
+      if (members.length === 1 && addLayer(blank, firstOf(ways), firstOf(members), open.unit)) return true;
       const y = nextLane(blank.space, kind, blank.next);
       if (y === null) continue;
       addLane(blank, kind, y, ways, members, open.unit);
@@ -204,7 +206,7 @@ function addLane(
       blank,
       kind,
       y,
-      members.map((demand, k) => [{ demand, way: ways[k]! }]),
+      members.map((demand, k) => [{ demand, way: nth(ways, k) }]),
     ),
   );
   blank.next = y + kind.width + unit.geometry.shop.saw.kerf;
@@ -219,7 +221,7 @@ export function makeLane(
   rips: { demand: StripDemand; way: DemandType['ways'][number][number] }[][],
 ): PlacedLane {
   const strips = rips.flatMap((layers, k): RippedStrip[] => {
-    const { offset, rip } = kind.parts[k]!;
+    const { offset, rip } = nth(kind.parts, k);
     const outcome = orderFor(unit.geometry, blank.length, widestRip(kind));
     const planed = Math.max(0, blank.space.thickness - outcome.loss.total);
     return layers.map(({ demand, way }, layer) => ({
@@ -239,7 +241,7 @@ function addLayer(blank: OpenBlank, way: DemandType['ways'][number][number], dem
   const gap = layerGap(unit.geometry.shop, way.rip);
   if (gap === null) return false;
   for (const lane of blank.lanes) {
-    const first = lane.strips[0]!;
+    const first = firstOf(lane.strips);
     if (lane.width !== way.rip || first.way.shows !== way.shows) continue;
     const used = lane.strips.reduce((sum, s) => sum + s.way.thickness, 0) + lane.strips.length * gap;
     if (used + way.thickness > first.planed + LENGTH_TOLERANCE_MM) continue;

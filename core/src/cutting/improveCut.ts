@@ -1,3 +1,4 @@
+import { certain, nth } from '../lists/there.ts';
 import { gapOf, SCORE_TOLERANCE, type CutPlan, type CutScore, type SpeciesProof, type StripDemand } from './cutPlan.ts';
 import { cutModel } from './cutModel.ts';
 import type { CutModel } from './cutProgramme.ts';
@@ -161,7 +162,7 @@ function modelOf(part: SpeciesPlan, solver: MipSolver, seconds: number, limits: 
   const { cost } = model.mip;
   const sizes = model.missing.map(({ column, type, spare }) => ({
     column,
-    size: part.types[type]!.size * (spare ? 1 : needWeight(part)),
+    size: nth(part.types, type).size * (spare ? 1 : needWeight(part)),
   }));
   model.mip.cost = cost.map(() => 0);
   for (const { column, size } of sizes) model.mip.cost[column] = size;
@@ -170,8 +171,8 @@ function modelOf(part: SpeciesPlan, solver: MipSolver, seconds: number, limits: 
   model.mip.rowLower.push(-Infinity);
   model.mip.rowUpper.push(fewest.values ? Math.round(fewest.objective) : missingWeight(part, part.unmet));
   for (const { column, size } of sizes) {
-    model.mip.columns[column]!.rows.push(model.mip.rowLower.length - 1);
-    model.mip.columns[column]!.values.push(size);
+    nth(model.mip.columns, column).rows.push(model.mip.rowLower.length - 1);
+    nth(model.mip.columns, column).values.push(size);
   }
   // Unless that number is proven the least, a bound on the cost would not be one.
   if (!fewest.proven) model.complete = false;
@@ -205,7 +206,7 @@ function woodInStrips(part: SpeciesPlan): number {
 function assemble(parts: readonly SpeciesPlan[], problem: CutProblem): CutPlan {
   const score = parts.reduce((sum, p) => addScores(sum, p.score), NO_SCORE);
   const proofs: SpeciesProof[] = parts.map((p) => ({ species: p.species, total: p.score.total, bound: p.bound }));
-  const bound = proofs.some((p) => p.bound === null) ? null : proofs.reduce((sum, p) => sum + p.bound!, 0);
+  const bound = proofs.some((p) => p.bound === null) ? null : proofs.reduce((sum, p) => sum + certain(p.bound), 0);
   return {
     method: 'improved',
     blanks: parts.flatMap((p) => p.blanks),

@@ -1,3 +1,4 @@
+import { certain } from '../lists/there.ts';
 import { firstFaceOnSled, flattenerLimits } from '../shop/flattener.ts';
 import type { Shop } from '../shop/shop.ts';
 import { SAFE_WIDTH_MM } from '../shop/tools.ts';
@@ -75,7 +76,7 @@ const WORTH_ANOTHER_ORDER = 1;
  */
 export function bestOrder(piece: Piece, part: { length: number; width: number }, shop: Shop): OrderOutcome {
   const [first, ...others] = orderOutcomes(piece, part, shop);
-  let best = first!;
+  let best = certain(first);
   for (const other of others) {
     if (other.forbidden !== null) continue;
     if (best.forbidden !== null || other.loss.total < best.loss.total - WORTH_ANOTHER_ORDER) best = other;

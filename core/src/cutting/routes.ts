@@ -1,3 +1,4 @@
+import { certain, nth } from '../lists/there.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { stretchVolume, type UnitGeometry } from './unitGeometry.ts';
 
@@ -77,7 +78,7 @@ export function routesOf(network: RouteNetwork): { routes: FoundRoute[]; complet
     !geometry.taken.some((r) => r.from < to - LENGTH_TOLERANCE_MM && r.to > from + LENGTH_TOLERANCE_MM);
   const routes: Ways = new Map();
   while (waiting.length > 0 && states < mostStates) {
-    const x = waiting.pop()!;
+    const x = certain(waiting.pop());
     // What was carried this far as a leftover may end here.
     const kept = undominated(keptAt.get(x) ?? NO_WAYS, tapers);
     const ended: Ways = at.get(x) ?? new Map<number | string, State>();
@@ -96,7 +97,7 @@ export function routesOf(network: RouteNetwork): { routes: FoundRoute[]; complet
       for (const s of here) {
         const counts = s.counts.slice();
         while (counts.length <= index) counts.push(0);
-        counts[index]! += 1;
+        counts[index] = nth(counts, index) + 1;
         add(at, to, {
           cost: s.cost + cost,
           counts,
@@ -132,7 +133,7 @@ export function routesOf(network: RouteNetwork): { routes: FoundRoute[]; complet
     routes: undominated(routes, false).map(({ cost, counts, blanks }) => ({
       cost,
       blanks: listed(blanks),
-      counts: new Map(counts.flatMap((n, i) => (n > 0 ? [[ids[i]!, n] as const] : []))),
+      counts: new Map(counts.flatMap((n, i) => (n > 0 ? [[nth(ids, i), n] as const] : []))),
     })),
   };
 }
@@ -153,7 +154,7 @@ function firstFrom(ascending: readonly number[], least: number): number | undefi
   let [low, high] = [0, ascending.length];
   while (low < high) {
     const middle = (low + high) >> 1;
-    if (ascending[middle]! < least) low = middle + 1;
+    if (nth(ascending, middle) < least) low = middle + 1;
     else high = middle;
   }
   return ascending[low];
@@ -164,7 +165,7 @@ function firstAtMost(descending: readonly number[], value: number): number {
   let [low, high] = [0, descending.length];
   while (low < high) {
     const middle = (low + high) >> 1;
-    if (descending[middle]! > value) low = middle + 1;
+    if (nth(descending, middle) > value) low = middle + 1;
     else high = middle;
   }
   return low;
@@ -187,8 +188,8 @@ function keyOf({ counts, gaps }: State, told: boolean): number | string {
   const own = told ? gaps : 0;
   let small = counts.length <= MOST_DIGITS && own < RADIX;
   for (let i = counts.length - 1; i >= 0 && small; i -= 1) {
-    small = counts[i]! < RADIX;
-    key = key * RADIX + counts[i]!;
+    small = nth(counts, i) < RADIX;
+    key = key * RADIX + nth(counts, i);
   }
   if (small) return key * RADIX + own;
   let end = counts.length;
@@ -214,6 +215,6 @@ function undominated(ways: Ways, told: boolean): State[] {
 }
 
 function hasAsMany(more: readonly number[], counts: readonly number[]): boolean {
-  for (let i = 0; i < counts.length; i += 1) if (counts[i]! > (more[i] ?? 0)) return false;
+  for (let i = 0; i < counts.length; i += 1) if (nth(counts, i) > (more[i] ?? 0)) return false;
   return true;
 }

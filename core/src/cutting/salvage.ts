@@ -1,3 +1,4 @@
+import { nth } from '../lists/there.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import type { Defect } from '../stock/defect.ts';
 import { PLAIN_CONDITION, type PieceFields } from '../stock/piece.ts';
@@ -92,7 +93,7 @@ export function salvagedBits(thing: SalvagedThing, kerf: number): SalvagedBit[] 
   const seams = [...new Set(thing.seams)].filter((s) => s > 0 && s < thing.length).sort((a, b) => a - b);
   const edges = [0, ...seams, thing.length];
   return edges.slice(1).flatMap((end, i) => {
-    const from = edges[i]! + (i === 0 ? 0 : kerf / 2);
+    const from = nth(edges, i) + (i === 0 ? 0 : kerf / 2);
     const length = end - (i === edges.length - 2 ? 0 : kerf / 2) - from;
     if (length < SHORTEST_BIT) return [];
     return [{ from, length, metal: thing.metal.filter((m) => m.at >= from && m.at <= from + length) }];

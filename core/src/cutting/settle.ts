@@ -1,3 +1,4 @@
+import { certain, lastOf } from '../lists/there.ts';
 import type { Shop } from '../shop/shop.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import type { Blank, CutScore, Leftover, RippedStrip } from './cutPlan.ts';
@@ -117,8 +118,8 @@ export function settleUnit(used: UsedUnit): { blanks: Blank[]; leftovers: Leftov
   }
 
   const blanks = placed.map((b): Blank => {
-    const space = blankSpace(geometry, b.x, b.length)!;
-    const last = b.lanes.at(-1)!;
+    const space = certain(blankSpace(geometry, b.x, b.length));
+    const last = lastOf(b.lanes);
     const end = last.y + last.width;
     const beside = widthBeside(space, end, shop.saw.kerf);
     const from = alongPiece(geometry, b.x, b.length);

@@ -1,3 +1,4 @@
+import { firstOf } from '../lists/there.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { atLeast, length, say, type Phrase } from '../units/phrase.ts';
 import type { Shortage, ShortageReason, StripDemand } from './cutPlan.ts';
@@ -12,13 +13,13 @@ import { usableSize } from './usable.ts';
 export function shortagesOf(unmet: readonly StripDemand[], problem: CutProblem): Shortage[] {
   const groups = new Map<string, StripDemand[]>();
   for (const demand of unmet.filter((d) => d.spare === 0)) {
-    const { rip, thickness } = demand.ways[0]!;
+    const { rip, thickness } = firstOf(demand.ways);
     const key = [demand.species, demand.length, rip, thickness].join('|');
     groups.set(key, [...(groups.get(key) ?? []), demand]);
   }
   return [...groups.values()].map((group) => {
-    const first = group[0]!;
-    const { rip, thickness } = first.ways[0]!;
+    const first = firstOf(group);
+    const { rip, thickness } = firstOf(first.ways);
     const { reason, shortBy } = reasonFor(first, problem);
     const buy = purchaseFor(first.species, { length: first.length, rip, thickness }, group.length, problem.shop);
     return {
@@ -40,7 +41,7 @@ function reasonFor(
   demand: StripDemand,
   { rack, shop, banned }: CutProblem,
 ): { reason: ShortageReason; shortBy: number } {
-  const { rip, thickness } = demand.ways[0]!;
+  const { rip, thickness } = firstOf(demand.ways);
   let sizes = rack
     .filter(
       (p) => p.species === demand.species && !banned.has(p.id) && (demand.from === null || demand.from.includes(p.id)),
@@ -61,7 +62,7 @@ function reasonFor(
 }
 
 function sentenceFor(reason: ShortageReason, shortBy: number, demand: StripDemand): Phrase {
-  const { rip, thickness } = demand.ways[0]!;
+  const { rip, thickness } = firstOf(demand.ways);
   switch (reason) {
     case 'noSpecies':
       return say`The rack holds none of this species that may be used.`;

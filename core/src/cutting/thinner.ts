@@ -1,3 +1,4 @@
+import { certain, firstOf } from '../lists/there.ts';
 import type { StripDemand } from './cutPlan.ts';
 import { unitsOf, type CutProblem, type Unit } from './cutProblem.ts';
 import { firstFitUnits } from './firstFit.ts';
@@ -12,21 +13,21 @@ const MOST_LEVELS = 8;
  * give all of them, so that the ladder can tell what thickness is possible. Other demands stay as they are.
  */
 export function demandsAsThickAsCanBe(problem: CutProblem): StripDemand[] {
-  const flat = problem.demands.filter((d) => d.ways[0]!.shows === 'face');
+  const flat = problem.demands.filter((d) => firstOf(d.ways).shows === 'face');
   if (flat.length === 0) return [...problem.demands];
   const units = unitsOf(problem);
   const kerf = problem.shop.saw.kerf;
   const known = new Map<string, number>();
   /** Planed thickness that one piece can give a strip of a size; 0 when the size itself does not fit. */
   const reach = ({ piece, unit, geometry }: Unit, { length, ways }: StripDemand): number => {
-    const { rip } = ways[0]!;
+    const { rip } = firstOf(ways);
     const key = `${piece.id}/${unit}/${length}/${rip}`;
     let thickness = known.get(key);
     if (thickness === undefined) {
       const spaces = geometry.breakpoints
         .map((x) => blankSpace(geometry, x, length))
-        .filter((s) => s !== null && nextLane(s, laneKind([ways[0]!], kerf), 0) !== null);
-      thickness = Math.max(0, ...spaces.map((s) => s!.thickness - orderFor(geometry, length, rip).loss.total));
+        .filter((s) => s !== null && nextLane(s, laneKind([firstOf(ways)], kerf), 0) !== null);
+      thickness = Math.max(0, ...spaces.map((s) => certain(s).thickness - orderFor(geometry, length, rip).loss.total));
       known.set(key, thickness);
     }
     return thickness;
@@ -39,18 +40,20 @@ export function demandsAsThickAsCanBe(problem: CutProblem): StripDemand[] {
     else bySpecies.set(u.piece.species, [u]);
   }
   // A batch asks for the same few sizes again and again.
-  const distinct = new Map(flat.map((d) => [`${d.species}/${d.length}/${d.ways[0]!.rip}/${d.ways[0]!.thickness}`, d]));
+  const distinct = new Map(
+    flat.map((d) => [`${d.species}/${d.length}/${firstOf(d.ways).rip}/${firstOf(d.ways).thickness}`, d]),
+  );
   for (const d of distinct.values()) {
     if (short.has(d.species)) continue;
     const best = (bySpecies.get(d.species) ?? []).reduce((most, u) => Math.max(most, reach(u, d)), 0);
-    if (best > 0 && best < d.ways[0]!.thickness - LENGTH_TOLERANCE_MM) short.add(d.species);
+    if (best > 0 && best < firstOf(d.ways).thickness - LENGTH_TOLERANCE_MM) short.add(d.species);
   }
 
   let demands = [...problem.demands];
   for (const species of short) {
     const mine = demands.filter((d) => d.species === species);
-    const wanted = Math.max(...mine.map((d) => d.ways[0]!.thickness));
-    const sizes = [...new Map(mine.map((d) => [`${d.length}/${d.ways[0]!.rip}`, d])).values()];
+    const wanted = Math.max(...mine.map((d) => firstOf(d.ways).thickness));
+    const sizes = [...new Map(mine.map((d) => [`${d.length}/${firstOf(d.ways).rip}`, d])).values()];
     const all = (bySpecies.get(species) ?? []).flatMap((u) => sizes.map((d) => Math.min(wanted, reach(u, d))));
     const levels = [...new Set(all)]
       .filter((t) => t > 0)

@@ -1,3 +1,4 @@
+import { firstOf, nth } from '../lists/there.ts';
 import { boundsOf, outlinePoints, type Outline, type Point } from './outline.ts';
 
 /** Whether a point lies inside closed outlines, holes in them left out (even-odd). */
@@ -12,7 +13,7 @@ function inRings({ x, y }: Point, rings: readonly Point[][]): boolean {
   let inside = false;
   for (const ring of rings) {
     ring.forEach((a, i) => {
-      const b = ring[(i + 1) % ring.length]!;
+      const b = nth(ring, (i + 1) % ring.length);
       if (a.y > y !== b.y > y && x < ((b.x - a.x) * (y - a.y)) / (b.y - a.y) + a.x) inside = !inside;
     });
   }
@@ -36,7 +37,9 @@ export function apart(one: readonly Outline[], other: readonly Outline[], enough
   );
   if (byBounds >= enough) return byBounds;
   const [ringsA, ringsB] = [one.map((o) => outlinePoints(o)), other.map((o) => outlinePoints(o))];
-  return inRings(ringsA[0]![0]!, ringsB) || inRings(ringsB[0]![0]!, ringsA) ? 0 : ringsApart(ringsA, ringsB);
+  return inRings(firstOf(firstOf(ringsA)), ringsB) || inRings(firstOf(firstOf(ringsB)), ringsA)
+    ? 0
+    : ringsApart(ringsA, ringsB);
 }
 
 /** Distance between the lines of closed outlines, whatever lies inside them, mm. */
@@ -49,7 +52,7 @@ export function linesApart(one: readonly Outline[], other: readonly Outline[]): 
 
 function ringsApart(ringsA: readonly Point[][], ringsB: readonly Point[][]): number {
   const segments = (rings: readonly Point[][]): Segment[] =>
-    rings.flatMap((ring) => ring.map((p, i): Segment => [p, ring[(i + 1) % ring.length]!]));
+    rings.flatMap((ring) => ring.map((p, i): Segment => [p, nth(ring, (i + 1) % ring.length)]));
   const theirs = segments(ringsB);
   let least = Infinity;
   for (const mine of segments(ringsA)) {

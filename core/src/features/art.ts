@@ -1,3 +1,4 @@
+import { certain, firstOf, lastOf, nth } from '../lists/there.ts';
 import { z } from 'zod';
 import { lineOfText } from '../units/textSchema.ts';
 import type { Point } from './outline.ts';
@@ -39,24 +40,27 @@ export function artLines(art: Art): { points: Point[]; closed: boolean }[] {
   const lines: { points: Point[]; closed: boolean }[] = [];
   let at: Point = { x: 0, y: 0 };
   for (const [, letter, figures] of art.d.matchAll(/([MLCZ])([^MLCZ]*)/g)) {
-    const n = (figures!.match(/-?\d+(?:\.\d+)?/g) ?? []).map(Number);
+    const n = (certain(figures).match(/-?\d+(?:\.\d+)?/g) ?? []).map(Number);
     if (letter === 'Z') {
       const line = lines.at(-1);
       if (line) {
         line.closed = true;
-        at = line.points[0]!;
+        at = firstOf(line.points);
       }
     } else if (letter === 'M') {
       at = { x: n[0] ?? 0, y: n[1] ?? 0 };
       lines.push({ points: [at], closed: false });
     } else if (lines.length > 0) {
-      const line = lines.at(-1)!.closed ? { points: [at], closed: false } : lines.at(-1)!;
+      const line = lastOf(lines).closed ? { points: [at], closed: false } : lastOf(lines);
       if (line !== lines.at(-1)) lines.push(line);
       const size = letter === 'L' ? 2 : 6;
       for (let i = 0; i + size <= n.length; i += size) {
-        const to = { x: n[i + size - 2]!, y: n[i + size - 1]! };
+        const to = { x: nth(n, i + size - 2), y: nth(n, i + size - 1) };
         if (letter === 'L') line.points.push(to);
-        else line.points.push(...curve(at, { x: n[i]!, y: n[i + 1]! }, { x: n[i + 2]!, y: n[i + 3]! }, to));
+        else
+          line.points.push(
+            ...curve(at, { x: nth(n, i), y: nth(n, i + 1) }, { x: nth(n, i + 2), y: nth(n, i + 3) }, to),
+          );
         at = to;
       }
     }

@@ -1,3 +1,4 @@
+import { nth } from '../lists/there.ts';
 import { outlinePoints, type Outline, type Point } from './outline.ts';
 
 /**
@@ -13,11 +14,11 @@ export function tightPlaces(outlines: readonly Outline[], bit: number): Point[] 
     const points = outlinePoints(outline, bit / 4);
     let along = 0;
     const total = points.reduce(
-      (sum, p, i) => sum + (i > 0 ? Math.hypot(p.x - points[i - 1]!.x, p.y - points[i - 1]!.y) : 0),
+      (sum, p, i) => sum + (i > 0 ? Math.hypot(p.x - nth(points, i - 1).x, p.y - nth(points, i - 1).y) : 0),
       0,
     );
     points.forEach((p, i) => {
-      if (i > 0) along += Math.hypot(p.x - points[i - 1]!.x, p.y - points[i - 1]!.y);
+      if (i > 0) along += Math.hypot(p.x - nth(points, i - 1).x, p.y - nth(points, i - 1).y);
       const [cx, cy] = [Math.floor(p.x / bit), Math.floor(p.y / bit)];
       for (let dx = -1; dx <= 1; dx += 1) {
         for (let dy = -1; dy <= 1; dy += 1) {

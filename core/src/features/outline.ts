@@ -1,3 +1,5 @@
+import { firstOf, lastOf } from '../lists/there.ts';
+
 /** A corner of an outline. `bulge` bends the way to the next one: the tangent of a quarter of the arc's angle, positive where it turns from +x to +y; 0 is straight. */
 export interface Vertex {
   x: number;
@@ -146,7 +148,7 @@ export function outlinePoints(outline: Outline, spacing = Infinity): Point[] {
       return { x: arc.center.x + arc.radius * Math.cos(angle), y: arc.center.y + arc.radius * Math.sin(angle) };
     });
   });
-  const last = outline.vertices.at(-1)!;
+  const last = lastOf(outline.vertices);
   return outline.closed ? points : [...points, { x: last.x, y: last.y }];
 }
 
@@ -168,7 +170,7 @@ export function boundsOf(outlines: readonly Outline[]): { left: number; right: n
 /** Path data of an SVG, arcs as arcs. @param digits behind the point */
 export function svgPath(outline: Outline, digits = 4): string {
   const n = (value: number) => String(Number(value.toFixed(digits)));
-  const start = outline.vertices[0]!;
+  const start = firstOf(outline.vertices);
   const ways = segmentsOf(outline).map(({ to, arc }) =>
     arc
       ? `A${n(arc.radius)} ${n(arc.radius)} 0 ${Math.abs(arc.sweep) > Math.PI + 1e-9 ? 1 : 0} ${arc.sweep > 0 ? 1 : 0} ${n(to.x)} ${n(to.y)}`

@@ -1,3 +1,4 @@
+import { certain, firstOf } from '../lists/there.ts';
 import { apart } from '../features/apart.ts';
 import type { Cut } from '../features/edgeCuts.ts';
 import { thicknessAt, widthAt } from '../stock/shape.ts';
@@ -14,14 +15,14 @@ export function onBoards(bench: Bench, i: Instruction & { parts: Thing[] }, act:
 }
 
 export function workFeature(bench: Bench, i: InstructionOf<'work'>): void {
-  bench.tool(i.tool, i, i.parts[0]!);
+  bench.tool(i.tool, i, firstOf(i.parts));
   const onFace = i.place === 'top' || i.place === 'bottom';
   // What comes after the last sanding keeps its depth; what comes before is deeper by what sanding takes.
   const worked = (): WorkedPlace => ({
     feature: i.feature,
     cuts: i.cuts,
     mark: i.what === 'mark',
-    depth: i.what === 'mark' && onFace ? i.figures.depth! : null,
+    depth: i.what === 'mark' && onFace ? certain(i.figures.depth) : null,
   });
   for (const thing of i.parts) {
     const board = bench.boards.get(thing.id);
@@ -64,12 +65,12 @@ export function marksOnStrips(bench: Bench, i: Instruction, board: Made): void {
 }
 
 export function setInlay(bench: Bench, i: InstructionOf<'inlay'>): void {
-  bench.tool('router', i, i.parts[0]!);
+  bench.tool('router', i, firstOf(i.parts));
   if (i.plug) plugFrom(bench, i, i.plug);
   else bench.fail('missingPart', i, { id: 'plug', label: 'wood for the plug' });
   // Below the face the plug is as deep as it went into its pocket.
   onBoards(bench, i, (b) =>
-    takeOut(bench, i, b, { feature: i.feature, cuts: i.cuts, mark: true, depth: i.figures.plugStart! }),
+    takeOut(bench, i, b, { feature: i.feature, cuts: i.cuts, mark: true, depth: certain(i.figures.plugStart) }),
   );
 }
 

@@ -1,3 +1,4 @@
+import { nth } from '../lists/there.ts';
 import type { PlanInput } from '../saw/planInput.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -96,7 +97,7 @@ function compareStrips(
 ): void {
   if (made.panel.strips.length !== strips.length) return fail('missingPart', `strips of ${made.thing.label}`);
   made.panel.strips.forEach(({ wood, width, turned, endForEnd }, i) => {
-    const strip = strips[i]!;
+    const strip = nth(strips, i);
     if (
       wood.piece.species !== strip.species ||
       (strip.sideKept && turned !== strip.turned) ||

@@ -1,3 +1,4 @@
+import { certain, entryOf, firstOf, lastOf } from '../lists/there.ts';
 import { opensFor, reachesMiddle, wantedPressure } from '../gluing/clamping.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
 import { slowness, clampCount } from '../shop/gluing.ts';
@@ -73,7 +74,7 @@ function pressed(bench: Bench, i: InstructionOf<'glue'>, panel: Panel): void {
     return fitting.slice(0, count);
   });
   const pressure = (forces.reduce((sum, f) => sum + f, 0) * 1000) / (panel.length * panel.thickness);
-  const wanted = wantedPressure(hardness.some((h) => h === null) ? null : Math.max(...hardness.map((h) => h!)));
+  const wanted = wantedPressure(hardness.some((h) => h === null) ? null : Math.max(...hardness.map((h) => certain(h))));
   if (pressure < wanted - PRESSURE_TOLERANCE) bench.fail('lowPressure', i, i.makes, { is: pressure, limit: wanted });
 }
 
@@ -115,7 +116,7 @@ export function glueUp(bench: Bench, i: InstructionOf<'glue'>): void {
   for (const thing of i.parts) {
     const group = bench.panels.get(thing.id);
     const faces = group
-      ? [group.strips[0]!.wood, group.strips.at(-1)!.wood]
+      ? [firstOf(group.strips).wood, lastOf(group.strips).wood]
       : [bench.things.get(thing.id)].filter((w) => w !== undefined);
     faces.forEach((wood, k) => {
       if (!bench.oily.has(wood.piece.species)) return;
@@ -140,7 +141,7 @@ export function glueUp(bench: Bench, i: InstructionOf<'glue'>): void {
     flat: false,
     hardGlue: true,
   });
-  pressed(bench, i, bench.panels.get(i.makes.id)!);
+  pressed(bench, i, entryOf(bench.panels, i.makes.id));
   if (shop.schools.level === 'keys' && i.parts.some((p) => !bench.panels.has(p.id) && !bench.keyed.has(p.id)))
     bench.fail('missingPart', i, i.makes);
 }
@@ -152,7 +153,7 @@ export function scrape(bench: Bench, i: InstructionOf<'scrape'>, thing: Thing): 
 }
 
 export function flush(bench: Bench, i: InstructionOf<'flush'>): void {
-  bench.tool(i.tool, i, i.parts[0]!);
+  bench.tool(i.tool, i, firstOf(i.parts));
   for (const thing of i.parts) {
     const panel = bench.panels.get(thing.id);
     if (!panel) continue;

@@ -1,3 +1,4 @@
+import { nth } from '../lists/there.ts';
 import { formOfPart, thicknessLost } from '../cutting/flattening.ts';
 import { firstFaceOnSled } from '../shop/flattener.ts';
 import { ripTool, SAFE_RIP_LENGTH_MM, SAFE_WIDTH_MM } from '../shop/tools.ts';
@@ -39,8 +40,8 @@ export function crosscut(bench: Bench, i: InstructionOf<'crosscut'>): void {
   });
   const sorted = [...parts].sort((a, b) => a.x.from - b.x.from);
   sorted.forEach((p, k) => {
-    if (k > 0 && p.x.from < sorted[k - 1]!.x.to + i.saw.kerf - FINE)
-      bench.fail('notEnoughLength', i, p.thing, { is: p.x.from, limit: sorted[k - 1]!.x.to + i.saw.kerf });
+    if (k > 0 && p.x.from < nth(sorted, k - 1).x.to + i.saw.kerf - FINE)
+      bench.fail('notEnoughLength', i, p.thing, { is: p.x.from, limit: nth(sorted, k - 1).x.to + i.saw.kerf });
   });
   bench.replace(stock, parts);
 }

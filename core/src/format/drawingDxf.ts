@@ -1,3 +1,4 @@
+import { certain } from '../lists/there.ts';
 import { extentOf, LAYERS, type Drawing, type Layer } from '../templates/drawing.ts';
 
 /** AutoCAD colour index of each layer. */
@@ -99,6 +100,8 @@ export function drawingDxf(drawing: Drawing): string {
 /** Release 12 knows ASCII only: other characters go in as their code points. */
 function plain(text: string): string {
   return [...text]
-    .map((c) => (c >= ' ' && c <= '~' ? c : `\\U+${c.codePointAt(0)!.toString(16).toUpperCase().padStart(4, '0')}`))
+    .map((c) =>
+      c >= ' ' && c <= '~' ? c : `\\U+${certain(c.codePointAt(0)).toString(16).toUpperCase().padStart(4, '0')}`,
+    )
     .join('');
 }

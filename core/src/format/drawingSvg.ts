@@ -1,3 +1,4 @@
+import { certain } from '../lists/there.ts';
 import { svgPath } from '../features/outline.ts';
 import { extentOf, LAYERS, type Drawing, type Layer } from '../templates/drawing.ts';
 
@@ -34,5 +35,5 @@ export function drawingSvg(drawing: Drawing): string {
 
 /** Text as it may stand in XML. */
 export function escapeXml(text: string): string {
-  return text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
+  return text.replace(/[&<>"]/g, (c) => certain({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' }[c]));
 }

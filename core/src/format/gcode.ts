@@ -1,3 +1,4 @@
+import { firstOf } from '../lists/there.ts';
 import { DEFAULT_DISPLAY } from '../units/formatLength.ts';
 import { formatQuantity } from '../units/quantity.ts';
 import { isSide, SIDE_NAMES } from '../features/edge.ts';
@@ -25,7 +26,7 @@ export function writeGcode({ name, machine, tool, face, size, lines }: Job): str
     ...(machine === 'router' ? [`G0 Z${n(TRAVEL_HEIGHT)}`, `M3 S${spindle}`] : ['G0 Z0.000']),
   ];
   for (const line of lines) {
-    const first = line[0]!;
+    const first = firstOf(line);
     out.push(`G0 X${n(first.x)} Y${n(first.y)}`);
     if (machine === 'router') out.push(`G1 Z${n(first.z)} F${plunge}`);
     else out.push(`M3 S${spindle}`);

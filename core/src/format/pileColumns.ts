@@ -1,3 +1,4 @@
+import { firstOf, nth } from '../lists/there.ts';
 import { defectFaces, defectKinds, treatments, type Defect } from '../stock/defect.ts';
 import { ringOrientations } from '../wood/rings.ts';
 import {
@@ -123,7 +124,7 @@ export interface ReadRow {
 export function splitSize(text: string): { thickness: string; width: string; length: string } | null {
   const parts = text.split(/\s*[x×*]\s*/i).map((p) => p.trim());
   return parts.length === 3 && parts.every((p) => p !== '')
-    ? { thickness: parts[0]!, width: parts[1]!, length: parts[2]! }
+    ? { thickness: firstOf(parts), width: nth(parts, 1), length: nth(parts, 2) }
     : null;
 }
 
@@ -245,7 +246,7 @@ function speciesOf(
   );
   if (exact) return { code: exact.code, unknown: null };
   const like = species.filter((s) => s.name.toLowerCase().split(/\s+/).includes(wanted));
-  if (like.length === 1) return { code: like[0]!.code, unknown: null };
+  if (like.length === 1) return { code: firstOf(like).code, unknown: null };
   if (like.length > 1) {
     wrong(`Species "${text}" could be ${like.map((s) => s.name).join(' or ')}.`);
     return { code: null, unknown: null };

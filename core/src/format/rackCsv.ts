@@ -1,3 +1,4 @@
+import { nth } from '../lists/there.ts';
 import Papa from 'papaparse';
 import type { PieceFields } from '../stock/piece.ts';
 import { PILE_WORDS, pileColumns, splitSize, writePileRow, type PileColumn, type PileRow } from './pileColumns.ts';
@@ -57,7 +58,7 @@ export function readRackCsv(text: string): ReadCsv {
     if (unit) system = unit === 'mm' || unit === 'cm' ? 'metric' : 'inch';
     return { column: columnFor(cell), unit };
   });
-  const ignored = head.filter((cell, i) => columns[i]!.column === null && cell.trim() !== '');
+  const ignored = head.filter((cell, i) => nth(columns, i).column === null && cell.trim() !== '');
   if (
     !columns.some((c) => c.column === 'species') ||
     !columns.some((c) => c.column === 'length' || c.column === 'size')

@@ -1,3 +1,4 @@
+import { firstOf, nth } from '../lists/there.ts';
 import { SaxesParser, type SaxesTagPlain } from 'saxes';
 import svgpath from 'svgpath';
 import { ART_BOX, MOST_ART_CHARACTERS, type Art } from '../features/art.ts';
@@ -158,7 +159,7 @@ function toLines(d: string, transform: string): string {
       // A quadratic curve is the cubic one with its handle two thirds of the way (a fact of geometry).
       else if (letter === 'Q')
         out.push(
-          `C${x + (2 / 3) * (n[0]! - x)} ${y + (2 / 3) * (n[1]! - y)} ${n[2]! + (2 / 3) * (n[0]! - n[2]!)} ${n[3]! + (2 / 3) * (n[1]! - n[3]!)} ${n[2]} ${n[3]}`,
+          `C${x + (2 / 3) * (firstOf(n) - x)} ${y + (2 / 3) * (nth(n, 1) - y)} ${nth(n, 2) + (2 / 3) * (firstOf(n) - nth(n, 2))} ${nth(n, 3) + (2 / 3) * (nth(n, 1) - nth(n, 3))} ${n[2]} ${n[3]}`,
         );
       else out.push(letter === 'Z' || letter === 'z' ? 'Z' : `${letter}${n.join(' ')}`);
     });
@@ -168,7 +169,10 @@ function toLines(d: string, transform: string): string {
 /** Lines moved to the corner of their box and scaled to its size. */
 function artOf(parts: readonly string[], name: string, told: string[]): ReadSvg {
   const commands = parts.join('').match(/[MLCZ][^MLCZ]*/g) ?? [];
-  const read = commands.map((c) => ({ letter: c[0]!, n: (c.match(/-?\d*\.?\d+(?:e[-+]?\d+)?/gi) ?? []).map(Number) }));
+  const read = commands.map((c) => ({
+    letter: firstOf(c),
+    n: (c.match(/-?\d*\.?\d+(?:e[-+]?\d+)?/gi) ?? []).map(Number),
+  }));
   const nodes = read.filter((c) => c.letter !== 'Z').length;
   if (nodes < 2) return { ok: false, problem: 'There are no lines in it that could be engraved.' };
   if (nodes > MOST_NODES)
@@ -204,21 +208,21 @@ function boundsOf(commands: readonly { letter: string; n: number[] }[]) {
     [Infinity, -Infinity],
   ];
   const take = (range: number[], value: number) => {
-    range[0] = Math.min(range[0]!, value);
-    range[1] = Math.max(range[1]!, value);
+    range[0] = Math.min(firstOf(range), value);
+    range[1] = Math.max(nth(range, 1), value);
   };
   let at = [0, 0];
   for (const { letter, n } of commands) {
     if (n.length < 2) continue;
     const end = n.slice(-2);
     for (const [axis, range] of [xs, ys].entries()) {
-      take(range, end[axis]!);
+      take(range, nth(end, axis));
       if (letter === 'C')
-        for (const value of turnsOf(at[axis]!, n[axis]!, n[axis + 2]!, end[axis]!)) take(range, value);
+        for (const value of turnsOf(nth(at, axis), nth(n, axis), nth(n, axis + 2), nth(end, axis))) take(range, value);
     }
     at = end;
   }
-  return { left: xs[0]!, right: xs[1]!, top: ys[0]!, bottom: ys[1]! };
+  return { left: firstOf(xs), right: nth(xs, 1), top: firstOf(ys), bottom: nth(ys, 1) };
 }
 
 /** Where one coordinate of a cubic curve turns back, if it does: at the roots of its derivative. */

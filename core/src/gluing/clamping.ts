@@ -1,3 +1,4 @@
+import { nth } from '../lists/there.ts';
 import { clampCount } from '../shop/gluing.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import type { Clamp } from '../shop/gluing.ts';
@@ -125,7 +126,7 @@ function clampsForForce(force: number, strongestFirst: readonly Clamp[]): number
 function caulsBetween(placed: readonly PlacedClamp[], length: number): number[] {
   const edges = [-CLAMP_BAR_MM / 2, ...placed.map((c) => c.at), length + CLAMP_BAR_MM / 2];
   const gaps = edges.slice(1).flatMap((to, i) => {
-    const from = edges[i]! + CLAMP_BAR_MM / 2;
+    const from = nth(edges, i) + CLAMP_BAR_MM / 2;
     const end = to - CLAMP_BAR_MM / 2;
     return end - from >= CAUL_MM ? [(from + end) / 2] : [];
   });

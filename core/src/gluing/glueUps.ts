@@ -1,3 +1,4 @@
+import { firstOf, lastOf } from '../lists/there.ts';
 import { slowness } from '../shop/gluing.ts';
 import { glueOf, type Shop } from '../shop/shop.ts';
 import { clampsFor, type ClampSet } from './clamping.ts';
@@ -175,8 +176,8 @@ export function planGlueUps(panel: PanelToGlue, shop: Shop): GluePlan {
     units = sizes.map((size) => {
       const members = units.slice(start, start + size);
       start += size;
-      const first = members[0]!;
-      const last = members.at(-1)!;
+      const first = firstOf(members);
+      const last = lastOf(members);
       if (size === 1) return first;
       made += 1;
       const id = glueUpId(members.map(stripsIn));

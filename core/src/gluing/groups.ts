@@ -1,3 +1,5 @@
+import { certain, nth } from '../lists/there.ts';
+
 /** What the search for groups weighs. */
 export interface GroupingTask {
   /** Widths of the strips, mm, in order. */
@@ -41,7 +43,7 @@ export function levelMinutes(
 /** How uneven and one-sided a list of sizes is; 0 is even and symmetrical. Only decides between equals. */
 function crookedness(sizes: readonly number[], symmetrical: boolean): number {
   const spread = Math.max(...sizes) - Math.min(...sizes);
-  const lopsided = sizes.reduce((sum, s, i) => sum + Math.abs(s - sizes[sizes.length - 1 - i]!), 0);
+  const lopsided = sizes.reduce((sum, s, i) => sum + Math.abs(s - nth(sizes, sizes.length - 1 - i)), 0);
   return spread + (symmetrical ? 10 : 1) * lopsided;
 }
 
@@ -56,7 +58,7 @@ export function chooseGroups(task: GroupingTask): Grouping {
   let best: { levels: number[][]; minutes: number; crooked: number } | null = null;
   for (const first of groups ? [[...groups]] : firstLevels(task)) {
     const single = first.length === 1;
-    const rest = upward[first.length]!;
+    const rest = nth(upward, first.length);
     const minutes =
       levelMinutes(first, single ? task.lastMinutes : task.groupMinutes, task) + (single ? 0 : rest.minutes);
     const levels = [first, ...(single ? [] : rest.levels)].filter((sizes) => sizes.some((s) => s > 1));
@@ -70,7 +72,8 @@ export function chooseGroups(task: GroupingTask): Grouping {
       best = { levels, minutes, crooked };
     }
   }
-  return { levels: best!.levels, minutes: best!.minutes };
+  const { levels, minutes } = certain(best, 'A grouping');
+  return { levels, minutes };
 }
 
 interface Joins {
@@ -112,8 +115,8 @@ function bestJoins(task: GroupingTask, most: number): Joins[] {
     for (let left = Math.ceil(count / task.mostParts); left < count; left += 1) {
       for (const sizes of splits(count, left, task.mostParts)) {
         const minutes =
-          levelMinutes(sizes, left === 1 ? task.lastMinutes : task.joinMinutes, task) + best[left]!.minutes;
-        const levels = [sizes, ...best[left]!.levels];
+          levelMinutes(sizes, left === 1 ? task.lastMinutes : task.joinMinutes, task) + nth(best, left).minutes;
+        const levels = [sizes, ...nth(best, left).levels];
         if (
           !found ||
           minutes < found.minutes - 1e-6 ||
@@ -122,7 +125,7 @@ function bestJoins(task: GroupingTask, most: number): Joins[] {
           found = { levels, minutes };
       }
     }
-    best.push(found!);
+    best.push(certain(found));
   }
   return best;
 }
@@ -148,10 +151,10 @@ export function groupSizes(count: number, groups: number): number[] {
   let extra = count % groups;
   // Extras go to mirrored pairs from the outside in; an odd one to the middle.
   for (let i = 0; extra > 1 && i < Math.floor(groups / 2); i += 1, extra -= 2) {
-    sizes[i]! += 1;
-    sizes[groups - 1 - i]! += 1;
+    sizes[i] = nth(sizes, i) + 1;
+    sizes[groups - 1 - i] = nth(sizes, groups - 1 - i) + 1;
   }
-  if (extra === 1) sizes[Math.floor(groups / 2)]! += 1;
+  if (extra === 1) sizes[Math.floor(groups / 2)] = nth(sizes, Math.floor(groups / 2)) + 1;
   return sizes;
 }
 
@@ -201,9 +204,9 @@ function splitsWithin(widths: readonly number[], mostParts: number, limit: numbe
     const here: (Split | undefined)[] = [];
     let width = 0;
     for (let size = 1; size <= Math.min(mostParts, end); size += 1) {
-      width += widths[end - size]!;
+      width += nth(widths, end - size);
       if (size > 1 && width > limit + 1e-6) break;
-      best[end - size]!.forEach((before, groups) => {
+      nth(best, end - size).forEach((before, groups) => {
         if (!before) return;
         const next: Split = { glued: before.glued + Number(size > 1), squares: before.squares + size * size, size };
         const known = here[groups + 1];
@@ -213,11 +216,11 @@ function splitsWithin(widths: readonly number[], mostParts: number, limit: numbe
     }
     best.push(here);
   }
-  return best[widths.length]!.flatMap((split, groups) => {
+  return nth(best, widths.length).flatMap((split, groups) => {
     if (!split) return [];
     const sizes: number[] = [];
     for (let end = widths.length, left = groups; left > 0; left -= 1) {
-      const { size } = best[end]![left]!;
+      const { size } = certain(nth(nth(best, end), left));
       sizes.unshift(size);
       end -= size;
     }

@@ -1,3 +1,4 @@
+import { firstOf } from '../lists/there.ts';
 import { unitGeometry } from '../cutting/unitGeometry.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
 import { panelSaw } from '../shop/tools.ts';
@@ -15,7 +16,7 @@ export function lengthLadder(context: PlanContext): Ladder {
   } = context;
   const { kerf } = panelSaw(context.shop, context.panelWidth);
   const { snipe } = flattenerLimits(context.shop);
-  const panel = allowances.panels[0]!;
+  const panel = firstOf(allowances.panels);
   // In a batch the last panel may be shorter; the ladder is that of the longest.
   const piece = leastPiece(
     context,

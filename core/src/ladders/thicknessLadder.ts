@@ -1,3 +1,4 @@
+import { certain } from '../lists/there.ts';
 import { ripFatOf } from '../board/allowances.ts';
 import type { Blank, RippedStrip } from '../cutting/cutPlan.ts';
 import { nearLoss } from '../cutting/unitGeometry.ts';
@@ -40,9 +41,9 @@ function thinnestStrip(context: PlanContext) {
   const piece = least && context.pieces.get(least.blank.pieceId);
   if (!least || !piece) return undefined;
   const { order, way } = least.strip;
-  const { loss } = orderOutcomes(piece, { length: least.blank.length, width: way.rip }, context.shop).find(
-    (o) => o.order === order,
-  )!;
+  const { loss } = certain(
+    orderOutcomes(piece, { length: least.blank.length, width: way.rip }, context.shop).find((o) => o.order === order),
+  );
   const start = Math.min(
     thicknessAt(piece, least.blank.from),
     thicknessAt(piece, least.blank.from + least.blank.length),
@@ -136,7 +137,7 @@ export function thicknessLadder(context: PlanContext): Ladder {
         habit: piece?.form ? undefined : rough ? 'flattenRough' : 'flattenSurfaced',
         ...(piece?.form ? { source: 'piece' as const } : {}),
         why: piece?.form
-          ? say`${ORDER_WORDS[thinnest!.order]}, bow, cup and half the twist measured on ${piece.mark} come to this at the part's size.`
+          ? say`${ORDER_WORDS[certain(thinnest).order]}, bow, cup and half the twist measured on ${piece.mark} come to this at the part's size.`
           : say`Bow, cup and twist come out until one face is flat and the other parallel.`,
       },
       {

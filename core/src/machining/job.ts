@@ -1,3 +1,4 @@
+import { firstOf, nth } from '../lists/there.ts';
 import { artOutlines } from '../features/artPlace.ts';
 import { isEnd, isSide, type Side } from '../features/edge.ts';
 import { depthAt, grooveLines, spoutLine, type BoardSize } from '../features/groove.ts';
@@ -43,7 +44,7 @@ const SPACING = 2;
 export function jobsOf({ features, size, sanded }: Pick<WorkedBoard, 'features' | 'size' | 'sanded'>): Job[] {
   const jobs = features.flatMap((f) => (f.kind === 'mark' ? markJobs(f, size) : (jobOf(f, size, sanded) ?? [])));
   const names = numberTwins(jobs.map((j) => j.name));
-  return jobs.map((job, i) => ({ ...job, name: names[i]! }));
+  return jobs.map((job, i) => ({ ...job, name: nth(names, i) }));
 }
 
 /** The ways of a job as a drawing of what lies on the machine, seen from above; several passes over one line are one line. */
@@ -97,7 +98,7 @@ function jobOf(feature: Exclude<Feature, { kind: 'mark' }>, size: BoardSize, san
   if (feature.kind === 'hole') {
     const bit = Math.min(SLOT_BIT, feature.width);
     const passes = passDepths(base.size.thickness, bit);
-    const slots = solidsOfFeature(feature, size).map((s) => inward(s.outlines[0]!, bit / 2));
+    const slots = solidsOfFeature(feature, size).map((s) => inward(firstOf(s.outlines), bit / 2));
     return {
       ...base,
       name: FEATURE_NAMES.hole,
@@ -113,7 +114,7 @@ function jobOf(feature: Exclude<Feature, { kind: 'mark' }>, size: BoardSize, san
   return null;
 }
 
-const closed = <T>(points: T[]): T[] => [...points, points[0]!];
+const closed = <T>(points: T[]): T[] => [...points, firstOf(points)];
 
 /** From the board to a machine that has the face up: the underside turned over about its length, a side seen from outside with the show side away from the maker. */
 function toTool(

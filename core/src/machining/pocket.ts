@@ -1,3 +1,4 @@
+import { firstOf } from '../lists/there.ts';
 import ClipperLib, { type Path, type Paths } from 'clipper-lib';
 import { outlinePoints, type Outline, type Point } from '../features/outline.ts';
 
@@ -51,7 +52,7 @@ export function regionArea(region: Paths): number {
 export function linesOf(region: Paths): Point[][] {
   return region
     .filter((path) => path.length > 2)
-    .map((path) => [...path, path[0]!].map((p) => ({ x: p.X / SCALE, y: p.Y / SCALE })));
+    .map((path) => [...path, firstOf(path)].map((p) => ({ x: p.X / SCALE, y: p.Y / SCALE })));
 }
 
 /** Ways of the middle of a bit that clear a region, from its wall inward, round by round; empty where the bit does not fit in. */

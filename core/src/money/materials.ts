@@ -1,3 +1,4 @@
+import { firstOf } from '../lists/there.ts';
 import { pricePerMm3, volumeBetween } from '../stock/shape.ts';
 import { boardFeet, cubicMetres, MM3_PER_M3 } from '../units/volume.ts';
 import type { PlanContext } from '../ladders/context.ts';
@@ -66,7 +67,7 @@ export function materialsOf(context: PlanContext, strips: readonly PlannedStrip[
   const whole = strips.every((s) => s.sources.some((source) => source.copy === 1));
   const others =
     whole && board.worked.others.length > 0 && strips.length > 0
-      ? context.trim.others.reduce((sum, o) => sum + o.length * o.width, 0) * strips[0]!.finished.thickness
+      ? context.trim.others.reduce((sum, o) => sum + o.length * o.width, 0) * firstOf(strips).finished.thickness
       : 0;
   return {
     finished: volumeOf(each),

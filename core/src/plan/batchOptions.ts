@@ -1,3 +1,4 @@
+import { firstOf, nth } from '../lists/there.ts';
 import { panelsOf } from '../board/allowances.ts';
 import type { PlanInput } from '../saw/planInput.ts';
 import { makePlan } from './plan.ts';
@@ -33,12 +34,12 @@ export function batchOptions(input: PlanInput): BatchOption[] {
   const sizes = Array.from({ length: board.count }, (_, i) => i + 1).filter(
     (n, i, all) =>
       panelsOf({ count: board.count, perPanel: n }).length <
-      (i === 0 ? Infinity : panelsOf({ count: board.count, perPanel: all[i - 1]! }).length),
+      (i === 0 ? Infinity : panelsOf({ count: board.count, perPanel: nth(all, i - 1) }).length),
   );
   const options = sizes.map((perPanel): BatchOption => {
     const plan = makePlan({ ...input, board: { ...board, perPanel } });
     const { panels } = plan.allowances;
-    const longest = panels[0]!;
+    const longest = firstOf(panels);
     const grams = plan.materials.gramsEach;
     // A panel weighs what its boards weigh, and its trims.
     const kilograms =

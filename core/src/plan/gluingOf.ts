@@ -1,3 +1,4 @@
+import { firstOf, nth } from '../lists/there.ts';
 import { planGlueUps, type GluePlan } from '../gluing/glueUps.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
 import type { Shop } from '../shop/shop.ts';
@@ -22,13 +23,13 @@ export function gluingOf({ allowances, board, shop, species }: PlanContext): Glu
   const strips = stripsOf(board);
   const hardness = strips.map((strip) => species.find((s) => s.code === strip.species)?.hardness ?? null);
   const known = hardness.filter((h) => h !== null);
-  const like = (i: number) => `${strips[i]!.species}/${strips[i]!.width}`;
+  const like = (i: number) => `${nth(strips, i).species}/${nth(strips, i).width}`;
   return planGlueUps(
     {
       widths: strips.map((s) => s.width),
       ids: strips.map((s) => s.id),
       symmetrical: strips.every((_, i) => like(i) === like(strips.length - 1 - i)),
-      length: allowances.panels[0]!.length,
+      length: firstOf(allowances.panels).length,
       height: allowances.glueThickness,
       hardness: known.length < hardness.length || known.length === 0 ? null : Math.max(...known),
       helper: board.gluing.helper,

@@ -1,3 +1,4 @@
+import { firstOf } from '../lists/there.ts';
 import { allowancesFor, type Allowances } from '../board/allowances.ts';
 import { shopFor } from '../board/differences.ts';
 import { panelWidth } from '../board/board.ts';
@@ -94,7 +95,7 @@ export function makePlan(given: PlanInput): Plan {
   };
   const ladders = { thickness: thicknessLadder(context), width: widthLadder(context), length: lengthLadder(context) };
   // Where nothing is turned over they lie as they were laid.
-  const bodies = over[0]!.size === 0 ? asLaid[0]! : bodiesOfPanel(context, 1);
+  const bodies = firstOf(over).size === 0 ? firstOf(asLaid) : bodiesOfPanel(context, 1);
   const wood = woodOf(context, bodies, ladders);
   const strips = plannedStrips(context, ladders, wood);
   const gluing = gluingOf(context);

@@ -1,3 +1,4 @@
+import { entryOf } from '../lists/there.ts';
 import { edgeRip, faceRip } from '../board/allowances.ts';
 import type { PromisedRange } from '../cutting/cutPlan.ts';
 import type { Section } from '../cutting/sections.ts';
@@ -22,7 +23,7 @@ export function sectionsLeft(
   const pieces = new Map(rack.map((p) => [p.id, p]));
   return new Map(
     sections.map((section) => {
-      const piece = pieces.get(section.pieceId)!;
+      const piece = entryOf(pieces, section.pieceId);
       const way =
         board.construction === 'edge'
           ? { shows: 'edge' as const, rip: edgeRip(allowances, section.width), thickness: section.width }

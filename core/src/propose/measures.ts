@@ -1,3 +1,4 @@
+import { nth } from '../lists/there.ts';
 import { panelWidth, type Board } from '../board/board.ts';
 import type { CutPlan } from '../cutting/cutPlan.ts';
 import type { Piece } from '../stock/piece.ts';
@@ -36,7 +37,7 @@ export function alike(a: Bare, b: Bare): boolean {
 export function symmetryOf(strips: readonly Bare[]): number {
   return strips.length === 0
     ? 0
-    : strips.filter((s, i) => alike(s, strips[strips.length - 1 - i]!)).length / strips.length;
+    : strips.filter((s, i) => alike(s, nth(strips, strips.length - 1 - i))).length / strips.length;
 }
 
 /** The better of symmetry and the best repeating motif. */
@@ -44,14 +45,16 @@ export function rhythmOf(strips: readonly Bare[]): number {
   let best = symmetryOf(strips);
   for (let period = 1; period <= Math.min(LONGEST_MOTIF, Math.floor(strips.length / 2)); period += 1) {
     const pairs = strips.length - period;
-    best = Math.max(best, strips.filter((s, i) => i >= period && alike(s, strips[i - period]!)).length / pairs);
+    best = Math.max(best, strips.filter((s, i) => i >= period && alike(s, nth(strips, i - period))).length / pairs);
   }
   return best;
 }
 
 export function contrastOf(strips: readonly Bare[], colours: ReadonlyMap<string, string>): number {
   if (strips.length < 2) return 0;
-  const sum = strips.slice(1).reduce((total, s, i) => total + differenceOf(s.species, strips[i]!.species, colours), 0);
+  const sum = strips
+    .slice(1)
+    .reduce((total, s, i) => total + differenceOf(s.species, nth(strips, i).species, colours), 0);
   return sum / (strips.length - 1);
 }
 

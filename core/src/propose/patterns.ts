@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth } from '../lists/there.ts';
 import type { Section } from '../cutting/sections.ts';
 import { lightness } from '../wood/colour.ts';
 import type { Random } from './random.ts';
@@ -35,7 +36,7 @@ const lath = (section: Section, width = section.width, accent = false): Lath => 
 
 /** An accent strip: the section, planed down where it is wider than a line should be. */
 function line(section: Section, random: Random): Lath {
-  const width = section.width <= ACCENT.greatest ? section.width : [5, 6.4, 8, 10, 12.7][random.below(5)]!;
+  const width = section.width <= ACCENT.greatest ? section.width : nth([5, 6.4, 8, 10, 12.7], random.below(5));
   return lath(section, Math.max(ACCENT.least, Math.min(width, section.width)), true);
 }
 
@@ -58,20 +59,20 @@ export function layPattern(
     plain: () => (fields.length === 1 ? () => [lath(first)] : null),
     alternating: () => {
       let n = 0;
-      return second ? () => [lath(fields[n++ % fields.length]!)] : null;
+      return second ? () => [lath(nth(fields, n++ % fields.length))] : null;
     },
     bands: () => {
       const run = 2 + random.below(2);
       let n = 0;
       return second
-        ? () => Array.from({ length: run }, () => lath(fields[Math.floor(n++ / run) % fields.length]!))
+        ? () => Array.from({ length: run }, () => lath(nth(fields, Math.floor(n++ / run) % fields.length)))
         : null;
     },
     accents: () => {
       if (!accent) return null;
       const thin = line(accent, random);
       let n = 0;
-      return () => [lath(fields[n++ % fields.length]!), { ...thin }];
+      return () => [lath(nth(fields, n++ % fields.length)), { ...thin }];
     },
     shaded: () => {
       if (!second) return null;
@@ -82,7 +83,7 @@ export function layPattern(
       let k = 0;
       let sum = 0;
       return () => {
-        const section = byLight[Math.min(k, byLight.length - 1)]!;
+        const section = nth(byLight, Math.min(k, byLight.length - 1));
         sum += section.width;
         if (sum >= each * (k + 1)) k += 1;
         return [lath(section)];
@@ -110,6 +111,6 @@ export function layPattern(
     if (laid.length * (symmetrical ? 2 : 1) > most) return null;
   }
   // A line outside a field would be trimmed away with the edge.
-  if (laid.at(-1)!.accent) laid.push(lath(first));
-  return symmetrical ? [...laid.slice(1).reverse(), ...laid] : laid.at(0)!.accent ? laid.slice(1) : laid;
+  if (lastOf(laid).accent) laid.push(lath(first));
+  return symmetrical ? [...laid.slice(1).reverse(), ...laid] : firstOf(laid).accent ? laid.slice(1) : laid;
 }

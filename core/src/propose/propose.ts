@@ -1,3 +1,4 @@
+import { certain, entryOf } from '../lists/there.ts';
 import { allowancesFor } from '../board/allowances.ts';
 import { newBoard, type Board, type Construction } from '../board/board.ts';
 import { auditCut } from '../cutting/auditCut.ts';
@@ -232,12 +233,12 @@ class Search {
       0,
       Math.max(1, wanted.length, pattern === 'accents' ? 1 + this.random.below(2) : count),
     );
-    const fields = this.random.shuffled(codes).map((code) => this.random.pick(widePart(bySpecies.get(code)!)));
+    const fields = this.random.shuffled(codes).map((code) => this.random.pick(widePart(entryOf(bySpecies, code))));
     const field = fields[0];
     const thin = this.random
       .shuffled([...bySpecies.keys()].filter((code) => code !== field?.species))
       .slice(0, 1)
-      .map((code) => bySpecies.get(code)!.reduce((a, b) => (b.width < a.width ? b : a)));
+      .map((code) => entryOf(bySpecies, code).reduce((a, b) => (b.width < a.width ? b : a)));
     return { fields, accent: wishes.accents === 'no' ? null : (thin[0] ?? null) };
   }
 
@@ -341,7 +342,7 @@ class Search {
           : 'one tone';
     return say`${stripsOf(board).length} strips ${board.construction === 'edge' ? 'on edge' : 'lying flat'}, ${order}, ${colour}: ${shares.join(', ')}. Cut from ${marks.join(', ')}${
       used > 0
-        ? say`, which uses ${Math.round(100 * used)} % of ${this.pieces.get(this.input.wishes.useUp!)!.mark}`
+        ? say`, which uses ${Math.round(100 * used)} % of ${entryOf(this.pieces, certain(this.input.wishes.useUp)).mark}`
         : say``
     }.`;
   }

@@ -1,3 +1,5 @@
+import { nth } from '../lists/there.ts';
+
 /** Random choices that come out the same for the same seed. */
 export interface Random {
   /** 0 up to 1. */
@@ -21,12 +23,12 @@ export function randomFrom(seed: number): Random {
   return {
     next,
     below,
-    pick: (items) => items[below(items.length)]!,
+    pick: (items) => nth(items, below(items.length)),
     shuffled: (items) => {
       const list = [...items];
       for (let i = list.length - 1; i > 0; i -= 1) {
         const k = below(i + 1);
-        [list[i], list[k]] = [list[k]!, list[i]!];
+        [list[i], list[k]] = [nth(list, k), nth(list, i)];
       }
       return list;
     },

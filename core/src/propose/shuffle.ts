@@ -1,3 +1,4 @@
+import { nth } from '../lists/there.ts';
 import { say, type Phrase } from '../units/phrase.ts';
 import type { Species } from '../wood/species.ts';
 import { lightness } from '../wood/colour.ts';
@@ -51,7 +52,8 @@ export function shuffle(
 ): ShuffledOrder[] {
   const free = strips.flatMap((s, i) => (s.locked ? [] : [i]));
   const colours = coloursOf(species);
-  if (free.length < 2 || new Set(free.map((i) => `${strips[i]!.species}/${strips[i]!.width}`)).size < 2) return [];
+  if (free.length < 2 || new Set(free.map((i) => `${nth(strips, i).species}/${nth(strips, i).width}`)).size < 2)
+    return [];
   const random = randomFrom(options.seed);
   const deadline = options.now() + options.seconds;
   let kept: Varied<ShuffledOrder>[] = [];
@@ -61,7 +63,7 @@ export function shuffle(
       if (options.now() > deadline || options.stop?.()) return sorted();
       const order = anneal(strips, free, aim, colours, random);
       const score = aimed(order, aim, colours);
-      const unchanged = order.every((s, i) => alike(s, strips[i]!));
+      const unchanged = order.every((s, i) => alike(s, nth(strips, i)));
       if (unchanged) continue;
       const item = {
         strips: order,
@@ -87,13 +89,13 @@ function anneal(
 ): Strip[] {
   const order = [...strips];
   random.shuffled(free).forEach((from, n) => {
-    order[free[n]!] = strips[from]!;
+    order[nth(free, n)] = nth(strips, from);
   });
   let score = aimed(order, aim, colours);
   for (let k = 0; k < SWAPS; k += 1) {
     const [a, b] = [random.pick(free), random.pick(free)];
-    if (a === b || alike(order[a]!, order[b]!)) continue;
-    [order[a], order[b]] = [order[b]!, order[a]!];
+    if (a === b || alike(nth(order, a), nth(order, b))) continue;
+    [order[a], order[b]] = [nth(order, b), nth(order, a)];
     const next = aimed(order, aim, colours);
     const heat = 0.06 * (1 - k / SWAPS) ** 2;
     if (next >= score || random.next() < Math.exp((next - score) / Math.max(1e-6, heat))) score = next;
@@ -121,7 +123,7 @@ function aimed(strips: readonly Strip[], aim: Aim, colours: ReadonlyMap<string, 
         1 -
         imbalance(strips, colours) -
         0.5 *
-          (strips.filter((s, i) => i > 0 && differenceOf(s.species, strips[i - 1]!.species, colours) < 5).length /
+          (strips.filter((s, i) => i > 0 && differenceOf(s.species, nth(strips, i - 1).species, colours) < 5).length /
             strips.length)
       );
   }
@@ -130,7 +132,7 @@ function aimed(strips: readonly Strip[], aim: Aim, colours: ReadonlyMap<string, 
 /** Share of neighbours that do not lighten: 1 runs from light to dark. */
 function shading(strips: readonly Strip[], colours: ReadonlyMap<string, string>): number {
   const light = strips.map((s) => lightness(colours.get(s.species) ?? '#888888'));
-  return light.filter((l, i) => i === 0 || l <= light[i - 1]! + 1e-9).length / light.length;
+  return light.filter((l, i) => i === 0 || l <= nth(light, i - 1) + 1e-9).length / light.length;
 }
 
 /** How much lighter one half of the width is than the other, 0 to 1. */

@@ -1,3 +1,4 @@
+import { nth } from '../lists/there.ts';
 import { lightness } from '../wood/colour.ts';
 import type { Strip } from '../board/recipe.ts';
 
@@ -19,7 +20,7 @@ const PLACES = 20;
 const LIGHTNESS_STEP = 120;
 
 function distance(a: readonly number[], b: readonly number[]): number {
-  return Math.hypot(...a.map((v, i) => v - b[i]!));
+  return Math.hypot(...a.map((v, i) => v - nth(b, i)));
 }
 
 /** Light and dark at places across the board: what the eye sees first, whatever the species are called. */
@@ -32,7 +33,7 @@ export function lightnessProfile(
   let end = strips[0]?.width ?? 0;
   return Array.from({ length: PLACES }, (_, k) => {
     const at = ((k + 0.5) / PLACES) * whole;
-    while (at > end && i < strips.length - 1) end += strips[(i += 1)]!.width;
+    while (at > end && i < strips.length - 1) end += nth(strips, (i += 1)).width;
     return lightness(colours.get(strips[i]?.species ?? '') ?? '#888888') / LIGHTNESS_STEP;
   });
 }

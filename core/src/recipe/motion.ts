@@ -54,12 +54,12 @@ export function after(outer: Motion, inner: Motion): Motion {
 
 /** The motion that takes everything back. */
 export function back({ origin, along, across, up }: Motion): Motion {
-  const [a, b, c]: Triple[] = [
+  const [a, b, c]: [Triple, Triple, Triple] = [
     [along[0], across[0], up[0]],
     [along[1], across[1], up[1]],
     [along[2], across[2], up[2]],
   ];
-  return { along: a!, across: b!, up: c!, origin: [-dot(along, origin), -dot(across, origin), -dot(up, origin)] };
+  return { along: a, across: b, up: c, origin: [-dot(along, origin), -dot(across, origin), -dot(up, origin)] };
 }
 
 /** Nothing but a shift. */

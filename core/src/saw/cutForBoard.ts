@@ -1,3 +1,4 @@
+import { certain, entryOf, firstOf } from '../lists/there.ts';
 import { allowancesFor, type Allowances } from '../board/allowances.ts';
 import type { Board } from '../board/board.ts';
 import { madeFor } from '../board/madeFor.ts';
@@ -31,7 +32,7 @@ export function demandKey(demand: Pick<StripDemand, 'board' | 'stripId' | 'copy'
 
 /** The shop that boards are cut in: where one alone differs from it, as it differs; boards cut together are sawn by the shop's own habits. */
 export function sawingShop(boards: readonly Pick<Board, 'differs'>[], shop: Shop): Shop {
-  return boards.length === 1 ? shopFor(boards[0]!, shop) : shop;
+  return boards.length === 1 ? shopFor(firstOf(boards), shop) : shop;
 }
 
 /**
@@ -60,7 +61,7 @@ export function cutProblemFor(
       .filter((d) => !met.has(demandKey(d)))
       .map((d) => (allowed ? { ...d, from: d.from ? d.from.filter((id) => !banned.has(id)) : allowed } : d));
   });
-  const banned = new Set(boards.length === 1 ? boards[0]!.board.cutting.bans : []);
+  const banned = new Set(boards.length === 1 ? firstOf(boards).board.cutting.bans : []);
   const problem = { demands, rack: rest.rack, promised: rest.promised, banned, shop, species: rest.species };
   return { ...problem, demands: demandsAsThickAsCanBe(problem) };
 }
@@ -86,11 +87,11 @@ function stripsInHand(demands: readonly StripDemand[], done: readonly DoneBlank[
   for (const demand of demands) {
     // While nothing of a strip was cut yet it is only to be cut, and keeps its spare.
     if (demand.spare > 0 || met.has(demandKey(demand)) || spares.length === 0) continue;
-    const at = spares.findIndex((s) => alike(s, demand) && serves(strips.get(demandKey(s))!, demand));
+    const at = spares.findIndex((s) => alike(s, demand) && serves(entryOf(strips, demandKey(s)), demand));
     if (at < 0) continue;
     const [spare] = spares.splice(at, 1);
-    strips.set(demandKey(demand), strips.get(demandKey(spare!))!);
-    strips.delete(demandKey(spare!));
+    strips.set(demandKey(demand), entryOf(strips, demandKey(certain(spare))));
+    strips.delete(demandKey(certain(spare)));
     met.add(demandKey(demand));
   }
   return { strips, met };
@@ -102,8 +103,8 @@ function alike(a: StripDemand, b: StripDemand): boolean {
   return (
     a.species === b.species &&
     near(a.length, b.length) &&
-    near(a.ways[0]!.rip, b.ways[0]!.rip) &&
-    near(a.ways[0]!.thickness, b.ways[0]!.thickness)
+    near(firstOf(a.ways).rip, firstOf(b.ways).rip) &&
+    near(firstOf(a.ways).thickness, firstOf(b.ways).thickness)
   );
 }
 
@@ -133,13 +134,13 @@ export function cutForBoard(input: PlanInput, allowances: Allowances): { cutting
   const planned = chosen ?? firstFit(problem);
   const all = new Map(demandsFor(input.board, allowances, input.shop, saw.key).map((d) => [demandKey(d), d]));
   const held = new Map(
-    [...stripsInHand([...all.values()], saw.done).strips].map(([key, { strip }]) => [strip, all.get(key)!]),
+    [...stripsInHand([...all.values()], saw.done).strips].map(([key, { strip }]) => [strip, entryOf(all, key)]),
   );
   const done = saw.done
     .map(({ blank }): Blank => ({
       ...blank,
       done: true,
-      strips: blank.strips.flatMap((s) => (held.has(s) ? [{ ...s, demand: held.get(s)! }] : [])),
+      strips: blank.strips.flatMap((s) => (held.has(s) ? [{ ...s, demand: entryOf(held, s) }] : [])),
     }))
     .filter((b) => b.strips.length > 0);
   return {
@@ -204,7 +205,7 @@ function isKind(shortage: Shortage, { species, length, ways: [usual] }: StripDem
   return (
     shortage.species === species &&
     shortage.length === length &&
-    shortage.rip === usual!.rip &&
-    shortage.thickness === usual!.thickness
+    shortage.rip === usual?.rip &&
+    shortage.thickness === usual.thickness
   );
 }

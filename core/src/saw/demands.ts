@@ -1,3 +1,4 @@
+import { nth } from '../lists/there.ts';
 import { showsOf } from '../board/board.ts';
 import { edgeRip, faceRip, type Allowances } from '../board/allowances.ts';
 import type { Board } from '../board/board.ts';
@@ -42,7 +43,7 @@ export function demandsFor(board: Board, allowances: Allowances, shop: Shop, key
     });
   });
   for (const first of kinds.values()) {
-    const thin = stripsOf(board)[first.strip - 1]!.width <= shop.cutting.spareBelow;
+    const thin = nth(stripsOf(board), first.strip - 1).width <= shop.cutting.spareBelow;
     const spares = board.cutting.spares + (thin ? shop.cutting.spares : 0);
     for (let spare = 1; spare <= spares; spare += 1)
       demands.push({ ...first, copy: 1, spare, from: null, together: null });

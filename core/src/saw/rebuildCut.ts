@@ -1,3 +1,4 @@
+import { firstOf, nth } from '../lists/there.ts';
 import { auditCut, type CutFault } from '../cutting/auditCut.ts';
 import { gapOf, SCORE_TOLERANCE, type Blank, type CutPlan } from '../cutting/cutPlan.ts';
 import type { BareBlank, BareCut } from '../cutting/cutPlanSchema.ts';
@@ -56,7 +57,7 @@ export function rebuildCut(problem: CutProblem, bare: BareCut): RebuiltCut {
     .sort(([a], [b]) => (a < b ? -1 : 1))
     .flatMap(([key, blanks]) => {
       const unit = units.get(key);
-      const { pieceId, unit: number } = blanks[0]!;
+      const { pieceId, unit: number } = firstOf(blanks);
       if (!unit) {
         faults.push({ pieceId, unit: number, fault: 'noPiece' });
         return [];
@@ -76,7 +77,7 @@ export function rebuildCut(problem: CutProblem, bare: BareCut): RebuiltCut {
             [...(rips.get(strip.from) ?? []), strip].sort((a, b) => a.layer - b.layer),
           );
         const lanes = [...rips].map(([y, layers]) => {
-          const { rip, shows } = layers[0]!.way;
+          const { rip, shows } = firstOf(layers).way;
           const strips = layers.flatMap((strip) => {
             const demand = wanted.get(demandKey(strip));
             const fits = demand?.ways.some(
@@ -117,7 +118,7 @@ export function rebuildCut(problem: CutProblem, bare: BareCut): RebuiltCut {
   const score = settled.reduce((sum, s) => addScores(sum, s.score), NO_SCORE);
   const totals = new Map<string, number>();
   settled.forEach((s, i) => {
-    const { species } = used[i]!.unit.piece;
+    const { species } = nth(used, i).unit.piece;
     totals.set(species, (totals.get(species) ?? 0) + s.score.total);
   });
   return {

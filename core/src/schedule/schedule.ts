@@ -1,3 +1,5 @@
+import { entryOf } from '../lists/there.ts';
+
 /** A task of a network: how long it takes and what must be over before it. */
 export interface NetworkTask {
   id: string;
@@ -36,15 +38,22 @@ export function criticalPath(tasks: readonly NetworkTask[]): Map<string, Network
       ),
     );
   }
-  const end = Math.max(0, ...tasks.map((t) => earliest.get(t.id)! + t.minutes));
+  const end = Math.max(0, ...tasks.map((t) => entryOf(earliest, t.id) + t.minutes));
   const latest = new Map<string, number>();
   for (const task of [...tasks].reverse()) {
-    latest.set(task.id, Math.min(end, ...(followers.get(task.id) ?? []).map((t) => latest.get(t.id)!)) - task.minutes);
+    latest.set(
+      task.id,
+      Math.min(end, ...(followers.get(task.id) ?? []).map((t) => entryOf(latest, t.id))) - task.minutes,
+    );
   }
   return new Map(
     tasks.map((t) => [
       t.id,
-      { earliest: earliest.get(t.id)!, latest: latest.get(t.id)!, slack: latest.get(t.id)! - earliest.get(t.id)! },
+      {
+        earliest: entryOf(earliest, t.id),
+        latest: entryOf(latest, t.id),
+        slack: entryOf(latest, t.id) - entryOf(earliest, t.id),
+      },
     ]),
   );
 }

@@ -1,3 +1,4 @@
+import { entryOf, firstOf, lastOf } from '../lists/there.ts';
 import { clampCount } from '../shop/gluing.ts';
 import type { DayHours, Shop } from '../shop/shop.ts';
 import type { Phrase } from '../units/phrase.ts';
@@ -152,36 +153,38 @@ export function timelineOf(
   let hands = start;
   while (waiting.length > 0) {
     const held = (at: number) =>
-      [...done.values()].reduce((sum, t) => (t.hands[0]!.from <= at && t.until > at ? sum + t.clamps : sum), 0);
+      [...done.values()].reduce((sum, t) => (firstOf(t.hands).from <= at && t.until > at ? sum + t.clamps : sum), 0);
     const options = waiting
       .filter((d) => d.after.every((id) => done.has(id)))
       .map((draft) => {
-        let from = Math.max(hands, ...draft.after.map((id) => done.get(id)!.until));
+        let from = Math.max(hands, ...draft.after.map((id) => entryOf(done, id).until));
         const { operation } = draft;
         let stretches = work(hours, from, operation);
         // Clamps come free when a wait is over; a glue-up that wants more than the shop has takes all of them.
         const wanted = Math.min(clampsOf(operation), clamps);
-        while (wanted > 0 && held(stretches[0]!.from) + wanted > clamps) {
-          const at = stretches[0]!.from;
+        while (wanted > 0 && held(firstOf(stretches).from) + wanted > clamps) {
+          const at = firstOf(stretches).from;
           from = Math.min(...[...done.values()].filter((t) => t.clamps > 0 && t.until > at).map((t) => t.until));
           stretches = work(hours, from, operation);
         }
         return { draft, stretches, wanted };
       });
-    const earliest = Math.min(...options.map((o) => o.stretches[0]!.from));
+    const earliest = Math.min(...options.map((o) => firstOf(o.stretches).from));
     // What can begin as soon as anything can; of those, what has the least time to lose.
-    const next = options
-      .filter((o) => o.stretches[0]!.from <= earliest + 1e-9)
-      .sort(
-        (a, b) =>
-          times.get(a.draft.id)!.slack - times.get(b.draft.id)!.slack ||
-          a.draft.operation.number - b.draft.operation.number ||
-          a.draft.copy - b.draft.copy,
-      )[0]!;
+    const next = firstOf(
+      options
+        .filter((o) => firstOf(o.stretches).from <= earliest + 1e-9)
+        .sort(
+          (a, b) =>
+            entryOf(times, a.draft.id).slack - entryOf(times, b.draft.id).slack ||
+            a.draft.operation.number - b.draft.operation.number ||
+            a.draft.copy - b.draft.copy,
+        ),
+    );
     const { draft, stretches, wanted } = next;
-    const end = stretches.at(-1)!.to;
+    const end = lastOf(stretches).to;
     const { operation } = draft;
-    const { slack } = times.get(draft.id)!;
+    const { slack } = entryOf(times, draft.id);
     done.set(draft.id, {
       id: draft.id,
       step: operation.number,
@@ -199,11 +202,11 @@ export function timelineOf(
     hands = end;
     waiting.splice(waiting.indexOf(draft), 1);
   }
-  const tasks = [...done.values()].sort((a, b) => a.hands[0]!.from - b.hands[0]!.from || a.step - b.step);
+  const tasks = [...done.values()].sort((a, b) => firstOf(a.hands).from - firstOf(b.hands).from || a.step - b.step);
   const gluing = tasks.filter((t) => t.kind === 'glue' || t.kind === 'join');
   return {
     tasks,
-    from: tasks[0]?.hands[0]!.from ?? start,
+    from: tasks[0]?.hands[0]?.from ?? start,
     to: Math.max(start, ...tasks.map((t) => t.until)),
     panelReady: gluing.length > 0 ? Math.max(...gluing.map((t) => t.until)) : null,
     handsMinutes: timesOf(drafts, (o) => o.minutes),
@@ -263,7 +266,7 @@ function tasksOf(operations: readonly Operation[]): Draft[] {
       id: taskId(operation, copy),
       operation,
       copy: copy ?? 1,
-      after: operation.after.flatMap((id) => tasksFor(byId.get(id)!, copy)),
+      after: operation.after.flatMap((id) => tasksFor(entryOf(byId, id), copy)),
     }));
   });
 }
@@ -288,7 +291,7 @@ export function meanwhileOf(
   task: TimelineTask,
   { hours }: Pick<Shop, 'hours'>,
 ): Meanwhile | null {
-  const from = task.hands.at(-1)!.to;
+  const from = lastOf(task.hands).to;
   if (task.until <= from + 1) return null;
   const others = tasks.filter(
     (t) => t !== task && t.hands.some((h) => h.from < task.until - 1e-6 && h.to > from + 1e-6),

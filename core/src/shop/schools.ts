@@ -1,3 +1,4 @@
+import { certain } from '../lists/there.ts';
 import { z } from 'zod';
 
 /** One way of doing a thing, with the reason that people who do it so give. */
@@ -185,5 +186,5 @@ export const USUAL_SCHOOLS = Object.fromEntries(QUESTION_IDS.map((q) => [q, QUES
 
 /** The school chosen on a question. */
 export function schoolOf(schools: Schools, q: QuestionId): School {
-  return (QUESTIONS[q].schools as readonly School[]).find((s) => s.id === schools[q])!;
+  return certain((QUESTIONS[q].schools as readonly School[]).find((s) => s.id === schools[q]));
 }

@@ -1,3 +1,4 @@
+import { firstOf, nth } from '../lists/there.ts';
 import { z } from 'zod';
 import { lengthBetween } from '../units/lengthSchema.ts';
 import { lineOfText } from '../units/textSchema.ts';
@@ -126,7 +127,7 @@ const gritListSchema = z
   )
   .min(1, { error: 'must name at least one grit' })
   .max(12, { error: 'must be at most 12 grits' })
-  .refine((grits) => grits.every((g, i) => i === 0 || g > grits[i - 1]!), {
+  .refine((grits) => grits.every((g, i) => i === 0 || g > nth(grits, i - 1)), {
     error: 'must go from coarse to fine, each grit once',
   });
 
@@ -186,7 +187,7 @@ export type Habits = Shop['habits'];
 
 /** The glue that the shop glues with. */
 export function glueOf(shop: Pick<Shop, 'glue' | 'glues'>): Glue {
-  return shop.glues.find((g) => g.id === shop.glue) ?? shop.glues[0]!;
+  return shop.glues.find((g) => g.id === shop.glue) ?? firstOf(shop.glues);
 }
 
 const WEEKDAY: DayHours = { from: '09:00', to: '18:00' };
@@ -262,7 +263,7 @@ export const DEFAULT_SHOP: Shop = {
     helperShare: 0.6,
     work: 1,
   },
-  seasons: CLIMATES[0]!.seasons,
+  seasons: firstOf(CLIMATES).seasons,
 };
 
 /** A kitchen table: a circular saw on a guide, an orbital sander, four clamps. A plan for it must be as honest as any other. */

@@ -1,3 +1,4 @@
+import { firstOf } from '../lists/there.ts';
 import { z } from 'zod';
 import { lineOfText } from '../units/textSchema.ts';
 import { crosscutSawSchema, handToolsSchema, jointerSchema, planerSchema, sawSchema } from './machines.ts';
@@ -66,7 +67,7 @@ export function usualAnswers(system: StartingAnswers['system']): StartingAnswers
     router: true,
     handTools: { planes: false, beltSander: false, orbitalSander: true },
     clamps: [{ kind: 'pipe', opening: clamp.opening, count: 4 }],
-    glue: USUAL_GLUES[0]!.id,
+    glue: firstOf(USUAL_GLUES).id,
     hours: 'evenings',
   };
 }

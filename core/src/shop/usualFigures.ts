@@ -1,3 +1,4 @@
+import { certain } from '../lists/there.ts';
 import type { UnitSystem } from '../units/length.ts';
 import { MM_PER_INCH } from '../units/length.ts';
 import { DEFAULT_SHOP, type Habits, type Shop } from './shop.ts';
@@ -25,12 +26,12 @@ export interface UsualFigures {
 
 const METRIC: UsualFigures = {
   machines: {
-    jointer: DEFAULT_SHOP.jointer!,
-    planer: DEFAULT_SHOP.planer!,
+    jointer: certain(DEFAULT_SHOP.jointer),
+    planer: certain(DEFAULT_SHOP.planer),
     drumSander: { width: 400, passDepth: 0.3, leastLength: 60 },
     routerSled: { width: 600, bit: 30, passDepth: 1 },
-    bandSaw: DEFAULT_SHOP.bandSaw!,
-    router: DEFAULT_SHOP.router!,
+    bandSaw: certain(DEFAULT_SHOP.bandSaw),
+    router: certain(DEFAULT_SHOP.router),
   },
   ripKerf: { table: 3, circular: 2.4, hand: 1.5 },
   cutDepth: { table: 80, circular: 60, hand: 100 },

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth } from '../lists/there.ts';
 import { boardsOf } from './boardWork.ts';
 import { schoolOf, type Schools } from '../shop/schools.ts';
 import { glueThicknessReached } from '../ladders/thicknessLadder.ts';
@@ -71,9 +72,9 @@ function sandAndWetOnce(f: Finishing, beforeGrain: readonly StepDraft[]): StepDr
     ...beforeGrain,
     wetStep(
       f,
-      `after ${f.grits.at(-1)!}`,
-      f.grits.at(-1)!,
-      say`Wet all faces, let them dry, then ${f.grits.at(-1)!} once more, lightly`,
+      `after ${lastOf(f.grits)}`,
+      lastOf(f.grits),
+      say`Wet all faces, let them dry, then ${lastOf(f.grits)} once more, lightly`,
     ),
   ];
 }
@@ -82,7 +83,7 @@ function sandAndWetOnce(f: Finishing, beforeGrain: readonly StepDraft[]): StepDr
 function sandAndWetEach(f: Finishing, beforeGrain: readonly StepDraft[]): StepDraft[] {
   return f.grits.flatMap((grit, i): StepDraft[] => {
     const last = i === f.grits.length - 1;
-    const next = last ? grit : f.grits[i + 1]!;
+    const next = last ? grit : nth(f.grits, i + 1);
     return [
       sandStep(f, [grit], i > 0),
       ...(last ? beforeGrain : []),
@@ -146,7 +147,7 @@ function sandStep({ context, thickness, grits: all, area }: Finishing, grits: nu
         : [say`${length(flat)} to ${length(thickness.reached)}: ${length(take)} in all, half off each face`]),
       grits.length > 1
         ? say`Grits ${grits.join(', ')}: pencil lines over the face, gone before the next grit`
-        : say`Grit ${grits[0]!}: pencil lines over the face, sanded until they are gone`,
+        : say`Grit ${firstOf(grits)}: pencil lines over the face, sanded until they are gone`,
     ],
     why: say`The coarse grit must reach the bottom of the deepest pit; a step to less than half its grain leaves the last scratches.`,
   };

@@ -1,3 +1,4 @@
+import { certain, lastOf, nth } from '../lists/there.ts';
 import { scrapeWindow } from '../gluing/glueRun.ts';
 import type { GluePlan, GlueUp } from '../gluing/glueUps.ts';
 import { schoolOf } from '../shop/schools.ts';
@@ -56,7 +57,7 @@ export function glueSteps(context: PlanContext, gluing: GluePlan): StepDraft[] {
         context,
         sections,
         singlesOf(first, stripsOf(board).length).filter(
-          (n) => stripsOf(board)[n - 1]!.width >= (shop.planer?.leastWidth ?? 0),
+          (n) => nth(stripsOf(board), n - 1).width >= (shop.planer?.leastWidth ?? 0),
         ),
       ),
     );
@@ -94,7 +95,7 @@ function rehearsal({ board, shop }: PlanContext, gluing: GluePlan): StepDraft {
       say`Open joints, a caul in the way of a clamp, too few hands: found now, not with glue on`,
       ...(stripsOf(board).length > 12 ? [say`Ask somebody to help with so many strips`] : []),
     ],
-    why: say`${glueOf(shop).name} leaves ${open!} to close a joint and ${closed!} until all is under pressure, a reserve taken off. ${level.why}`,
+    why: say`${glueOf(shop).name} leaves ${certain(open)} to close a joint and ${certain(closed)} until all is under pressure, a reserve taken off. ${level.why}`,
   };
 }
 
@@ -121,7 +122,7 @@ function glueStep(
   const instructions = allowances.panels.flatMap((_, k): Instruction[] => {
     const copy = k + 1;
     const parts = partsOf(glueUp, gluing, copy, copies);
-    const last = gluing.glueUps.at(-1)!.id === glueUp.id;
+    const last = lastOf(gluing.glueUps).id === glueUp.id;
     const makes = last ? panelThing(copy) : groupThing(glueUp, copy);
     return [
       ...(oily.length > 0

@@ -1,3 +1,5 @@
+import { certain, lastOf } from '../lists/there.ts';
+
 /**
  * Mean grain of coated abrasives, micron: FEPA P series, ISO 6344 (from memory).
  */
@@ -16,6 +18,9 @@ export const GRAIN_MICRONS: Readonly<Record<number, number>> = {
   600: 25.8,
 };
 
+/** Grain of a paper in the table, microns. */
+const grainOf = (grit: number): number => certain(GRAIN_MICRONS[grit], `The grain of ${grit}`);
+
 /** A step to finer grain than this share leaves the last scratches (common practice: about half). */
 const MOST_STEP = 2;
 
@@ -29,10 +34,10 @@ export function gritRun(first: number, last: number): number[] {
     .sort((a, b) => a - b)
     .filter((g) => g > first && g <= last);
   const run = [first];
-  while (run.at(-1)! < last) {
-    const from = GRAIN_MICRONS[run.at(-1)!]!;
-    const reachable = grits.filter((g) => g > run.at(-1)! && from / GRAIN_MICRONS[g]! <= MOST_STEP + 0.05);
-    run.push(reachable.at(-1) ?? grits.find((g) => g > run.at(-1)!)!);
+  while (lastOf(run) < last) {
+    const from = grainOf(lastOf(run));
+    const reachable = grits.filter((g) => g > lastOf(run) && from / grainOf(g) <= MOST_STEP + 0.05);
+    run.push(reachable.at(-1) ?? certain(grits.find((g) => g > lastOf(run))));
   }
   return run;
 }

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth } from '../lists/there.ts';
 import { isSide } from '../features/edge.ts';
 import type { FeatureOf } from '../features/feature.ts';
 import { inlayFit } from '../features/inlay.ts';
@@ -118,12 +119,12 @@ function plugWood(
 
 /** Species of the strips that a mark lies on. @param shift of the board on its panel, mm */
 function speciesUnder(mark: FeatureOf<'mark'>, strips: readonly Strip[], shift: number): string[] {
-  if (mark.face === 'far') return [strips[0]!.species];
-  if (mark.face === 'near') return [strips.at(-1)!.species];
+  if (mark.face === 'far') return [firstOf(strips).species];
+  if (mark.face === 'near') return [lastOf(strips).species];
   const [middle, half] = isSide(mark.face) ? [mark.x, mark.length / 2] : [mark.y, mark.width / 2];
   const tops = stripTops(strips);
   return strips.flatMap((s, i) => {
-    const from = tops[i]! - shift;
+    const from = nth(tops, i) - shift;
     return from < middle + half && from + s.width > middle - half ? [s.species] : [];
   });
 }

@@ -1,3 +1,4 @@
+import { firstOf } from '../lists/there.ts';
 import type { GluePlan } from '../gluing/glueUps.ts';
 import { say } from '../units/phrase.ts';
 import type { PlanContext } from '../ladders/context.ts';
@@ -11,7 +12,7 @@ const KEY_SPACING_MM = 150;
 
 export function keyStep({ allowances, shop, board }: PlanContext, gluing: GluePlan): StepDraft {
   const joints = gluing.glueUps.reduce((sum, g) => sum + g.joints, 0);
-  const each = Math.max(2, Math.floor(allowances.panels[0]!.length / KEY_SPACING_MM));
+  const each = Math.max(2, Math.floor(firstOf(allowances.panels).length / KEY_SPACING_MM));
   const copies = allowances.panels.length;
   return {
     kind: 'keys',

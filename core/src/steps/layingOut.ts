@@ -1,3 +1,4 @@
+import { firstOf, nth } from '../lists/there.ts';
 import { showsOf } from '../board/board.ts';
 import { say, type Phrase } from '../units/phrase.ts';
 import type { PlanContext } from '../ladders/context.ts';
@@ -36,14 +37,14 @@ export function turnedLines(laid: readonly InstructionOf<'layOut'>[]): Phrase[] 
       ...(round.length > 0 ? [say`${panel}End for end: ${stripList(round)}`] : []),
     ];
   };
-  const alike = laid.every((one) => one.strips.every((s, i) => s.turned === laid[0]!.strips[i]!.turned));
-  return alike ? lines(laid[0]!, '') : laid.flatMap((one) => lines(one, `${one.panel.label}: `));
+  const alike = laid.every((one) => one.strips.every((s, i) => s.turned === nth(firstOf(laid).strips, i).turned));
+  return alike ? lines(firstOf(laid), '') : laid.flatMap((one) => lines(one, `${one.panel.label}: `));
 }
 
 /** How strips stand or lie in the panel, those apart that lie the other way. */
 export function howTheyLie(context: PlanContext): Phrase[] {
   const { construction } = context.board;
-  const rolled = layOuts(context)[0]!.strips.flatMap((s, i) => (s.up !== construction ? [i + 1] : []));
+  const rolled = firstOf(layOuts(context)).strips.flatMap((s, i) => (s.up !== construction ? [i + 1] : []));
   const stand = {
     edge: say`Each strip stands on edge: its planed faces meet its neighbours`,
     face: say`Each strip lies flat: its jointed edges meet its neighbours`,

@@ -1,3 +1,4 @@
+import { firstOf } from '../lists/there.ts';
 import { isEnd, isSide, SIDE_NAMES } from '../features/edge.ts';
 import type { FeatureOf } from '../features/feature.ts';
 import type { ToolId } from '../shop/tools.ts';
@@ -86,9 +87,9 @@ export function engravingStep(
     {
       kind: 'engrave',
       about: when,
-      title: marks.length === 1 ? say`Mark: ${marks[0]!.name}` : say`${marks.length} marks`,
+      title: marks.length === 1 ? say`Mark: ${firstOf(marks).name}` : say`${marks.length} marks`,
       school: 'engraving',
-      machine: MARK_WORDS[marks[0]!.method],
+      machine: MARK_WORDS[firstOf(marks).method],
       instructions,
       lines: [
         ...marks.map((m) =>

@@ -1,3 +1,4 @@
+import { entryOf } from '../lists/there.ts';
 import type { RippedStrip } from '../cutting/cutPlan.ts';
 import { flatteningLoss } from '../cutting/flattening.ts';
 import { firstFaceOnSled } from '../shop/flattener.ts';
@@ -46,7 +47,7 @@ export function millingOf(context: PlanContext): Milling {
   const planeTo = planedThicknesses(all, context.shop);
   const strips = all.flatMap((work) =>
     work.parts.flatMap((part) =>
-      part.lanes.flatMap((lane) => stripsOfLane(lane, part, planeTo.get(part.thing.id)!, context, glued)),
+      part.lanes.flatMap((lane) => stripsOfLane(lane, part, entryOf(planeTo, part.thing.id), context, glued)),
     ),
   );
   return {
@@ -76,7 +77,7 @@ function planedThicknesses(all: readonly BlankWork[], shop: Shop): Map<string, n
   for (const work of all) {
     for (const part of work.parts) {
       const own = Math.max(...part.lanes.map((l) => l.need));
-      const wanted = work.split === 'ripFirst' ? thicknessTogether(part.lanes, shop) : together.get(key(work))!;
+      const wanted = work.split === 'ripFirst' ? thicknessTogether(part.lanes, shop) : entryOf(together, key(work));
       planeTo.set(
         part.thing.id,
         Math.max(own, Math.min(wanted, flatThickness(part, shop), ...part.lanes.map((l) => l.planed))),

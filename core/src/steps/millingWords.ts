@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth } from '../lists/there.ts';
 import { TOOL_NAMES } from '../shop/tools.ts';
 import { atLeast, capitalised, length, say, type Phrase } from '../units/phrase.ts';
 import type { InstructionOf, Rip, Thing } from './instruction.ts';
@@ -13,11 +14,12 @@ const MOST_NAMES = 8;
 const named = (things: readonly Thing[]): string =>
   things.length <= MOST_NAMES
     ? labels(things)
-    : `${labels(things.slice(0, 3))} … ${things.at(-1)!.label}, ${things.length} in all`;
+    : `${labels(things.slice(0, 3))} … ${lastOf(things).label}, ${things.length} in all`;
 
 /** Where the first cut of a piece goes and what comes after it; neighbours of one length are counted. */
 export function crosscutLines({ part, end, trim, cuts, saw }: InstructionOf<'crosscut'>): Phrase[] {
-  if (saw.tool === 'hands') return [say`${part.label}: as long as it must be, not cut; it is ${cuts[0]!.part.label}`];
+  if (saw.tool === 'hands')
+    return [say`${part.label}: as long as it must be, not cut; it is ${firstOf(cuts).part.label}`];
   const runs: { gap: number; length: number; parts: Thing[] }[] = [];
   for (const cut of cuts) {
     const run = runs.at(-1);
@@ -41,7 +43,7 @@ export function splitLines(instructions: readonly InstructionOf<'split'>[], limi
     ripFirst: say`strip by strip, a little fat`,
   };
   return [
-    say`${TOOL_NAMES[instructions[0]!.saw.tool]}, along a pencilled line, measured from the near edge as it was in the rack`,
+    say`${TOOL_NAMES[firstOf(instructions).saw.tool]}, along a pencilled line, measured from the near edge as it was in the rack`,
     ...instructions.map((i) =>
       joined(
         say`${i.part.label} ${why[i.why]}: `,
@@ -55,7 +57,7 @@ export function splitLines(instructions: readonly InstructionOf<'split'>[], limi
 }
 
 export function flattenLines(instructions: readonly InstructionOf<'flatten'>[], way: string): Phrase[] {
-  const { tool } = instructions[0]!;
+  const { tool } = firstOf(instructions);
   return [
     tool === 'planer'
       ? say`${way}: the hollow face down first, then the other face at the settings above, thickest pieces first; turn the piece over between passes, the last pass light`
@@ -127,7 +129,7 @@ export function ripLines(
     ]);
     const entry = alike.get(key) ?? { parts: [], strips: i.cuts.map(() => []), of: i };
     entry.parts.push(...i.parts);
-    i.cuts.forEach((c, k) => entry.strips[k]!.push(...c.strips));
+    i.cuts.forEach((c, k) => nth(entry.strips, k).push(...c.strips));
     alike.set(key, entry);
   }
   const entries = [...alike.values()];
@@ -165,8 +167,8 @@ function ripWords({ cuts, parallel, saw }: InstructionOf<'rip'>, strips: readonl
     const run = runs.at(-1);
     if (run && cut.skip === 0 && run.width === cut.width) {
       run.count += 1;
-      run.strips.push(...strips[k]!);
-    } else runs.push({ skip: cut.skip, width: cut.width, count: 1, strips: [...strips[k]!] });
+      run.strips.push(...nth(strips, k));
+    } else runs.push({ skip: cut.skip, width: cut.width, count: 1, strips: [...nth(strips, k)] });
   });
   const told = runs.map((r) =>
     joined(
@@ -190,7 +192,7 @@ export function remillLines(instructions: readonly InstructionOf<'remill'>[]): P
 }
 
 export function resawLines(instructions: readonly InstructionOf<'resaw'>[]): Phrase[] {
-  const { guide, clean } = instructions[0]!;
+  const { guide, clean } = firstOf(instructions);
   const alike = new Map<string, { of: InstructionOf<'resaw'>; parts: Thing[]; strips: number[] }>();
   for (const i of instructions) {
     const key = JSON.stringify([i.from, i.layers.map((l) => [l.setting, l.strip]), i.rest]);
@@ -208,7 +210,7 @@ export function resawLines(instructions: readonly InstructionOf<'resaw'>[]): Phr
         say`${named(parts)}: ${atLeast(of.from)} into ${of.layers.length} ${of.layers.length === 1 ? 'layer' : 'layers'} for ${stripList(strips)}, ${length(clean)} to clean each sawn face`,
         of.rest > 0
           ? say`; ${length(of.rest)} is left over`
-          : say`; the last is what is left, ${length(of.layers.at(-1)!.setting)}`,
+          : say`; the last is what is left, ${length(lastOf(of.layers).setting)}`,
       ),
     ),
   ];

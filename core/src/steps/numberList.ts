@@ -1,3 +1,4 @@
+import { nth } from '../lists/there.ts';
 import { say, type Phrase } from '../units/phrase.ts';
 
 /**
@@ -9,7 +10,7 @@ export function listNumbers(numbers: readonly number[]): string {
   const runs: string[] = [];
   for (let i = 0; i < sorted.length;) {
     let end = i;
-    while (sorted[end + 1] === sorted[end]! + 1) end += 1;
+    while (sorted[end + 1] === nth(sorted, end) + 1) end += 1;
     runs.push(end - i >= 2 ? `${sorted[i]}–${sorted[end]}` : sorted.slice(i, end + 1).join(', '));
     i = end + 1;
   }

@@ -1,3 +1,4 @@
+import { nth } from '../lists/there.ts';
 import type { GluePlan } from '../gluing/glueUps.ts';
 import { cautionsFor } from './cautions.ts';
 import type { PlanContext } from '../ladders/context.ts';
@@ -45,8 +46,8 @@ export function operationsFor(
   const ids = drafts.map(({ kind, about }) => (about === undefined ? kind : `${kind}:${about}`));
   const after = orderOf(drafts, ids);
   return drafts.map(({ taken = null, about: _, ...draft }, i) => ({
-    id: ids[i]!,
-    after: after[i]!,
+    id: nth(ids, i),
+    after: nth(after, i),
     resources: resourcesOf(draft.instructions),
     settings: [],
     parts: [],
@@ -75,10 +76,10 @@ function orderOf(drafts: readonly StepDraft[], ids: readonly string[]): string[]
   return drafts.map(({ glueUp = null, joins = [] }, i) => {
     if (glueUp === null) {
       const before = open.length > 0 ? open : barrier;
-      [barrier, open] = [[ids[i]!], []];
+      [barrier, open] = [[nth(ids, i)], []];
       return before;
     }
-    open = [...open, ids[i]!];
-    return [...barrier, ...drafts.flatMap((d, k) => (d.glueUp && joins.includes(d.glueUp) ? [ids[k]!] : []))];
+    open = [...open, nth(ids, i)];
+    return [...barrier, ...drafts.flatMap((d, k) => (d.glueUp && joins.includes(d.glueUp) ? [nth(ids, k)] : []))];
   });
 }

@@ -1,3 +1,4 @@
+import { certain, entryOf, firstOf, nth } from '../lists/there.ts';
 import { isThinFace, proudBy, ripFatOf } from '../board/allowances.ts';
 import { layeringOf } from '../shop/layering.ts';
 import { passesOf } from '../shop/machines.ts';
@@ -17,8 +18,8 @@ import { flatteningWays, toolOf, passDepthFor, wayTaken } from './ways.ts';
 import { stripsOf } from '../board/recipe.ts';
 
 export function isThinLane(lane: Lane, { allowances, board }: PlanContext): boolean {
-  const { demand, way } = lane.strips[0]!;
-  return way.shows === 'face' && isThinFace(allowances, stripsOf(board)[demand.strip - 1]!.width);
+  const { demand, way } = firstOf(lane.strips);
+  return way.shows === 'face' && isThinFace(allowances, nth(stripsOf(board), demand.strip - 1).width);
 }
 
 export function resawStep(mill: Milling): StepDraft[] {
@@ -35,17 +36,17 @@ export function resawStep(mill: Milling): StepDraft[] {
       saw: { tool: layering.by === 'bandSaw' ? 'bandSaw' : 'tableSaw', kerf: layering.kerf },
       guide: layering.by === 'bandSaw' ? 'fence' : 'stop',
       height: lane.rip,
-      from: mill.planeTo.get(own[0]!.part.thing.id)!,
+      from: entryOf(mill.planeTo, firstOf(own).part.thing.id),
       layers: own.map((s) => ({ part: s.thing, setting: s.sawn, strip: s.strip.demand.strip })),
-      rest: own[0]!.rest,
+      rest: firstOf(own).rest,
       clean: layering.clean,
     };
   });
-  const chosen = layeringWays(shop, instructions)!;
+  const chosen = certain(layeringWays(shop, instructions));
   return [
     {
       kind: 'resaw',
-      title: instructions[0]!.saw.tool === 'bandSaw' ? say`Resaw on the band saw` : say`Resaw on the table saw`,
+      title: firstOf(instructions).saw.tool === 'bandSaw' ? say`Resaw on the band saw` : say`Resaw on the table saw`,
       school: 'thin',
       ways: chosen.ways,
       taken: chosen.taken,
@@ -83,20 +84,22 @@ export function thinnerStep(mill: Milling): StepDraft[] {
     jobs.set(key, job);
   }
   const planer = shop.planer;
-  const list = [...jobs.values()].sort((a, b) => b.of[0]!.wanted - a.of[0]!.wanted || b.of[0]!.sawn - a.of[0]!.sawn);
+  const list = [...jobs.values()].sort(
+    (a, b) => firstOf(b.of).wanted - firstOf(a.of).wanted || firstOf(b.of).sawn - firstOf(a.of).sawn,
+  );
   const instructions = list.map(({ of, tool }): InstructionOf<'thickness'> => ({
     do: 'thickness',
     parts: of.map((s) => s.thing),
     faces: of.map(face),
-    from: of[0]!.sawn,
-    to: of[0]!.wanted,
+    from: firstOf(of).sawn,
+    to: firstOf(of).wanted,
     tool,
     strips: of.map((s) => s.strip.demand.strip),
     passes:
       tool === 'planer' && planer
         ? Math.max(...of.map((s) => passesOf(passDepthFor(planer, face(s)), face(s).removal)))
         : null,
-    carrier: tool === 'planer' && planer !== null && of[0]!.wanted < planer.leastThickness - LENGTH_TOLERANCE_MM,
+    carrier: tool === 'planer' && planer !== null && firstOf(of).wanted < planer.leastThickness - LENGTH_TOLERANCE_MM,
   }));
   const school = schoolOf(shop.schools, 'thin');
   const tools = [...new Set(list.map((j) => j.tool))];
@@ -111,7 +114,7 @@ export function thinnerStep(mill: Milling): StepDraft[] {
       'strip',
       Math.min(...strips.map((s) => s.wanted)),
     );
-    const taken = ways.find((w) => toolOf(w) === tool)!;
+    const taken = certain(ways.find((w) => toolOf(w) === tool));
     return {
       kind: 'planeStrips',
       about: tool,

@@ -1,3 +1,4 @@
+import { nth } from '../lists/there.ts';
 import type { GlueUp } from '../gluing/glueUps.ts';
 import { capitalised, length, say } from '../units/phrase.ts';
 import type { PlanContext } from '../ladders/context.ts';
@@ -25,7 +26,7 @@ export function flattenSections(
   const { shop, allowances } = context;
   const glued = glueThicknessReached(context);
   const levelled = Math.max(0, glued - shop.habits.panelFlatten / 2);
-  const widths = [...sections.map((g) => g.width), ...singles.map((n) => stripsOf(context.board)[n - 1]!.width)];
+  const widths = [...sections.map((g) => g.width), ...singles.map((n) => nth(stripsOf(context.board), n - 1).width)];
   const faces = allowances.panels.flatMap((panel) =>
     widths.map((width): Face => ({
       length: panel.length,

@@ -1,3 +1,4 @@
+import { certain, entryOf, firstOf } from '../lists/there.ts';
 import { alongPiece, unitGeometry } from '../cutting/unitGeometry.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
 import { passesOf } from '../shop/machines.ts';
@@ -49,7 +50,7 @@ export function flattenSteps(mill: Milling, when: 'fullLength' | 'blanks'): Step
     .map(({ things, from, to, faces }): InstructionOf<'flatten'> => {
       const passes =
         tool === 'planer' && shop.planer
-          ? Math.max(...faces.map((f) => passesOf(passDepthFor(shop.planer!, f), f.removal)))
+          ? Math.max(...faces.map((f) => passesOf(passDepthFor(certain(shop.planer), f), f.removal)))
           : null;
       return {
         do: 'flatten',
@@ -96,7 +97,7 @@ function flattenJobs(
     const { piece, blank } = work;
     const hardness = context.species.find((s) => s.code === piece.species)?.hardness ?? null;
     for (const part of work.parts) {
-      const to = planeTo.get(part.thing.id)!;
+      const to = entryOf(planeTo, part.thing.id);
       const ends: [number, number] = whole ? [0, piece.length] : [blank.from, blank.from + blank.length];
       const from = Math.max(thicknessAt(piece, ends[0]), thicknessAt(piece, ends[1]));
       if (from - to < LENGTH_TOLERANCE_MM && piece.surface === 'ready') continue;
@@ -154,7 +155,7 @@ function crosscuts(open: readonly BlankWork[], shop: Shop): InstructionOf<'cross
     const {
       piece,
       blank: { unit },
-    } = works[0]!;
+    } = firstOf(works);
     const geometry = unitGeometry(piece, shop, []);
     const placed = works
       .map(({ blank }) => ({
@@ -172,8 +173,8 @@ function crosscuts(open: readonly BlankWork[], shop: Shop): InstructionOf<'cross
     // Ready stock as long as it is wanted is not cut at all.
     if (
       cuts.length === 1 &&
-      cuts[0]!.at < LENGTH_TOLERANCE_MM &&
-      cuts[0]!.length > piece.length - LENGTH_TOLERANCE_MM
+      firstOf(cuts).at < LENGTH_TOLERANCE_MM &&
+      firstOf(cuts).length > piece.length - LENGTH_TOLERANCE_MM
     ) {
       return [
         {
@@ -191,7 +192,7 @@ function crosscuts(open: readonly BlankWork[], shop: Shop): InstructionOf<'cross
         do: 'crosscut',
         part: stockThing(piece, unit),
         end: geometry.mirrored ? 'far' : 'marked',
-        trim: cuts[0]!.at > LENGTH_TOLERANCE_MM ? cuts[0]!.at : 0,
+        trim: firstOf(cuts).at > LENGTH_TOLERANCE_MM ? firstOf(cuts).at : 0,
         saw: { tool: crosscutTool(shop), kerf },
         cuts,
       },
@@ -208,7 +209,7 @@ export function splitStep({ context, open }: Milling): StepDraft[] {
     do: 'split',
     part: work.thing,
     saw,
-    why: work.split!,
+    why: certain(work.split),
     parts: work.parts.map((p) => ({ part: p.thing, from: p.from, to: p.to })),
   }));
   const metal = works.some((w) => w.split === 'metal');

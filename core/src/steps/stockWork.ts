@@ -1,3 +1,4 @@
+import { firstOf } from '../lists/there.ts';
 import { ripsOf } from '../cutting/auditCut.ts';
 import type { Blank, RippedStrip } from '../cutting/cutPlan.ts';
 import { metalMargin, nearLoss } from '../cutting/unitGeometry.ts';
@@ -59,7 +60,7 @@ export function blankWork(blank: Blank, piece: Piece, shop: Shop, glued: number)
     laneOf(strips, { id: `${thing.id}/${i + 1}`, label: `${thing.label}/${i + 1}` }, glued),
   );
   const cuts = roughCuts(blank, piece, shop, rips, far);
-  if (cuts.bounds.length === 1 && cuts.bounds[0]!.from === 0 && cuts.bounds[0]!.to === far) {
+  if (cuts.bounds.length === 1 && firstOf(cuts.bounds).from === 0 && firstOf(cuts.bounds).to === far) {
     return {
       thing,
       blank,
@@ -88,10 +89,10 @@ export function blankWork(blank: Blank, piece: Piece, shop: Shop, glued: number)
 }
 
 function laneOf(strips: RippedStrip[], thing: Thing, glued: number): Lane {
-  const [first] = strips;
-  const { way, planed } = first!;
-  const wanted = wantedThickness(first!, strips.length, glued);
-  return { thing, strips, from: first!.from, rip: way.rip, need: strips.length > 1 ? planed : wanted, planed };
+  const first = firstOf(strips);
+  const { way, planed } = first;
+  const wanted = wantedThickness(first, strips.length, glued);
+  return { thing, strips, from: first.from, rip: way.rip, need: strips.length > 1 ? planed : wanted, planed };
 }
 
 /** Thickness a strip is glued at, as it lay in the stock, mm: what lies flat is as thick as the panel, or as its layer. */
@@ -102,7 +103,7 @@ export function wantedThickness({ way, planed }: RippedStrip, layers: number, gl
 
 /** What is left of a ripping beside its layers when the last of them is sawn off as well, mm; 0 where it is planed to size instead. @param thickness of the ripping, mm */
 export function sawnRest(strips: readonly RippedStrip[], thickness: number, wanted: number, shop: Shop): number {
-  const { way } = strips[0]!;
+  const { way } = firstOf(strips);
   const gap = layerGap(shop, way.rip);
   const layering = layeringOf(shop);
   if (gap === null || !layering) return 0;
@@ -137,9 +138,13 @@ function roughCuts(
   const spare = metalMargin(shop) - shop.saw.kerf;
   const bounds: { from: number; to: number; lanes: Lane[] }[] = [];
   // A strip that is flattened alone takes no waste with it.
-  const wasteFirst = ripFirst && lanes[0]!.from > nearLoss(piece, blank.length, shop) + LENGTH_TOLERANCE_MM;
-  let from = metalIn(0, lanes[0]!.from) || wasteFirst ? lanes[0]!.from - spare : 0;
-  let why: NonNullable<BlankWork['split']> = metalIn(0, lanes[0]!.from) ? 'metal' : ripFirst ? 'ripFirst' : 'tooWide';
+  const wasteFirst = ripFirst && firstOf(lanes).from > nearLoss(piece, blank.length, shop) + LENGTH_TOLERANCE_MM;
+  let from = metalIn(0, firstOf(lanes).from) || wasteFirst ? firstOf(lanes).from - spare : 0;
+  let why: NonNullable<BlankWork['split']> = metalIn(0, firstOf(lanes).from)
+    ? 'metal'
+    : ripFirst
+      ? 'ripFirst'
+      : 'tooWide';
   let open: Lane[] = [];
   /** No wider than what flattens it, where the strips themselves are not. */
   const within = (to: number, end: number) => Math.max(end, Math.min(to, from + limit));
@@ -191,7 +196,7 @@ function partOf(
   shop: Shop,
   far: number,
 ): RoughPart {
-  const first = lanes[0]!;
+  const first = firstOf(lanes);
   // A raw edge loses its crook; one that was sawn here only what is left beside the first strip.
   const asSawn = straightEdgeOf(shop) === 'offSaw';
   const straighten =

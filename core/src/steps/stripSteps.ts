@@ -1,3 +1,4 @@
+import { certain, firstOf, lastOf, nth } from '../lists/there.ts';
 import { ripFatOf } from '../board/allowances.ts';
 import { schoolOf } from '../shop/schools.ts';
 import type { Shop } from '../shop/shop.ts';
@@ -47,14 +48,14 @@ function ripsOfPart(
   whole: (lane: Lane) => boolean,
 ): InstructionOf<'rip'>[] {
   const list: InstructionOf<'rip'>[] = [];
-  const lastLane = part.lanes.at(-1)!;
+  const lastLane = lastOf(part.lanes);
   let edge = part.from + part.straighten;
   let kerf = 0;
   for (const lane of part.lanes) {
     const how = ripOf(lane, context, lastLane.from + lastLane.rip - edge - kerf);
     const skip = lane.from - edge - kerf;
     const [only] = lane.strips;
-    const thing = whole(lane) ? lane.thing : stripThing(only!.demand, panels);
+    const thing = whole(lane) ? lane.thing : stripThing(certain(only).demand, panels);
     const cut = {
       part: thing,
       at: lane.from,
@@ -78,8 +79,8 @@ function wholeWidth({ cuts }: InstructionOf<'rip'>, part: RoughPart): boolean {
     asItIs &&
     cuts.length === 1 &&
     part.lanes.length === 1 &&
-    cuts[0]!.at - part.from < LENGTH_TOLERANCE_MM &&
-    part.to - cuts[0]!.at - cuts[0]!.width < LENGTH_TOLERANCE_MM
+    firstOf(cuts).at - part.from < LENGTH_TOLERANCE_MM &&
+    part.to - firstOf(cuts).at - firstOf(cuts).width < LENGTH_TOLERANCE_MM
   );
 }
 
@@ -156,7 +157,7 @@ export function remillStep({ context, strips }: Milling): StepDraft[] {
       title: say`Mill the rested strips to size`,
       school: 'rip',
       habit: 'ripFat',
-      machine: TOOL_NAMES[instructions[0]!.tool],
+      machine: TOOL_NAMES[firstOf(instructions).tool],
       instructions,
       settings: instructions.map((i) => ({ label: 'To', value: { mm: i.to, rounding: 'up' } })),
       parts: instructions.map((i) => ({
@@ -195,7 +196,7 @@ export function jointStep({ context, strips }: Milling): StepDraft[] {
         do: 'joint',
         parts: of.map((s) => s.thing),
         by,
-        width: stripsOf(board)[of[0]!.strip.demand.strip - 1]!.width,
+        width: nth(stripsOf(board), firstOf(of).strip.demand.strip - 1).width,
         tool: with_,
         strips: of.map((s) => s.strip.demand.strip),
       }));

@@ -1,3 +1,4 @@
+import { certain } from '../lists/there.ts';
 import type { EdgeCut } from '../features/edge.ts';
 import { LAYERING_NAMES, layeringOf, type Layering } from '../shop/layering.ts';
 import { QUESTIONS, type Schools } from '../shop/schools.ts';
@@ -112,7 +113,7 @@ export function straightEdgeWays(
     way(id, name, owned[id], 2 + edges * EDGE_MINUTES[id] * shop.pace.work),
   );
   // A habit that asks for a tool which is not there was planned round already; any other is the maker's word.
-  return { ways, taken: ways.find((w) => w.id === id)! };
+  return { ways, taken: certain(ways.find((w) => w.id === id)) };
 }
 
 /** Sawing thick rippings into thin strips; null where no saw of the shop does it. */
@@ -139,7 +140,7 @@ export function layeringWays(
   const onBandSaw = shop.bandSaw ? only({ schools: { ...shop.schools, thin: 'bandSaw' } }) : null;
   const onTableSaw = shop.saw.kind === 'table' ? only({ bandSaw: null }) : null;
   const ways = [one('bandSaw', onBandSaw), one('tableSaw', onTableSaw)];
-  return { ways, taken: ways.find((w) => w.id === taken.by)! };
+  return { ways, taken: certain(ways.find((w) => w.id === taken.by)) };
 }
 
 /** What is shaped of the edges of each board, `run` out of what runs `round` it once above and once below, mm. */

@@ -1,3 +1,4 @@
+import { certain, firstOf, lastOf, nth } from '../lists/there.ts';
 import { panelSaw, ripTool, TOOL_NAMES } from '../shop/tools.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { atLeast, length, say, type Phrase } from '../units/phrase.ts';
@@ -32,11 +33,11 @@ export function trimStep(context: PlanContext, reached: number): StepDraft[] {
   const instructions = sides.filter((i) => i.off > LENGTH_TOLERANCE_MM);
   if (instructions.length === 0) return [];
   const kept = sides.filter((i) => !instructions.includes(i)).map((i) => i.side);
-  const label = GUIDE_WORDS[saw.tool]!;
+  const label = certain(GUIDE_WORDS[saw.tool]);
   return [
     {
       kind: 'trimEdges',
-      title: kept.length > 0 ? say`Trim the ${instructions[0]!.side} edge` : say`Trim both long edges`,
+      title: kept.length > 0 ? say`Trim the ${firstOf(instructions).side} edge` : say`Trim both long edges`,
       habit: 'panelEdgeTrim',
       machine: TOOL_NAMES[saw.tool],
       instructions,
@@ -67,9 +68,9 @@ export function endSteps(context: PlanContext, reached: number): StepDraft[] {
   const { allowances, board, shop } = context;
   const { habits } = shop;
   const saw = panelSaw(shop, context.panelWidth);
-  const longest = allowances.panels[0]!;
+  const longest = firstOf(allowances.panels);
   const instructions = panelCuts(context, reached, saw);
-  const first = instructions[0]!;
+  const first = firstOf(instructions);
   const stops = saw.tool === 'sled' || saw.tool === 'mitreSaw';
   const label = stops ? 'Stop' : 'Mark';
   const edge = stops ? 'the same long edge to the fence' : 'square to the same long edge';
@@ -173,7 +174,7 @@ function panelCuts(context: PlanContext, reached: number, saw: SawUse): Instruct
       panelWidth,
       saw,
       width: reached,
-      first: cuts[0]!.at - saw.kerf,
+      first: firstOf(cuts).at - saw.kerf,
       cuts,
     };
   });
@@ -182,7 +183,7 @@ function panelCuts(context: PlanContext, reached: number, saw: SawUse): Instruct
 /** Waste between boards that lie apart, clear of bad places. */
 function gapLines({ cuts }: InstructionOf<'crosscutPanel'>, kerf: number): Phrase[] {
   return cuts.slice(1).flatMap((cut, i) => {
-    const gap = cut.at - cuts[i]!.at - cuts[i]!.length;
+    const gap = cut.at - nth(cuts, i).at - nth(cuts, i).length;
     return gap > kerf + LENGTH_TOLERANCE_MM
       ? [say`${cut.part.label} begins ${length(cut.at)} from the left end of the panel`]
       : [];
@@ -191,8 +192,8 @@ function gapLines({ cuts }: InstructionOf<'crosscutPanel'>, kerf: number): Phras
 
 /** The last panel of a batch may hold fewer boards. */
 function shorterPanels({ allowances: { panels } }: PlanContext): Phrase[] {
-  const last = panels.at(-1)!;
-  return last.boards < panels[0]!.boards
+  const last = lastOf(panels);
+  return last.boards < firstOf(panels).boards
     ? [say`The last panel holds ${last.boards} ${last.boards === 1 ? 'board' : 'boards'}: square it alike`]
     : [];
 }

@@ -1,3 +1,4 @@
+import { certain } from '../lists/there.ts';
 import { firstFaceOnSled } from '../shop/flattener.ts';
 import { passDepth, passesOf } from '../shop/machines.ts';
 import type { ToolId } from '../shop/tools.ts';
@@ -211,7 +212,7 @@ export function wayTaken(ways: readonly WayOfWork[], school: string): WayOfWork 
   return (
     possible.find((w) => w.id === school) ??
     [...possible].sort((a, b) => a.minutes - b.minutes)[0] ??
-    ways.find((w) => w.cannot === null)!
+    certain(ways.find((w) => w.cannot === null))
   );
 }
 

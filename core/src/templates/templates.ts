@@ -1,3 +1,4 @@
+import { certain, firstOf, nth } from '../lists/there.ts';
 import { stripTops, type Board } from '../board/board.ts';
 import { artOutlines } from '../features/artPlace.ts';
 import { isSide } from '../features/edge.ts';
@@ -50,7 +51,7 @@ export function templatesOf(
   ];
   const names = numberTwins(templates.map((t) => t.name));
   return templates.map((t, i) =>
-    t.name === names[i] ? t : { ...t, name: names[i]!, drawing: { ...t.drawing, title: names[i]! } },
+    t.name === names[i] ? t : { ...t, name: nth(names, i), drawing: { ...t.drawing, title: nth(names, i) } },
   );
 }
 
@@ -165,7 +166,7 @@ function featureTemplates(
               y: RIM / 2,
               size: LETTERS,
               anchor: 'middle',
-              text: `Opening ${mm(jig.length)} × ${mm(jig.width)}, corners ${mm(jig.corner)}, for a base of ${mm(shop.router!.base)}`,
+              text: `Opening ${mm(jig.length)} × ${mm(jig.width)}, corners ${mm(jig.corner)}, for a base of ${mm(certain(shop.router).base)}`,
             },
           ],
         },
@@ -241,7 +242,7 @@ function sideTemplate(
   const solids = solidsOfFeature(
     { ...feature, on: 'ends' },
     { length: 10_000, width: run, thickness: size.thickness },
-  ).filter((s) => s.outlines[0]!.vertices[0]!.x < 5000 && s.part !== 'screw');
+  ).filter((s) => firstOf(firstOf(s.outlines).vertices).x < 5000 && s.part !== 'screw');
   const deep = feature.inset + RIM + (feature.kind === 'hole' ? feature.width : 0);
   return {
     id: `${feature.kind}-${feature.id}`,

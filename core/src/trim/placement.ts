@@ -1,3 +1,4 @@
+import { firstOf, nth } from '../lists/there.ts';
 import type { Spot } from '../facts/fact.ts';
 
 /** The clear part of a panel, where boards may lie, mm from its left end and far edge. */
@@ -141,7 +142,7 @@ export function placeMixed(
     const found = mixedAt(panel, bad, board, candidates.length > 0 ? count : 0, others, kerf, at);
     const value: [number, number] = [
       found.xs.length,
-      found.others.reduce((sum, o) => sum + others[o.index]!.length * others[o.index]!.width, 0),
+      found.others.reduce((sum, o) => sum + nth(others, o.index).length * nth(others, o.index).width, 0),
     ];
     if (value[0] > bestValue[0] || (value[0] === bestValue[0] && value[1] > bestValue[1] + TOLERANCE))
       [best, bestValue] = [found, value];
@@ -186,7 +187,7 @@ function mixedAt(
       const state = states[n * sets + set];
       if (!state) continue;
       const value = [n, area(set)];
-      if (value[0]! > bestValue[0]! || (value[0] === bestValue[0] && value[1]! > bestValue[1]!))
+      if (firstOf(value) > firstOf(bestValue) || (value[0] === bestValue[0] && nth(value, 1) > nth(bestValue, 1)))
         [bestKey, bestValue] = [n * sets + set, value];
       if (n < count) {
         const x = firstClear(panel, spots, state.at, board, y);
@@ -195,7 +196,7 @@ function mixedAt(
       }
       others.forEach((other, i) => {
         if ((set >> i) & 1) return;
-        for (const edge of edgesOf[i]!) {
+        for (const edge of nth(edgesOf, i)) {
           const x = firstClear(panel, spots, state.at, other, edge);
           if (x !== null)
             offer(n * sets + (set | (1 << i)), {

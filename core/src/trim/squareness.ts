@@ -1,3 +1,4 @@
+import { firstOf, nth } from '../lists/there.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
 
 /**
@@ -96,7 +97,7 @@ export function fromCorners(
     return say`${where} take ${length(Math.abs(over))} off at ${off}, tapering to nothing at ${stays}.`;
   });
   // The worse end is what the board is out by; both are told. An angle that is wide at A leans the board the other way than one that is wide at B.
-  return reading(Math.abs(a) > Math.abs(b) ? -a : b, size, say`${ends[0]!} ${ends[1]!}`);
+  return reading(Math.abs(a) > Math.abs(b) ? -a : b, size, say`${firstOf(ends)} ${nth(ends, 1)}`);
 }
 
 /**

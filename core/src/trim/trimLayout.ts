@@ -1,3 +1,4 @@
+import { firstOf, nth } from '../lists/there.ts';
 import { widthReached, type Allowances, endSpare } from '../board/allowances.ts';
 import { panelWidth, type Board } from '../board/board.ts';
 import type { Made } from '../facts/made.ts';
@@ -67,7 +68,7 @@ export function trimLayout(
   shop: Shop,
   made: Made,
 ): TrimLayout {
-  const { boards: count, length: planned } = allowances.panels[0]!;
+  const { boards: count, length: planned } = firstOf(allowances.panels);
   const length = made.panelLength ?? planned;
   const width = panelWidth(board);
   const reached = widthReached(board, width, shop);
@@ -100,12 +101,12 @@ export function trimLayout(
   const boards = xs.map((x) => ({ x, y, length: board.length, width: reached }));
   const placed = others.map(({ index, ...at }) => ({
     ...at,
-    length: wanted[index]!.length,
-    width: wanted[index]!.width,
-    name: wanted[index]!.name,
+    length: nth(wanted, index).length,
+    width: nth(wanted, index).width,
+    name: nth(wanted, index).name,
   }));
   const all: PanelRect[] = [...boards, ...placed].sort((a, b) => a.x - b.x);
-  const endOf = (i: number) => (i < 0 ? 0 : all[i]!.x + all[i]!.length + kerf);
+  const endOf = (i: number) => (i < 0 ? 0 : nth(all, i).x + nth(all, i).length + kerf);
   // What lies right behind another begins where the kerf of its end cut ends: no cut of its own.
   const ends = all.flatMap((b, i) =>
     i > 0 && Math.abs(b.x - endOf(i - 1)) < 1e-6 ? [b.x + b.length] : [b.x, b.x + b.length],

@@ -1,3 +1,4 @@
+import { certain } from '../lists/there.ts';
 import { differenceCiede2000, parseHex, useMode as withMode, modeLab65, modeRgb, type Lab65 } from 'culori/fn';
 
 withMode(modeRgb);
@@ -9,7 +10,7 @@ const LABS = new Map<string, Lab65>();
 function labOf(hex: string): Lab65 {
   const known = LABS.get(hex);
   if (known) return known;
-  const lab = toLab(parseHex(hex))!;
+  const lab = certain(toLab(parseHex(hex)));
   LABS.set(hex, lab);
   return lab;
 }

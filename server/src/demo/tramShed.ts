@@ -1,3 +1,4 @@
+import { certain, firstOf } from '#core/lists/there.ts';
 import type { SideEdges } from '#core/features/edge.ts';
 import { NOTHING_WORKED, UNDRAWN } from '#core/features/feature.ts';
 import { UNDECIDED, type Board, type Construction } from '#core/board/board.ts';
@@ -393,7 +394,7 @@ function board(
     recipe: flatRecipe(
       strips.split(' ').map((text, i) => ({
         id: `s${i + 1}`,
-        species: SPECIES[text[0]!]!,
+        species: certain(SPECIES[firstOf(text)]),
         width: Number(text.slice(1).replace('!', '')),
         ...AS_IT_LIES,
         endForEnd: text.endsWith('!'),

@@ -1,3 +1,4 @@
+import { entryOf } from '#core/lists/there.ts';
 import { workerData } from 'node:worker_threads';
 import { readJson } from '../jsonBody.ts';
 import { nameOf, perform } from '../operation.ts';
@@ -15,7 +16,7 @@ const db = openDatabase(databaseUrl, CONNECTIONS);
 /** Carries a large request out in this thread. Never throws: what is wrong goes back as a problem. */
 export async function carryOut({ operation, call, bytes }: HeavyRequest): Promise<HeavyAnswer> {
   try {
-    const { json, ...reply } = await perform(known.get(operation)!, db, { ...call, body: readJson(bytes) });
+    const { json, ...reply } = await perform(entryOf(known, operation), db, { ...call, body: readJson(bytes) });
     return { ok: true, reply, json: json === null ? null : new TextEncoder().encode(json) };
   } catch (error) {
     const problem = problemOf(error, call.writeId !== null);

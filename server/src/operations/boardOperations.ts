@@ -1,3 +1,4 @@
+import { certain, firstOf } from '#core/lists/there.ts';
 import { z } from 'zod';
 import {
   boardChangeSchema,
@@ -92,7 +93,7 @@ export const boardOperations: readonly Operation[] = [
     summary: 'A board',
     ok: [200, 'The newest revision', storedBoardSchema],
     errors: [404],
-    run: async (db, { params }) => reply(await readBoard(db, params.id!)),
+    run: async (db, { params }) => reply(await readBoard(db, certain(params.id, 'the id of the address'))),
   },
   {
     method: 'put',
@@ -101,7 +102,8 @@ export const boardOperations: readonly Operation[] = [
     ok: [200, 'Saved', storedBoardSchema],
     errors: [400, 404, 409],
     input: boardChangeSchema,
-    run: async (tx, { params, body }) => reply(await saveBoard(tx, params.id!, ...readChange(body))),
+    run: async (tx, { params, body }) =>
+      reply(await saveBoard(tx, certain(params.id, 'the id of the address'), ...readChange(body))),
   },
   {
     method: 'get',
@@ -113,7 +115,11 @@ export const boardOperations: readonly Operation[] = [
     run: async (db, call) => {
       const { before, named } = queryOf(historyQuerySchema, call);
       return reply(
-        await revisionsOf(db, call.params.id!, { before, limit: REVISIONS_A_PAGE, named: named === 'true' }),
+        await revisionsOf(db, certain(call.params.id, 'the id of the address'), {
+          before,
+          limit: REVISIONS_A_PAGE,
+          named: named === 'true',
+        }),
       );
     },
   },
@@ -123,7 +129,14 @@ export const boardOperations: readonly Operation[] = [
     summary: 'One revision',
     ok: [200, 'The revision', revisionSchema],
     errors: [404],
-    run: async (db, { params }) => reply(await readRevision(db, params.id!, numberIn(params.number!, 'This revision'))),
+    run: async (db, { params }) =>
+      reply(
+        await readRevision(
+          db,
+          certain(params.id, 'the id of the address'),
+          numberIn(certain(params.number, 'the number of the address'), 'This revision'),
+        ),
+      ),
   },
   {
     method: 'put',
@@ -136,8 +149,8 @@ export const boardOperations: readonly Operation[] = [
       reply(
         await nameRevision(
           tx,
-          params.id!,
-          numberIn(params.number!, 'This revision'),
+          certain(params.id, 'the id of the address'),
+          numberIn(certain(params.number, 'the number of the address'), 'This revision'),
           validated(revisionNameSchema, body).name,
         ),
       ),
@@ -150,7 +163,7 @@ export const boardOperations: readonly Operation[] = [
     errors: [400, 404, 409],
     input: boardRemovalSchema,
     run: async (tx, { params, body }) => {
-      await removeBoard(tx, params.id!, validated(boardRemovalSchema, body).basedOn);
+      await removeBoard(tx, certain(params.id, 'the id of the address'), validated(boardRemovalSchema, body).basedOn);
       return NOTHING_TO_SAY;
     },
   },
@@ -161,7 +174,7 @@ export const boardOperations: readonly Operation[] = [
     ok: [200, 'Restored', storedBoardSchema],
     errors: [404],
     input: null,
-    run: async (tx, { params }) => reply(await restoreBoard(tx, params.id!)),
+    run: async (tx, { params }) => reply(await restoreBoard(tx, certain(params.id, 'the id of the address'))),
   },
   {
     method: 'get',
@@ -170,8 +183,8 @@ export const boardOperations: readonly Operation[] = [
     ok: [200, 'Its facts', boardFactsSchema],
     errors: [404],
     run: async (db, { params }) => {
-      await readBoard(db, params.id!);
-      return reply({ facts: await factsOf(db, params.id!) });
+      await readBoard(db, certain(params.id, 'the id of the address'));
+      return reply({ facts: await factsOf(db, certain(params.id, 'the id of the address')) });
     },
   },
   {
@@ -182,8 +195,8 @@ export const boardOperations: readonly Operation[] = [
     errors: [400, 404, 409],
     input: newFactsSchema,
     run: async (tx, { params, body }) => {
-      await addFacts(tx, params.id!, validated(newFactsSchema, body).facts);
-      return reply({ facts: await factsOf(tx, params.id!) });
+      await addFacts(tx, certain(params.id, 'the id of the address'), validated(newFactsSchema, body).facts);
+      return reply({ facts: await factsOf(tx, certain(params.id, 'the id of the address')) });
     },
   },
   {
@@ -194,13 +207,13 @@ export const boardOperations: readonly Operation[] = [
     errors: [404, 409],
     heavy: true,
     run: async (db, { params }) => {
-      const { board } = await readBoard(db, params.id!);
+      const { board } = await readBoard(db, certain(params.id, 'the id of the address'));
       const unknown = await speciesProblems(db, board);
       if (unknown.length > 0)
         throw new Problem(
           409,
           'unknown-species',
-          `${unknown[0]!.message} Choose one that is, then save the file.`,
+          `${firstOf(unknown).message} Choose one that is, then save the file.`,
           unknown,
         );
       const [rack, { shop }, species] = await Promise.all([piecesInRack(db), readShop(db), allSpecies(db)]);
@@ -210,7 +223,7 @@ export const boardOperations: readonly Operation[] = [
       );
       const text = writeBoardFile({
         board,
-        facts: await factsOf(db, params.id!),
+        facts: await factsOf(db, certain(params.id, 'the id of the address')),
         rack: pieces,
         species: species.filter((s) => named.has(s.code)),
         shop,

@@ -1,3 +1,4 @@
+import { certain } from '#core/lists/there.ts';
 import { runChangeSchema, runsSchema, runStartSchema, storedRunSchema } from '#contract/glueRuns.ts';
 import type { Operation } from '../operation.ts';
 import { validated } from '../problem.ts';
@@ -12,7 +13,8 @@ export const glueRunOperations: readonly Operation[] = [
     summary: "Clocks of glue-ups, newest first, with the server's time",
     ok: [200, 'Runs', runsSchema],
     errors: [],
-    run: async (db, { params }) => reply({ now: new Date().toISOString(), runs: await runsOf(db, params.id!) }),
+    run: async (db, { params }) =>
+      reply({ now: new Date().toISOString(), runs: await runsOf(db, certain(params.id, 'the id of the address')) }),
   },
   {
     method: 'post',
@@ -23,7 +25,15 @@ export const glueRunOperations: readonly Operation[] = [
     input: runStartSchema,
     run: async (tx, { params, body }) => {
       const { glueUp, copy, title, due } = validated(runStartSchema, body);
-      return reply(await startRun(tx, params.id!, glueUp, copy, { title, due, marks: [], note: '' }), 201);
+      return reply(
+        await startRun(tx, certain(params.id, 'the id of the address'), glueUp, copy, {
+          title,
+          due,
+          marks: [],
+          note: '',
+        }),
+        201,
+      );
     },
   },
   {
@@ -35,7 +45,7 @@ export const glueRunOperations: readonly Operation[] = [
     input: runChangeSchema,
     run: async (tx, { params, body }) => {
       const { version, ...change } = validated(runChangeSchema, body);
-      return reply(await changeRun(tx, params.id!, version, change));
+      return reply(await changeRun(tx, certain(params.id, 'the id of the address'), version, change));
     },
   },
 ];

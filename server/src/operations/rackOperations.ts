@@ -1,3 +1,4 @@
+import { certain } from '#core/lists/there.ts';
 import { z } from 'zod';
 import {
   pieceChangeSchema,
@@ -55,7 +56,7 @@ export const rackOperations: readonly Operation[] = [
     input: pieceChangeSchema,
     run: async (tx, { params, body }) => {
       const { version, piece } = validated(pieceChangeSchema, body);
-      return reply(await changePiece(tx, params.id!, version, piece));
+      return reply(await changePiece(tx, certain(params.id, 'the id of the address'), version, piece));
     },
   },
   {
@@ -66,7 +67,9 @@ export const rackOperations: readonly Operation[] = [
     errors: [400, 404, 409],
     input: pieceVersionSchema,
     run: async (tx, { params, body }) =>
-      reply(await removePiece(tx, params.id!, validated(pieceVersionSchema, body).version)),
+      reply(
+        await removePiece(tx, certain(params.id, 'the id of the address'), validated(pieceVersionSchema, body).version),
+      ),
   },
   {
     method: 'post',
@@ -76,6 +79,12 @@ export const rackOperations: readonly Operation[] = [
     errors: [400, 404, 409],
     input: pieceVersionSchema,
     run: async (tx, { params, body }) =>
-      reply(await restorePiece(tx, params.id!, validated(pieceVersionSchema, body).version)),
+      reply(
+        await restorePiece(
+          tx,
+          certain(params.id, 'the id of the address'),
+          validated(pieceVersionSchema, body).version,
+        ),
+      ),
   },
 ];

@@ -1,3 +1,4 @@
+import { certain } from '#core/lists/there.ts';
 import { z } from 'zod';
 import {
   failSchema,
@@ -84,7 +85,7 @@ export const sawOperations: readonly Operation[] = [
     ok: [200, 'The saw book', sawBookSchema],
     errors: [404, 409],
     input: null,
-    run: async (tx, { params }) => reply(await undoCutting(tx, params.id!)),
+    run: async (tx, { params }) => reply(await undoCutting(tx, certain(params.id, 'the id of the address'))),
   },
   {
     method: 'post',
@@ -95,7 +96,7 @@ export const sawOperations: readonly Operation[] = [
     input: failSchema,
     run: async (tx, { params, body }) => {
       const { version, failed } = validated(failSchema, body);
-      return reply(await markFailed(tx, params.id!, version, failed));
+      return reply(await markFailed(tx, certain(params.id, 'the id of the address'), version, failed));
     },
   },
 ];

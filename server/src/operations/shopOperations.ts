@@ -1,3 +1,4 @@
+import { certain } from '#core/lists/there.ts';
 import {
   allSpeciesSchema,
   shopChangeSchema,
@@ -112,7 +113,13 @@ export const shopOperations: readonly Operation[] = [
     errors: [400, 404, 409],
     input: shopVersionSchema,
     run: async (tx, { params, body }) =>
-      reply(await takeUpShop(tx, numberIn(params.number!, 'This shop'), validated(shopVersionSchema, body).version)),
+      reply(
+        await takeUpShop(
+          tx,
+          numberIn(certain(params.number, 'the number of the address'), 'This shop'),
+          validated(shopVersionSchema, body).version,
+        ),
+      ),
   },
   {
     method: 'post',
@@ -121,7 +128,8 @@ export const shopOperations: readonly Operation[] = [
     ok: [200, 'Shops that are still aside', shopsAsideSchema],
     errors: [404],
     input: null,
-    run: async (tx, { params }) => reply(await throwShopAway(tx, numberIn(params.number!, 'This shop'), true)),
+    run: async (tx, { params }) =>
+      reply(await throwShopAway(tx, numberIn(certain(params.number, 'the number of the address'), 'This shop'), true)),
   },
   {
     method: 'post',
@@ -130,6 +138,7 @@ export const shopOperations: readonly Operation[] = [
     ok: [200, 'Shops that are aside', shopsAsideSchema],
     errors: [404],
     input: null,
-    run: async (tx, { params }) => reply(await throwShopAway(tx, numberIn(params.number!, 'This shop'), false)),
+    run: async (tx, { params }) =>
+      reply(await throwShopAway(tx, numberIn(certain(params.number, 'the number of the address'), 'This shop'), false)),
   },
 ];

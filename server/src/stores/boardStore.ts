@@ -1,3 +1,4 @@
+import { certain, entryOf, lastOf } from '#core/lists/there.ts';
 import type { Knex } from 'knex';
 import { nanoid } from 'nanoid';
 import type { BoardStep, ListedBoard, Revision, StoredBoard } from '#contract/boards.ts';
@@ -73,7 +74,7 @@ export async function boardsPage(db: Knex, after: string | null): Promise<Page> 
   }
   const last = shown.at(-1);
   return {
-    rows: shown.map((r) => fresh.get(r.id) ?? listed.get(stateOf(r))!.json),
+    rows: shown.map((r) => fresh.get(r.id) ?? entryOf(listed, stateOf(r)).json),
     tag: tagOf(shown.flatMap((r) => [r.id, r.revision, r.facts])),
     next: rows.length > shown.length && last ? cursorOf([last.saved_at.getTime(), last.id]) : null,
   };
@@ -129,7 +130,7 @@ export async function lockBoards(tx: Knex.Transaction, ids: readonly string[]): 
     .select<BoardRow[]>('id', 'revision');
   if (rows.length < wanted.length) throw notFound('This board');
   const stored = await boardsAt(tx, rows);
-  return ids.map((id) => stored.find((s) => s.id === id)!);
+  return ids.map((id) => certain(stored.find((s) => s.id === id)));
 }
 
 /** A new board with its first revision. @throws Problem 400 for a species that is not known */
@@ -153,7 +154,7 @@ export async function saveBoard(
   basedOn: number,
   steps: readonly BoardStep[],
 ): Promise<StoredBoard> {
-  const { board } = steps.at(-1)!;
+  const { board } = lastOf(steps);
   steps.forEach((step, i) => {
     for (const way of ['undo', 'redo'] as const) {
       if ((step[way] ?? 0) > basedOn + i)
@@ -165,9 +166,11 @@ export async function saveBoard(
   for (const step of steps) await refuseUnknownSpecies(tx, step.board);
   const locked = await tx<BoardRow>('boards').where({ id }).whereNull('removed_at').forUpdate().first('revision');
   if (!locked) throw notFound('This board');
-  const newest = (await tx('revisions')
-    .where({ board_id: id, number: locked.revision })
-    .first<RevisionRow | undefined>(...REVISION_COLUMNS))!;
+  const newest = certain(
+    await tx('revisions')
+      .where({ board_id: id, number: locked.revision })
+      .first<RevisionRow | undefined>(...REVISION_COLUMNS),
+  );
   if (newest.document === JSON.stringify(board)) return toStored(id, newest);
   if (locked.revision !== basedOn) {
     const current = toStored(id, newest);
@@ -246,5 +249,5 @@ async function addRevisions(
   );
   const revision = basedOn + steps.length;
   await tx('boards').where({ id }).update({ revision, saved_at: now });
-  return { id, revision, savedAt: now.toISOString(), ...steps.at(-1)! };
+  return { id, revision, savedAt: now.toISOString(), ...lastOf(steps) };
 }

@@ -1,3 +1,4 @@
+import { certain, nth } from '#core/lists/there.ts';
 import type { PlannedUnit } from '#contract/saw.ts';
 import type { Knex } from 'knex';
 import { nanoid } from 'nanoid';
@@ -74,8 +75,8 @@ export async function cutPiece(tx: Knex.Transaction, planned: PlannedUnit): Prom
   const leftovers: CuttingRecord['leftovers'] = [];
   for (const [i, rectangle] of rectangles.entries()) {
     const id = nanoid();
-    await addPiece(tx, offcutOf(piece, rectangle, marks[i]!, piece.mark), id);
-    leftovers.push({ id, mark: marks[i]!, ...rectangle });
+    await addPiece(tx, offcutOf(piece, rectangle, nth(marks, i), piece.mark), id);
+    leftovers.push({ id, mark: nth(marks, i), ...rectangle });
   }
   await storePlan(tx, kept.id, withoutUnit(kept.plan, planned, piece.count > 1));
   for (const other of others)
@@ -157,9 +158,11 @@ function intoLeftovers(
     ...plan,
     blanks: plan.blanks.map((b) => {
       if (!isUnit(gone)(b)) return movedUp(b, gone, identical);
-      const home = leftovers.find(
-        (l) => l.across === 0 && l.from <= b.from + 1e-6 && l.from + l.length >= b.from + b.length - 1e-6,
-      )!;
+      const home = certain(
+        leftovers.find(
+          (l) => l.across === 0 && l.from <= b.from + 1e-6 && l.from + l.length >= b.from + b.length - 1e-6,
+        ),
+      );
       return { ...b, pieceId: home.id, unit: 0, from: Math.max(0, b.from - home.from) };
     }),
     leftovers: plan.leftovers.filter((l) => !isUnit(gone)(l)).map((l) => movedUp(l, gone, identical)),
@@ -209,7 +212,7 @@ export async function undoCutting(tx: Knex.Transaction, id: string): Promise<Saw
         `Leftover ${leftover.mark} is promised to a board since. Release it there first.`,
       );
   }
-  const now = rows.find((r) => r.id === record.pieceId)!;
+  const now = certain(rows.find((r) => r.id === record.pieceId));
   const restoredUnit = now.removed_at ? 0 : now.count;
   if (now.removed_at) {
     const twin = await tx<PieceState>('pieces').where({ mark: now.mark }).whereNull('removed_at').first('id');

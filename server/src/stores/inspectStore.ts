@@ -1,3 +1,4 @@
+import { firstOf } from '#core/lists/there.ts';
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { boardSchema } from '#core/board/board.ts';
@@ -83,7 +84,7 @@ async function counts(db: Knex): Promise<Omit<StoreContents, 'version' | 'unread
     const rows = db(table).count<{ n: number }[]>({ n: '*' });
     if (removed !== undefined)
       void (removed ? rows.whereNotNull('removed_at').whereNull('aside_id') : rows.whereNull('removed_at'));
-    return Number((await rows)[0]!.n);
+    return Number(firstOf(await rows).n);
   };
   const newest = await db('revisions').max<{ at: Date | null }[]>({ at: 'made_at' });
   return {

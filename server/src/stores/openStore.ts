@@ -1,3 +1,4 @@
+import { certain, lastOf } from '#core/lists/there.ts';
 import type { Knex } from 'knex';
 import { migrations } from '../migrations/index.ts';
 import { isDatabaseGone } from '../problem.ts';
@@ -68,7 +69,7 @@ function asStoreError(error: unknown): unknown {
   const { code, message } = error as Error & { code?: string };
   if (error instanceof StoreError || isDatabaseGone(error) || !code || !OF_THE_TABLES.test(code)) return error;
   // Knex puts the statement before what the database says of it.
-  const said = message.split(' - ').at(-1)!;
+  const said = lastOf(message.split(' - '));
   return new StoreError(
     `The tables in the database are not as Cadenza made them (${said}). Restore a backup, or point DATABASE_URL at an empty database.`,
   );
@@ -113,7 +114,7 @@ async function runMigrations(db: Knex): Promise<void> {
     migrationSource: {
       getMigrations: () => Promise.resolve(Object.keys(migrations).sort()),
       getMigrationName: (name: string) => name,
-      getMigration: (name: string) => Promise.resolve(migrations[name]!),
+      getMigration: (name: string) => Promise.resolve(certain(migrations[name])),
     },
   });
 }

@@ -1,3 +1,4 @@
+import { firstOf } from '#core/lists/there.ts';
 import type { Knex } from 'knex';
 import { nanoid } from 'nanoid';
 import type { StoredPiece } from '#contract/rack.ts';
@@ -218,7 +219,7 @@ export async function addPieces(tx: Knex.Transaction, pieces: readonly PieceFiel
   if (problems.length > 0) throw invalid(problems.slice(0, MOST_PROBLEMS));
   for (const portion of inPortions(pieces))
     await sayWhy(
-      portion[0]!,
+      firstOf(portion),
       tx('pieces').insert(portion.map((fields) => ({ id: nanoid(), ...toColumns(fields), version: 1 }))),
     );
   return pieces.length;

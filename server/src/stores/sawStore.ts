@@ -1,3 +1,4 @@
+import { certain, firstOf, nth } from '#core/lists/there.ts';
 import type { Knex } from 'knex';
 import { nanoid } from 'nanoid';
 import type { PlannedBoard } from '#contract/saw.ts';
@@ -133,7 +134,7 @@ async function namesOf(db: Knex, table: string, key: string, ids: readonly strin
     .select<Record<string, string>[]>(key, 'board_id')
     .orderBy('board_id');
   const map = new Map<string, string[]>();
-  for (const row of rows) map.set(row[key]!, [...(map.get(row[key]!) ?? []), row.board_id!]);
+  for (const row of rows) map.set(certain(row[key]), [...(map.get(certain(row[key])) ?? []), certain(row.board_id)]);
   return map;
 }
 
@@ -147,7 +148,7 @@ export async function keepPlan(tx: Knex.Transaction, boards: readonly PlannedBoa
   const ids = boards.map((b) => b.id);
   const stored = await lockBoards(tx, ids);
   stored.forEach(({ revision, board }, i) => {
-    if (revision !== boards[i]!.revision)
+    if (revision !== nth(boards, i).revision)
       throw new Problem(409, 'stale', `"${board.name}" was changed elsewhere meanwhile. Look at its cut plan again.`);
   });
   await lockPieces(
@@ -164,7 +165,7 @@ export async function keepPlan(tx: Knex.Transaction, boards: readonly PlannedBoa
     { rack, shop, species, promised: promisedToOthers(book, ids) },
   );
   const rebuilt = rebuildCut(problem, bare);
-  if (!rebuilt.ok) throw await woodTaken(tx, rebuilt.faults[0]!, book.promises, ids);
+  if (!rebuilt.ok) throw await woodTaken(tx, firstOf(rebuilt.faults), book.promises, ids);
   await releaseWood(tx, ids);
   const id = nanoid();
   await tx('cut_plans').insert({ id, document: JSON.stringify(rebuilt.plan), kept_at: new Date() });

@@ -1,3 +1,4 @@
+import { certain } from '#core/lists/there.ts';
 import type { Knex } from 'knex';
 import type { Reply } from '../reply.ts';
 
@@ -34,7 +35,7 @@ export async function once(
       },
     );
   if (!claimed) {
-    const known = (await tx<WriteRow>('writes').where({ id }).forUpdate().first())!;
+    const known = certain(await tx<WriteRow>('writes').where({ id }).forUpdate().first());
     return {
       status: known.status ?? 200,
       headers: JSON.parse(known.headers ?? '{}') as Record<string, string>,

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth } from '#core/lists/there.ts';
 import { boardSchema, type Board } from '#core/board/board.ts';
 import { fieldProblems } from '#core/format/fieldProblems.ts';
 import type { BoardStep, StoredBoard } from '#contract/boards.ts';
@@ -76,7 +77,7 @@ export class BoardSession {
     const newest = draft?.steps.at(-1)?.board;
     if (!draft || !newest || JSON.stringify(newest) === JSON.stringify(loaded.board)) return;
     this.pending = entriesOf(draft, this.current);
-    this.current = this.pending.at(-1)!;
+    this.current = lastOf(this.pending);
     this.state = {
       board: newest,
       save: { kind: 'waiting' },
@@ -153,7 +154,7 @@ export class BoardSession {
   /** Takes the waiting steps one by one, fetching what they lead to. An edit meanwhile gives them up. */
   private async walk(): Promise<void> {
     while (this.steps.length > 0) {
-      const way = this.steps[0]!;
+      const way = firstOf(this.steps);
       const from = this.current;
       const target = from[way];
       if (typeof target === 'number') {
@@ -343,7 +344,7 @@ function entriesOf({ basedOn, steps }: Draft, loaded: Entry): Entry[] {
   const entries: Entry[] = steps.map(({ board }) => ({ board, undo: null, redo: null, number: null }));
   const to = (number: number | null) =>
     number === null ? null : number === loaded.number ? loaded : (entries[number - basedOn - 1] ?? number);
-  steps.forEach(({ undo, redo }, i) => Object.assign(entries[i]!, { undo: to(undo), redo: to(redo) }));
+  steps.forEach(({ undo, redo }, i) => Object.assign(nth(entries, i), { undo: to(undo), redo: to(redo) }));
   return entries;
 }
 
@@ -353,7 +354,7 @@ function writeDraft(id: string, basedOn: number, pending: readonly Entry[]): voi
   try {
     const kept = pending.slice(-MOST_STEPS_DRAFTED);
     const steps = stepsOf(kept, basedOn);
-    if (kept.length < pending.length) steps[0]!.undo ??= basedOn;
+    if (kept.length < pending.length) firstOf(steps).undo ??= basedOn;
     sessionStorage.setItem(draftKey(id), JSON.stringify({ basedOn, steps } satisfies Draft));
   } catch {
     // A full or forbidden storage costs only the spare copy; the save itself goes on.

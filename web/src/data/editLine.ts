@@ -1,3 +1,4 @@
+import { certain } from '#core/lists/there.ts';
 import { ApiProblem } from './api.ts';
 import { mergeChanges, same } from './mergeChanges.ts';
 
@@ -121,8 +122,8 @@ export class EditLine<T> {
     const more = this.mine !== null && !same(this.mine, sent);
     if (more) {
       this.base = saved;
-      writeDraft(this.options.name, { base: saved, mine: this.mine! });
-      this.options.show({ value: this.mine!, version: saved.version });
+      writeDraft(this.options.name, { base: saved, mine: certain(this.mine) });
+      this.options.show({ value: certain(this.mine), version: saved.version });
       void this.flush();
       return;
     }
@@ -145,7 +146,7 @@ export class EditLine<T> {
 
   /** Somebody else stored something: what was changed here goes on top of it. */
   private rebase(theirs: Versioned<T>): void {
-    const merged = mergeChanges(this.base!.value, this.mine!, theirs.value);
+    const merged = mergeChanges(certain(this.base).value, certain(this.mine), theirs.value);
     if (same(merged, theirs.value)) {
       this.forget();
       this.options.show(theirs);

@@ -1,3 +1,4 @@
+import { firstOf } from '#core/lists/there.ts';
 import { nanoid } from 'nanoid';
 import { MOST_FACTS_SENT } from '#contract/facts.ts';
 import { factSchema, type Fact } from '#core/facts/fact.ts';
@@ -183,7 +184,7 @@ function waitingKeys(): string[] {
 
 /** Names of the lines of which this device holds facts that the server has not got yet. */
 export function waitingNames(): string[] {
-  return [...new Set(waitingKeys().map((key) => key.slice(FACT_KEY.length).split('/')[0]!))];
+  return [...new Set(waitingKeys().map((key) => firstOf(key.slice(FACT_KEY.length).split('/'))))];
 }
 
 function keepUnder(key: string, facts: readonly Fact[]): void {

@@ -1,3 +1,4 @@
+import { certain } from '#core/lists/there.ts';
 import { useSyncExternalStore } from 'react';
 import { fieldProblems } from '#core/format/fieldProblems.ts';
 import { shopSchema, type Shop } from '#core/shop/shop.ts';
@@ -61,7 +62,7 @@ function pieceLine(id: string): EditLine<Piece> {
         old?.map((p) => (p.piece.id === id ? { piece: value, version } : p)),
       ),
     check: ({ id: _id, ...fields }) => ({ id, ...checked(pieceFieldsSchema, fields) }),
-    save: async (version, { id: _id, ...fields }) => ofStored(await api.changePiece(id, version, fields))!,
+    save: async (version, { id: _id, ...fields }) => certain(ofStored(await api.changePiece(id, version, fields))),
     currentIn: ({ current }) => ofStored(current as StoredPiece | undefined),
   });
   pieceLines.set(id, line);

@@ -1,3 +1,4 @@
+import { nth } from '#core/lists/there.ts';
 import { useId, useMemo } from 'react';
 import { panelWidth, stripTops, type Board } from '#core/board/board.ts';
 import { bodiesOf } from '#core/bodies/bodiesOf.ts';
@@ -39,10 +40,10 @@ export function BoardMiniature({ board, input, scale, oiled = false }: BoardMini
             <Wood
               key={strip.id}
               x={-endTrim * scale}
-              y={(tops[i]! - trim) * scale}
+              y={(nth(tops, i) - trim) * scale}
               scale={scale}
               species={input.species.find((s) => s.code === strip.species)}
-              body={bodies[i]!}
+              body={nth(bodies, i)}
               stripId={strip.id}
               side="top"
               oiled={oiled}

@@ -1,3 +1,4 @@
+import { certain, nth } from '#core/lists/there.ts';
 import { endSpare } from '#core/board/allowances.ts';
 import { stripTops, type Board } from '#core/board/board.ts';
 import { escapeXml } from '#core/format/drawingSvg.ts';
@@ -57,12 +58,12 @@ export async function boardSvg(
   const text = (x: number, y: number, said: string, more = '') =>
     `<text x="${n(x)}" y="${n(y)}" ${more}>${said}</text>`;
   const strips = stripsOf(board).map((strip, i) => {
-    const y = top + (tops[i]! - trim) * scale;
-    return `<image href="${pictures[i]!}" x="${n(left - endTrim * scale)}" y="${n(y)}" width="${n(plan.allowances.roughLength * scale)}" height="${n(strip.width * scale)}" preserveAspectRatio="none"/>`;
+    const y = top + (nth(tops, i) - trim) * scale;
+    return `<image href="${nth(pictures, i)}" x="${n(left - endTrim * scale)}" y="${n(y)}" width="${n(plan.allowances.roughLength * scale)}" height="${n(strip.width * scale)}" preserveAspectRatio="none"/>`;
   });
   const joints = stripsOf(board)
     .slice(1)
-    .map((_, i) => `<path d="M${n(left)} ${n(top + (tops[i + 1]! - trim) * scale)}h${n(w)}"/>`);
+    .map((_, i) => `<path d="M${n(left)} ${n(top + (nth(tops, i + 1) - trim) * scale)}h${n(w)}"/>`);
   const dimension = (d: string) => `<path d="${d}" fill="none" stroke="#333" stroke-width="0.2"/>`;
   const parts = [
     `<svg xmlns="http://www.w3.org/2000/svg" width="${n(width)}mm" height="${n(height)}mm" viewBox="0 0 ${n(width)} ${n(height)}" font-family="Fira Sans, Helvetica, Arial, sans-serif" font-size="${TEXT_MM}" fill="#222">`,
@@ -86,7 +87,7 @@ export async function boardSvg(
       : []),
     ...(stripWidths
       ? plan.strips.map((s, i) => {
-          const y = top + Math.max(0, (tops[i]! - trim) * scale) + (s.finished.width * scale) / 2;
+          const y = top + Math.max(0, (nth(tops, i) - trim) * scale) + (s.finished.width * scale) / 2;
           return s.finished.width * scale < TEXT_MM
             ? ''
             : text(left - 2, y + TEXT_MM * 0.35, figure(s.finished.width), 'text-anchor="end"');
@@ -112,9 +113,9 @@ async function stripPictures(
   const pixels = Math.min(MOST_PX_PER_BOARD_MM, PICTURE_PX_PER_MM * scale);
   const requests = stripsOf(board).map((strip, i) =>
     paintRequest(
-      logSource(plan.bodies[i]!, strip.id),
+      logSource(nth(plan.bodies, i), strip.id),
       species.find((s) => s.code === strip.species),
-      cutOf(plan.bodies[i]!, 'top'),
+      cutOf(nth(plan.bodies, i), 'top'),
       pixels,
       oiled,
     ),
@@ -137,7 +138,7 @@ async function stripPictures(
 function asPng(bitmap: ImageBitmap): string {
   const canvas = document.createElement('canvas');
   [canvas.width, canvas.height] = [bitmap.width, bitmap.height];
-  canvas.getContext('2d')!.drawImage(bitmap, 0, 0);
+  certain(canvas.getContext('2d')).drawImage(bitmap, 0, 0);
   return canvas.toDataURL('image/png');
 }
 
@@ -150,7 +151,7 @@ export async function svgAsPng({ text, width, height }: BoardSvg, pxPerMm: numbe
     await image.decode();
     const canvas = document.createElement('canvas');
     [canvas.width, canvas.height] = [Math.round(width * pxPerMm), Math.round(height * pxPerMm)];
-    canvas.getContext('2d')!.drawImage(image, 0, 0, canvas.width, canvas.height);
+    certain(canvas.getContext('2d')).drawImage(image, 0, 0, canvas.width, canvas.height);
     return await new Promise((resolve, reject) =>
       canvas.toBlob(
         (blob) =>

@@ -1,3 +1,4 @@
+import { lastOf } from '#core/lists/there.ts';
 import { MM_PER_INCH } from '#core/units/length.ts';
 import type { LengthDisplay } from '#core/units/formatLength.ts';
 
@@ -34,5 +35,5 @@ export function graduation(scale: number, { system }: LengthDisplay): { step: nu
           { step: MM_PER_INCH / 2, middle: 2, major: 4 },
           { step: MM_PER_INCH, middle: 6, major: 12 },
         ];
-  return options.find((o) => o.step * scale >= 3.2 && o.step * o.major * scale >= 26) ?? options.at(-1)!;
+  return options.find((o) => o.step * scale >= 3.2 && o.step * o.major * scale >= 26) ?? lastOf(options);
 }

@@ -1,3 +1,4 @@
+import { firstOf } from '#core/lists/there.ts';
 import { Table } from '@mantine/core';
 import { listNumbers } from '#core/steps/numberList.ts';
 import { cutList, type PlannedStrip } from '#core/bodies/strips.ts';
@@ -35,9 +36,9 @@ export function PartsTable() {
           </thead>
           <tbody>
             {cutList(strips, plan.allowances, cutting).map(({ strips: alike, marks, length, count, spares }) => {
-              const { rough, milled, species } = alike[0]!;
+              const { rough, milled, species } = firstOf(alike);
               return (
-                <tr key={`${alike[0]!.id} ${length}`}>
+                <tr key={`${firstOf(alike).id} ${length}`}>
                   <td>{listNumbers(alike.map((s) => s.number))}</td>
                   <td>{input.species.find((s) => s.code === species)?.name ?? species}</td>
                   <td>

@@ -1,3 +1,4 @@
+import { lastOf } from '#core/lists/there.ts';
 import { Kbd } from '@mantine/core';
 import {
   createContext,
@@ -124,7 +125,7 @@ const CAPS: Record<string, string> = {
 
 function matches(keys: string, event: KeyboardEvent): boolean {
   const parts = keys.split('+');
-  const key = parts.pop() === 'plus' ? '+' : keys.split('+').at(-1)!;
+  const key = parts.pop() === 'plus' ? '+' : lastOf(keys.split('+'));
   const wants = (modifier: string) => parts.includes(modifier);
   const letter = key.length === 1 && /[a-z]/i.test(key);
   return (

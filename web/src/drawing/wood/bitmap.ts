@@ -1,3 +1,4 @@
+import { nth } from '#core/lists/there.ts';
 const HEADER_BYTES = 54;
 
 /** A picture as an uncompressed BMP file: browsers read it without any work to write it. @param rgb red, green and blue of each pixel, row by row */
@@ -24,9 +25,9 @@ export function bitmapFile({
   view.setUint16(28, 24, true);
   for (let j = 0; j < height; j += 1) {
     for (let i = 0, o = HEADER_BYTES + j * stride, p = 3 * j * width; i < width; i += 1, o += 3, p += 3) {
-      file[o] = rgb[p + 2]!;
-      file[o + 1] = rgb[p + 1]!;
-      file[o + 2] = rgb[p]!;
+      file[o] = nth(rgb, p + 2);
+      file[o + 1] = nth(rgb, p + 1);
+      file[o + 2] = nth(rgb, p);
     }
   }
   return file;

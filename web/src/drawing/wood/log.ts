@@ -1,3 +1,4 @@
+import { nth } from '#core/lists/there.ts';
 import type { Defect } from '#core/stock/defect.ts';
 import type { Species } from '#core/wood/species.ts';
 import type { RingOrientation } from '#core/wood/rings.ts';
@@ -71,8 +72,8 @@ export function logOf({ key, rings, size: [width, thickness], defects }: LogSour
   const tone = 1 + (random() - 0.5) * 0.13;
   const hue = (random() - 0.35) * 0.035;
   const tinted = (hex: string) => {
-    const [r, g, b] = rgb(hex);
-    return [r! * tone * (1 + hue), g! * tone, b! * tone * (1 - hue)].map((v) => Math.max(0, Math.min(255, v)));
+    const inHue = [1 + hue, 1, 1 - hue];
+    return rgb(hex).map((v, i) => Math.max(0, Math.min(255, v * tone * nth(inHue, i))));
   };
   return {
     seed: Math.floor(random() * 2 ** 31),

@@ -1,3 +1,4 @@
+import { certain } from '#core/lists/there.ts';
 import type { StripBody } from '#core/bodies/stripBody.ts';
 
 /** More bodies than any board has strips, several times over. */
@@ -22,7 +23,7 @@ export function steadyBody(body: StripBody, stripId: string): StripBody {
   ].join('|');
   const kept = KEPT.get(key);
   if (kept && kept.piece === body.piece) return kept;
-  if (KEPT.size >= MOST_KEPT) KEPT.delete(KEPT.keys().next().value!);
+  if (KEPT.size >= MOST_KEPT) KEPT.delete(certain(KEPT.keys().next().value));
   KEPT.set(key, body);
   return body;
 }

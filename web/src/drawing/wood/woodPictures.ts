@@ -1,3 +1,4 @@
+import { certain } from '#core/lists/there.ts';
 import type { PaintAnswer, PainterRequest, PaintRequest } from './woodWorker.ts';
 
 /** Pictures nobody shows any more are kept up to this many, for when they come back. */
@@ -104,7 +105,7 @@ class WoodPictures {
       const sketches = this.queue.findIndex((r) => r.sketch !== true);
       const share = sketches < 0 ? this.queue.length : sketches;
       this.sketching = share > 0;
-      this.idle.pop()!.postMessage(this.queue.splice(0, Math.max(1, share)) satisfies PainterRequest);
+      certain(this.idle.pop()).postMessage(this.queue.splice(0, Math.max(1, share)) satisfies PainterRequest);
     }
   }
 

@@ -1,3 +1,4 @@
+import { nth } from '#core/lists/there.ts';
 import { bitmapFile } from './bitmap.ts';
 import { logOf, type Log } from './log.ts';
 import { paintWood, type Cut } from './paintWood.ts';
@@ -49,7 +50,7 @@ function warmUp(): void {
   ];
   const start = performance.now();
   for (let n = 0; performance.now() - start < WARM_UP_MS; n += 1) {
-    for (const cut of cuts) for (const scale of [0.4, 2.1]) bitmapFile(paintWood(logs[n % 2]!, cut, scale, false));
+    for (const cut of cuts) for (const scale of [0.4, 2.1]) bitmapFile(paintWood(nth(logs, n % 2), cut, scale, false));
   }
 }
 

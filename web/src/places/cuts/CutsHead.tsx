@@ -1,3 +1,4 @@
+import { certain } from '#core/lists/there.ts';
 import { Button, Loader, Menu, SegmentedControl } from '@mantine/core';
 import { IconLock, IconLockOpen, IconPlayerStop, IconPrinter, IconRefresh } from '@tabler/icons-react';
 import type { CutSheet } from '#core/cutting/cutSheet.ts';
@@ -30,7 +31,7 @@ export function CutsHead({ cuts, sheets, view, onView, onPrint }: CutsHeadProps)
             <b>All strips are cut.</b>
           ) : cuts.showsKept ? (
             <>
-              <b>Kept.</b> This wood is promised{kept!.boards.length > 1 ? ' to these boards' : ''}.
+              <b>Kept.</b> This wood is promised{certain(kept).boards.length > 1 ? ' to these boards' : ''}.
             </>
           ) : plan.method === 'first-fit' ? (
             <>

@@ -1,3 +1,4 @@
+import { certain } from '#core/lists/there.ts';
 import { Button, MultiSelect } from '@mantine/core';
 import { useElementSize } from '@mantine/hooks';
 import { IconCut } from '@tabler/icons-react';
@@ -89,7 +90,7 @@ export function CutsPlace() {
       const before = new Set(open.book.cuttings.map((c) => c.id));
       const book = await api.cutPiece({ planId: kept.id, pieceId: piece.id, unit });
       takeBook(id, book);
-      const made = book.cuttings.find((c) => !before.has(c.id))!;
+      const made = certain(book.cuttings.find((c) => !before.has(c.id)));
       showUndo(
         `${piece.mark} is cut. ${made.record.leftovers.length === 0 ? 'Nothing is left of it.' : `Back in the rack: ${made.record.leftovers.map((l) => l.mark).join(', ')}.`}`,
         async () => takeBook(id, await api.undoCutting(made.id)),

@@ -1,3 +1,4 @@
+import { nth } from '#core/lists/there.ts';
 import { panelWidth, stripTops, type Board } from '#core/board/board.ts';
 import type { Blank, CutPlan } from '#core/cutting/cutPlan.ts';
 import type { Species } from '#core/wood/species.ts';
@@ -36,7 +37,7 @@ export function StripBar({ plan, done, board, boardKey, species, width, lit, onL
   return (
     <svg width={total * scale + 2} height={HEIGHT + 2} role="group" aria-label="Strips of the board in order">
       {stripsOf(board).map((strip, i) => {
-        const x = 1 + tops[i]! * scale;
+        const x = 1 + nth(tops, i) * scale;
         const w = strip.width * scale;
         const found = met.has(strip.id);
         return (

@@ -1,3 +1,4 @@
+import { firstOf, nth } from '#core/lists/there.ts';
 import { CAUL_MM, CLAMP_BAR_MM } from '#core/gluing/clamping.ts';
 import type { GlueUp } from '#core/gluing/glueUps.ts';
 import { stripTops } from '#core/board/board.ts';
@@ -18,7 +19,7 @@ const PAD_MM = 13;
 /** A glue-up from above, to scale: joints, clamps below and above, pads and cauls where they stand. Places come from the core, which lets none of them meet. */
 export function ClampDrawing({ glueUp }: { glueUp: GlueUp }) {
   const { board, plan, input } = useSettledBoard();
-  const { length } = plan.allowances.panels[0]!;
+  const { length } = firstOf(plan.allowances.panels);
   const strips = stripsOf(board).slice(glueUp.firstStrip - 1, glueUp.lastStrip);
   const out = PAD_MM + HEAD_MM;
   const scale = fitScale([length, glueUp.width + 2 * out], [WIDTH - ROOM.left - ROOM.right, ROOM.height], 1.6);
@@ -47,7 +48,7 @@ export function ClampDrawing({ glueUp }: { glueUp: GlueUp }) {
           ))}
         {strips.map((strip, i) => {
           const species = input.species.find((s) => s.code === strip.species);
-          const y = y0 + tops[i]! * scale;
+          const y = y0 + nth(tops, i) * scale;
           return (
             <g key={strip.id}>
               <rect
@@ -61,7 +62,7 @@ export function ClampDrawing({ glueUp }: { glueUp: GlueUp }) {
               {i > 0 && (
                 <path
                   className={classes.joint}
-                  data-glued={joints.has(Math.round(tops[i]! * 100)) || undefined}
+                  data-glued={joints.has(Math.round(nth(tops, i) * 100)) || undefined}
                   d={`M${x0} ${y}h${w}`}
                 />
               )}

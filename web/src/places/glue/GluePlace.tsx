@@ -1,3 +1,4 @@
+import { certain } from '#core/lists/there.ts';
 import { useState } from 'react';
 import { stationOf, type OperationKind } from '#core/steps/operation.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
@@ -27,7 +28,7 @@ export function GluePlace() {
   const { glueUps } = plan.gluing;
   const glueUp = glueUps.find((g) => g.id === chosen) ?? glueUps[0];
   const steps = plan.operations.filter((o) => stationOf(o.kind) === 'glue');
-  const flattening = plan.operations.find((o) => o.kind === 'flattenPanel')!;
+  const flattening = certain(plan.operations.find((o) => o.kind === 'flattenPanel'));
   return (
     <div className={classes.page}>
       <div className={classes.column}>
@@ -102,7 +103,7 @@ export function GluePlace() {
           <h2>Steps</h2>
           <StepList
             operations={steps}
-            findings={findings.filter((f) => f.station === 'glue' && !GLUING.includes(f.at!))}
+            findings={findings.filter((f) => f.station === 'glue' && !GLUING.includes(certain(f.at)))}
           />
         </section>
       </div>

@@ -1,3 +1,4 @@
+import { firstOf, nth } from '#core/lists/there.ts';
 import { Button } from '@mantine/core';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { useDisplay } from '../../quantities/display.tsx';
@@ -15,7 +16,7 @@ export function GroupEditor() {
   const sizes = () => {
     const list: number[] = [];
     stripsOf(board).forEach((_, i) => {
-      if (i > 0 && groupOf(i + 1) === groupOf(i)) list[list.length - 1]! += 1;
+      if (i > 0 && groupOf(i + 1) === groupOf(i)) list[list.length - 1] = nth(list, list.length - 1) + 1;
       else list.push(1);
     });
     return list;
@@ -80,7 +81,7 @@ export function GroupEditor() {
       <p className={classes.note}>
         {plan.gluing.byHand ? (
           <>
-            {first.length === 1 && first[0]!.parts === stripsOf(board).length
+            {first.length === 1 && firstOf(first).parts === stripsOf(board).length
               ? 'Your own way: all strips in one glue-up.'
               : 'Your own groups.'}{' '}
             <Button

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth } from '#core/lists/there.ts';
 import { useMemo, useState, type ReactNode } from 'react';
 import { meanwhileOf, timelineOf, type Glued, type Meanwhile, type TimelineTask } from '#core/schedule/timeline.ts';
 import type { StoredRun } from '#contract/glueRuns.ts';
@@ -119,18 +120,18 @@ export function TimelineDrawing() {
               {t.clamps > 0 && (
                 <rect
                   className={classes.clamps}
-                  x={x(t.hands[0]!.from)}
+                  x={x(firstOf(t.hands).from)}
                   y={y('Clamps') + 4}
-                  width={wide(t.hands[0]!.from, t.until)}
+                  width={wide(firstOf(t.hands).from, t.until)}
                   height={((ROW - 8) * t.clamps) / Math.max(1, timeline.clamps)}
                 />
               )}
-              {t.until > t.hands.at(-1)!.to + 1 && (
+              {t.until > lastOf(t.hands).to + 1 && (
                 <rect
                   className={classes.wait}
-                  x={x(t.hands.at(-1)!.to)}
+                  x={x(lastOf(t.hands).to)}
                   y={y('Waiting') + 8}
-                  width={wide(t.hands.at(-1)!.to, t.until)}
+                  width={wide(lastOf(t.hands).to, t.until)}
                   height={ROW - 16}
                 />
               )}
@@ -171,16 +172,16 @@ export function TimelineDrawing() {
       <Waits
         tasks={timeline.tasks}
         meanwhile={(t) => meanwhileOf(timeline.tasks, t, shop)}
-        titleOf={(t) => <Say phrase={operations[t.step - 1]!.title} />}
+        titleOf={(t) => <Say phrase={nth(operations, t.step - 1).title} />}
       />
       <details className={classes.list}>
         <summary>When each step is, and what can wait</summary>
         <ol>
           {timeline.tasks.map((t) => (
             <li key={t.id}>
-              <b>{whenWords(t.hands[0]!.from)}</b> <Say phrase={operations[t.step - 1]!.title} />
+              <b>{whenWords(firstOf(t.hands).from)}</b> <Say phrase={nth(operations, t.step - 1).title} />
               {t.copy > 1 && `, panel ${t.copy}`}, {durationWords(t.hands.reduce((sum, h) => sum + h.to - h.from, 0))}
-              {t.until > t.hands.at(-1)!.to + 1 &&
+              {t.until > lastOf(t.hands).to + 1 &&
                 `, then waiting for ${t.waitFor ?? 'it'} until ${whenWords(t.until)}`}
               {t.critical ? '' : `; may be ${durationWords(t.slack)} late`}
             </li>

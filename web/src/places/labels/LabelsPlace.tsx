@@ -1,3 +1,4 @@
+import { nth } from '#core/lists/there.ts';
 import { Button } from '@mantine/core';
 import { IconPrinter } from '@tabler/icons-react';
 import { memo, useMemo } from 'react';
@@ -45,10 +46,10 @@ export function LabelsPlace() {
       <ul className={classes.labels} aria-label="Labels">
         {codes.map((code, i) => (
           <Label
-            key={pieces[i]!.id}
-            piece={pieces[i]!}
+            key={nth(pieces, i).id}
+            piece={nth(pieces, i)}
             code={code}
-            species={names.get(pieces[i]!.species) ?? pieces[i]!.species}
+            species={names.get(nth(pieces, i).species) ?? nth(pieces, i).species}
           />
         ))}
       </ul>

@@ -1,3 +1,4 @@
+import { nth } from '#core/lists/there.ts';
 import QRCode from 'qrcode';
 import { useEffect, useState } from 'react';
 
@@ -33,7 +34,7 @@ export function useCodes(texts: readonly string[]): readonly Code[] {
     let timer: ReturnType<typeof setTimeout>;
     const portion = () => {
       const until = performance.now() + PORTION_MS;
-      while (codes.length < texts.length && performance.now() < until) codes.push(codeOf(texts[codes.length]!));
+      while (codes.length < texts.length && performance.now() < until) codes.push(codeOf(nth(texts, codes.length)));
       setMade({ of: texts, codes: [...codes] });
       if (codes.length < texts.length) timer = setTimeout(portion, 0);
     };

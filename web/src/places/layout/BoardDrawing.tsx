@@ -1,3 +1,4 @@
+import { nth } from '#core/lists/there.ts';
 import { memo, useMemo, useState, type ReactNode, type RefObject } from 'react';
 import { madeFor } from '#core/board/madeFor.ts';
 import { allowancesFor, widthReached, endSpare } from '#core/board/allowances.ts';
@@ -80,7 +81,10 @@ export function BoardDrawing(props: BoardDrawingProps) {
     [roughLength + glueThickness, tallest],
     [width - room.left - room.right - room.end, height - room.top - room.bottom],
   );
-  const bodies = useMemo(() => new Map(plan.strips.map((s, i) => [s.id, steadyBody(plan.bodies[i]!, s.id)])), [plan]);
+  const bodies = useMemo(
+    () => new Map(plan.strips.map((s, i) => [s.id, steadyBody(nth(plan.bodies, i), s.id)])),
+    [plan],
+  );
   const [scale0, setScale0] = useState(fitting);
   const { frozen, snap, swapWith, handlers } = useStripGesture({
     svgRef,
@@ -128,7 +132,7 @@ export function BoardDrawing(props: BoardDrawingProps) {
   const tops = stripTops(stripsOf(board));
   const rows = stripsOf(board).map((strip, i) => ({
     strip,
-    y: y0 + (flipped ? panelWidth - tops[i]! - strip.width : tops[i]!) * scale,
+    y: y0 + (flipped ? panelWidth - nth(tops, i) - strip.width : nth(tops, i)) * scale,
     number: i + 1,
   }));
   const chainX = narrow ? x0 - 14 : x0 - 47;
@@ -257,15 +261,15 @@ export function BoardDrawing(props: BoardDrawingProps) {
         )}
       </g>
       <g className={classes.live} pointerEvents="none" aria-hidden="true">
-        {[0, 1].map((nth) => (
-          <text key={nth} data-live-width x={chainX - 7} dominantBaseline="central" textAnchor="end">
+        {[0, 1].map((which) => (
+          <text key={which} data-live-width x={chainX - 7} dominantBaseline="central" textAnchor="end">
             <tspan />
             <tspan className="fraction" />
             <tspan />
           </text>
         ))}
       </g>
-      {resting && (
+      {resting && snap && (
         <g className={classes.snap} pointerEvents="none">
           <path d={`M${x0 - 20} ${resting.y + (flipped ? 0 : resting.strip.width * scale)}H${x0 + panel.w + 20}`} />
           <text
@@ -273,8 +277,8 @@ export function BoardDrawing(props: BoardDrawingProps) {
             y={resting.y + (flipped ? 0 : resting.strip.width * scale) + 17}
             textAnchor="middle"
           >
-            {SNAP_WORDS[snap!.reason.kind]}
-            {'strip' in snap!.reason ? ` ${snap!.reason.strip}` : ''}
+            {SNAP_WORDS[snap.reason.kind]}
+            {'strip' in snap.reason ? ` ${snap.reason.strip}` : ''}
           </text>
         </g>
       )}

@@ -1,3 +1,4 @@
+import { lastOf } from '#core/lists/there.ts';
 import { Button, Drawer, Switch, TextInput } from '@mantine/core';
 import { keepPreviousData, useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -33,7 +34,7 @@ export function HistoryDrawer({ onClose }: { onClose(): void }) {
     queryFn: ({ pageParam }) => api.revisions(id, pageParam, named),
     // A save that lands meanwhile brings a new list; a name that is being typed must not go with the old one.
     placeholderData: keepPreviousData,
-    getNextPageParam: (page: Revision[]) => (page.length < PAGE ? undefined : page.at(-1)!.number),
+    getNextPageParam: (page: Revision[]) => (page.length < PAGE ? undefined : lastOf(page).number),
   });
   const revisions = history.data?.pages.flat() ?? [];
   const scale = fitScale(

@@ -1,3 +1,4 @@
+import { nth } from '#core/lists/there.ts';
 import { useLocalStorage, useMediaQuery } from '@mantine/hooks';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useOpenBoard } from '../../data/openBoard.tsx';
@@ -107,7 +108,7 @@ export function LayoutPlace() {
     {
       keys: 'v',
       does: 'Show something else over the wood',
-      run: () => setOverlay(OVERLAYS[(OVERLAYS.indexOf(overlay) + 1) % OVERLAYS.length]!),
+      run: () => setOverlay(nth(OVERLAYS, (OVERLAYS.indexOf(overlay) + 1) % OVERLAYS.length)),
     },
     { keys: 'Delete', does: 'Remove what is held', run: onStrip(actions.remove) },
     { keys: 'Backspace', does: 'Remove what is held', run: onStrip(actions.remove) },

@@ -1,3 +1,4 @@
+import { firstOf } from '#core/lists/there.ts';
 import {
   memo,
   useEffect,
@@ -158,7 +159,7 @@ export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: Sect
                     section={section}
                     left={leftOf(section)}
                     fits={fits(section)}
-                    piece={pieces.get(section.pieces[0]!.id) ?? null}
+                    piece={pieces.get(firstOf(section.pieces).id) ?? null}
                     thickness={thickness}
                     scale={scale}
                     species={speciesOf(code)}
@@ -179,7 +180,7 @@ export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: Sect
         >
           <SectionEnd
             section={drag.section}
-            piece={pieces.get(drag.section.pieces[0]!.id) ?? null}
+            piece={pieces.get(firstOf(drag.section.pieces).id) ?? null}
             thickness={thickness}
             scale={scale}
             species={speciesOf(drag.section.species)}

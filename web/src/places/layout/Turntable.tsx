@@ -1,3 +1,5 @@
+import { firstOf, nth } from '#core/lists/there.ts';
+import type { Triple } from '#core/recipe/motion.ts';
 import { endSpare } from '#core/board/allowances.ts';
 import { ActionIcon } from '@mantine/core';
 import { IconArrowDown, IconArrowLeft, IconArrowRight, IconArrowUp, IconHome } from '@tabler/icons-react';
@@ -60,18 +62,18 @@ export function Turntable({ width, height, oiled }: TurntableProps) {
     near: (plan.panelWidth - size.w - plan.worked.shift) * scale,
     face: ((glueThickness - size.t) / 2) * scale,
   };
-  const bodies = useMemo(() => plan.strips.map((s, i) => steadyBody(plan.bodies[i]!, s.id)), [plan]);
+  const bodies = useMemo(() => plan.strips.map((s, i) => steadyBody(nth(plan.bodies, i), s.id)), [plan]);
   const tops = stripTops(stripsOf(board));
 
   const wood = (i: number, side: WoodSide, x: number, y: number) => {
-    const strip = stripsOf(board)[i]!;
+    const strip = nth(stripsOf(board), i);
     return (
       <Wood
         key={strip.id}
         x={x}
         y={y}
         scale={scale}
-        body={bodies[i]!}
+        body={nth(bodies, i)}
         stripId={strip.id}
         species={input.species.find((s) => s.code === strip.species)}
         side={side}
@@ -81,12 +83,12 @@ export function Turntable({ width, height, oiled }: TurntableProps) {
   };
   const across = (side: WoodSide, x: number, reversed: boolean) =>
     stripsOf(board).map((strip, i) => {
-      const top = reversed ? plan.panelWidth - tops[i]! - strip.width : tops[i]!;
+      const top = reversed ? plan.panelWidth - nth(tops, i) - strip.width : nth(tops, i);
       return wood(i, side, x, top * scale - (reversed ? trims.near : trims.far));
     });
   const last = stripsOf(board).length - 1;
   const side = (of: Side, run: number) => <WorkedSide worked={plan.worked} side={of} run={run} scale={scale} />;
-  const faces: { name: string; size: [number, number]; turn: string; normal: number[]; wood: ReactNode }[] =
+  const faces: { name: string; size: [number, number]; turn: string; normal: Triple; wood: ReactNode }[] =
     stripsOf(board).length === 0
       ? []
       : [
@@ -271,10 +273,10 @@ export function Turntable({ width, height, oiled }: TurntableProps) {
 }
 
 /** How much light a side misses, 0 to about 0.5. @param normal direction the side faces on the board */
-function shade([x, y, z]: number[], { tilt, spin }: Turn): number {
+function shade([x, y, z]: Triple, { tilt, spin }: Turn): number {
   const [a, b] = [(tilt * Math.PI) / 180, (spin * Math.PI) / 180];
-  const [sx, sy] = [x! * Math.cos(b) - y! * Math.sin(b), x! * Math.sin(b) + y! * Math.cos(b)];
-  const [ty, tz] = [sy * Math.cos(a) - z! * Math.sin(a), sy * Math.sin(a) + z! * Math.cos(a)];
-  const facing = sx * LIGHT[0]! + ty * LIGHT[1]! + tz * LIGHT[2]!;
+  const [sx, sy] = [x * Math.cos(b) - y * Math.sin(b), x * Math.sin(b) + y * Math.cos(b)];
+  const [ty, tz] = [sy * Math.cos(a) - z * Math.sin(a), sy * Math.sin(a) + z * Math.cos(a)];
+  const facing = sx * firstOf(LIGHT) + ty * nth(LIGHT, 1) + tz * nth(LIGHT, 2);
   return 0.42 * (1 - Math.max(0, Math.min(1, facing * 0.9 + 0.25)));
 }

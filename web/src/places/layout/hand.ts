@@ -1,3 +1,4 @@
+import { firstOf, nth } from '#core/lists/there.ts';
 import type { Strip } from '#core/board/recipe.ts';
 
 /** What the hands hold: one strip, and others picked up with it. */
@@ -32,11 +33,11 @@ export function pickUp(strips: readonly Pick<Strip, 'id'>[], hand: Hand, index: 
     const [from, to] = [Math.min(first, index), Math.max(first, index)];
     return { strip: strip.id, also: [...new Set([...hand.also, ...strips.slice(from, to + 1).map((s) => s.id)])] };
   }
-  const held = new Set(heldIndices(strips, hand).map((i) => strips[i]!.id));
+  const held = new Set(heldIndices(strips, hand).map((i) => nth(strips, i).id));
   if (!held.has(strip.id)) return { strip: strip.id, also: [...held] };
   held.delete(strip.id);
   const left = [...held];
   return left.length === 0
     ? { strip: strip.id, also: [] }
-    : { strip: hand.strip === strip.id ? left[0]! : hand.strip, also: left };
+    : { strip: hand.strip === strip.id ? firstOf(left) : hand.strip, also: left };
 }

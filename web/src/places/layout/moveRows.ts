@@ -56,7 +56,7 @@ export class RowMover {
     written.setAttribute('visibility', 'hidden');
     live.setAttribute('y', String(middle));
     this.parts(mm).forEach((part, i) => {
-      live.children[i]!.textContent = part;
+      live.children.item(i)?.replaceChildren(part);
     });
   }
 

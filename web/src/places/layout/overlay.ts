@@ -1,3 +1,4 @@
+import { nth } from '#core/lists/there.ts';
 import { grainArrow, type StripBody } from '#core/bodies/stripBody.ts';
 import type { OpenBoard } from '../../data/openBoard.tsx';
 import { type Strip, stripsOf } from '#core/board/recipe.ts';
@@ -35,7 +36,7 @@ export function overlayMarks(
   if (overlay === 'none') return new Map();
   const strips = new Map(stripsOf(board).map((s) => [s.id, s]));
   const marks = plan.strips.map(
-    (planned, i) => [planned.id, markOf(overlay, strips.get(planned.id), plan.bodies[i]!, i)] as const,
+    (planned, i) => [planned.id, markOf(overlay, strips.get(planned.id), nth(plan.bodies, i), i)] as const,
   );
   return new Map(marks);
 
@@ -58,24 +59,27 @@ export function overlayMarks(
           : { hatch: 0, label: 'no piece yet' };
       }
       case 'movement': {
-        const { across } = plan.movement.strips[i]!;
+        const { across } = nth(plan.movement.strips, i);
         if (across === null) return { hatch: 0, label: 'not known' };
-        const share = across / Math.max(1e-6, plan.strips[i]!.finished.width);
+        const share = across / Math.max(1e-6, nth(plan.strips, i).finished.width);
         const most = Math.max(
           1e-6,
-          ...plan.movement.strips.map((m, k) => (m.across ?? 0) / Math.max(1e-6, plan.strips[k]!.finished.width)),
+          ...plan.movement.strips.map((m, k) => (m.across ?? 0) / Math.max(1e-6, nth(plan.strips, k).finished.width)),
         );
-        return { hatch: [0, 1, 3, 5][Math.min(3, Math.floor((share / most) * 3.999))]!, label: `+${length(across)}` };
+        return {
+          hatch: nth([0, 1, 3, 5], Math.min(3, Math.floor((share / most) * 3.999))),
+          label: `+${length(across)}`,
+        };
       }
       case 'pieces': {
         const marks = [...new Set(plan.strips.flatMap((s) => s.sources.slice(0, 1).map((source) => source.mark)))];
-        const mark = plan.strips[i]!.sources[0]?.mark;
+        const mark = nth(plan.strips, i).sources[0]?.mark;
         return mark === undefined
           ? { hatch: 0, label: 'no piece' }
           : { hatch: (marks.indexOf(mark) % HATCH_COUNT) + 1, label: mark };
       }
       case 'reserved': {
-        const { sources } = plan.strips[i]!;
+        const { sources } = nth(plan.strips, i);
         if (sources.length === 0) return { hatch: 5, label: 'no piece' };
         if (sources.every((s) => s.done)) return { hatch: 4, label: 'cut' };
         return plan.cutting.method === 'kept'

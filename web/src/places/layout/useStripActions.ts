@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth } from '#core/lists/there.ts';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import * as arrange from '#core/board/arrange.ts';
@@ -37,7 +38,7 @@ export function useStripActions() {
   const hold = (index: number, how: PickUp = 'only') =>
     setHand(pickUp(stripsOf(session.snapshot().board), hand, index, how));
   const named = held.length > 1 ? `${held.length} strips` : `Strip ${selected + 1}`;
-  const all = (flag: 'turned' | 'endForEnd' | 'rolled' | 'locked') => held.every((i) => strips[i]![flag]);
+  const all = (flag: 'turned' | 'endForEnd' | 'rolled' | 'locked') => held.every((i) => nth(strips, i)[flag]);
   const flip = (flag: 'endForEnd' | 'rolled', say: string) => () => {
     change((s) => arrange.changeStrips(s, held, (strip) => ({ [flag]: !strip[flag] })), `${named} ${say}`);
   };
@@ -59,13 +60,13 @@ export function useStripActions() {
     },
     move: (by: 1 | -1) => {
       const place = strips.slice(0, held[0]).filter((_, i) => !held.includes(i)).length;
-      const first = held.every((h, n) => h === held[0]! + n);
+      const first = held.every((h, n) => h === firstOf(held) + n);
       // Scattered strips come together first; then they move as one.
-      const one = held.length === 1 ? arrange.placeBeyond(strips, held[0]!, by) : place + by;
+      const one = held.length === 1 ? arrange.placeBeyond(strips, firstOf(held), by) : place + by;
       const to = Math.max(0, Math.min(strips.length - held.length, first ? one : place));
       if (first && to === place)
         setAnnouncement(
-          strips[held[0]! + by] && held.length === 1
+          strips[firstOf(held) + by] && held.length === 1
             ? 'Only strips just like it lie on that side.'
             : by < 0
               ? 'Already at the start.'
@@ -74,21 +75,21 @@ export function useStripActions() {
       else change((s) => arrange.moveStrips(s, held, to), `${named} moved to place ${to + 1}`);
     },
     swap: () => {
-      const [one, two] = held.length === 2 ? held : [selected, selected + 1];
-      if (held.length > 2 || strips[two!] === undefined)
+      const [one = selected, two = selected + 1] = held.length === 2 ? held : [];
+      if (held.length > 2 || strips[two] === undefined)
         setAnnouncement('Hold two strips to swap them, or one that has another behind it.');
-      else change((s) => arrange.swapPlaces(s, one!, two!), `Strips ${one! + 1} and ${two! + 1} swapped`);
+      else change((s) => arrange.swapPlaces(s, one, two), `Strips ${one + 1} and ${two + 1} swapped`);
     },
     repeat: () => {
       const ids = held.map(newId);
       let next = 0;
       if (
         change(
-          (s) => arrange.repeatStrips(s, held, () => ids[next++]!),
+          (s) => arrange.repeatStrips(s, held, () => nth(ids, next++)),
           held.length > 1 ? `Motif of ${held.length} strips repeated` : `${named} duplicated`,
         )
       )
-        setHand({ strip: ids[0]!, also: ids.slice(1) });
+        setHand({ strip: firstOf(ids), also: ids.slice(1) });
     },
     repeatFull: () =>
       change(
@@ -96,14 +97,14 @@ export function useStripActions() {
         'Motif repeated until the board is full',
       ),
     split: () => {
-      if (strips[selected]!.width < 2 * arrange.LEAST_STRIP_WIDTH)
+      if (nth(strips, selected).width < 2 * arrange.LEAST_STRIP_WIDTH)
         setAnnouncement('This strip is too narrow to be split.');
       else change((s) => arrange.splitStrip(s, selected, newId), `Strip ${selected + 1} split in two`);
     },
     join: () => {
       if (!arrange.canJoin(strips, held)) setAnnouncement('Hold neighbours of one species to join them.');
       else if (change((s) => arrange.joinStrips(s, held), `${held.length} strips joined`))
-        setHand({ strip: strips[held[0]!]!.id, also: [] });
+        setHand({ strip: nth(strips, firstOf(held)).id, also: [] });
     },
     mirror: () => change((s) => arrange.mirrorAbout(s, selected, newId), `Mirrored about strip ${selected + 1}`),
     mirrorHalf: () => change(arrange.mirrorFirstHalf, 'First half mirrored onto the second'),
@@ -152,19 +153,19 @@ export function useStripActions() {
         `${named} ${all('locked') ? 'unlocked' : 'locked'}`,
       ),
     lockSpecies: () => {
-      const mine = strips.flatMap((s, i) => (s.species === strips[selected]!.species ? [i] : []));
-      const locked = !mine.every((i) => strips[i]!.locked);
-      const name = input.species.find((s) => s.code === strips[selected]!.species)?.name ?? '';
+      const mine = strips.flatMap((s, i) => (s.species === nth(strips, selected).species ? [i] : []));
+      const locked = !mine.every((i) => nth(strips, i).locked);
+      const name = input.species.find((s) => s.code === nth(strips, selected).species)?.name ?? '';
       change((s) => arrange.changeStrips(s, mine, { locked }), `All ${name} ${locked ? 'locked' : 'unlocked'}`);
     },
     holdSpecies: () =>
       setHand({
-        strip: strips[selected]!.id,
-        also: strips.filter((s) => s.species === strips[selected]!.species).map((s) => s.id),
+        strip: nth(strips, selected).id,
+        also: strips.filter((s) => s.species === nth(strips, selected).species).map((s) => s.id),
       }),
-    holdAll: () => setHand({ strip: strips[selected]!.id, also: strips.map((s) => s.id) }),
+    holdAll: () => setHand({ strip: nth(strips, selected).id, also: strips.map((s) => s.id) }),
     remove: () => {
-      const next = strips[held.at(-1)! + 1] ?? strips.findLast((_, i) => i < held[0]!);
+      const next = strips[lastOf(held) + 1] ?? strips.findLast((_, i) => i < firstOf(held));
       if (change((s) => arrange.removeStrips(s, held), `${named} removed`))
         setHand({ strip: next?.id ?? null, also: [] });
     },

@@ -1,3 +1,4 @@
+import { firstOf, nth } from '#core/lists/there.ts';
 import { startTransition, useEffect, useRef, useState, type PointerEvent, type RefObject } from 'react';
 import { LEAST_STRIP_WIDTH, moveJoint, moveStrips, swapPlaces } from '#core/board/arrange.ts';
 import { snapJoint, type Snap } from '#core/board/snapJoint.ts';
@@ -126,7 +127,7 @@ export function useStripGesture(input: GestureInput) {
     }
     const place = strips.slice(0, held[0]).filter((_, i) => !held.includes(i)).length;
     const to = placeAt(strips, held, y / g.scale, place);
-    const together = held.every((h, n) => h === held[0]! + n);
+    const together = held.every((h, n) => h === firstOf(held) + n);
     if (to !== place || !together) onStrips((s) => moveStrips(s, held, to), g.key);
   };
 
@@ -165,7 +166,7 @@ export function useStripGesture(input: GestureInput) {
       pointer: event.pointerId,
       kind: joint ? 'joint' : 'strip',
       index,
-      ids: held.includes(index) && !joint ? held.map((i) => strips[i]!.id) : [strip.id],
+      ids: held.includes(index) && !joint ? held.map((i) => nth(strips, i).id) : [strip.id],
       startY: event.clientY,
       panelY: event.currentTarget.getBoundingClientRect().top + input.top,
       startWidth: strip.width,
@@ -268,13 +269,13 @@ function sumOf(strips: readonly Strip[]): number {
 
 /** How many other strips lie before those in hand when they are held at `y` mm from the first edge. @param place where they are now */
 function placeAt(strips: readonly Strip[], held: readonly number[], y: number, place: number): number {
-  const width = held.reduce((sum, i) => sum + strips[i]!.width, 0);
+  const width = held.reduce((sum, i) => sum + nth(strips, i).width, 0);
   const others = strips.filter((_, i) => !held.includes(i));
   let top = 0;
   for (let i = 0; i < others.length; i += 1) {
-    const middle = top + others[i]!.width / 2 + (i >= place ? width : 0);
+    const middle = top + nth(others, i).width / 2 + (i >= place ? width : 0);
     if (y < middle) return i;
-    top += others[i]!.width;
+    top += nth(others, i).width;
   }
   return others.length;
 }
@@ -283,7 +284,7 @@ function placeAt(strips: readonly Strip[], held: readonly number[], y: number, p
 function stripAt(strips: readonly Strip[], y: number): number | null {
   let top = 0;
   for (let i = 0; i < strips.length; i += 1) {
-    top += strips[i]!.width;
+    top += nth(strips, i).width;
     if (y >= 0 && y < top) return i;
   }
   return null;

@@ -1,3 +1,4 @@
+import { firstOf } from '#core/lists/there.ts';
 import { Button, SegmentedControl } from '@mantine/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -38,7 +39,7 @@ export function MillPlace() {
             onChange={(v) => setShown(v)}
             data={LADDERS.map((l) => ({
               value: l,
-              label: `${l[0]!.toUpperCase()}${l.slice(1)}${plan.ladders[l].shortBy > 0 ? ', short' : ''}`,
+              label: `${firstOf(l).toUpperCase()}${l.slice(1)}${plan.ladders[l].shortBy > 0 ? ', short' : ''}`,
             }))}
           />
           <LadderView ladder={plan.ladders[shown]} />

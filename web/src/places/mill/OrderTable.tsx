@@ -1,3 +1,4 @@
+import { firstOf } from '#core/lists/there.ts';
 import { orderChoices } from '#core/plan/orderChoices.ts';
 import type { MillingOrder, OrderOutcome } from '#core/cutting/millingOrder.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
@@ -23,7 +24,7 @@ export function OrderTable() {
   const { plan, input } = useSettledBoard();
   const choices = orderChoices(plan, input);
   if (choices.length === 0) return <p className={classes.note}>No piece of the rack is in use yet.</p>;
-  const orders = choices[0]!.outcomes.map((o) => o.order);
+  const orders = firstOf(choices).outcomes.map((o) => o.order);
   return (
     <>
       <div className={classes.scroll}>

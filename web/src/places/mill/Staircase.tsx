@@ -1,3 +1,4 @@
+import { firstOf } from '#core/lists/there.ts';
 import { useElementSize } from '@mantine/hooks';
 import type { Ladder } from '#core/ladders/ladder.ts';
 import { scaleWords } from '../../drawing/scale.ts';
@@ -45,7 +46,7 @@ export function Staircase({ ladder }: { ladder: Ladder }) {
             <path d="M0 0V5" stroke="var(--blue)" strokeWidth="1.6" />
           </pattern>
         </defs>
-        {[{ id: 'rack', before: rungs[0]!.before, after: rungs[0]!.before }, ...rungs].map((r, i) => {
+        {[{ id: 'rack', before: firstOf(rungs).before, after: firstOf(rungs).before }, ...rungs].map((r, i) => {
           const x = ROOM.left + i * step;
           const broken = r.after > top;
           return (

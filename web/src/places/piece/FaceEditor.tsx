@@ -1,3 +1,4 @@
+import { certain, nth } from '#core/lists/there.ts';
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { usableZones } from '#core/cutting/usable.ts';
 import { USUAL_TREATMENT, treatments, type Defect, type DefectKind } from '#core/stock/defect.ts';
@@ -61,7 +62,7 @@ export function FaceEditor({
   const turned = face === 'down';
 
   const place = (event: PointerEvent) => {
-    const box = svg.current!.getBoundingClientRect();
+    const box = certain(svg.current).getBoundingClientRect();
     const y = (event.clientY - box.top - TOP) / scale;
     return { x: (event.clientX - box.left - 1) / scale, y: turned ? widest - y : y };
   };
@@ -82,7 +83,7 @@ export function FaceEditor({
     if (event.button !== 0) return;
     event.stopPropagation();
     event.preventDefault();
-    svg.current!.setPointerCapture(event.pointerId);
+    certain(svg.current).setPointerCapture(event.pointerId);
     const at = place(event);
     const fresh = defect === null;
     grip.current = {
@@ -156,7 +157,7 @@ export function FaceEditor({
       event.preventDefault();
       onChange((all) => all.filter((x) => x.id !== d.id));
     } else if (event.key === 't')
-      commit({ ...d, treatment: treatments[(treatments.indexOf(d.treatment) + 1) % treatments.length]! });
+      commit({ ...d, treatment: nth(treatments, (treatments.indexOf(d.treatment) + 1) % treatments.length) });
   };
 
   return (

@@ -1,3 +1,4 @@
+import { certain } from '#core/lists/there.ts';
 import { TextField } from '../../quantities/plainFields.tsx';
 import { Checkbox, NativeSelect, NumberInput, Select } from '@mantine/core';
 import type { ReactNode } from 'react';
@@ -88,9 +89,9 @@ export function PieceFacts({ piece, species, currency, onChange }: PieceFactsPro
             <LengthInput
               key={key}
               field={`${key === 'width' ? 'Width' : 'Thickness'} at the far end`}
-              mm={piece.farEnd![key]}
+              mm={certain(piece.farEnd)[key]}
               schema={farShape[key]}
-              onCommit={(mm) => onChange((p) => ({ ...p, farEnd: { ...p.farEnd!, [key]: mm } }))}
+              onCommit={(mm) => onChange((p) => ({ ...p, farEnd: { ...certain(p.farEnd), [key]: mm } }))}
             />
           ))}
         <CommitField

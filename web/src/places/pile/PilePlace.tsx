@@ -1,3 +1,4 @@
+import { certain, firstOf, nth } from '#core/lists/there.ts';
 import { Button, FileButton, Select } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { IconFileImport, IconPlus } from '@tabler/icons-react';
@@ -86,7 +87,7 @@ export function PilePlace() {
   };
   const onKey = (event: KeyboardEvent<HTMLInputElement>, row: number, column: number) => {
     const ctrl = event.ctrlKey || event.metaKey;
-    const name = columns[column]!;
+    const name = nth(columns, column);
     if (event.key === 'Enter') {
       event.preventDefault();
       if (ctrl) void store();
@@ -97,8 +98,8 @@ export function PilePlace() {
     else if (ctrl && event.key.toLowerCase() === 'd' && row > 0) {
       event.preventDefault();
       if (event.shiftKey)
-        setRows((old) => old.with(row, { ...old[row - 1], mark: old[row]!.mark ?? freeMark(old, taken) }));
-      else setCell(row, name, rows[row - 1]![name] ?? '');
+        setRows((old) => old.with(row, { ...old[row - 1], mark: nth(old, row).mark ?? freeMark(old, taken) }));
+      else setCell(row, name, nth(rows, row - 1)[name] ?? '');
     } else if (ctrl && event.key === 'Delete') {
       event.preventDefault();
       setRows((old) => (old.length > 1 ? old.toSpliced(row, 1) : [{}]));
@@ -142,7 +143,7 @@ export function PilePlace() {
     setBusy(true);
     setServerSays(null);
     try {
-      const used = new Set(pieces.map((p) => p!.species));
+      const used = new Set(pieces.map((p) => certain(p).species));
       const { added } = await api.addPieces(
         pieces as PieceFields[],
         made.filter((s) => used.has(s.code)),
@@ -219,7 +220,10 @@ export function PilePlace() {
           {serverSays && <p>{serverSays} Nothing was stored.</p>}
           {bad.slice(0, MOST_TROUBLES).map((r) => (
             <p key={r.index}>
-              <button type="button" onClick={() => focus(r.index, Math.max(0, columns.indexOf(r.problems[0]!.column)))}>
+              <button
+                type="button"
+                onClick={() => focus(r.index, Math.max(0, columns.indexOf(firstOf(r.problems).column)))}
+              >
                 Line {r.index + 1}
               </button>{' '}
               {r.problems.map((p) => p.message).join(' ')}
@@ -255,7 +259,7 @@ export function PilePlace() {
               key={item.key}
               index={item.index}
               top={item.start}
-              row={rows[item.index]!}
+              row={nth(rows, item.index)}
               read={read[item.index] ?? null}
               columns={columns}
               onChange={setCell}

@@ -1,3 +1,4 @@
+import { firstOf } from '#core/lists/there.ts';
 import { ActionIcon, Button, Checkbox, MultiSelect, NumberInput, SegmentedControl, Select } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
 import { wishesSchema, type Wishes } from '#core/propose/wishes.ts';
@@ -197,7 +198,7 @@ export function WishesLine({ wishes, onChange, species, rack }: WishesLineProps)
         <Button
           size="compact-xs"
           variant="subtle"
-          onClick={() => set({ shares: [...wishes.shares, { species: choices[0]!.value, least: 20, most: 60 }] })}
+          onClick={() => set({ shares: [...wishes.shares, { species: firstOf(choices).value, least: 20, most: 60 }] })}
         >
           A share of one species
         </Button>

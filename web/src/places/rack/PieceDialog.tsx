@@ -1,3 +1,4 @@
+import { firstOf } from '#core/lists/there.ts';
 import { Button, Modal, NativeSelect, NumberInput, SegmentedControl, Select, Textarea, TextInput } from '@mantine/core';
 import { useMediaQuery } from '@mantine/hooks';
 import { useState, type FormEvent, type ReactNode } from 'react';
@@ -98,7 +99,7 @@ export function PieceDialog({ stored, start, species, currency, onClose, onSaved
     });
     if (!fields.success) {
       for (const p of fieldProblems(fields.error)) {
-        const field = p.path.split(/[.[]/)[0]!;
+        const field = firstOf(p.path.split(/[.[]/));
         found[ASKED.includes(field) ? field : 'form'] ??= p.message;
       }
     }
@@ -126,7 +127,7 @@ export function PieceDialog({ stored, start, species, currency, onClose, onSaved
       if (problem.code === 'stale' && current) setVersion(current.version);
       setProblems(
         problem.fields?.length > 0
-          ? Object.fromEntries(problem.fields.map((f) => [f.path.split('.')[0]!, f.message]))
+          ? Object.fromEntries(problem.fields.map((f) => [firstOf(f.path.split('.')), f.message]))
           : {
               form:
                 problem.code === 'stale' && current

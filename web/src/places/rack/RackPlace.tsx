@@ -1,3 +1,4 @@
+import { nth } from '#core/lists/there.ts';
 import { Button, Menu } from '@mantine/core';
 import { useElementSize } from '@mantine/hooks';
 import {
@@ -80,7 +81,7 @@ export function RackPlace() {
   useLayoutEffect(() => setTop(list.current?.offsetTop ?? 0), [width]);
   const virtual = useWindowVirtualizer({
     count: rows.length,
-    estimateSize: (i) => rows[i]!.height,
+    estimateSize: (i) => nth(rows, i).height,
     overscan: rows.length > MOST_ROWS_DRAWN ? 6 : MOST_ROWS_DRAWN,
     scrollMargin: top,
   });

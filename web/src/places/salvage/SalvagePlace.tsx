@@ -1,3 +1,4 @@
+import { firstOf } from '#core/lists/there.ts';
 import { Button, Checkbox, NumberInput, Radio, Select, TextInput } from '@mantine/core';
 import { useElementSize } from '@mantine/hooks';
 import { notifications } from '@mantine/notifications';
@@ -63,7 +64,7 @@ export function SalvagePlace() {
   const scale = fitScale([thing.length + 4, 1], [Math.max(280, width), 1e6], 1.2);
   const drawn = {
     ...pieceShape.parse({
-      ...(pieces[0] ?? salvagedPieces({ ...UNKNOWN_THING, species: 'none' }, kerf, () => 'S')[0]!),
+      ...(pieces[0] ?? firstOf(salvagedPieces({ ...UNKNOWN_THING, species: 'none' }, kerf, () => 'S'))),
       species: thing.species || 'none',
       length: thing.length,
       width: thing.width,

@@ -1,3 +1,4 @@
+import { nth } from '#core/lists/there.ts';
 import { endSpare } from '#core/board/allowances.ts';
 import { stripTops } from '#core/board/board.ts';
 import { grainArrow } from '#core/bodies/stripBody.ts';
@@ -52,12 +53,12 @@ export function SheetDrawing({ marks = false }: SheetDrawingProps) {
         <DimensionLine from={[x0 + endTrim, y0 - 8]} to={[x0 + w - endTrim, y0 - 8]} mm={board.length} />
         <DimensionLine from={[18, y0 + trim]} to={[18, y0 + h - trim]} mm={plan.ladders.width.reached} />
         {stripsOf(board).map((strip, i) => {
-          const y = y0 + tops[i]! * scale;
+          const y = y0 + nth(tops, i) * scale;
           const height = strip.width * scale;
           const shared = {
             scale,
             species: input.species.find((s) => s.code === strip.species),
-            body: plan.bodies[i]!,
+            body: nth(plan.bodies, i),
             stripId: strip.id,
             density: PRINT_DENSITY,
           };

@@ -1,3 +1,4 @@
+import { firstOf } from '#core/lists/there.ts';
 import { ActionIcon, Button, NumberInput, Radio, Select } from '@mantine/core';
 import { IconTrash } from '@tabler/icons-react';
 import { nanoid } from 'nanoid';
@@ -152,7 +153,7 @@ export function GlueList({ shop, onChange }: { shop: Shop; onChange: EditShop })
         size="xs"
         variant="default"
         onClick={() =>
-          onChange((s) => ({ ...s, glues: [...s.glues, { ...s.glues[0]!, id: nanoid(8), name: 'Another glue' }] }))
+          onChange((s) => ({ ...s, glues: [...s.glues, { ...firstOf(s.glues), id: nanoid(8), name: 'Another glue' }] }))
         }
       >
         Add a glue

@@ -1,3 +1,4 @@
+import { firstOf } from '#core/lists/there.ts';
 import { TextInput } from '@mantine/core';
 import { useState } from 'react';
 import { shopSchema, type Shop } from '#core/shop/shop.ts';
@@ -16,7 +17,7 @@ export function GritField({ grits, onCommit }: GritFieldProps) {
     const words = typed.split(/[\s,;]+/).filter((word) => word !== '');
     const read = shopSchema.shape.grits.safeParse(words.length === 0 ? null : words.map(Number));
     if (!read.success) {
-      setProblem(`Own grits ${read.error.issues[0]!.message}; write them as 80, 120, 220.`);
+      setProblem(`Own grits ${firstOf(read.error.issues).message}; write them as 80, 120, 220.`);
       return;
     }
     setProblem(null);

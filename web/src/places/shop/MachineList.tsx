@@ -1,3 +1,4 @@
+import { certain } from '#core/lists/there.ts';
 import { Button, Select, Switch } from '@mantine/core';
 import { useState } from 'react';
 import type { z } from 'zod';
@@ -152,7 +153,7 @@ function MachineCard({ spec, shop, onChange }: { spec: MachineSpec; shop: Shop; 
               field={label}
               description={hint}
               mm={own[field]}
-              schema={shape[field]!}
+              schema={certain(shape[field])}
               onCommit={(mm) => set({ [field]: mm })}
             />
           ))}
@@ -161,7 +162,7 @@ function MachineCard({ spec, shop, onChange }: { spec: MachineSpec; shop: Shop; 
               size="sm"
               label="Cutter head"
               allowDeselect={false}
-              value={shop.planer!.head}
+              value={certain(shop.planer).head}
               data={[
                 { value: 'straight', label: 'Straight knives' },
                 { value: 'helical', label: 'Helical' },

@@ -1,3 +1,4 @@
+import { certain } from '#core/lists/there.ts';
 import { Select } from '@mantine/core';
 import type { ReactNode } from 'react';
 import type { z } from 'zod';
@@ -130,8 +131,8 @@ function Figures({ specs, shop, change }: RoomProps & { specs: readonly FigureSp
 
 function Figure({ spec, shop, onChange }: { spec: FigureSpec; shop: Shop; onChange: EditShop }) {
   const [group, key, label, unit, hint] = spec;
-  const schema = (shopSchema.shape[group].shape as Record<string, z.ZodType<number>>)[key]!;
-  const value = (shop[group] as Record<string, number>)[key]!;
+  const schema = certain((shopSchema.shape[group].shape as Record<string, z.ZodType<number>>)[key]);
+  const value = certain((shop[group] as Record<string, number>)[key]);
   const commit = (next: number) => onChange((s) => ({ ...s, [group]: { ...s[group], [key]: next } }));
   if (unit === 'length')
     return <LengthInput size="sm" field={label} description={hint} mm={value} schema={schema} onCommit={commit} />;

@@ -1,3 +1,4 @@
+import { certain } from '#core/lists/there.ts';
 import { Button } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
@@ -27,12 +28,12 @@ export function ShopsAside() {
   // Everything on the page belongs to the shop that goes aside: it begins anew.
   const takeUp = (one: ShopAside) =>
     attempt(async () => {
-      await api.takeUpShop(one.id, shop.data!.version);
+      await api.takeUpShop(one.id, certain(shop.data).version);
       window.location.assign('/');
     });
   const keep = () =>
     attempt(async () => {
-      await api.keepDemo(shop.data!.version);
+      await api.keepDemo(certain(shop.data).version);
       await shop.refetch();
     });
   const throwAway = (one: ShopAside) =>

@@ -1,3 +1,4 @@
+import { firstOf } from '#core/lists/there.ts';
 import { clampCount } from '#core/shop/gluing.ts';
 import { DEFAULT_SHOP, glueOf, type Shop } from '#core/shop/shop.ts';
 import { ASKED_QUESTIONS, QUESTIONS } from '#core/shop/schools.ts';
@@ -147,6 +148,6 @@ export function findFigures(typed: string): { room: RoomId; label: string }[] {
       .filter((label) => words.every((word) => `${label} ${SHOP_ROOMS[room].title}`.toLowerCase().includes(word)))
       .map((label) => ({ room, label })),
   );
-  const begins = ({ label }: { label: string }) => (label.toLowerCase().startsWith(words[0]!) ? 0 : 1);
+  const begins = ({ label }: { label: string }) => (label.toLowerCase().startsWith(firstOf(words)) ? 0 : 1);
   return hits.sort((a, b) => begins(a) - begins(b));
 }

@@ -1,3 +1,4 @@
+import { nth } from '#core/lists/there.ts';
 import { Button, Menu, SegmentedControl } from '@mantine/core';
 import { IconPlus } from '@tabler/icons-react';
 import { useState } from 'react';
@@ -148,7 +149,9 @@ function crossedBy(solids: readonly Solid[], strips: readonly Strip[], shift: nu
   const tops = stripTops(strips);
   const bounds = solids.map((s) => boundsOf(s.outlines));
   const hit = strips.flatMap((s, i) =>
-    bounds.some((b) => b.far < tops[i]! - shift + s.width - 1e-6 && b.near > tops[i]! - shift + 1e-6) ? [i + 1] : [],
+    bounds.some((b) => b.far < nth(tops, i) - shift + s.width - 1e-6 && b.near > nth(tops, i) - shift + 1e-6)
+      ? [i + 1]
+      : [],
   );
   const joints = tops
     .slice(1)

@@ -1,3 +1,4 @@
+import { certain } from '#core/lists/there.ts';
 import { Button, SegmentedControl, Select } from '@mantine/core';
 import { NumberInput } from '@mantine/core';
 import {
@@ -122,10 +123,8 @@ function usual(kind: EdgeCut['kind'], thickness: number): EdgeCut {
 
 function CutFields({ cut, where, onChange }: { cut: EdgeCut; where: string; onChange(cut: EdgeCut): void }) {
   const figure = (field: string, key: string) => {
-    const shape = edgeCutSchema.options.find((o) => o.shape.kind.value === cut.kind)!.shape as unknown as Record<
-      string,
-      ReturnType<typeof lengthBetween>
-    >;
+    const shape = certain(edgeCutSchema.options.find((o) => o.shape.kind.value === cut.kind))
+      .shape as unknown as Record<string, ReturnType<typeof lengthBetween>>;
     return (
       <LengthInput
         key={key}
@@ -134,7 +133,7 @@ function CutFields({ cut, where, onChange }: { cut: EdgeCut; where: string; onCh
         label={field}
         aria-label={`${field} ${where}`}
         mm={(cut as unknown as Record<string, number>)[key]}
-        schema={shape[key]!}
+        schema={certain(shape[key])}
         onCommit={(mm) => onChange({ ...cut, [key]: mm })}
       />
     );

@@ -1,3 +1,4 @@
+import { certain } from '#core/lists/there.ts';
 import { TextField } from '../../quantities/plainFields.tsx';
 import { Button, NumberInput, Select } from '@mantine/core';
 import { FEATURE_NAMES, featureSchema, type Feature } from '#core/features/feature.ts';
@@ -103,7 +104,7 @@ export function FeatureFields({ feature, size, base, byHabit, crossed, onChange,
                 allowDeselect={false}
                 data={f.choices.map((c) => ({ value: String(c.value), label: c.label }))}
                 value={String(value(f.key))}
-                onChange={(chosen) => set(f.key, f.choices.find((c) => String(c.value) === chosen)!.value)}
+                onChange={(chosen) => set(f.key, certain(f.choices.find((c) => String(c.value) === chosen)).value)}
               />
             );
           })}
@@ -136,7 +137,7 @@ function Consequences({ feature, size, base }: { feature: Feature; size: BoardSi
         {jig && (
           <>
             {' '}
-            Jig for a base of <Length mm={base!} />: opening{' '}
+            Jig for a base of <Length mm={certain(base)} />: opening{' '}
             <b>
               <Length mm={jig.length} /> × <Length mm={jig.width} />
             </b>

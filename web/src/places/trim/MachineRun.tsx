@@ -1,3 +1,4 @@
+import { certain } from '#core/lists/there.ts';
 import { Button, FileButton, SegmentedControl } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { drawingSvg } from '#core/format/drawingSvg.ts';
@@ -121,7 +122,9 @@ export function MachineRun({ jobs, size, boardName }: MachineRunProps) {
                 size="xs"
                 variant="default"
                 disabled={run.refused.length > 0}
-                onClick={() => saveFile(new Blob([text!], { type: 'text/plain' }), `${boardName} ${job.name}`, 'nc')}
+                onClick={() =>
+                  saveFile(new Blob([certain(text)], { type: 'text/plain' }), `${boardName} ${job.name}`, 'nc')
+                }
               >
                 Save as G-code
               </Button>{' '}

@@ -1,3 +1,4 @@
+import { firstOf } from '#core/lists/there.ts';
 import { Button } from '@mantine/core';
 import { useState } from 'react';
 import { PLAIN_CONDITION, type PieceFields } from '#core/stock/piece.ts';
@@ -26,7 +27,7 @@ export function PanelOffcuts({ lengths }: { lengths: readonly number[] }) {
       ...PLAIN_CONDITION,
       defects: [],
       mark: nextMark('G1', new Set(input.rack.map((p) => p.mark.toLowerCase()))),
-      species: stripsOf(board)[0]!.species,
+      species: firstOf(stripsOf(board)).species,
       length: Math.round(length * 10) / 10,
       width: Math.round(plan.panelWidth * 10) / 10,
       thickness: Math.round((plan.worked.size.thickness + plan.shop.habits.sanding) * 10) / 10,

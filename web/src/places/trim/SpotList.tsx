@@ -1,3 +1,4 @@
+import { certain } from '#core/lists/there.ts';
 import { ActionIcon, Button } from '@mantine/core';
 import { IconPlus, IconTrash } from '@tabler/icons-react';
 import { MOST_SPOTS } from '#core/facts/factsThatHold.ts';
@@ -86,7 +87,7 @@ export function SpotList({ chosen, onChoose, onMark }: SpotListProps) {
             <Button
               size="compact-xs"
               variant="default"
-              onClick={() => session.edit((b) => ({ ...b, length: layout.instead!.length }))}
+              onClick={() => session.edit((b) => ({ ...b, length: certain(layout.instead).length }))}
             >
               <span>
                 Make {board.count > 1 ? 'them' : 'it'} <Length mm={layout.instead.length} /> long
@@ -97,7 +98,7 @@ export function SpotList({ chosen, onChoose, onMark }: SpotListProps) {
             <Button
               size="compact-xs"
               variant="default"
-              onClick={() => session.edit((b) => ({ ...b, width: layout.instead!.width }))}
+              onClick={() => session.edit((b) => ({ ...b, width: certain(layout.instead).width }))}
             >
               <span>
                 Make {board.count > 1 ? 'them' : 'it'} <Length mm={layout.instead.width} /> wide

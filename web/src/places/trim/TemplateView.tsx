@@ -1,3 +1,4 @@
+import { firstOf } from '#core/lists/there.ts';
 import { Button, Select } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { DRAWING_FORMATS, drawingFormatIds, type DrawingFormatId } from '#core/format/drawingFormats.ts';
@@ -22,7 +23,7 @@ export function TemplateView() {
   const templates = templatesOf(board, plan.worked, plan.shop, display);
   // Clearing a large drawing takes a while: only when the board has changed.
   const jobs = useMemo(() => jobsOf(plan.worked), [plan.worked]);
-  const template: Template = templates.find((t) => t.id === chosen) ?? templates[0]!;
+  const template: Template = templates.find((t) => t.id === chosen) ?? firstOf(templates);
   const name = `${board.name} ${template.name}`;
   const save = async (id: DrawingFormatId) => {
     setBusy(id);

@@ -1,3 +1,4 @@
+import { certain, firstOf, nth } from '#core/lists/there.ts';
 import { useElementSize } from '@mantine/hooks';
 import { useRef } from 'react';
 import { stripTops } from '#core/board/board.ts';
@@ -48,7 +49,7 @@ export function TrimDrawing({ chosen, onChoose, onMark }: TrimDrawingProps) {
   const all = [...layout.boards, ...layout.others].sort((a, b) => a.x - b.x);
   const [first, last] = [layout.boards[0], all.at(-1)];
   const place = (event: { clientX: number; clientY: number }) => {
-    const box = svg.current!.getBoundingClientRect();
+    const box = certain(svg.current).getBoundingClientRect();
     const shown = box.width / wide;
     return {
       x: ((event.clientX - box.left) / shown - x0) / scale,
@@ -73,7 +74,7 @@ export function TrimDrawing({ chosen, onChoose, onMark }: TrimDrawingProps) {
           <rect
             key={strip.id}
             x={x0}
-            y={y0 + tops[i]! * scale}
+            y={y0 + nth(tops, i) * scale}
             width={w}
             height={strip.width * scale}
             fill={input.species.find((s) => s.code === strip.species)?.colour ?? 'var(--line)'}
@@ -223,8 +224,8 @@ export function TrimDrawing({ chosen, onChoose, onMark }: TrimDrawingProps) {
         {first && last && (
           <>
             {' '}
-            Cuts in the order of their numbers, the blade on the waste side; edge {layout.cuts[0]!.number} is the
-            reference for all that follow. Off the ends <Length mm={all[0]!.x - layout.kerf} /> and{' '}
+            Cuts in the order of their numbers, the blade on the waste side; edge {firstOf(layout.cuts).number} is the
+            reference for all that follow. Off the ends <Length mm={firstOf(all).x - layout.kerf} /> and{' '}
             <Length mm={layout.length - last.x - last.length - layout.kerf} />, off each edge <Length mm={first.y} />{' '}
             and <Length mm={layout.width - first.y - first.width} />.
           </>

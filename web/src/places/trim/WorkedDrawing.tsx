@@ -1,3 +1,4 @@
+import { certain, nth } from '#core/lists/there.ts';
 import { endSpare } from '#core/board/allowances.ts';
 import { useElementSize } from '@mantine/hooks';
 import { useId, useMemo, useRef } from 'react';
@@ -44,7 +45,7 @@ export function WorkedDrawing({ work, face, chosen, onChoose }: WorkedDrawingPro
 
   /** Where a pointer is on the board, mm. */
   function place(event: { clientX: number; clientY: number }) {
-    const box = svg.current!.getBoundingClientRect();
+    const box = certain(svg.current).getBoundingClientRect();
     const shown = box.width / wide;
     return {
       x: ((event.clientX - box.left) / shown - left) / scale,
@@ -158,14 +159,14 @@ function BoardWood({ face, scale }: { face: 'top' | 'bottom'; scale: number }) {
       </clipPath>
       <g clipPath={`url(#${clip})`}>
         {stripsOf(board).map((strip, i) => {
-          const y = face === 'top' ? tops[i]! - shift : size.width - (tops[i]! - shift) - strip.width;
+          const y = face === 'top' ? nth(tops, i) - shift : size.width - (nth(tops, i) - shift) - strip.width;
           return (
             <Wood
               key={strip.id}
               x={-endTrim * scale}
               y={y * scale}
               scale={scale}
-              body={plan.bodies[i]!}
+              body={nth(plan.bodies, i)}
               stripId={strip.id}
               species={input.species.find((s) => s.code === strip.species)}
               side={face === 'top' ? 'top' : 'under'}
