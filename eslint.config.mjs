@@ -42,7 +42,7 @@ const coreRooms = ORDER.flatMap((rooms, level) =>
         ? [{ regex: `^\\.\\./(${later.join('|')})/`, message: `core/src/${name} may not import from later rooms.` }]
         : [];
     return room(
-      [`core/src/${name}/**/!(*.test).ts`],
+      [`core/src/${name}/**/!(*.test|*ForTests).ts`],
       [
         NOT_IN_CORE,
         {

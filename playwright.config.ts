@@ -10,10 +10,11 @@ export default defineConfig({
   expect: { timeout: 15_000 },
   reporter: process.env.CADENZA_E2E_JSON ? [['json', { outputFile: process.env.CADENZA_E2E_JSON }], ['line']] : 'line',
   outputDir: 'test-results',
-  // Setting a shop aside takes everything away from everybody: it is tried when nobody else is there.
+  // The longest come first, so that no worker is left with one of them at the end. Setting a shop aside takes everything away from everybody: it is tried when nobody else is there.
   projects: [
-    { name: 'together', testIgnore: '**/setup.spec.ts' },
-    { name: 'alone', testMatch: '**/setup.spec.ts', dependencies: ['together'] },
+    { name: 'views', testMatch: '**/views.spec.ts' },
+    { name: 'together', testIgnore: ['**/views.spec.ts', '**/setup.spec.ts'] },
+    { name: 'alone', testMatch: '**/setup.spec.ts', dependencies: ['views', 'together'] },
   ],
   use: {
     viewport: { width: 1280, height: 800 },

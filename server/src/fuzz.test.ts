@@ -10,7 +10,7 @@ import { operations } from './operations/index.ts';
 import { BOARD_FILE_VERSION } from '#core/format/boardFile.ts';
 
 /** More rounds by hand: FUZZ_REQUESTS=100000 FUZZ_SEED=7 npx vitest run server/src/fuzz.test.ts */
-const REQUESTS = Number(process.env.FUZZ_REQUESTS ?? 3000);
+const REQUESTS = Number(process.env.FUZZ_REQUESTS ?? 2000);
 const SEED = Number(process.env.FUZZ_SEED ?? 1);
 
 let api: TestApi;

@@ -1,8 +1,7 @@
 import fc from 'fast-check';
+import { unwarned } from './unwarnedForTests.ts';
 import { describe, expect, it } from 'vitest';
-import { checkPlan } from '../checks/checkPlan.ts';
-import type { PlanInput } from '../saw/planInput.ts';
-import { makePlan, type Plan } from '../plan/plan.ts';
+import { makePlan } from '../plan/plan.ts';
 import { plainBoard, plainPiece, planInput } from '../plan/planArbitrary.ts';
 import { UNDRAWN } from '../features/feature.ts';
 import { rectangle } from '../features/outline.ts';
@@ -13,56 +12,8 @@ import type { Phrase } from '../units/phrase.ts';
 import { failureCodes, type FailureCode } from './bench.ts';
 import { followPlan } from './followPlan.ts';
 import { WARNED_BY } from './warnedBy.ts';
-import { busyWorkshopArbitrary, workshopArbitrary } from './workshopArbitrary.ts';
+import { workshopArbitrary } from './workshopArbitrary.ts';
 import { flatRecipe, stripsOf } from '../board/recipe.ts';
-
-const MILLING: ReadonlySet<string> = new Set<Instruction['do']>([
-  'crosscut',
-  'split',
-  'flatten',
-  'straighten',
-  'rip',
-  'remill',
-  'resaw',
-  'thickness',
-  'joint',
-]);
-
-/** What he met of which the plan says nothing. */
-function unwarned(
-  plan: Plan,
-  input: PlanInput,
-  { failures } = followPlan(plan, input),
-): { code: FailureCode; thing: string }[] {
-  if (failures.length === 0) return [];
-  const rules = new Set(
-    checkPlan(plan, input)
-      .filter((f) => f.severity !== 'note' && f.rule !== 'not-followed')
-      .map((f) => f.rule),
-  );
-  // With strips missing nothing comes of the board; what is milled of it is safe all the same.
-  const met =
-    plan.cutting.shortages.length > 0
-      ? failures.filter((f) => MILLING.has(f.instruction) && f.code !== 'missingPart')
-      : failures;
-  return met.filter((f) => !WARNED_BY[f.code].some((rule) => rules.has(rule)));
-}
-
-/** The same board with some of what its plan takes cut already, as the saw's book would tell it. */
-function partlyCut(input: PlanInput, plan: Plan, share: number): PlanInput {
-  const blanks = plan.cutting.blanks.filter((_, i) => i < share * plan.cutting.blanks.length);
-  const pieces = new Map(input.rack.map((p) => [p.id, p]));
-  const cut = new Set(blanks.map((b) => b.pieceId));
-  // A piece that was cut is no longer in the rack.
-  const done = plan.cutting.blanks
-    .filter((b) => cut.has(b.pieceId))
-    .map((blank) => ({ piece: pieces.get(blank.pieceId)!, blank: { ...blank, done: true } }));
-  return {
-    ...input,
-    rack: input.rack.filter((p) => !cut.has(p.id)),
-    saw: { key: '', promised: [], chosen: null, done },
-  };
-}
 
 describe('the blind maker', () => {
   it('ends with the planned board, or the plan has told what he met: 2,000 boards, racks and shops', () => {
@@ -79,32 +30,6 @@ describe('the blind maker', () => {
     // Not by warning of everything: a good part of them is made without a word.
     expect(whole).toBeGreaterThan(300);
   }, 120_000);
-
-  it('boards with much worked into them: no cut spoils a mark unsaid, whichever of the two comes first', () => {
-    let spoilt = 0;
-    fc.assert(
-      fc.property(busyWorkshopArbitrary, (input) => {
-        const plan = makePlan(input);
-        const followed = followPlan(plan, input);
-        expect(unwarned(plan, input, followed)).toEqual([]);
-        if (followed.failures.some((f) => f.code === 'markLost' && f.instruction !== 'sand')) spoilt += 1;
-      }),
-      { numRuns: 300 },
-    );
-    expect(spoilt).toBeGreaterThan(5);
-  }, 60_000);
-
-  it('goes on from any state of the cutting', () => {
-    fc.assert(
-      fc.property(workshopArbitrary, fc.constantFrom(0.3, 0.6, 1), (input, share) => {
-        const plan = makePlan(input);
-        if (plan.cutting.shortages.length > 0) return;
-        const later = partlyCut(input, plan, share);
-        expect(unwarned(makePlan(later), later)).toEqual([]);
-      }),
-      { numRuns: 400 },
-    );
-  }, 60_000);
 });
 
 /** Every length that a step shows. */
