@@ -7,7 +7,7 @@ import { boardWorkpiece } from '../trim/boardCells.ts';
 import type { PanelRect } from '../trim/trimLayout.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import type { Ladder } from '../ladders/ladder.ts';
-import { glueThicknessReached } from '../ladders/thicknessLadder.ts';
+import { glueThicknessReached } from '../ladders/gluedThickness.ts';
 import { furtherAlong, shareOf, stripBodies, turnedOver, type StripBody } from './stripBody.ts';
 
 /** Where the strips of one panel lie in their pieces, those turned over that the plan turns. @param copy which panel, from 1 */

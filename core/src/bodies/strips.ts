@@ -6,7 +6,7 @@ import { thicknessAt } from '../stock/shape.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { cubicMetres } from '../units/volume.ts';
 import type { Ladder } from '../ladders/ladder.ts';
-import { glueThicknessReached } from '../ladders/thicknessLadder.ts';
+import { glueThicknessReached } from '../ladders/gluedThickness.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { stripsOf } from '../board/recipe.ts';
 import { bounds, volume, type Solid } from '../recipe/solid.ts';

@@ -1,3 +1,4 @@
+import type { PlanContext } from './context.ts';
 import type { Habits } from '../shop/shop.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import type { Phrase } from '../units/phrase.ts';
@@ -20,9 +21,11 @@ export interface Rung {
   source: RungSource;
 }
 
+export type Dimension = 'thickness' | 'width' | 'length';
+
 /** A dimension from stock to finished. The first rung's `before` is the stock; the last rung's `after` is `reached`. */
 export interface Ladder {
-  dimension: 'thickness' | 'width' | 'length';
+  dimension: Dimension;
   rungs: Rung[];
   /** The wanted finished size, mm. */
   target: number;
@@ -34,7 +37,7 @@ export interface Ladder {
   limiting: Phrase | null;
 }
 
-interface RungSpec {
+export interface RungSpec {
   id: string;
   label: Phrase;
   taken: number;
@@ -43,6 +46,19 @@ interface RungSpec {
   /** Left out: the habit where there is one, else the sizes. */
   source?: RungSource;
 }
+
+/** What one kind of operation takes of one dimension; the first of a recipe also says where the dimension starts, and which part leaves least. */
+export interface Stage {
+  /** Size before it, mm. */
+  start?: number;
+  specs: RungSpec[];
+  limiting?: Phrase | null;
+}
+
+/** The same of all three dimensions, read when the plan is made. */
+export type Rungs = Record<Dimension, (context: PlanContext) => Stage>;
+
+export const NO_RUNGS: Stage = { specs: [] };
 
 /**
  * Chains rungs from a starting size. Rungs that take nothing are left out; what could not be taken because nothing was left is

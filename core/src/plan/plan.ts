@@ -13,9 +13,7 @@ import type { PlanContext } from '../ladders/context.ts';
 import { trimLayout, type TrimLayout } from '../trim/trimLayout.ts';
 import { cutForBoard } from '../saw/cutForBoard.ts';
 import { gluingOf } from './gluingOf.ts';
-import { lengthLadder } from '../ladders/lengthLadder.ts';
-import { thicknessLadder } from '../ladders/thicknessLadder.ts';
-import { widthLadder } from '../ladders/widthLadder.ts';
+import { readLadders } from '../ladders/readLadders.ts';
 import type { Workpiece } from '../recipe/workpiece.ts';
 import type { Ladder } from '../ladders/ladder.ts';
 import { materialsOf, type Materials } from '../money/materials.ts';
@@ -93,7 +91,7 @@ export function makePlan(given: PlanInput): Plan {
     turnedOver: over,
     panelWidth: panelWidth(board),
   };
-  const ladders = { thickness: thicknessLadder(context), width: widthLadder(context), length: lengthLadder(context) };
+  const ladders = readLadders(context);
   // Where nothing is turned over they lie as they were laid.
   const bodies = firstOf(over).size === 0 ? firstOf(asLaid) : bodiesOfPanel(context, 1);
   const wood = woodOf(context, bodies, ladders);

@@ -1,7 +1,7 @@
 import { firstOf, lastOf, nth } from '../lists/there.ts';
 import { boardsOf } from './boardWork.ts';
 import { schoolOf, type Schools } from '../shop/schools.ts';
-import { glueThicknessReached } from '../ladders/thicknessLadder.ts';
+import { glueThicknessReached } from '../ladders/gluedThickness.ts';
 import type { Ladder } from '../ladders/ladder.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';

@@ -7,7 +7,7 @@ import type { Shop } from '../shop/shop.ts';
 import { thicknessAt } from '../stock/shape.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import type { PlanContext } from '../ladders/context.ts';
-import { glueThicknessReached } from '../ladders/thicknessLadder.ts';
+import { glueThicknessReached } from '../ladders/gluedThickness.ts';
 import { stripThing, type Thing } from './instruction.ts';
 import { blankWork, sawnRest, wantedThickness, type BlankWork, type Lane, type RoughPart } from './stockWork.ts';
 

@@ -3,10 +3,9 @@ import type { GluePlan } from '../gluing/glueUps.ts';
 import { cautionsFor } from './cautions.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { finishSteps } from './finishSteps.ts';
-import { glueSteps } from './glueSteps.ts';
 import type { Ladder } from '../ladders/ladder.ts';
 import { handMinutes } from './handMinutes.ts';
-import { millingSteps } from './milling.ts';
+import { recipeSteps } from './recipeSteps.ts';
 import type { Operation, StepDraft } from './operation.ts';
 import { resourcesOf } from './resources.ts';
 import { panelFlatteningWays, panelSteps } from './panelSteps.ts';
@@ -29,13 +28,11 @@ export function operationsFor(
   worked: WorkedBoard,
 ): Operation[] {
   if (stripsOf(context.board).length === 0) return [];
-  const glued = glueSteps(context, gluing);
-  const sections = glued.some((s) => s.kind === 'flattenSections');
+  const made = recipeSteps({ context, ladders, gluing, worked });
+  const sections = made.some((s) => s.kind === 'flattenSections');
   const flattened = toolOf(wayTaken(panelFlatteningWays(context, sections), context.shop.schools.flatten));
   const drafts = [
-    ...millingSteps(context),
-    ...engravingStep(context, worked, 'outerStrip'),
-    ...glued,
+    ...made,
     ...panelSteps(context, ladders, sections),
     ...inlaySteps(context, worked),
     ...workingSteps(context, worked),

@@ -5,7 +5,7 @@ import { TOOL_NAMES } from '../shop/tools.ts';
 import { atLeast, length, say } from '../units/phrase.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import type { Ladder } from '../ladders/ladder.ts';
-import { glueThicknessReached } from '../ladders/thicknessLadder.ts';
+import { glueThicknessReached } from '../ladders/gluedThickness.ts';
 import { stripList } from './numberList.ts';
 import type { StepDraft } from './operation.ts';
 import { stripThing, type Face, type InstructionOf } from './instruction.ts';

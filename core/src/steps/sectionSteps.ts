@@ -2,7 +2,7 @@ import { nth } from '../lists/there.ts';
 import type { GlueUp } from '../gluing/glueUps.ts';
 import { capitalised, length, say } from '../units/phrase.ts';
 import type { PlanContext } from '../ladders/context.ts';
-import { glueThicknessReached } from '../ladders/thicknessLadder.ts';
+import { glueThicknessReached } from '../ladders/gluedThickness.ts';
 import { stripList } from './numberList.ts';
 import type { StepDraft } from './operation.ts';
 import { groupThing, ofKind, stripThing, type Face, type Instruction } from './instruction.ts';
