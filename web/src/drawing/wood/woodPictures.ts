@@ -4,8 +4,8 @@ import type { PaintAnswer, PainterRequest, PaintRequest } from './woodWorker.ts'
 /** Pictures nobody shows any more are kept up to this many, for when they come back. */
 const MOST_IDLE = 300;
 const PAINTERS = 2;
-/** A sketch is painted this much coarser: a ninth of the work. */
-const SKETCH_SCALE = 0.33;
+/** A sketch is painted this much coarser: a sixteenth of the work. */
+const SKETCH_SCALE = 0.25;
 
 interface Picture {
   url: string | null;
@@ -131,11 +131,14 @@ class WoodPictures {
     const worker = new Worker(new URL('./woodWorker.ts', import.meta.url), { type: 'module' });
     worker.onmessage = ({ data }: MessageEvent<PaintAnswer[]>) => {
       this.idle.push(worker);
-      if (data.some((a) => a.blob === null)) this.sketching = false;
+      const sketches = data.some((a) => a.blob === null);
+      if (sketches) this.sketching = false;
       this.prepare(PAINTERS);
       this.handOut();
       for (const answer of data)
         this.take(answer, () => worker.postMessage({ forget: answer.url } satisfies PainterRequest));
+      // Sketches come all at once, and are waited for.
+      if (sketches) this.tellAll();
     };
     return worker;
   }
@@ -154,13 +157,15 @@ class WoodPictures {
   /** Tells of pictures together, once a frame: each would be drawn for itself otherwise. */
   private tell(key: string): void {
     if (this.ready.size === 0) {
-      requestAnimationFrame(() => {
-        const keys = [...this.ready];
-        this.ready.clear();
-        for (const one of keys) for (const told of this.listeners.get(one) ?? []) told();
-      });
+      requestAnimationFrame(() => this.tellAll());
     }
     this.ready.add(key);
+  }
+
+  private tellAll(): void {
+    const keys = [...this.ready];
+    this.ready.clear();
+    for (const one of keys) for (const told of this.listeners.get(one) ?? []) told();
   }
 
   private tidy(): void {

@@ -3,7 +3,8 @@ import { memo, useMemo, useState, type ReactNode, type RefObject } from 'react';
 import { madeFor } from '#core/board/madeFor.ts';
 import { allowancesFor, widthReached, endSpare } from '#core/board/allowances.ts';
 import { moveJoint } from '#core/board/arrange.ts';
-import { panelWidth as panelWidthOf, showsOf, stripTops } from '#core/board/board.ts';
+import { type Board, panelWidth as panelWidthOf, showsOf, stripTops } from '#core/board/board.ts';
+import type { PlanInput } from '#core/saw/planInput.ts';
 import type { SnapReason } from '#core/board/snapJoint.ts';
 import type { Plan } from '#core/plan/plan.ts';
 import { sampleBody } from '#core/bodies/stripBody.ts';
@@ -22,7 +23,7 @@ import { grip } from './moveRows.ts';
 import { overlayMarks, type Overlay } from './overlay.ts';
 import { StripRow } from './StripRow.tsx';
 import { useStripGesture } from './useStripGesture.ts';
-import { type Strip, stripsOf } from '#core/board/recipe.ts';
+import { type Strip, stripsOf, withStrips } from '#core/board/recipe.ts';
 
 interface BoardDrawingProps {
   svgRef: RefObject<SVGSVGElement | null>;
@@ -62,33 +63,37 @@ export function naturalHeight(plan: Plan, width: number): number {
   return tallest * scale + room.top + room.bottom;
 }
 
+/** What a panel measures as it is laid out, mm. */
+function sizesOf(board: Board, { shop, facts }: PlanInput) {
+  const { roughLength, glueThickness, wantedPanelWidth } = allowancesFor(board, shop, madeFor(board, facts));
+  return { roughLength, glueThickness, wantedPanelWidth, panelWidth: panelWidthOf(board) };
+}
+
+/** The scale at which both views fit, pixels a mm. @param room beside and below them, pixels */
+function fittingScale(sizes: ReturnType<typeof sizesOf>, room: [number, number]): number {
+  const { roughLength, glueThickness, wantedPanelWidth, panelWidth } = sizes;
+  return fitScale([roughLength + glueThickness, Math.max(panelWidth, wantedPanelWidth)], room);
+}
+
 /** Top and end view of the panel at one scale, in the manner of a bench drawing; strips and joints are dragged on it. */
 export function BoardDrawing(props: BoardDrawingProps) {
   const { svgRef, width, height, selected, held, flipped, oiled, overlay, onPick, onStrips, onGestureEnd } = props;
-  const { board, plan, findings, input } = useOpenBoard();
+  const { board: known, plan, findings, input } = useOpenBoard();
   const { display } = useDisplay();
   const narrow = width < NARROW_PX;
   const room = narrow ? NARROW_ROOM : ROOM;
-  // The drawing follows the hands at once; what the plan says of it may come a moment later.
-  const { roughLength, glueThickness, wantedPanelWidth } = allowancesFor(
-    board,
-    input.shop,
-    madeFor(board, input.facts),
-  );
-  const panelWidth = panelWidthOf(board);
-  const tallest = Math.max(panelWidth, wantedPanelWidth);
-  const fitting = fitScale(
-    [roughLength + glueThickness, tallest],
-    [width - room.left - room.right - room.end, height - room.top - room.bottom],
-  );
+  const fitting = fittingScale(sizesOf(known, input), [
+    width - room.left - room.right - room.end,
+    height - room.top - room.bottom,
+  ]);
   const bodies = useMemo(
     () => new Map(plan.strips.map((s, i) => [s.id, steadyBody(nth(plan.bodies, i), s.id)])),
     [plan],
   );
   const [scale0, setScale0] = useState(fitting);
-  const { frozen, snap, swapWith, handlers } = useStripGesture({
+  const { frozen, live, snap, swapWith, handlers } = useStripGesture({
     svgRef,
-    strips: stripsOf(board),
+    strips: stripsOf(known),
     plan,
     bodies,
     display,
@@ -102,6 +107,9 @@ export function BoardDrawing(props: BoardDrawingProps) {
   });
   const scale = frozen?.scale ?? fitting;
   if (scale !== scale0) setScale0(scale);
+  const board = useMemo(() => (live ? withStrips(known, live) : known), [known, live]);
+  // The drawing follows the hands at once; what the plan says of it may come a moment later.
+  const { roughLength, glueThickness, wantedPanelWidth, panelWidth } = sizesOf(board, input);
 
   const [x0, y0] = [room.left, room.top];
   const panel = { w: roughLength * scale, h: panelWidth * scale };

@@ -16,8 +16,11 @@ const SNAP_PX = 7;
 const DRAG_START_PX = 4;
 /** A finger that stays this long picks the strip up with the others. */
 const LONG_PRESS_MS = 450;
-/** While a joint is dragged the board changes this often, ms. */
-const CHANGE_EVERY_MS = 500;
+/** While a joint is dragged, what stands around the rows in the drawing follows this often, ms. */
+const DRAWN_EVERY_MS = 100;
+/** The board itself, and with it the plan and all that is told beside the drawing, follows once the hand has rested so long, and at the latest so long after the last time, ms. */
+const REST_MS = 160;
+const LATEST_MS = 2000;
 
 interface Held {
   dy: number;
@@ -43,8 +46,12 @@ interface Gesture {
   swaps: boolean;
   /** Moves the rows of the drawing while a joint is dragged; null when React does it. */
   mover: RowMover | null;
-  /** When the board was changed last, ms. */
+  /** When the drawing around the rows followed last, and when the board was changed, ms. */
+  drawn: number;
   changed: number;
+  /** Where the joint was taken to, and what changes the board to it when the hand rests. */
+  taken: { width: number; trade: boolean } | null;
+  rest: ReturnType<typeof setTimeout> | undefined;
   /** Where the pointer was last, waiting for the next frame. */
   at: Held | null;
   was: Held | null;
@@ -85,8 +92,18 @@ export function useStripGesture(input: GestureInput) {
   /** Has moved rows, and gives them back once React has drawn them where they are. */
   const moved = useRef<RowMover | null>(null);
   const [frozen, setFrozen] = useState<Frozen | null>(null);
+  /** The strips as the hand has them while the board has not followed yet. */
+  const [live, setLive] = useState<readonly Strip[] | null>(null);
   const [snap, setSnap] = useState<(Snap & { index: number }) | null>(null);
   const [swapWith, setSwapWith] = useState<number | null>(null);
+
+  const change = (g: Gesture) => {
+    if (!g.taken) return;
+    const { width, trade } = g.taken;
+    g.taken = null;
+    g.changed = performance.now();
+    input.onStrips((s) => moveJoint(s, g.index, width, trade), g.key);
+  };
 
   const follow = (g: Gesture, last = false) => {
     if (last) g.at ??= g.was;
@@ -111,13 +128,18 @@ export function useStripGesture(input: GestureInput) {
             system: display.system,
           });
       g.mover?.move(strips, found.width, trade);
-      // The board itself follows a few times a second, and in the end: the frames between belong to the drawing alone.
-      if (g.mover && !last && performance.now() - g.changed < CHANGE_EVERY_MS) return;
-      g.changed = performance.now();
-      setSnap((old) =>
-        old && old.index === g.index && old.width === found.width ? old : { ...found, index: g.index },
-      );
-      onStrips((s) => moveJoint(s, g.index, found.width, trade), g.key);
+      g.taken = { width: found.width, trade };
+      clearTimeout(g.rest);
+      const now = performance.now();
+      if (!g.mover || last || now - g.drawn >= DRAWN_EVERY_MS) {
+        g.drawn = now;
+        setSnap((old) =>
+          old && old.index === g.index && old.width === found.width ? old : { ...found, index: g.index },
+        );
+        setLive(moveJoint(strips, g.index, found.width, trade));
+      }
+      if (!g.mover || last || now - g.changed >= LATEST_MS) change(g);
+      else g.rest = setTimeout(() => latest.current.change(g), REST_MS);
       return;
     }
     const held = strips.flatMap((s, i) => (g.ids.includes(s.id) ? [i] : []));
@@ -178,7 +200,10 @@ export function useStripGesture(input: GestureInput) {
         joint && !input.flipped
           ? new RowMover(event.currentTarget, index, input.top, scale, (mm) => drawnLength(mm, input.display))
           : null,
-      changed: -Infinity,
+      drawn: -Infinity,
+      changed: performance.now(),
+      taken: null,
+      rest: undefined,
       at: null,
       was: null,
     };
@@ -209,6 +234,7 @@ export function useStripGesture(input: GestureInput) {
     const g = gesture.current;
     if (g?.pointer !== event.pointerId) return;
     follow(g, true);
+    clearTimeout(g.rest);
     moved.current = g.mover;
     gesture.current = null;
     const other = g.swaps && g.moving && event.type === 'pointerup' ? swapWith : null;
@@ -227,6 +253,7 @@ export function useStripGesture(input: GestureInput) {
     // The hands are free again before everything is drawn anew.
     startTransition(() => {
       setFrozen(null);
+      setLive(null);
       setSnap(null);
       setSwapWith(null);
     });
@@ -234,14 +261,14 @@ export function useStripGesture(input: GestureInput) {
   };
 
   // The frame that comes must work on the board as it is then.
-  const latest = useRef({ follow });
+  const latest = useRef({ follow, change });
   useEffect(() => {
     if (frozen) return;
     moved.current?.end();
     moved.current = null;
   }, [frozen]);
   useEffect(() => {
-    latest.current = { follow };
+    latest.current = { follow, change };
   });
   // While something is dragged the page must not scroll. The touch-action property does not reach the shapes inside a drawing everywhere;
   // a listener that may prevent does.
@@ -257,6 +284,7 @@ export function useStripGesture(input: GestureInput) {
 
   return {
     frozen,
+    live,
     snap,
     swapWith,
     handlers: { onPointerDown: begin, onPointerMove: move, onPointerUp: end, onPointerCancel: end },
