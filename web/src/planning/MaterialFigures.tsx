@@ -1,5 +1,5 @@
 import type { Materials } from '#core/money/materials.ts';
-import { Measured } from '../quantities/QuantityField.tsx';
+import { Measured } from '../quantities/Measured.tsx';
 import classes from './MaterialFigures.module.css';
 
 /** Wood, weight and cost of a board, with what is not known said. */

@@ -1,7 +1,7 @@
 import { lengthParts, type LengthDisplay, type Rounding } from '#core/units/formatLength.ts';
 import type { Phrase } from '#core/units/phrase.ts';
 import { useDisplay } from './display.tsx';
-import { Measured } from './QuantityField.tsx';
+import { Measured } from './Measured.tsx';
 
 interface LengthProps {
   mm: number;

@@ -1,6 +1,6 @@
 import { NumberInput } from '@mantine/core';
 import { z } from 'zod';
-import { formatQuantity, inUnit, unitFor, type Quantity, type QuantityKind } from '#core/units/quantity.ts';
+import { formatQuantity, inUnit, unitFor, type QuantityKind } from '#core/units/quantity.ts';
 import { CommitField } from './CommitField.tsx';
 import { useDisplay } from './display.tsx';
 
@@ -55,10 +55,4 @@ export function QuantityField({ field, quantity, value, schema, onCommit }: Quan
       )}
     </CommitField>
   );
-}
-
-/** A figure to be read, in the reader's units. */
-export function Measured(q: Quantity) {
-  const { display } = useDisplay();
-  return <span style={{ whiteSpace: 'nowrap' }}>{formatQuantity(q, display)}</span>;
 }

@@ -6,7 +6,7 @@ import { useSettledBoard } from '../../data/openBoard.tsx';
 import { DimensionLine } from '../../drawing/DimensionLine.tsx';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import { Length } from '../../quantities/Length.tsx';
-import { Measured } from '../../quantities/QuantityField.tsx';
+import { Measured } from '../../quantities/Measured.tsx';
 import classes from './ClampDrawing.module.css';
 import { stripsOf } from '#core/board/recipe.ts';
 

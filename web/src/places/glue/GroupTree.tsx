@@ -3,7 +3,7 @@ import { glueOf } from '#core/shop/shop.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { durationWords } from '../../quantities/duration.ts';
 import { Length } from '../../quantities/Length.tsx';
-import { Measured } from '../../quantities/QuantityField.tsx';
+import { Measured } from '../../quantities/Measured.tsx';
 import classes from './GroupTree.module.css';
 
 interface GroupTreeProps {

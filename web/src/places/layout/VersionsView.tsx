@@ -12,7 +12,7 @@ import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import { Length } from '../../quantities/Length.tsx';
 import { showProblem } from '../../shell/notices.tsx';
 import { asBoard, nextVersionName, setAside, workOn } from './versions.ts';
-import { Measured } from '../../quantities/QuantityField.tsx';
+import { Measured } from '../../quantities/Measured.tsx';
 import classes from './VersionsView.module.css';
 import { stripsOf } from '#core/board/recipe.ts';
 

@@ -3,7 +3,7 @@ import { batchOptions } from '#core/plan/batchOptions.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { durationWords } from '../../quantities/duration.ts';
 import { Length } from '../../quantities/Length.tsx';
-import { Measured } from '../../quantities/QuantityField.tsx';
+import { Measured } from '../../quantities/Measured.tsx';
 import classes from '../../planning/figureTable.module.css';
 
 /** One long panel cut apart, a panel each, or something between: the figures of each, and which is recommended. */

@@ -2,7 +2,7 @@ import { SETTLED } from '#core/plan/stockMoisture.ts';
 import { equilibriumMoisture } from '#core/wood/moisture.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { Length } from '../../quantities/Length.tsx';
-import { Measured } from '../../quantities/QuantityField.tsx';
+import { Measured } from '../../quantities/Measured.tsx';
 import classes from '../../planning/figureTable.module.css';
 
 const percent = (value: number) => `${Math.round(value * 10) / 10} %`;

@@ -8,7 +8,8 @@ import { ClampRow } from '../../clamps/ClampRow.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
 import { NumberField, TextField } from '../../quantities/plainFields.tsx';
 import type { EditShop } from './editShop.ts';
-import { Measured, QuantityField } from '../../quantities/QuantityField.tsx';
+import { Measured } from '../../quantities/Measured.tsx';
+import { QuantityField } from '../../quantities/QuantityField.tsx';
 import classes from './ShopPlace.module.css';
 
 /** Clamps by kind, length, force and count. */

@@ -1,6 +1,6 @@
 import type { Ref } from 'react';
 import { Link } from 'react-router';
-import { Measured } from '../../quantities/QuantityField.tsx';
+import { Measured } from '../../quantities/Measured.tsx';
 import { isFromBooks } from '#core/wood/handbookSpecies.ts';
 import type { Species } from '#core/wood/species.ts';
 import classes from './SpeciesPlace.module.css';

@@ -9,7 +9,7 @@ import { trouble, useRack, useShop, useSpecies } from '../../data/queries.ts';
 import { useDisplay } from '../../quantities/display.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
-import { Measured } from '../../quantities/QuantityField.tsx';
+import { Measured } from '../../quantities/Measured.tsx';
 import { SeasonFields } from '../../quantities/SeasonFields.tsx';
 import { AddSpecies } from './AddSpecies.tsx';
 import { SpeciesDetails } from './SpeciesDetails.tsx';
