@@ -22,6 +22,17 @@ export default defineConfig({
       {
         test: {
           ...patience,
+          // Parts of the interface in a document without a browser: what fields say and hand on.
+          name: 'shown',
+          isolate: false,
+          environment: 'jsdom',
+          include: ['web/src/**/*.test.tsx'],
+          setupFiles: ['bin/propertySeed.ts', 'web/src/documentForTests.ts'],
+        },
+      },
+      {
+        test: {
+          ...patience,
           name: 'stored',
           include: ['server/src/**/*.test.ts', 'bin/**/*.test.ts'],
           setupFiles: ['bin/propertySeed.ts'],

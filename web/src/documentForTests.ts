@@ -1,0 +1,39 @@
+import { cleanup, configure } from '@testing-library/react';
+import { afterEach, vi } from 'vitest';
+import { queryClient } from './data/queryClient.ts';
+
+// What the page asks of a browser and a document without a screen does not have.
+window.matchMedia = (query: string) =>
+  ({ matches: false, media: query, addEventListener() {}, removeEventListener() {} }) as unknown as MediaQueryList;
+/** Everything is as large as the drawing of a desk: 1200 by 700 pixels. */
+const DRAWN = { x: 0, y: 0, top: 0, left: 0, width: 1200, height: 700, right: 1200, bottom: 700 };
+window.ResizeObserver = class {
+  constructor(private readonly told: ResizeObserverCallback) {}
+  observe(target: Element) {
+    this.told([{ target, contentRect: DRAWN } as unknown as ResizeObserverEntry], this);
+  }
+  unobserve() {}
+  disconnect() {}
+};
+for (const [side, size] of [
+  ['clientWidth', DRAWN.width],
+  ['clientHeight', DRAWN.height],
+] as const)
+  Object.defineProperty(Element.prototype, side, { configurable: true, get: () => size });
+Element.prototype.setPointerCapture = () => {};
+Element.prototype.scrollIntoView = () => {};
+Object.defineProperty(document, 'fonts', {
+  configurable: true,
+  value: { addEventListener() {}, removeEventListener() {}, load: () => Promise.resolve([]), ready: Promise.resolve() },
+});
+
+afterEach(() => {
+  cleanup();
+  queryClient.clear();
+  localStorage.clear();
+  sessionStorage.clear();
+  vi.unstubAllGlobals();
+});
+
+// The whole document in every failure would hide what failed.
+configure({ getElementError: (message) => new Error(message?.split('\n\n')[0] ?? 'not found') });
