@@ -1,0 +1,116 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import {
+  AS_IT_LIES,
+  flatRecipe,
+  GREATEST_STRIP_COUNT,
+  recipeProblems,
+  recipeSchema,
+  stripsOf,
+  withStrips,
+  type Recipe,
+  type Strip,
+} from './recipe.ts';
+
+const strip = (id: string, width = 30): Strip => ({ id, species: 'maple-hard', width, ...AS_IT_LIES });
+const leaf = (id: string) => ({ kind: 'strip' as const, ...strip(id) });
+const glue = (id: string, ...takes: string[]) => ({ kind: 'glue' as const, id, takes });
+/** What is wrong, each as its field and what it says. */
+const wrong = (recipe: Recipe) => recipeProblems(recipe).map((p) => `${p.path.join('.')}: ${p.message}`);
+
+describe('a recipe', () => {
+  it('of strips and the glue-up that takes them all is in order; so is none at all', () => {
+    expect(wrong([])).toEqual([]);
+    expect(wrong([leaf('a'), leaf('b'), glue('panel', 'b', 'a')])).toEqual([]);
+  });
+
+  it.each([
+    [
+      'takes what nobody made',
+      [leaf('a'), glue('p', 'a', 'b')],
+      /^1\.takes\.1: must name something made before; nothing is called b there$/,
+    ],
+    ['takes what is made later', [glue('p', 'a'), leaf('a')], /^0\.takes\.0: must name something made before/],
+    ['takes itself', [leaf('a'), glue('p', 'a', 'p')], /^1\.takes\.1: must name something made before/],
+    ['takes a thing twice', [leaf('a'), leaf('b'), glue('p', 'a', 'a', 'b')], /^2\.takes\.1: must not take a twice$/],
+    [
+      'leaves a strip over',
+      [leaf('a'), leaf('b'), glue('p', 'a')],
+      /^2\.takes: must take every strip; b is left over$/,
+    ],
+    ['has two things of one name', [leaf('a'), leaf('a'), glue('p', 'a')], /^1\.id: must be an id of its own/],
+    ['has a glue-up named as a strip', [leaf('a'), glue('a', 'a')], /^1\.id: must be an id of its own/],
+    [
+      'ends with a strip',
+      [leaf('a'), glue('p', 'a'), leaf('b')],
+      /^2: must be a glue-up: the last operation gives the panel/,
+    ],
+    ['is strips alone', [leaf('a'), leaf('b')], /^1: must be a glue-up/],
+    [
+      'is glued twice',
+      [leaf('a'), leaf('b'), glue('p', 'a'), glue('q', 'p', 'b')],
+      /^2: must be a strip: a board is glued in one panel/,
+    ],
+  ] as [string, Recipe, RegExp][])('that %s is refused with the field it stands in', (_, recipe, told) => {
+    const found = wrong(recipe);
+    expect(found.some((sentence) => told.test(sentence))).toBe(true);
+    const parsed = recipeSchema.safeParse(recipe);
+    expect(parsed.success).toBe(false);
+    // The schema says the same, at the same place.
+    expect(parsed.error!.issues.map((i) => `${i.path.join('.')}: ${i.message}`)).toEqual(expect.arrayContaining(found));
+  });
+
+  it('has no more strips than any hand-made board', () => {
+    const many = (count: number) => flatRecipe(Array.from({ length: count }, (_, i) => strip(`s${i}`)));
+    expect(recipeSchema.safeParse(many(GREATEST_STRIP_COUNT)).success).toBe(true);
+    expect(recipeSchema.safeParse(many(GREATEST_STRIP_COUNT + 1)).success).toBe(false);
+  });
+
+  it.each([
+    ['kind', 'weld'],
+    ['width', 0],
+    ['width', 1001],
+    ['width', '30'],
+    ['species', 'Maple Hard'],
+    ['id', 'a b'],
+    ['turned', 'yes'],
+    ['rolled', null],
+    ['locked', 1],
+  ])('whose strip has %s %j is refused', (field, value) => {
+    const parsed = recipeSchema.safeParse([{ ...leaf('a'), [field]: value }, glue('p', 'a')]);
+    expect(parsed.success).toBe(false);
+    expect(parsed.error!.issues[0]!.path).toEqual([0, field]);
+  });
+
+  it('the order of a board is that of the glue-up, not that in which strips were written down', () => {
+    const recipe: Recipe = [leaf('a'), leaf('b'), leaf('c'), glue('panel', 'c', 'a', 'b')];
+    expect(stripsOf({ recipe }).map((s) => s.id)).toEqual(['c', 'a', 'b']);
+  });
+
+  it('laid out anew it holds just these strips in just this order, and its glue-up keeps its name', () => {
+    const names = fc.uniqueArray(fc.stringMatching(/^[a-z]{1,6}$/), { maxLength: 12 });
+    fc.assert(
+      fc.property(names, names, (before, after) => {
+        const board = {
+          recipe: flatRecipe(
+            before.map((id) => strip(id)),
+            'glue-up',
+          ),
+        };
+        const next = withStrips(
+          board,
+          after.map((id, i) => strip(id, 10 + i)),
+        );
+        expect(stripsOf(next).map(({ id, width }) => [id, width])).toEqual(after.map((id, i) => [id, 10 + i]));
+        expect(wrong(next.recipe)).toEqual([]);
+        if (before.length > 0 && after.length > 0) expect(next.recipe.at(-1)!.id).toBe('glue-up');
+      }),
+    );
+  });
+
+  it('a strip that is called as the glue-up would be keeps its name; the glue-up takes another', () => {
+    const recipe = flatRecipe([strip('panel'), strip('panel-')]);
+    expect(wrong(recipe)).toEqual([]);
+    expect(recipe.at(-1)!.id).toBe('panel--');
+  });
+});
