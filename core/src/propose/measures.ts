@@ -1,12 +1,12 @@
 import { nth } from '../lists/there.ts';
-import { panelWidth, type Board } from '../board/board.ts';
+import type { Board } from '../board/board.ts';
 import type { CutPlan } from '../cutting/cutPlan.ts';
 import type { Piece } from '../stock/piece.ts';
 import { volumeBetween } from '../stock/shape.ts';
 import { cubicMetres } from '../units/volume.ts';
 import { colourDifference } from '../wood/colour.ts';
 import type { Species } from '../wood/species.ts';
-import { flatRecipe, type Strip, stripsOf } from '../board/recipe.ts';
+import { type Strip, stripsOf } from '../board/recipe.ts';
 
 /** What a proposal is judged by. */
 export interface Measures {
@@ -95,7 +95,7 @@ export function measuresOf(
 
 /** Share of the panel's width that each species takes, 0 to 1. */
 export function sharesOf(strips: readonly Bare[]): Map<string, number> {
-  const whole = panelWidth({ recipe: flatRecipe(strips as Strip[]) });
+  const whole = strips.reduce((sum, s) => sum + s.width, 0);
   const shares = new Map<string, number>();
   for (const s of strips) shares.set(s.species, (shares.get(s.species) ?? 0) + s.width / whole);
   return shares;
