@@ -101,9 +101,9 @@ export default tseslint.config(
   {
     // A test that relies on what is not there fails anyway; frozen steps between versions stay as they are.
     files: [
-      '**/*.test.ts',
+      '**/*.test.{ts,tsx}',
       '**/*Arbitrary.ts',
-      '**/*ForTests.ts',
+      '**/*ForTests.{ts,tsx}',
       'e2e/**',
       'server/src/migrations/**',
       'core/src/format/upgrades/**',

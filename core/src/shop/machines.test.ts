@@ -111,7 +111,7 @@ describe('schools', () => {
         expect([q, school.id, school.name.length > 1, school.why.length > 3]).toEqual([q, school.id, true, true]);
         const chosen = { ...USUAL_SCHOOLS, [q]: school.id };
         expect(schoolsSchema.safeParse(chosen).success).toBe(true);
-        expect(schoolOf(chosen as Shop['schools'], q).id).toBe(school.id);
+        expect(schoolOf(chosen, q).id).toBe(school.id);
       }
       expect(schoolsSchema.safeParse({ ...USUAL_SCHOOLS, [q]: 'otherwise' }).success).toBe(false);
     }
