@@ -1,0 +1,22 @@
+import type { Motion } from './motion.ts';
+import { onItsOwn } from './sliceOperation.ts';
+import type { Workpiece } from './workpiece.ts';
+
+/** How a slice is turned before it is glued again. */
+export const TURNS = ['up', 'over', 'endForEnd'] as const;
+export type Turn = (typeof TURNS)[number];
+
+/** Each turn as a motion: where the axes of the slice go. */
+const MOTIONS: Readonly<Record<Turn, Motion>> = {
+  // Its first cut face comes to lie up: end grain shows where the cut was square.
+  up: { origin: [0, 0, 0], along: [1, 0, 0], across: [0, 0, -1], up: [0, 1, 0] },
+  // Its underside comes up, its ends stay where they are.
+  over: { origin: [0, 0, 0], along: [1, 0, 0], across: [0, -1, 0], up: [0, 0, -1] },
+  // Its far end comes first, the same side stays up.
+  endForEnd: { origin: [0, 0, 0], along: [-1, 0, 0], across: [0, -1, 0], up: [0, 0, 1] },
+};
+
+/** The thing as it lies after being turned, its axes beginning at its least corner again. No wood is gained or lost. */
+export function turnWorkpiece(thing: Workpiece, turn: Turn): Workpiece {
+  return onItsOwn(thing.cells, MOTIONS[turn]);
+}
