@@ -1,4 +1,4 @@
-import { certain, nth } from '#core/lists/there.ts';
+import { nth } from '#core/lists/there.ts';
 import { readFileSync, readdirSync } from 'node:fs';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
@@ -75,11 +75,11 @@ function browserSearch(page: Page, worker: string): Search {
       async ({ plain: given, worker: url, seconds, soonSeconds }) => {
         type Told = { plan: { score: { total: number }; bound: number | null; gap: number | null }; done: boolean };
         const keeper = globalThis as unknown as { cutWorker?: Worker };
-        keeper.cutWorker ??= new Worker(url, { type: 'module' });
+        const cutWorker = (keeper.cutWorker ??= new Worker(url, { type: 'module' }));
         const start = performance.now();
         let soon: number | null = null;
         return new Promise<{ plan: Told['plan']; soon: number | null; seconds: number }>((resolve) => {
-          certain(keeper.cutWorker).onmessage = (event: MessageEvent<Told>) => {
+          cutWorker.onmessage = (event: MessageEvent<Told>) => {
             const { plan, done } = event.data;
             if (performance.now() - start <= soonSeconds * 1000) soon = plan.gap;
             if (done)
@@ -89,7 +89,7 @@ function browserSearch(page: Page, worker: string): Search {
                 seconds: (performance.now() - start) / 1000,
               });
           };
-          certain(keeper.cutWorker).postMessage({ problem: { ...given, banned: new Set(given.banned) }, seconds });
+          cutWorker.postMessage({ problem: { ...given, banned: new Set(given.banned) }, seconds });
         });
       },
       { plain, worker, seconds: SECONDS, soonSeconds: SOON_SECONDS },
