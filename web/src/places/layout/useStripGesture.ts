@@ -18,9 +18,8 @@ const DRAG_START_PX = 4;
 const LONG_PRESS_MS = 450;
 /** While a joint is dragged, what stands around the rows in the drawing follows this often, ms. */
 const DRAWN_EVERY_MS = 100;
-/** The board itself, and with it the plan and all that is told beside the drawing, follows once the hand has rested so long, and at the latest so long after the last time, ms. */
+/** The board itself, and with it the plan and all that is told beside the drawing, follows once the hand has rested so long, ms. */
 const REST_MS = 160;
-const LATEST_MS = 2000;
 
 interface Held {
   dy: number;
@@ -46,9 +45,8 @@ interface Gesture {
   swaps: boolean;
   /** Moves the rows of the drawing while a joint is dragged; null when React does it. */
   mover: RowMover | null;
-  /** When the drawing around the rows followed last, and when the board was changed, ms. */
+  /** When the drawing around the rows followed last, ms. */
   drawn: number;
-  changed: number;
   /** Where the joint was taken to, and what changes the board to it when the hand rests. */
   taken: { width: number; trade: boolean } | null;
   rest: ReturnType<typeof setTimeout> | undefined;
@@ -101,7 +99,6 @@ export function useStripGesture(input: GestureInput) {
     if (!g.taken) return;
     const { width, trade } = g.taken;
     g.taken = null;
-    g.changed = performance.now();
     input.onStrips((s) => moveJoint(s, g.index, width, trade), g.key);
   };
 
@@ -138,7 +135,7 @@ export function useStripGesture(input: GestureInput) {
         );
         setLive(moveJoint(strips, g.index, found.width, trade));
       }
-      if (!g.mover || last || now - g.changed >= LATEST_MS) change(g);
+      if (!g.mover || last) change(g);
       else g.rest = setTimeout(() => latest.current.change(g), REST_MS);
       return;
     }
@@ -201,7 +198,6 @@ export function useStripGesture(input: GestureInput) {
           ? new RowMover(event.currentTarget, index, input.top, scale, (mm) => drawnLength(mm, input.display))
           : null,
       drawn: -Infinity,
-      changed: performance.now(),
       taken: null,
       rest: undefined,
       at: null,
