@@ -15,10 +15,10 @@ export function readLadders(context: PlanContext): Record<Dimension, Ladder> {
   const kinds = new Set(recipe.length > 0 ? recipe.map((o) => o.kind) : (['strip', 'glue'] as const));
   const stages = [...[...kinds].map((kind) => RUNGS_OF[kind]), boardRungs];
   const read = (dimension: Dimension): Ladder => {
-    const read: Stage[] = stages.map((rungs) => rungs[dimension](context));
-    const specs = read.flatMap((stage) => stage.specs);
-    const start = read.find((stage) => stage.start !== undefined)?.start ?? 0;
-    const limiting = read.find((stage) => stage.limiting)?.limiting ?? null;
+    const taken: Stage[] = stages.map((rungs) => rungs[dimension](context));
+    const specs = taken.flatMap((stage) => stage.specs);
+    const start = taken.find((stage) => stage.start !== undefined)?.start ?? 0;
+    const limiting = taken.find((stage) => stage.limiting)?.limiting ?? null;
     return buildLadder(dimension, start, context.board[dimension], specs, limiting);
   };
   return { thickness: read('thickness'), width: read('width'), length: read('length') };

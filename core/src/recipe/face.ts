@@ -22,14 +22,3 @@ export function showFace(thing: Workpiece): ShownCell[] {
     }),
   );
 }
-
-/** Area of a polygon, mm2 (shoelace formula). */
-export function areaOf(polygon: readonly (readonly [number, number])[]): number {
-  let doubled = 0;
-  let [px, py] = polygon.at(-1) ?? [0, 0];
-  for (const [x, y] of polygon) {
-    doubled += px * y - x * py;
-    [px, py] = [x, y];
-  }
-  return Math.abs(doubled) / 2;
-}

@@ -1,6 +1,5 @@
-import { after, shift, type Triple } from './motion.ts';
-import { moved } from './solid.ts';
-import type { Workpiece } from './workpiece.ts';
+import { shift, type Triple } from './motion.ts';
+import { carried, type Workpiece } from './workpiece.ts';
 
 /** What each part of a panel must measure for the panel that is wanted: as long and as high as that, mm; across they add up. */
 export function glueBackward(panel: { length: number; height: number }): { length: number; height: number } {
@@ -23,11 +22,7 @@ export function glueWorkpiece(parts: readonly Workpiece[]): Workpiece {
   const cells = parts.flatMap((part) => {
     const at = across;
     across += part.size[1];
-    return part.cells.map((cell) => ({
-      ...cell,
-      solid: moved(cell.solid, shift([0, at, 0])),
-      inPiece: after(cell.inPiece, shift([0, -at, 0])),
-    }));
+    return part.cells.map((cell) => carried(cell, shift([0, at, 0])));
   });
   return { size: glueForward(parts.map((p) => p.size)), cells };
 }

@@ -53,7 +53,9 @@ export function after(outer: Motion, inner: Motion): Motion {
 }
 
 /** The motion that takes everything back. */
-export function back({ origin, along, across, up }: Motion): Motion {
+export function back(motion: Motion): Motion {
+  const { origin, along, across, up } = motion;
+  if (onlyShifts(motion)) return shift([-origin[0], -origin[1], -origin[2]]);
   const [a, b, c]: [Triple, Triple, Triple] = [
     [along[0], across[0], up[0]],
     [along[1], across[1], up[1]],

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { nth } from '../lists/there.ts';
-import { areaOf, showFace, type ShownCell } from './face.ts';
+import { outlineArea } from '../features/outline.ts';
+import { showFace, type ShownCell } from './face.ts';
 import { glueWorkpiece } from './glueOperation.ts';
 import { AT_REST, dot, movedBy, type Triple } from './motion.ts';
 import { grainOf, sliceable, sliceBackward, sliceCount, sliceWorkpiece, type Slicing } from './sliceOperation.ts';
@@ -204,7 +205,12 @@ describe('the show face, against a way that goes backward: take a point, undo wh
         expect(board.size[axis as 0 | 1 | 2]).toBeCloseTo(side, 6),
       );
       const face = showFace(board);
-      expect(face.reduce((sum, f) => sum + areaOf(f.polygon), 0)).toBeCloseTo(board.size[0] * board.size[1], 4);
+      expect(
+        face.reduce(
+          (sum, f) => sum + outlineArea({ closed: true, vertices: f.polygon.map(([x, y]) => ({ x, y, bulge: 0 })) }),
+          0,
+        ),
+      ).toBeCloseTo(board.size[0] * board.size[1], 4);
       for (let n = 0; n < 100; n += 1) {
         const [x, y] = [((n * 0.6180339887) % 1) * width, ((n * 0.7548776662) % 1) * board.size[1]];
         const shown = shownAt(face, [x, y]);

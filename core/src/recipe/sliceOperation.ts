@@ -1,6 +1,6 @@
-import { after, back, dot, type Motion, shift, type Triple } from './motion.ts';
-import { bounds, clip, moved, type HalfSpace } from './solid.ts';
-import type { Cell, Workpiece } from './workpiece.ts';
+import { back, type Motion, shift, type Triple } from './motion.ts';
+import { bounds, clip, type HalfSpace } from './solid.ts';
+import { carried, type Cell, type Workpiece } from './workpiece.ts';
 
 /** How a panel is cut again. */
 export interface Slicing {
@@ -81,15 +81,8 @@ export function sliceWorkpiece(panel: Workpiece, slicing: Slicing): Sliced {
 /** Cells put into axes of their own, which begin at their least corner. @param motion into the directions of those axes */
 export function onItsOwn(cells: readonly Cell[], motion: Motion): Workpiece {
   const turned = cells.map((cell) => carried(cell, motion));
-  const corners = turned.map((cell) => bounds(cell.solid));
-  const [least, greatest] = ([0, 1, 2] as const).reduce<[number[], number[]]>(
-    ([low, high], axis) => [
-      [...low, Math.min(...corners.map((c) => c.least[axis]))],
-      [...high, Math.max(...corners.map((c) => c.greatest[axis]))],
-    ],
-    [[], []],
-  ) as unknown as [Triple, Triple];
   if (turned.length === 0) return { size: [0, 0, 0], cells: [] };
+  const { least, greatest } = bounds({ corners: turned.flatMap((cell) => cell.solid.corners) });
   const home = shift([-least[0], -least[1], -least[2]]);
   return {
     size: [greatest[0] - least[0], greatest[1] - least[1], greatest[2] - least[2]],
@@ -97,14 +90,8 @@ export function onItsOwn(cells: readonly Cell[], motion: Motion): Workpiece {
   };
 }
 
-/** A cell after a motion; it still knows where it lay in its piece. */
-export function carried(cell: Cell, motion: Motion): Cell {
-  return { ...cell, solid: moved(cell.solid, motion), inPiece: after(cell.inPiece, back(motion)) };
-}
-
 /** The grain of a cell: which way in the thing the length of its piece runs. */
 export function grainOf({ inPiece }: Pick<Cell, 'inPiece'>): Triple {
   const { along, across, up } = inPiece;
-  const axis: Triple = [1, 0, 0];
-  return [dot(axis, along), dot(axis, across), dot(axis, up)];
+  return [along[0], across[0], up[0]];
 }

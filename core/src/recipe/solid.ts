@@ -74,7 +74,7 @@ export function moved({ corners, faces, span }: Solid, motion: Motion): Solid {
 }
 
 /** Least and greatest along each axis, mm. */
-export function bounds({ corners }: Solid): { least: Triple; greatest: Triple } {
+export function bounds({ corners }: Pick<Solid, 'corners'>): { least: Triple; greatest: Triple } {
   const [least, greatest] = [
     [Infinity, Infinity, Infinity] as [number, number, number],
     [-Infinity, -Infinity, -Infinity] as [number, number, number],

@@ -1,6 +1,6 @@
 import type { Piece } from '../stock/piece.ts';
-import type { Motion, Triple } from './motion.ts';
-import type { Solid } from './solid.ts';
+import { after, back, type Motion, type Triple } from './motion.ts';
+import { moved, type Solid } from './solid.ts';
 
 /** A convex solid of wood in a thing, and where it lay in the piece it was cut from. */
 export interface Cell {
@@ -19,4 +19,9 @@ export interface Cell {
 export interface Workpiece {
   size: Triple;
   cells: Cell[];
+}
+
+/** A cell after a motion; it still knows where it lay in its piece. */
+export function carried(cell: Cell, motion: Motion): Cell {
+  return { ...cell, solid: moved(cell.solid, motion), inPiece: after(cell.inPiece, back(motion)) };
 }

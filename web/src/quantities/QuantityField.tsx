@@ -1,8 +1,7 @@
-import { NumberInput } from '@mantine/core';
 import { z } from 'zod';
 import { formatQuantity, inUnit, unitFor, type QuantityKind } from '#core/units/quantity.ts';
-import { CommitField } from './CommitField.tsx';
 import { useDisplay } from './display.tsx';
+import { NumberField } from './plainFields.tsx';
 
 interface QuantityFieldProps {
   field: string;
@@ -34,25 +33,12 @@ export function QuantityField({ field, quantity, value, schema, onCommit }: Quan
       });
   }) as z.ZodType<number>;
   return (
-    <CommitField
+    <NumberField
       field={field}
       value={inUnit({ quantity, value }, display)}
       schema={inReadersUnit}
+      suffix={` ${unit}`}
       onCommit={(typed) => onCommit(stored(typed))}
-    >
-      {(typed, set, problem, leave) => (
-        <NumberInput
-          size="sm"
-          label={field}
-          suffix={` ${unit}`}
-          hideControls
-          value={typed}
-          error={problem}
-          onChange={(n) => set(typeof n === 'number' ? n : Number.NaN)}
-          onBlur={leave}
-          onKeyDown={(e) => e.key === 'Enter' && leave()}
-        />
-      )}
-    </CommitField>
+    />
   );
 }

@@ -1,6 +1,6 @@
-import { NumberInput, Select } from '@mantine/core';
+import { Select } from '@mantine/core';
 import { CLIMATES, seasonsSchema, type Seasons } from '#core/wood/moisture.ts';
-import { CommitField } from './CommitField.tsx';
+import { NumberField } from './plainFields.tsx';
 import { QuantityField } from './QuantityField.tsx';
 
 interface SeasonFieldsProps {
@@ -47,23 +47,7 @@ export function SeasonFields({ seasons, inherit, onChange }: SeasonFieldsProps) 
           onCommit: (value: number) => onChange({ ...seasons, [month]: { ...seasons[month], [key]: value } }),
         };
         if (suffix === null) return <QuantityField key={label} quantity="temperature" {...figure} />;
-        return (
-          <CommitField key={label} {...figure}>
-            {(typed, change, problem, leave) => (
-              <NumberInput
-                size="sm"
-                label={label}
-                suffix={suffix}
-                hideControls
-                value={typed}
-                error={problem}
-                onChange={(n) => change(typeof n === 'number' ? n : Number.NaN)}
-                onBlur={leave}
-                onKeyDown={(e) => e.key === 'Enter' && leave()}
-              />
-            )}
-          </CommitField>
-        );
+        return <NumberField key={label} suffix={suffix} {...figure} />;
       })}
     </>
   );

@@ -10,6 +10,7 @@ interface FieldProps<T> {
   description?: string;
 }
 
+/** A plain number, with its unit behind it. */
 export function NumberField({
   field,
   value,
@@ -17,13 +18,21 @@ export function NumberField({
   onCommit,
   suffix = '',
   description,
-}: FieldProps<number> & { suffix?: string }) {
+  size = 'sm',
+  label = field,
+}: FieldProps<number> & {
+  suffix?: string;
+  size?: 'xs' | 'sm';
+  /** What stands above it, where that is not what it is called in sentences. */
+  label?: string;
+}) {
   return (
     <CommitField value={value} schema={schema} field={field} onCommit={onCommit}>
       {(typed, set, problem, leave) => (
         <NumberInput
-          size="sm"
-          label={field}
+          size={size}
+          label={label}
+          aria-label={field}
           description={description}
           value={typed}
           suffix={suffix}
@@ -38,6 +47,7 @@ export function NumberField({
   );
 }
 
+/** A line of text. */
 export function TextField({
   field,
   value,

@@ -1,5 +1,5 @@
 import { certain } from '#core/lists/there.ts';
-import { TextField } from '../../quantities/plainFields.tsx';
+import { NumberField, TextField } from '../../quantities/plainFields.tsx';
 import { Checkbox, NativeSelect, NumberInput, Select } from '@mantine/core';
 import type { ReactNode } from 'react';
 import { z } from 'zod';
@@ -94,26 +94,12 @@ export function PieceFacts({ piece, species, currency, onChange }: PieceFactsPro
               onCommit={(mm) => onChange((p) => ({ ...p, farEnd: { ...certain(p.farEnd), [key]: mm } }))}
             />
           ))}
-        <CommitField
+        <NumberField
+          field="Identical pieces"
           value={piece.count}
           schema={shape.count}
-          field="Identical pieces"
           onCommit={(count) => set({ count })}
-        >
-          {(typed, change, problem, leave) => (
-            <NumberInput
-              label="Identical pieces"
-              min={1}
-              allowDecimal={false}
-              hideControls
-              value={typed}
-              error={problem}
-              onChange={(n) => change(typeof n === 'number' ? n : Number.NaN)}
-              onBlur={leave}
-              onKeyDown={(e) => e.key === 'Enter' && leave()}
-            />
-          )}
-        </CommitField>
+        />
       </Group>
       <Group title="Wood">
         <TextField field="Mark" value={piece.mark} schema={shape.mark} onCommit={(mark) => set({ mark })} />

@@ -1,6 +1,5 @@
 import { certain } from '#core/lists/there.ts';
 import { Button, SegmentedControl, Select } from '@mantine/core';
-import { NumberInput } from '@mantine/core';
 import {
   bevelSetting,
   cornersSchema,
@@ -14,9 +13,9 @@ import {
 } from '#core/features/edge.ts';
 import { lengthBetween } from '#core/units/lengthSchema.ts';
 import { HabitButton, SchoolButton } from '../../habits/HabitButton.tsx';
-import { CommitField } from '../../quantities/CommitField.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
+import { NumberField } from '../../quantities/plainFields.tsx';
 import classes from './WorkedEditor.module.css';
 
 export type EdgePlace = Side | 'all';
@@ -139,28 +138,16 @@ function CutFields({ cut, where, onChange }: { cut: EdgeCut; where: string; onCh
     );
   };
   const angle = 'angle' in cut && (
-    <CommitField
+    <NumberField
       key="angle"
+      size="xs"
       field={`Angle ${where}`}
+      label={cut.kind === 'underBevel' ? 'Blade tilt' : 'To the face'}
+      suffix="°"
       value={cut.angle}
       schema={edgeCutSchema.options[1].shape.angle}
       onCommit={(degrees) => onChange({ ...cut, angle: degrees })}
-    >
-      {(typed, change, problem, leave) => (
-        <NumberInput
-          size="xs"
-          label={cut.kind === 'underBevel' ? 'Blade tilt' : 'To the face'}
-          aria-label={`Angle ${where}`}
-          suffix="°"
-          hideControls
-          value={typed}
-          error={problem}
-          onChange={(n) => change(typeof n === 'number' ? n : Number.NaN)}
-          onBlur={leave}
-          onKeyDown={(e) => e.key === 'Enter' && leave()}
-        />
-      )}
-    </CommitField>
+    />
   );
   switch (cut.kind) {
     case 'straight':

@@ -1,10 +1,9 @@
 import { certain } from '#core/lists/there.ts';
-import { TextField } from '../../quantities/plainFields.tsx';
-import { Button, NumberInput, Select } from '@mantine/core';
+import { NumberField, TextField } from '../../quantities/plainFields.tsx';
+import { Button, Select } from '@mantine/core';
 import { FEATURE_NAMES, featureSchema, type Feature } from '#core/features/feature.ts';
 import { grooveLines, grooveVolume, jigOpening, type BoardSize } from '#core/features/groove.ts';
 import { fenceMark } from '#core/features/solids.ts';
-import { CommitField } from '../../quantities/CommitField.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
 import { ArtField } from './ArtField.tsx';
@@ -73,27 +72,15 @@ export function FeatureFields({ feature, size, base, byHabit, crossed, onChange,
             }
             if ('degrees' in f) {
               return (
-                <CommitField
+                <NumberField
+                  size="xs"
                   key={f.label}
                   field={f.label}
+                  suffix="°"
                   value={value(f.key) as number}
                   schema={f.degrees}
                   onCommit={(degrees) => set(f.key, degrees)}
-                >
-                  {(typed, change, problem, leave) => (
-                    <NumberInput
-                      size="xs"
-                      label={f.label}
-                      suffix="°"
-                      hideControls
-                      value={typed}
-                      error={problem}
-                      onChange={(n) => change(typeof n === 'number' ? n : Number.NaN)}
-                      onBlur={leave}
-                      onKeyDown={(e) => e.key === 'Enter' && leave()}
-                    />
-                  )}
-                </CommitField>
+                />
               );
             }
             return (
