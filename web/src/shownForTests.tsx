@@ -49,6 +49,7 @@ export function said(name: string): string | null {
   if (input.getAttribute('aria-invalid') !== 'true') return null;
   return (input.getAttribute('aria-describedby') ?? '')
     .split(' ')
+    .filter((id) => id.endsWith('-error'))
     .map((id) => document.getElementById(id)?.textContent ?? '')
     .join('');
 }

@@ -163,13 +163,17 @@ export function GlueList({ shop, onChange }: { shop: Shop; onChange: EditShop })
   );
 }
 
+/** Of a day. */
+const LAST_MINUTE = 24 * 60 - 1;
 const DAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
 
 /** From when to when the shop is open. */
 export function HourList({ shop, onChange }: { shop: Shop; onChange: EditShop }) {
   const hourOf = (time: string) => Number(time.slice(0, 2)) + Number(time.slice(3)) / 60;
-  const timeOf = (hour: number) =>
-    `${String(Math.floor(hour)).padStart(2, '0')}:${String(Math.round((hour % 1) * 60)).padStart(2, '0')}`;
+  const timeOf = (hour: number) => {
+    const minutes = Math.min(LAST_MINUTE, Math.round(hour * 60));
+    return [Math.floor(minutes / 60), minutes % 60].map((n) => String(n).padStart(2, '0')).join(':');
+  };
   const set = (day: number, change: { from?: number; to?: number } | null) =>
     onChange((s) => ({
       ...s,

@@ -28,8 +28,7 @@ export function MachineList({ shop, onChange }: { shop: Shop; onChange: EditShop
           />
           <LengthInput
             size="sm"
-            field="Table saw kerf"
-            label="Rip kerf"
+            field="Rip kerf"
             description="What the blade turns to dust"
             mm={shop.saw.kerf}
             schema={shopSchema.shape.saw.shape.kerf}
