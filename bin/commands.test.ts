@@ -79,7 +79,7 @@ describe('npm run plan', () => {
     const broken = join(folder, 'broken.json');
     writeFileSync(broken, readFileSync(example, 'utf8').replace('"count": 3', '"count": 0'));
     for (const [path, words] of [
-      [broken, 'board.count: Board, number of boards must be at least 1.'],
+      [broken, 'board.count: Board, count must be at least 1.'],
       ['missing.json', 'ENOENT'],
       [folder, 'cannot be read'],
     ] as const) {

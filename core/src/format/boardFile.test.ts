@@ -168,7 +168,7 @@ describe('board files', () => {
         f.board.count = 1.5;
       }),
       'board.count',
-      /number of boards must be a whole number/,
+      /count must be a whole number/,
     ],
     [
       'a name too long',

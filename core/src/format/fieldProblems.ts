@@ -9,7 +9,6 @@ export interface FieldProblem {
 
 /** What people call a field, when its name alone would not tell. */
 const FIELD_WORDS: Record<string, string> = {
-  count: 'number of boards',
   mark: 'mark',
   basedOn: 'version it was based on',
   cutDepth: 'cut depth',

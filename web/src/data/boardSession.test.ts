@@ -266,7 +266,7 @@ describe('BoardSession', () => {
     const session = open();
     session.edit((b) => ({ ...b, count: 0 }));
     await settle();
-    expect(session.snapshot().save).toEqual({ kind: 'refused', message: 'Number of boards must be at least 1.' });
+    expect(session.snapshot().save).toEqual({ kind: 'refused', message: 'Count must be at least 1.' });
     expect(server.saves).toBe(0);
     session.edit((b) => ({ ...b, count: 2 }));
     await settle();
