@@ -105,6 +105,11 @@ export class ServerForTests {
       return { facts: this.facts };
     }
     if (place === '/rack') return this.kept({ piece: { id: 'new', ...(body as PieceFields) }, version: 1 });
+    if (place === '/rack/batch') {
+      const { pieces } = body as { pieces: PieceFields[] };
+      pieces.forEach((piece, i) => this.kept({ piece: { id: `new-${i}`, ...piece }, version: 1 }));
+      return { added: pieces.length };
+    }
     if (place === '/species') return [...species, body as Species];
     if (place?.startsWith('/rack/')) {
       const { version, piece } = body as { version: number; piece: PieceFields };
