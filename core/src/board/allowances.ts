@@ -7,6 +7,7 @@ import { flattenerLimits } from '../shop/flattener.ts';
 import { panelWidth, type Board } from './board.ts';
 import type { Made } from '../facts/made.ts';
 import { shopFor } from './differences.ts';
+import { panelBoardOf, recutOf } from './recut.ts';
 
 /**
  * Sizes to mill to, worked backward from the finished board by the shop's habits. Everything downstream (offers, cutting, ladders,
@@ -70,8 +71,11 @@ export function panelsOf({ count, perPanel }: Pick<Board, 'count' | 'perPanel'>)
   return [...Array<number>(Math.floor(count / each)).fill(each), ...(rest > 0 ? [rest] : [])];
 }
 
-/** @param own the shop; where the board differs from it is taken into account here @param made what is there already */
-export function allowancesFor(board: Board, own: Shop, made: Pick<Made, 'panelLength'>): Allowances {
+/** Of a board that is cut again those of its first panel. @param own the shop; where the board differs from it is taken into account here @param made what is there already */
+export function allowancesFor(given: Board, own: Shop, made: Pick<Made, 'panelLength'>): Allowances {
+  const recut = recutOf(given, own);
+  // Strips are for the first panel; what is glued of it again asks for that.
+  const board = panelBoardOf(given, own);
   const shop = shopFor(board, own);
   const { habits } = shop;
   // Ends are trimmed and boards cut apart on the saw that crosscuts.
@@ -91,7 +95,7 @@ export function allowancesFor(board: Board, own: Shop, made: Pick<Made, 'panelLe
     roughLength,
     endTrim,
     glueThickness: board.thickness + habits.sanding + habits.panelFlatten,
-    wantedPanelWidth: board.width + 2 * habits.panelEdgeTrim,
+    wantedPanelWidth: recut?.wantedPanelWidth ?? board.width + 2 * habits.panelEdgeTrim,
     // An edge straight off the saw is glued as it is.
     ripExtra: { edge: fat, face: fat + (shop.schools.straightEdge === 'offSaw' ? 0 : 2 * habits.glueEdgeJoint) },
     thinFace: { below: SAFE_WIDTH_MM, extra: 2 * thinRipOf(shop).clean },

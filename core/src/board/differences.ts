@@ -9,6 +9,7 @@ export const BOARD_HABITS = [
   'glueEdgeJoint',
   'ripFat',
   'panelFlatten',
+  'endGrainFlatten',
   'panelEdgeTrim',
   'panelEndTrim',
   'sanding',

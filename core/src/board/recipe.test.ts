@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import {
   AS_IT_LIES,
   flatRecipe,
+  FLUSH,
   GREATEST_STRIP_COUNT,
   recipeProblems,
   recipeSchema,
@@ -10,11 +11,28 @@ import {
   withStrips,
   type Recipe,
   type Strip,
+  type Turn,
 } from './recipe.ts';
 
 const strip = (id: string, width = 30): Strip => ({ id, species: 'maple-hard', width, ...AS_IT_LIES });
 const leaf = (id: string) => ({ kind: 'strip' as const, ...strip(id) });
-const glue = (id: string, ...takes: string[]) => ({ kind: 'glue' as const, id, takes });
+const glue = (id: string, ...takes: string[]) => ({ ...FLUSH, kind: 'glue' as const, id, takes });
+const slice = (id: string, takes: string) => ({
+  kind: 'slice' as const,
+  id,
+  takes,
+  angle: 0,
+  pitch: null,
+  count: null,
+  panels: 1,
+});
+const turn = (id: string, takes: string, how: Turn, pattern = [true]) => ({
+  kind: 'turn' as const,
+  id,
+  takes,
+  turn: how,
+  pattern,
+});
 /** What is wrong, each as its field and what it says. */
 const wrong = (recipe: Recipe) => recipeProblems(recipe).map((p) => `${p.path.join('.')}: ${p.message}`);
 
@@ -33,11 +51,7 @@ describe('a recipe', () => {
     ['takes what is made later', [glue('p', 'a'), leaf('a')], /^0\.takes\.0: must name something made before/],
     ['takes itself', [leaf('a'), glue('p', 'a', 'p')], /^1\.takes\.1: must name something made before/],
     ['takes a thing twice', [leaf('a'), leaf('b'), glue('p', 'a', 'a', 'b')], /^2\.takes\.1: must not take a twice$/],
-    [
-      'leaves a strip over',
-      [leaf('a'), leaf('b'), glue('p', 'a')],
-      /^2\.takes: must take every strip; b is left over$/,
-    ],
+    ['leaves a strip over', [leaf('a'), leaf('b'), glue('p', 'a')], /^2\.takes: must take everything; b is left over$/],
     ['has two things of one name', [leaf('a'), leaf('a'), glue('p', 'a')], /^1\.id: must be an id of its own/],
     ['has a glue-up named as a strip', [leaf('a'), glue('a', 'a')], /^1\.id: must be an id of its own/],
     [
@@ -49,7 +63,36 @@ describe('a recipe', () => {
     [
       'is glued twice',
       [leaf('a'), leaf('b'), glue('p', 'a'), glue('q', 'p', 'b')],
-      /^2: must be a strip: a board is glued in one panel/,
+      /^3\.takes: must be strips: the first panel is glued of strips/,
+    ],
+    ['slices a strip', [leaf('a'), slice('s', 'a'), glue('q', 's')], /^1\.takes: must be a panel/],
+    [
+      'takes slices of what is glued later',
+      [leaf('a'), slice('s', 'p'), glue('p', 'a'), glue('q', 's')],
+      /^1\.takes: must name something made before; nothing is called p there/,
+    ],
+    ['turns a panel', [leaf('a'), glue('p', 'a'), turn('t', 'p', 'over'), glue('q', 't')], /^2\.takes: must be slices/],
+    ['ends with slices', [leaf('a'), glue('p', 'a'), slice('s', 'p')], /^2: must be a glue-up/],
+    [
+      'turns only some slices up',
+      [leaf('a'), glue('p', 'a'), slice('s', 'p'), turn('t', 's', 'up', [false, true]), glue('q', 't')],
+      /^3\.pattern: must turn every slice up/,
+    ],
+    [
+      'turns slices up twice',
+      [leaf('a'), glue('p', 'a'), slice('s', 'p'), turn('t', 's', 'up'), turn('u', 't', 'up'), glue('q', 'u')],
+      /^4\.turn: must not turn slices up twice/,
+    ],
+    [
+      'takes the slices of two panels',
+      [leaf('a'), leaf('b'), glue('p', 'a'), glue('o', 'b'), slice('s', 'p'), slice('t', 'o'), glue('q', 's', 't')],
+      /^3: must be the only panel of strips/,
+    ],
+    ['glues nothing', [leaf('a'), glue('p', 'a'), slice('s', 'p'), glue('q')], /^3\.takes: must/],
+    [
+      'is 200 operations',
+      Array.from({ length: 200 }, (_, i) => turn(`t${i}`, `t${i - 1}`, 'over')),
+      /^0\.takes: must name/,
     ],
   ] as [string, Recipe, RegExp][])('that %s is refused with the field it stands in', (_, recipe, told) => {
     const found = wrong(recipe);
@@ -112,5 +155,37 @@ describe('a recipe', () => {
     const recipe = flatRecipe([strip('panel'), strip('panel-')]);
     expect(wrong(recipe)).toEqual([]);
     expect(recipe.at(-1)!.id).toBe('panel--');
+  });
+
+  it('that is cut again may be known before there are strips, and keeps all it does when strips change', () => {
+    const bare: Recipe = [glue('p'), slice('s', 'p'), turn('t', 's', 'up'), glue('q', 't')];
+    expect(wrong(bare)).toEqual([]);
+    const laid = withStrips({ recipe: bare }, [strip('q'), strip('s')]);
+    expect(wrong(laid.recipe)).toEqual([]);
+    expect(stripsOf(laid).map((s) => s.id)).toEqual(['q', 's']);
+    expect(laid.recipe.slice(2).map((o) => [o.kind, o.id])).toEqual([
+      ['glue', 'p'],
+      ['slice', 's-'],
+      ['turn', 't'],
+      ['glue', 'q-'],
+    ]);
+    expect(wrong(withStrips(laid, []).recipe)).toEqual([]);
+    // A flat board without strips is nothing at all.
+    expect(withStrips({ recipe: flatRecipe([strip('a')]) }, []).recipe).toEqual([]);
+  });
+
+  it.each([
+    ['angle', 89, 'must be at most 60°'],
+    ['angle', '35', 'must be a number of degrees'],
+    ['pitch', 0, 'at least'],
+    ['count', 0, 'must be at least 1'],
+    ['count', 400, 'must be at most 200'],
+    ['panels', 1.5, 'must be a whole number'],
+  ])('whose slices have %s %j are refused in a sentence that names the field', (field, value, told) => {
+    const recipe = [leaf('a'), glue('p', 'a'), { ...slice('s', 'p'), [field]: value }, glue('q', 's')];
+    const parsed = recipeSchema.safeParse(recipe);
+    expect(parsed.success).toBe(false);
+    const [issue] = parsed.error!.issues;
+    expect([issue!.path, issue!.message]).toEqual([[2, field], expect.stringContaining(told)]);
   });
 });

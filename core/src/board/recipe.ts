@@ -5,7 +5,24 @@ import { idSchema, speciesCodeSchema } from '../units/textSchema.ts';
 /** More strips than any hand-made board holds; a longer list is a mistake. */
 export const GREATEST_STRIP_COUNT = 200;
 
+/** Sharper than this a slice is mostly point, degrees. */
+export const GREATEST_ANGLE = 60;
+/** More rows than any hand-made board holds. */
+export const GREATEST_ROW_COUNT = 200;
+/** Turns after another beyond which nobody follows them. */
+const GREATEST_TURN_COUNT = 8;
+
 const yesOrNo = z.boolean({ error: 'must be true or false' });
+const angleOf = (least: number) =>
+  z
+    .number({ error: 'must be a number of degrees' })
+    .min(least, { error: `must be at least ${least}°` })
+    .max(GREATEST_ANGLE, { error: `must be at most ${GREATEST_ANGLE}°` });
+const wholeBetween = (least: number, most: number) =>
+  z
+    .int({ error: 'must be a whole number' })
+    .min(least, { error: `must be at least ${least}` })
+    .max(most, { error: `must be at most ${most}` });
 
 /** A strip out of the rack: a leaf of the recipe. */
 export const stripSchema = z.strictObject({
@@ -26,24 +43,76 @@ export const stripSchema = z.strictObject({
   locked: yesOrNo,
 });
 
-/** Things glued side by side to a panel, first to last across it. */
+/** A pattern that begins again when it has been gone through; empty for the same everywhere. */
+const GREATEST_PATTERN = 400;
+
+/** Things glued side by side to a panel, first to last. */
 export const glueSchema = z.strictObject({
   kind: z.literal('glue', { error: 'must be glue' }),
   id: idSchema,
-  /** Ids of what is glued, in order; each was made before. */
-  takes: z
-    .array(idSchema)
-    .min(1, { error: 'must name at least one thing' })
-    .max(GREATEST_STRIP_COUNT, { error: `must be at most ${GREATEST_STRIP_COUNT} things` }),
+  /** Ids of what is glued, in order; each was made before. What gives several things, such as slices, is taken whole. */
+  takes: z.array(idSchema).max(GREATEST_STRIP_COUNT, { error: `must be at most ${GREATEST_STRIP_COUNT} things` }),
+  /** Each part lies so much further along that the ends follow a cut of this angle, degrees; 0 for ends that are flush. */
+  stagger: angleOf(-GREATEST_ANGLE),
+  /** So much further along each part lies, a pattern that repeats, mm; empty for none. */
+  shifts: z.array(lengthBetween(-500, 500)).max(GREATEST_PATTERN, { error: `must be at most ${GREATEST_PATTERN}` }),
+  /** Whether the parts lie along the board or across it. */
+  runs: z.enum(['along', 'across'], { error: 'must be along or across' }),
+  /** How thick the panel is once flat, mm; null for as thick as the board asks. */
+  thickness: lengthBetween(3, 150).nullable(),
+});
+
+/** A panel sawn into slices. */
+export const sliceSchema = z.strictObject({
+  kind: z.literal('slice', { error: 'must be slice' }),
+  id: idSchema,
+  /** Id of the panel. */
+  takes: idSchema,
+  /** Between the cut and a square crosscut, degrees. */
+  angle: angleOf(-GREATEST_ANGLE),
+  /** Thickness of a slice between its cut faces as it comes from the saw, mm; null for what the board asks. */
+  pitch: lengthBetween(3, 500).nullable(),
+  /** Slices for one board; null for as many as it asks. */
+  count: wholeBetween(1, GREATEST_ROW_COUNT).nullable(),
+  /** Panels alike that the slices of the whole batch come from. */
+  panels: wholeBetween(1, 50),
+});
+
+/** How a slice is turned before it is glued again: its cut face up, its underside up, or its far end first. */
+export const TURNS = ['up', 'over', 'endForEnd'] as const;
+export type Turn = (typeof TURNS)[number];
+
+/** Slices turned, all of them or some. */
+export const turnSchema = z.strictObject({
+  kind: z.literal('turn', { error: 'must be turn' }),
+  id: idSchema,
+  /** Id of the slices. */
+  takes: idSchema,
+  turn: z.enum(TURNS, { error: `must be one of ${TURNS.join(', ')}` }),
+  /** Which of them, a pattern that repeats: [false, true] is every second. */
+  pattern: z
+    .array(yesOrNo)
+    .min(1, { error: 'must say at least for one slice whether it is turned' })
+    .max(GREATEST_PATTERN, { error: `must be at most ${GREATEST_PATTERN}` }),
 });
 
 /** One thing that is done on the way from the rack to the panel that the board is trimmed from. */
-export const operationSchema = z.discriminatedUnion('kind', [stripSchema, glueSchema], {
-  error: 'must be one of strip, glue',
+export const operationSchema = z.discriminatedUnion('kind', [stripSchema, glueSchema, sliceSchema, turnSchema], {
+  error: 'must be one of strip, glue, slice, turn',
 });
 export type RecipeOperation = z.infer<typeof operationSchema>;
 export type StripOperation = z.infer<typeof stripSchema>;
 export type GlueOperation = z.infer<typeof glueSchema>;
+export type SliceOperation = z.infer<typeof sliceSchema>;
+export type TurnOperation = z.infer<typeof turnSchema>;
+
+/** How parts are glued that lie flush, side by side along the board. */
+export const FLUSH = {
+  stagger: 0,
+  shifts: [],
+  runs: 'along',
+  thickness: null,
+} as const satisfies Partial<GlueOperation>;
 
 /** A strip of a board as it is laid out. */
 export type Strip = Omit<StripOperation, 'kind'>;
@@ -63,27 +132,45 @@ export const AS_IT_LIES = {
  */
 export const recipeSchema = z
   .array(operationSchema)
-  .max(GREATEST_STRIP_COUNT + 1, { error: `must be at most ${GREATEST_STRIP_COUNT} strips and their glue-up` })
+  .max(GREATEST_STRIP_COUNT + GREATEST_TURN_COUNT + 3, {
+    error: `must be at most ${GREATEST_STRIP_COUNT} strips with their glue-ups, slices and turns`,
+  })
   .superRefine((recipe, context) => {
     for (const { path, message } of recipeProblems(recipe)) context.addIssue({ code: 'custom', path, message });
   });
 export type Recipe = z.infer<typeof recipeSchema>;
 
-/** What is wrong with the references of a recipe, each with the field it stands in. */
-export function recipeProblems(recipe: readonly RecipeOperation[]): { path: (string | number)[]; message: string }[] {
-  const problems: { path: (string | number)[]; message: string }[] = [];
+interface RecipeProblem {
+  path: (string | number)[];
+  message: string;
+}
+
+/** What is wrong with a recipe, each with the field it stands in: first its references, then what is made of them. */
+export function recipeProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] {
+  const problems = referenceProblems(recipe);
+  return problems.length > 0 ? problems : orderProblems(recipe);
+}
+
+const takenBy = (operation: RecipeOperation): { id: string; path: (string | number)[] }[] =>
+  operation.kind === 'strip'
+    ? []
+    : operation.kind === 'glue'
+      ? operation.takes.map((id, k) => ({ id, path: ['takes', k] }))
+      : [{ id: operation.takes, path: ['takes'] }];
+
+/** Each thing is made once, before it is taken, taken once, and nothing is left over. */
+function referenceProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] {
+  const problems: RecipeProblem[] = [];
   const made = new Set<string>();
   const loose = new Set<string>();
   recipe.forEach((operation, i) => {
-    if (operation.kind === 'glue') {
-      operation.takes.forEach((id, k) => {
-        if (!made.has(id))
-          problems.push({
-            path: [i, 'takes', k],
-            message: `must name something made before; nothing is called ${id} there`,
-          });
-        else if (!loose.delete(id)) problems.push({ path: [i, 'takes', k], message: `must not take ${id} twice` });
-      });
+    for (const { id, path } of takenBy(operation)) {
+      if (!made.has(id))
+        problems.push({
+          path: [i, ...path],
+          message: `must name something made before; nothing is called ${id} there`,
+        });
+      else if (!loose.delete(id)) problems.push({ path: [i, ...path], message: `must not take ${id} twice` });
     }
     if (made.has(operation.id)) problems.push({ path: [i, 'id'], message: 'must be an id of its own' });
     made.add(operation.id);
@@ -96,41 +183,112 @@ export function recipeProblems(recipe: readonly RecipeOperation[]): { path: (str
   else if (loose.size > 1)
     problems.push({
       path: [recipe.length - 1, 'takes'],
-      message: `must take every strip; ${[...loose].find((id) => id !== last.id)} is left over`,
+      message: `must take everything; ${[...loose].find((id) => id !== last.id)} is left over`,
     });
-  recipe.slice(0, -1).forEach((operation, i) => {
-    if (operation.kind === 'glue')
-      problems.push({ path: [i], message: 'must be a strip: a board is glued in one panel' });
-  });
   return problems;
+}
+
+/** What each kind may take: strips are glued, a panel of strips is sliced, slices are turned and glued again. */
+function orderProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] {
+  const byId = new Map(recipe.map((operation) => [operation.id, operation]));
+  const kindOf = (id: string) => byId.get(id)?.kind;
+  const sliced = recipe.some((o) => o.kind === 'slice');
+  let turns = 0;
+  const bare = !recipe.some((o) => o.kind === 'strip');
+  return recipe.flatMap((operation, i): RecipeProblem[] => {
+    const last = i === recipe.length - 1;
+    if (operation.kind === 'slice')
+      return kindOf(operation.takes) === 'glue'
+        ? []
+        : [{ path: [i, 'takes'], message: 'must be a panel: only what is glued is sliced' }];
+    if (operation.kind === 'turn') {
+      turns += 1;
+      if (turns > GREATEST_TURN_COUNT)
+        return [{ path: [i], message: `must be one of at most ${GREATEST_TURN_COUNT} turns` }];
+      const taken = kindOf(operation.takes);
+      if (taken !== 'slice' && taken !== 'turn')
+        return [{ path: [i, 'takes'], message: 'must be slices: only slices are turned' }];
+      if (operation.turn !== 'up') return [];
+      if (operation.pattern.includes(false))
+        return [{ path: [i, 'pattern'], message: 'must turn every slice up: rows of one board are equally high' }];
+      return recipe.slice(0, i).some((o) => o.kind === 'turn' && o.turn === 'up')
+        ? [{ path: [i, 'turn'], message: 'must not turn slices up twice' }]
+        : [];
+    }
+    if (operation.kind !== 'glue') return [];
+    // How a board will be made may be known before there are strips.
+    if (operation.takes.length === 0 && !(bare && sliced && !last))
+      return [{ path: [i, 'takes'], message: 'must name at least one thing' }];
+    const ofStrips = operation.takes.every((id) => kindOf(id) === 'strip');
+    if (!last || !sliced) {
+      if (!ofStrips) return [{ path: [i, 'takes'], message: 'must be strips: the first panel is glued of strips' }];
+      const earlier = recipe.slice(0, i).some((o) => o.kind === 'glue');
+      return earlier ? [{ path: [i], message: 'must be the only panel of strips' }] : [];
+    }
+    const [only, ...others] = operation.takes;
+    const taken = only === undefined ? undefined : kindOf(only);
+    return others.length === 0 && (taken === 'slice' || taken === 'turn')
+      ? []
+      : [{ path: [i, 'takes'], message: 'must be the slices, and nothing else' }];
+  });
 }
 
 /** Strips of recipes that were read before: the same recipe gives the same list. */
 const STRIPS = new WeakMap<Recipe, readonly StripOperation[]>();
 
-/** The strips of a board in the order they lie in, first to last across it; none while nothing is laid out. */
+/** The strips of a board in the order they lie in their panel, first to last across it; none while nothing is laid out. */
 export function stripsOf({ recipe }: { readonly recipe: Recipe }): readonly StripOperation[] {
   const known = STRIPS.get(recipe);
   if (known) return known;
   const byId = new Map(recipe.flatMap((o) => (o.kind === 'strip' ? [[o.id, o] as const] : [])));
-  const glue = recipe.at(-1);
-  const strips = glue?.kind === 'glue' ? glue.takes.flatMap((id) => byId.get(id) ?? []) : [];
+  const panel = recipe.find((o) => o.kind === 'glue');
+  const strips = panel ? panel.takes.flatMap((id) => byId.get(id) ?? []) : [];
   STRIPS.set(recipe, strips);
   return strips;
 }
 
 /** The recipe of a flat panel: strips, glued side by side. @param glueId of the glue-up; one that a strip has is not taken */
 export function flatRecipe(strips: readonly Strip[], glueId = 'panel'): Recipe {
-  if (strips.length === 0) return [];
-  let id = glueId;
-  while (strips.some((s) => s.id === id)) id = `${id}-`;
-  return [
-    ...strips.map((s): StripOperation => ({ kind: 'strip', ...s })),
-    { kind: 'glue', id, takes: strips.map((s) => s.id) },
-  ];
+  return strips.length === 0 ? [] : relaid([{ ...FLUSH, kind: 'glue', id: glueId, takes: [] }], strips);
 }
 
-/** The same board with other strips, glued by the same glue-up. */
+/** The same operations on other strips: ids that a strip has now give way. */
+function relaid(made: readonly RecipeOperation[], strips: readonly Strip[]): Recipe {
+  const used = new Set(strips.map((s) => s.id));
+  const renamed = new Map<string, string>();
+  const nameFor = (id: string): string => {
+    let free = id;
+    while (used.has(free)) free = `${free}-`;
+    used.add(free);
+    renamed.set(id, free);
+    return free;
+  };
+  let panel = true;
+  const rest = made.map((operation): RecipeOperation => {
+    const id = nameFor(operation.id);
+    if (operation.kind === 'strip') return operation;
+    if (operation.kind !== 'glue') return { ...operation, id, takes: renamed.get(operation.takes) ?? operation.takes };
+    const takes = panel ? strips.map((s) => s.id) : operation.takes.map((t) => renamed.get(t) ?? t);
+    panel = false;
+    return { ...operation, id, takes };
+  });
+  return [...strips.map((s): StripOperation => ({ kind: 'strip', ...s })), ...rest];
+}
+
+/** The recipe of the first panel alone: its strips and the glue-up that takes them; of a flat board that is all of it. */
+export function panelRecipe(recipe: Recipe): Recipe {
+  const panel = recipe.find((o) => o.kind === 'glue');
+  return panel ? recipe.slice(0, recipe.indexOf(panel) + 1) : recipe;
+}
+
+/** What is done with the strips of a board, in order: the operations of its recipe that are none. */
+export function madeOf({ recipe }: { readonly recipe: Recipe }): Exclude<RecipeOperation, StripOperation>[] {
+  return recipe.filter((o) => o.kind !== 'strip');
+}
+
+/** The same board with other strips, made the same way. A board without strips is made by nothing, and begins as a flat panel. */
 export function withStrips<B extends { readonly recipe: Recipe }>(board: B, strips: readonly Strip[]): B {
-  return { ...board, recipe: flatRecipe(strips, board.recipe.at(-1)?.id) };
+  const made = madeOf(board);
+  if (strips.length === 0 && made.length <= 1) return { ...board, recipe: [] };
+  return { ...board, recipe: made.length === 0 ? flatRecipe(strips) : relaid(made, strips) };
 }

@@ -1,4 +1,5 @@
 import { allowancesFor } from '../board/allowances.ts';
+import { panelBoardOf } from '../board/recut.ts';
 import { shopFor } from '../board/differences.ts';
 import { madeFor } from '../board/madeFor.ts';
 import { trimLayout } from '../trim/trimLayout.ts';
@@ -14,6 +15,7 @@ export function bodiesOf(input: PlanInput): StripBody[] {
   const pieces = new Map(
     [...(input.saw?.done ?? []).map(({ piece }) => piece), ...input.rack].map((piece) => [piece.id, piece]),
   );
-  const trim = trimLayout(input.board, allowances, shopFor(input.board, input.shop), made);
-  return stripBodies(input.board, cutting, pieces, shareOf(input.board, allowances, trim));
+  const board = panelBoardOf(input.board, input.shop);
+  const trim = trimLayout(board, allowances, shopFor(board, input.shop), made);
+  return stripBodies(board, cutting, pieces, shareOf(board, allowances, trim));
 }

@@ -22,6 +22,9 @@ const contextOf = (plan: Plan, input: PlanInput): PlanContext => ({
   cutting: plan.cutting,
   trim: plan.trim,
   panelWidth: plan.panelWidth,
+  rows: null,
+  ahead: null,
+  wished: input.board,
   turnedOver: [],
   pieces: new Map(input.rack.map((p) => [p.id, p])),
 });

@@ -27,6 +27,8 @@ export interface SeasonMovement {
   /** Both lie where the coefficients hold. */
   holds: boolean;
   strips: StripMovement[];
+  /** How much longer the board is in the damp month, mm: nothing where all grain runs along it. */
+  along: number;
   /** How much wider the board is in the damp month, mm; strips without coefficients not counted. */
   across: number;
   /** The same with every strip lying the other way. */
@@ -70,6 +72,7 @@ export function seasonMovement(
     dampMoisture: damp,
     holds,
     strips: moved,
+    along: 0,
     across: total(moved.map((m) => m.across)),
     otherWay: total(moved.map((m) => m.otherWay)),
     unknown: [...new Set(strips.filter((_, i) => nth(moved, i).across === null).map((s) => s.species))],

@@ -1,5 +1,6 @@
 import type { Cut } from '../features/edgeCuts.ts';
 import type { Defect } from '../stock/defect.ts';
+import type { Turn } from '../board/recipe.ts';
 import type { Piece } from '../stock/piece.ts';
 import type { Thing } from '../steps/instruction.ts';
 
@@ -24,6 +25,21 @@ export interface Wood {
   wiped: boolean;
 }
 
+/** A slice of a panel, or a row: where it was sawn from it, and how it was turned since. */
+export interface Slice {
+  thing: Thing;
+  /** As it was when it was sliced. */
+  panel: Panel;
+  /** Degrees. */
+  angle: number;
+  /** Square to the cuts from the panel's corner at strip 1 to the first cut face, and between the cut faces, mm. */
+  from: number;
+  pitch: number;
+  turns: Turn[];
+  shift: number;
+  wiped: boolean;
+}
+
 /** What was glued together: strips side by side, in order. */
 export interface Panel {
   thing: Thing;
@@ -39,6 +55,8 @@ export interface Panel {
   proud: number;
   flat: boolean;
   hardGlue: boolean;
+  /** Of a block: its rows in order, and which way they run in the board. */
+  rows?: { slices: Slice[]; runs: 'along' | 'across' };
 }
 
 export interface Laid {
@@ -49,6 +67,8 @@ export interface Laid {
   /** Across the panel, mm: what it takes between its glue lines. */
   width: number;
   height: number;
+  /** Further along than the strip that lies least far. */
+  ahead?: number;
 }
 
 /** What one instruction took out of a board. */
@@ -120,6 +140,7 @@ export const failureCodes = [
   'stillWet',
   'sizes',
   'wrongWood',
+  'endGrainKnives',
 ] as const;
 export type FailureCode = (typeof failureCodes)[number];
 

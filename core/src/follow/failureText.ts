@@ -30,6 +30,7 @@ const WORDS: Readonly<Record<FailureCode, string>> = {
   stillWet: 'the step before was not done',
   sizes: 'it comes out at another size',
   wrongWood: 'it is another strip than was planned',
+  endGrainKnives: 'knives meet bare end grain',
 };
 
 /** Failures whose two figures are counts, not lengths. */

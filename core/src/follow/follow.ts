@@ -2,6 +2,7 @@ import type { Instruction } from '../steps/instruction.ts';
 import { coatBoards, onBoards, sandBoards, screwFeet, setInlay, workFeature } from './boardWork.ts';
 import { Bench, type Followed, type ToldStep, type Workshop } from './makersBench.ts';
 import { clampsThere, cutBoards, flush, glueUp, layOut, scrape, trimEdge, wipe } from './panelWork.ts';
+import { glueRows, isOfRows, layRows, slicePanel, turnSlices } from './rowWork.ts';
 import { crosscut, flatten, joint, remill, resaw, ripParts, splitRough, straighten, toThickness } from './woodWork.ts';
 
 /**
@@ -40,6 +41,12 @@ function carryOut(bench: Bench, i: Instruction): void {
       return joint(bench, i);
     case 'layOut':
       return layOut(bench, i);
+    case 'slice':
+      return slicePanel(bench, i);
+    case 'turn':
+      return turnSlices(bench, i);
+    case 'layRows':
+      return layRows(bench, i);
     case 'keys':
       return i.parts.forEach((p) => bench.keyed.add(p.id));
     case 'rehearse':
@@ -47,7 +54,7 @@ function carryOut(bench: Bench, i: Instruction): void {
     case 'wipe':
       return i.parts.forEach((p) => wipe(bench, p));
     case 'glue':
-      return glueUp(bench, i);
+      return isOfRows(bench, i) ? glueRows(bench, i) : glueUp(bench, i);
     case 'scrape':
       return i.parts.forEach((p) => scrape(bench, i, p));
     case 'flush':

@@ -1,10 +1,13 @@
 import { nth } from '../lists/there.ts';
 import type { PlanInput } from '../saw/planInput.ts';
 import type { PlanContext } from '../ladders/context.ts';
-import type { Plan } from '../plan/plan.ts';
+import type { Plan, RecutPlan } from '../plan/plan.ts';
 import { millingOf } from '../steps/millingPlan.ts';
 import { bodiesOfPanel, boardInCells, panelInCells } from '../bodies/cells.ts';
+import { blockInCells } from '../bodies/recutWood.ts';
+import { movedBy, type Triple } from '../recipe/motion.ts';
 import { bounds, moved } from '../recipe/solid.ts';
+import { woodAt } from './rowWork.ts';
 import { boardThing } from '../steps/instruction.ts';
 import type { Failure, Made, Wood } from './bench.ts';
 import { follow } from './follow.ts';
@@ -21,12 +24,17 @@ const EXACT_MM = TOLERANCE + FINE;
  */
 export function followPlan(plan: Plan, given: PlanInput): Followed {
   const input = { ...given, shop: plan.shop };
+  const panel = plan.recut?.board ?? given.board;
   const context: PlanContext = {
     ...input,
-    made: madeFor(given.board, given.facts),
+    board: panel,
+    made: madeFor(panel, given.facts),
     allowances: plan.allowances,
     cutting: plan.cutting,
-    trim: plan.trim,
+    trim: plan.recut?.trim ?? plan.trim,
+    rows: null,
+    ahead: null,
+    wished: panel,
     panelWidth: plan.panelWidth,
     turnedOver: [],
     pieces: new Map([...(input.saw?.done ?? []).map(({ piece }) => piece), ...input.rack].map((p) => [p.id, p])),
@@ -109,9 +117,52 @@ function compareStrips(
   });
 }
 
+/** The wood of every board that was glued of rows: the middle of each cell is of the strip and the place that the plan's cells show. */
+function compareRows(
+  { boards, steps }: Pick<Followed, 'boards' | 'steps'>,
+  plan: Plan,
+  recut: RecutPlan,
+  first: PlanContext,
+): Failure[] {
+  return boards.flatMap((made, k) => {
+    if (made.thing.id !== boardThing(k + 1).id) return [];
+    const rows = recut.all.filter((r) => r.board === k + 1);
+    const block = k === 0 ? plan.wood?.panel : blockInCells(first, recut, rows);
+    const place = plan.trim.panels[k]?.[0];
+    if (!block || !place) return [];
+    const board = k === 0 && plan.wood ? plan.wood.board : boardInCells(block, place, plan.ladders.thickness.reached);
+    return board.cells.flatMap((cell): Failure[] => {
+      const { corners } = cell.solid;
+      const middle = [0, 1, 2].map((axis) => corners.reduce((sum, c) => sum + nth(c, axis), 0) / corners.length);
+      const at: Triple = [nth(middle, 0), nth(middle, 1), nth(middle, 2)];
+      const wood = woodAt(made, at);
+      const along = movedBy(cell.inPiece, at)[0];
+      if (!cell.piece && !wood) return [];
+      const same =
+        wood !== null &&
+        wood.strip.wood.piece.id === cell.piece?.id &&
+        wood.strip.wood.unit === cell.unit &&
+        Math.abs(wood.along - along) <= EXACT_MM;
+      if (same) return [];
+      const number = recut.panel.takes.indexOf(cell.strip) + 1;
+      return [
+        {
+          code: 'wrongWood',
+          step: steps,
+          instruction: 'done',
+          thing: `strip ${number} of ${made.thing.label}`,
+          strips: [number],
+          mm: wood && { is: wood.along, limit: along },
+        },
+      ];
+    });
+  });
+}
+
 /** The wood of every board is that of the plan's cells: cut from the same place of the same piece, so that drawings and checks show what is really there. */
 function compareWood({ boards, steps }: Followed, plan: Plan, context: PlanContext): Failure[] {
   // What was glued longer or shorter than planned is told of by its own check.
+  if (plan.recut) return compareRows({ boards, steps }, plan, plan.recut, context);
   if (context.made.panelLength !== null) return [];
   const order = stripsOf(context.board).map((s) => s.id);
   let number = 0;

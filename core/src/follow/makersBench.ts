@@ -12,6 +12,7 @@ import {
   type Laid,
   type Made,
   type Panel,
+  type Slice,
   type Wood,
   type WorkedPlace,
 } from './bench.ts';
@@ -51,10 +52,13 @@ export class Bench {
   step: ToldStep = { number: 0, instructions: [], waitMinutes: null };
   readonly things = new Map<string, Wood>();
   readonly panels = new Map<string, Panel>();
+  /** Slices of panels, turned and laid out as rows. */
+  readonly slices = new Map<string, Slice>();
+  readonly runs = new Map<string, 'along' | 'across'>();
   readonly boards = new Map<string, Made>();
   readonly used = new Set<string>();
   /** How strips lie in the panel that is laid out. */
-  readonly laid = new Map<string, Pick<Laid, 'up' | 'turned' | 'endForEnd'>>();
+  readonly laid = new Map<string, Pick<Laid, 'up' | 'turned' | 'endForEnd' | 'ahead'>>();
   readonly failures: Failure[] = [];
   /** Strips with joints cut for dowels or tenons. */
   readonly keyed = new Set<string>();

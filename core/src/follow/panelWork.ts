@@ -41,7 +41,7 @@ export function layOut(bench: Bench, i: InstructionOf<'layOut'>): void {
 }
 
 export function wipe(bench: Bench, thing: Thing): void {
-  const wood = bench.things.get(thing.id);
+  const wood = bench.things.get(thing.id) ?? bench.slices.get(thing.id);
   if (wood) wood.wiped = true;
 }
 
@@ -54,7 +54,7 @@ export function clampsThere(bench: Bench, i: Instruction, clamps: readonly Clamp
 }
 
 /** What the told clamps really press, those of the shop that get round the panel and reach its middle, against what its hardest wood wants. */
-function pressed(bench: Bench, i: InstructionOf<'glue'>, panel: Panel): void {
+export function pressed(bench: Bench, i: InstructionOf<'glue'>, panel: Panel): void {
   const { clamps } = bench.workshop.shop;
   const hardness = panel.strips.map(
     ({ wood }) => bench.workshop.species.find((s) => s.code === wood.piece.species)?.hardness ?? null,
@@ -167,6 +167,9 @@ export function flattenPanel(bench: Bench, i: InstructionOf<'flatten'>, panel: P
   const { shop } = bench.workshop;
   bench.tool(i.tool, i, panel.thing);
   if (panel.hardGlue) bench.fail('stillWet', i, panel.thing);
+  const guarded = shop.schools.endGrain === 'guarded' && shop.planer?.head === 'helical';
+  if (i.tool === 'planer' && !guarded && panel.rows?.slices.some((s) => s.turns.includes('up')))
+    bench.fail('endGrainKnives', i, panel.thing);
   const limit =
     { planer: shop.planer?.width, drumSander: shop.drumSander?.width, routerSled: shop.routerSled?.width }[
       i.tool as string
@@ -215,9 +218,11 @@ export function cutBoards(bench: Bench, i: InstructionOf<'crosscutPanel'>): void
   if (i.saw.tool === 'mitreSaw' && panel.width > MITRE_REACH_MM + FINE)
     bench.fail('tooWideForMachine', i, i.part, { is: panel.width, limit: MITRE_REACH_MM });
   let free = 0;
+  // Where rows end in clean faces the blade may run half beside the wood, or nothing is cut.
+  const kerf = panel.rows ? 0 : i.saw.kerf;
   for (const cut of i.cuts) {
-    if (cut.at - i.saw.kerf < free - FINE || cut.at + cut.length + i.saw.kerf > panel.length + FINE)
-      bench.fail('notEnoughLength', i, cut.part, { is: panel.length, limit: cut.at + cut.length + i.saw.kerf });
+    if (cut.at - kerf < free - FINE || cut.at + cut.length + kerf > panel.length + FINE)
+      bench.fail('notEnoughLength', i, cut.part, { is: panel.length, limit: cut.at + cut.length + kerf });
     free = cut.at + cut.length;
     if (cut.width > panel.width + TOLERANCE)
       bench.fail('notEnoughWidth', i, cut.part, { is: panel.width, limit: cut.width });

@@ -19,7 +19,7 @@ export const WARNED_BY: Readonly<Record<FailureCode, readonly string[]>> = {
   notFlat: [],
   notEnoughThickness: ['board-thickness', 'mixed-orders'],
   notEnoughWidth: ['panel-width', 'mixed-orders'],
-  notEnoughLength: [],
+  notEnoughLength: ['rows-short'],
   nothingToPlane: [],
   noTool: ['nothing-to-flatten-with', 'tool-missing'],
   fewerClamps: ['no-clamps', 'clamps-too-short', 'clamps-too-shallow'],
@@ -33,4 +33,5 @@ export const WARNED_BY: Readonly<Record<FailureCode, readonly string[]>> = {
   stillWet: [],
   sizes: ['board-thickness', 'mixed-orders', 'panel-width', 'stock-shortage'],
   wrongWood: [],
+  endGrainKnives: [],
 };

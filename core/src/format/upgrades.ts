@@ -7,10 +7,11 @@ import { TO_6 } from './upgrades/to6.ts';
 import { TO_7 } from './upgrades/to7.ts';
 import { TO_8 } from './upgrades/to8.ts';
 import { TO_9 } from './upgrades/to9.ts';
+import { TO_10 } from './upgrades/to10.ts';
 import { completeFile } from './earlierForms.ts';
 
 /** Every version after the first, in order: what it changed. A new version is one more file beside these, and one more entry. */
-export const VERSION_STEPS: readonly VersionStep[] = [TO_2, TO_3, TO_4, TO_5, TO_6, TO_7, TO_8, TO_9];
+export const VERSION_STEPS: readonly VersionStep[] = [TO_2, TO_3, TO_4, TO_5, TO_6, TO_7, TO_8, TO_9, TO_10];
 
 /** A board file of a version that was written, step by step up to the newest. */
 export function upgradeToNewest(file: Json, version: number): Json {
@@ -37,3 +38,5 @@ export const upgradeShopTo7 = TO_7.shop;
 export const upgradeBoardTo8 = TO_8.board;
 export const upgradeBoardTo9 = TO_9.board;
 export const factsOfBoardTo9 = TO_9.facts;
+export const upgradeBoardTo10 = TO_10.board;
+export const upgradeShopTo10 = TO_10.shop;

@@ -1,6 +1,8 @@
 import { firstOf } from '../lists/there.ts';
 import { pricePerMm3, volumeBetween } from '../stock/shape.ts';
 import { boardFeet, cubicMetres, MM3_PER_M3 } from '../units/volume.ts';
+import { volume } from '../recipe/solid.ts';
+import type { Workpiece } from '../recipe/workpiece.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import type { PlannedStrip } from '../bodies/strips.ts';
 
@@ -31,7 +33,8 @@ function volumeOf(mm3: number): Volume {
   return { boardFeet: boardFeet(mm3), cubicMetres: cubicMetres(mm3) };
 }
 
-export function materialsOf(context: PlanContext, strips: readonly PlannedStrip[]): Materials {
+/** @param wood of the first board in cells where it is not strips from end to end; left out: as its strips say */
+export function materialsOf(context: PlanContext, strips: readonly PlannedStrip[], wood?: Workpiece): Materials {
   const { board, cutting, pieces, shop } = context;
   const densities = new Map(context.species.map((s) => [s.code, s.density]));
   const ownPlan = cutting.score.total > 0;
@@ -52,18 +55,14 @@ export function materialsOf(context: PlanContext, strips: readonly PlannedStrip[
     // What is still to be cut costs what the cut plan says, unless that plan is shared with other boards.
     if (blank.done || !ownPlan) cost += volume * (price ?? shop.cutting.unpricedPerM3 / MM3_PER_M3);
   }
-  const each = strips.reduce((sum, { finished: f }) => sum + f.length * f.width * f.thickness, 0);
+  const recut = wood !== undefined;
+  const inBoard = wood?.cells.reduce((sum, cell) => sum + volume(cell.solid), 0) ?? 0;
+  const each = recut ? inBoard : strips.reduce((sum, { finished: f }) => sum + f.length * f.width * f.thickness, 0);
   const grams = strips.map((s) => s.grams);
   // Copies that the rack cannot give in full are not in the wood taken; the yield counts only strips that have a source.
-  const cutVolume = strips.reduce(
-    (sum, { finished: f, sources }) =>
-      sum +
-      sources.reduce((boards, source) => boards + (context.allowances.panels[source.copy - 1]?.boards ?? 0), 0) *
-        f.length *
-        f.width *
-        f.thickness,
-    0,
-  );
+  const panels = context.allowances.panels.length;
+  const given = strips.reduce((sum, s) => sum + s.sources.length, 0) / Math.max(1, strips.length * panels);
+  const cutVolume = recut ? inBoard * board.count * Math.min(1, given) : stripVolume(strips, context);
   const whole = strips.every((s) => s.sources.some((source) => source.copy === 1));
   const others =
     whole && board.worked.others.length > 0 && strips.length > 0
@@ -79,4 +78,17 @@ export function materialsOf(context: PlanContext, strips: readonly PlannedStrip[
     currency: shop.currency,
     unpriced: [...unpriced].sort(),
   };
+}
+
+/** Wood of the strips that the rack gives, in all boards they are for, mm3. */
+function stripVolume(strips: readonly PlannedStrip[], { allowances }: Pick<PlanContext, 'allowances'>): number {
+  return strips.reduce(
+    (sum, { finished: f, sources }) =>
+      sum +
+      sources.reduce((boards, source) => boards + (allowances.panels[source.copy - 1]?.boards ?? 0), 0) *
+        f.length *
+        f.width *
+        f.thickness,
+    0,
+  );
 }

@@ -18,11 +18,17 @@ export function widestFlattened(shop: Shop): number {
   return Math.max(flattenerLimits(shop).width, drumSander?.width ?? 0, routerSled?.width ?? 0);
 }
 
-/** The glue-ups of a board's panel, longest panel first in a batch. */
-export function gluingOf({ allowances, board, shop, species }: PlanContext): GluePlan {
-  const strips = stripsOf(board);
-  const hardness = strips.map((strip) => species.find((s) => s.code === strip.species)?.hardness ?? null);
+/** Side hardness of the hardest wood of a board, N; null where one species has no figure. */
+export function hardestOf({ board, species }: Pick<PlanContext, 'board' | 'species'>): number | null {
+  const hardness = stripsOf(board).map((strip) => species.find((s) => s.code === strip.species)?.hardness ?? null);
   const known = hardness.filter((h) => h !== null);
+  return known.length < hardness.length || known.length === 0 ? null : Math.max(...known);
+}
+
+/** The glue-ups of a board's panel, longest panel first in a batch. */
+export function gluingOf(context: PlanContext): GluePlan {
+  const { allowances, board, shop } = context;
+  const strips = stripsOf(board);
   const like = (i: number) => `${nth(strips, i).species}/${nth(strips, i).width}`;
   return planGlueUps(
     {
@@ -31,7 +37,7 @@ export function gluingOf({ allowances, board, shop, species }: PlanContext): Glu
       symmetrical: strips.every((_, i) => like(i) === like(strips.length - 1 - i)),
       length: firstOf(allowances.panels).length,
       height: allowances.glueThickness,
-      hardness: known.length < hardness.length || known.length === 0 ? null : Math.max(...known),
+      hardness: hardestOf(context),
       helper: board.gluing.helper,
       groups: board.gluing.groups,
       flattens: widestFlattened(shop),

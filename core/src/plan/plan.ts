@@ -1,7 +1,7 @@
 import { firstOf } from '../lists/there.ts';
 import { allowancesFor, type Allowances } from '../board/allowances.ts';
 import { shopFor } from '../board/differences.ts';
-import { panelWidth } from '../board/board.ts';
+import { panelWidth, type Board } from '../board/board.ts';
 import { madeFor } from '../board/madeFor.ts';
 import type { CutPlan } from '../cutting/cutPlan.ts';
 import type { Piece } from '../stock/piece.ts';
@@ -28,7 +28,13 @@ import { dirtySideUp, shareOf, stripBodies, type StripBody } from '../bodies/str
 import { plannedStrips, type PlannedStrip } from '../bodies/strips.ts';
 import { workedBoardOf, type WorkedBoard } from '../bodies/workedBoard.ts';
 import { stripsOf } from '../board/recipe.ts';
+import { panelBoardOf, recutOf, type Recut } from '../board/recut.ts';
 import { bodiesOfPanel, woodOf } from '../bodies/cells.ts';
+import { recutMovement } from '../bodies/recutMovement.ts';
+import { recutWood, stripsInBoard } from '../bodies/recutWood.ts';
+import { recutLadders } from '../ladders/recutLadders.ts';
+import { recutOperations, type FirstPanels } from '../steps/recutOperations.ts';
+import { blocksOf, rowGluing } from './blocks.ts';
 
 /** Everything a screen or a sheet shows of a board; computed, never stored. Lengths in mm. */
 export interface Plan {
@@ -60,6 +66,18 @@ export interface Plan {
   /** Stock whose moisture was measured, against the room. */
   moisture: StockMoisture[];
   materials: Materials;
+  /** How it is cut and glued again, with its first panel as a board of its own; null for a flat board. Strips, cuts, gluing and bodies are then those of the first panel. */
+  recut: RecutPlan | null;
+}
+
+/** The first panel of a board that is cut again, and its rows. */
+export interface RecutPlan extends Recut {
+  board: Board;
+  trim: TrimLayout;
+  ladders: Plan['ladders'];
+  wood: Plan['wood'];
+  /** Of the rows. */
+  gluing: GluePlan;
 }
 
 /**
@@ -70,11 +88,60 @@ export interface Plan {
  */
 export function makePlan(given: PlanInput): Plan {
   const { board, rack } = given;
+  const recut = recutOf(board, given.shop);
   const shop = shopFor(board, given.shop);
-  const input: PlanInput = { ...given, shop };
-  const saw = input.saw ?? NOTHING_SAWN;
+  const saw = given.saw ?? NOTHING_SAWN;
+  const first = firstPanels(given, panelBoardOf(board, given.shop), recut);
+  const { cutting, allowances } = first.context;
+  const last = recut ? blocksOf(first.context, { board, shop, recut }, madeFor(board, given.facts)) : first.context;
+  const ladders = recut ? recutLadders(last, recut, first.ladders) : first.ladders;
+  const wood = recut ? recutWood(first.context, last, recut, ladders) : first.wood;
+  const strips = recut ? stripsInBoard(first.strips, wood?.board, first.context) : first.strips;
+  const gluing = recut ? rowGluing(last, recut) : first.gluing;
+  const worked = workedBoardOf(last, ladders);
+  const operations = recut
+    ? recutOperations(first, { context: last, ladders, gluing, worked }, recut)
+    : operationsFor(last, ladders, gluing, worked);
+  return {
+    shop,
+    allowances,
+    panelWidth: first.context.panelWidth,
+    strips,
+    ladders,
+    cutting,
+    outdated: first.outdated,
+    gluing: first.gluing,
+    trim: last.trim,
+    bodies: first.bodies,
+    wood,
+    worked,
+    movement: recut
+      ? recutMovement(given, shop, wood?.board, ladders)
+      : seasonMovement({ ...given, shop }, strips, first.bodies, ladders.thickness.reached),
+    sections: sectionsFor(first.context.board, allowances, rack, shop, saw.promised),
+    operations,
+    flattening: panelFlatteningWays(last, gluing.sectionWidth !== null),
+    timeline: timelineOf(operations, shop),
+    moisture: moistureOf(first.context),
+    materials: materialsOf({ ...first.context, board: last.board }, strips, wood?.board),
+    recut: recut && {
+      ...recut,
+      board: first.context.board,
+      trim: first.context.trim,
+      ladders: first.ladders,
+      wood: first.wood,
+      gluing,
+    },
+  };
+}
+
+/** All that is planned of the panels that are glued of strips, as if each were a board. */
+function firstPanels(given: PlanInput, board: Board, recut: Recut | null): FirstPanels {
+  const shop = shopFor(board, given.shop);
+  const input: PlanInput = { ...given, board, shop };
   const made = madeFor(board, input.facts);
-  const allowances = allowancesFor(board, shop, made);
+  const own = allowancesFor(board, shop, made);
+  const allowances = recut ? { ...own, wantedPanelWidth: recut.wantedPanelWidth } : own;
   const { cutting, outdated } = cutForBoard(input, allowances);
   const pieces = piecesOf(input);
   const trim = trimLayout(board, allowances, shop, made);
@@ -90,35 +157,24 @@ export function makePlan(given: PlanInput): Plan {
     trim,
     turnedOver: over,
     panelWidth: panelWidth(board),
+    rows: null,
+    ahead: recut?.panel.stagger ? recut.offsets : null,
+    wished: board,
   };
   const ladders = readLadders(context);
   // Where nothing is turned over they lie as they were laid.
   const bodies = firstOf(over).size === 0 ? firstOf(asLaid) : bodiesOfPanel(context, 1);
   const wood = woodOf(context, bodies, ladders);
-  const strips = plannedStrips(context, ladders, wood);
-  const gluing = gluingOf(context);
-  const worked = workedBoardOf(context, ladders);
-  const operations = operationsFor(context, ladders, gluing, worked);
   return {
-    shop,
-    allowances,
-    panelWidth: context.panelWidth,
-    strips,
-    ladders,
-    cutting,
+    context,
     outdated,
-    gluing,
-    trim,
+    ladders,
     bodies,
     wood,
-    worked,
-    movement: seasonMovement(input, strips, bodies, ladders.thickness.reached),
-    sections: sectionsFor(board, allowances, rack, shop, saw.promised),
-    operations,
-    flattening: panelFlatteningWays(context, gluing.sectionWidth !== null),
-    timeline: timelineOf(operations, shop),
-    moisture: moistureOf(context),
-    materials: materialsOf(context, strips),
+    strips: plannedStrips(context, ladders, wood),
+    gluing: gluingOf(context),
+    // Nothing is worked into it before it is a board.
+    worked: workedBoardOf(context, ladders),
   };
 }
 

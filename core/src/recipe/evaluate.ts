@@ -5,7 +5,7 @@ import { stripBackward, stripWorkpiece, type StripWood } from './stripOperation.
 import type { Workpiece } from './workpiece.ts';
 
 /**
- * What each strip of a recipe must measure for the panel that is wanted, read backward from the last operation.
+ * What each strip of a flat recipe must measure for the panel that is wanted, read backward from the last operation. What is cut again is read in `board/recut` and its rows in `recipe/rows`.
  * @param panel how long and how high it is wanted, mm
  * @returns sizes along, across and up by the strip's id, mm
  */
@@ -16,13 +16,13 @@ export function readBackward(recipe: Recipe, panel: { length: number; height: nu
     const own = wanted.get(operation.id);
     if (!own) continue;
     if (operation.kind === 'strip') strips.set(operation.id, stripBackward(operation, own));
-    else for (const id of operation.takes) wanted.set(id, glueBackward(own));
+    else if (operation.kind === 'glue') for (const id of operation.takes) wanted.set(id, glueBackward(own));
   }
   return strips;
 }
 
 /**
- * The panel that a recipe gives, with all the wood in it: read forward, each operation from what it takes.
+ * The panel that a flat recipe gives, with all the wood in it: read forward, each operation from what it takes.
  * @param leaf what each strip measures, and where it lies in the rack
  * @returns null while there are no strips
  */
@@ -35,7 +35,8 @@ export function readForward(
     if (operation.kind === 'strip') {
       const { size, wood } = leaf(operation);
       made.set(operation.id, stripWorkpiece(operation, size, wood));
-    } else made.set(operation.id, glueWorkpiece(operation.takes.flatMap((id) => made.get(id) ?? [])));
+    } else if (operation.kind === 'glue')
+      made.set(operation.id, glueWorkpiece(operation.takes.flatMap((id) => made.get(id) ?? [])));
   }
   const last = recipe.at(-1);
   return (last && made.get(last.id)) ?? null;

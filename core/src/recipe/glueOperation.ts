@@ -16,13 +16,18 @@ export function glueForward(parts: readonly Triple[]): Triple {
   ];
 }
 
-/** The parts side by side, each shifted across to where the one before it ends. */
-export function glueWorkpiece(parts: readonly Workpiece[]): Workpiece {
+/**
+ * The parts side by side, each shifted across to where the one before it ends.
+ * @param shifts how much further along each lies, mm; the panel is then as long as all of them together reach. Left out: they lie flush
+ */
+export function glueWorkpiece(parts: readonly Workpiece[], shifts?: readonly number[]): Workpiece {
   let across = 0;
-  const cells = parts.flatMap((part) => {
+  const cells = parts.flatMap((part, i) => {
     const at = across;
     across += part.size[1];
-    return part.cells.map((cell) => carried(cell, shift([0, at, 0])));
+    return part.cells.map((cell) => carried(cell, shift([shifts?.[i] ?? 0, at, 0])));
   });
-  return { size: glueForward(parts.map((p) => p.size)), cells };
+  const [flush, width, height] = glueForward(parts.map((p) => p.size));
+  const length = shifts ? Math.max(0, ...parts.map((p, i) => p.size[0] + (shifts[i] ?? 0))) : flush;
+  return { size: [length, width, height], cells };
 }

@@ -7,7 +7,8 @@ import { glueWorkpiece } from './glueOperation.ts';
 import { AT_REST, dot, movedBy, type Triple } from './motion.ts';
 import { grainOf, sliceable, sliceBackward, sliceCount, sliceWorkpiece, type Slicing } from './sliceOperation.ts';
 import { bounds, box, volume } from './solid.ts';
-import { TURNS, turnWorkpiece } from './turnOperation.ts';
+import { TURNS } from '../board/recipe.ts';
+import { turnWorkpiece } from './turnOperation.ts';
 import type { Cell, Workpiece } from './workpiece.ts';
 
 const INCH = 25.4;

@@ -1,10 +1,7 @@
+import type { Turn } from '../board/recipe.ts';
 import type { Motion } from './motion.ts';
 import { onItsOwn } from './sliceOperation.ts';
 import type { Workpiece } from './workpiece.ts';
-
-/** How a slice is turned before it is glued again. */
-export const TURNS = ['up', 'over', 'endForEnd'] as const;
-export type Turn = (typeof TURNS)[number];
 
 /** Each turn as a motion: where the axes of the slice go. */
 const MOTIONS: Readonly<Record<Turn, Motion>> = {

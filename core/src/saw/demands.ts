@@ -6,7 +6,7 @@ import type { StripDemand, Way } from '../cutting/cutPlan.ts';
 import { readBackward } from '../recipe/evaluate.ts';
 import type { Triple } from '../recipe/motion.ts';
 import type { Shop } from '../shop/shop.ts';
-import { type Strip, stripsOf } from '../board/recipe.ts';
+import { panelRecipe, type Strip, stripsOf } from '../board/recipe.ts';
 
 /**
  * What the board asks of the rack, read backward along its recipe from each of its panels: one demand for each strip of each panel, and the spares. Edge grain takes the visible width from the stock's
@@ -21,7 +21,7 @@ export function demandsFor(board: Board, allowances: Allowances, shop: Shop, key
   const demands: StripDemand[] = [];
   allowances.panels.forEach(({ length }, panel) => {
     const copy = panel + 1;
-    const wanted = readBackward(board.recipe, { length, height: allowances.glueThickness });
+    const wanted = readBackward(panelRecipe(board.recipe), { length, height: allowances.glueThickness });
     stripsOf(board).forEach((strip, i) => {
       const size = wanted.get(strip.id);
       if (!size) return;

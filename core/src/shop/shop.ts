@@ -46,6 +46,8 @@ const habitsSchema = z.strictObject({
   skimSurfaced: lengthBetween(0, 5),
   /** Taken off the glued panel, both faces together, to make it flat: 1 to 3 mm usual. */
   panelFlatten: lengthBetween(0, 10),
+  /** The same off a board of end grain, whose rows never lie level and which is worked slower: 2 to 3 mm usual. */
+  endGrainFlatten: lengthBetween(0, 10),
   /** Taken off by sanding, both faces together. */
   sanding: lengthBetween(0, 6),
   /** Offcuts at least this long go back to the rack. */
@@ -235,6 +237,7 @@ export const DEFAULT_SHOP: Shop = {
     skimRough: 0.8,
     skimSurfaced: 0.3,
     panelFlatten: 1.5,
+    endGrainFlatten: 2.5,
     sanding: 0.5,
     keepLength: 250,
     edgeTreatment: 3.2,

@@ -87,6 +87,7 @@ const INCH: UsualFigures = {
     skimRough: inches(1 / 32),
     skimSurfaced: inches(1 / 64),
     panelFlatten: inches(1 / 16),
+    endGrainFlatten: inches(3 / 32),
     sanding: inches(1 / 32),
     keepLength: inches(10),
     edgeTreatment: inches(1 / 8),

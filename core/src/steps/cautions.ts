@@ -35,6 +35,10 @@ const CAUTIONS: Partial<Record<OperationKind, Phrase[]>> = {
   glue: [say`Clamps are heavy and fall: take them off with one hand on the panel.`],
   flattenSections: [say`Scrape off every bead of dry glue before the knives meet it.`, PLANING, PROTECTION],
   flattenPanel: [say`Scrape off every bead of dry glue before the knives meet it.`, PROTECTION],
+  slice: [
+    say`Stop block so that the slice falls free: never caught between blade and stop. The last slices have little to hold: clamp the rest down, or leave them.`,
+    PROTECTION,
+  ],
   trimEnds: [say`Support the end of the cut so that the last corner does not tear out.`],
   cutApart: [say`Support both sides of a long panel.`, PROTECTION],
   edges: ROUTING,

@@ -6,14 +6,36 @@ import { glueOf } from '../shop/shop.ts';
 import { say } from '../units/phrase.ts';
 import { amount } from '../units/quantity.ts';
 import type { PlanContext } from '../ladders/context.ts';
-import { stripList } from './numberList.ts';
+import { listNumbers, stripList } from './numberList.ts';
 import type { StepDraft } from './operation.ts';
-import { groupThing, panelThing, stripThing, type Instruction } from './instruction.ts';
+import { groupThing, panelThing, stripThing, type Instruction, type Thing } from './instruction.ts';
 import { stripsOf } from '../board/recipe.ts';
-import { layOuts, howTheyLie, turnedLines } from './layingOut.ts';
+import { aheadLines, layOuts, howTheyLie, turnedLines } from './layingOut.ts';
 import { keyStep } from './keySteps.ts';
 import { flattenSections, singlesOf } from './sectionSteps.ts';
 import { minutesWords, clampUses, clampWords, levelWords, partsOf, scrapeOf, squeezeLine } from './glueWords.ts';
+
+/** What is glued: strips to panels, or rows to blocks. */
+export interface Glued {
+  word: 'strip' | 'row';
+  whole: 'panel' | 'block';
+  count: number;
+  /** One of them, by its number in its panel or block, from 1. */
+  single: (number: number, copy: number) => Thing;
+  made: (copy: number) => Thing;
+}
+
+/** Strips of the panels. */
+function stripsGlued({ board, allowances }: PlanContext): Glued {
+  const copies = allowances.panels.length;
+  return {
+    word: 'strip',
+    whole: 'panel',
+    count: stripsOf(board).length,
+    single: (strip, copy) => stripThing({ strip, copy, spare: 0 }, copies),
+    made: panelThing,
+  };
+}
 
 /** Acetone wiped on an oily face dries off so long before glue, minutes (common practice). */
 export const ACETONE_MINUTES = 5;
@@ -27,6 +49,7 @@ export function glueSteps(context: PlanContext, gluing: GluePlan): StepDraft[] {
       ? say` (${board.count} boards${copies < board.count ? ` from ${copies} ${copies === 1 ? 'panel' : 'panels'}` : ''})`
       : say``;
   const marks = schoolOf(shop.schools, 'edgeMarks');
+  const glued = stripsGlued(context);
   const laid = layOuts(context);
   const steps: StepDraft[] = [
     {
@@ -38,6 +61,7 @@ export function glueSteps(context: PlanContext, gluing: GluePlan): StepDraft[] {
         say`Strips 1 to ${stripsOf(board).length} in order, best side up, grain arrows as drawn${each}`,
         ...howTheyLie(context),
         ...turnedLines(laid),
+        ...aheadLines(laid),
         say`Number the strips, draw a triangle across them, mark the edges: ${marks.name.toLowerCase()}`,
       ],
       why: say`Once glue is on there is no time to think; the triangle shows at a glance that nothing turned.`,
@@ -45,11 +69,11 @@ export function glueSteps(context: PlanContext, gluing: GluePlan): StepDraft[] {
   ];
   if (gluing.glueUps.length === 0) return steps;
   if (shop.schools.level === 'keys') steps.push(keyStep(context, gluing));
-  steps.push(rehearsal(context, gluing));
+  steps.push(rehearsal(context, gluing, glued));
   const oily = oilyStrips(context);
   const first = gluing.glueUps.filter((g) => g.level === 1);
   const wiped = (g: GlueUp) => oily.filter((n) => n >= g.firstStrip && n <= g.lastStrip && meetsGlue(n, g, gluing));
-  for (const glueUp of first) steps.push(glueStep(context, glueUp, gluing, wiped(glueUp)));
+  for (const glueUp of first) steps.push(glueStep(context, glueUp, gluing, wiped(glueUp), glued));
   const sections = gluing.sectionWidth === null ? [] : first.filter((g) => g.parts < stripsOf(board).length);
   if (sections.length > 0)
     steps.push(
@@ -62,7 +86,7 @@ export function glueSteps(context: PlanContext, gluing: GluePlan): StepDraft[] {
       ),
     );
   for (const glueUp of gluing.glueUps.filter((g) => g.level > 1))
-    steps.push(glueStep(context, glueUp, gluing, wiped(glueUp)));
+    steps.push(glueStep(context, glueUp, gluing, wiped(glueUp), glued));
   return steps;
 }
 
@@ -76,7 +100,8 @@ function meetsGlue(strip: number, glueUp: GlueUp, { glueUps }: GluePlan): boolea
   );
 }
 
-function rehearsal({ board, shop }: PlanContext, gluing: GluePlan): StepDraft {
+/** Everything but the glue. */
+export function rehearsal({ shop }: Pick<PlanContext, 'shop'>, gluing: GluePlan, { word, count }: Glued): StepDraft {
   const most = gluing.glueUps.reduce((a, b) => (b.clamps.placed.length > a.clamps.placed.length ? b : a));
   const wanted = Math.max(...gluing.glueUps.map((g) => g.clamps.wanted));
   const placed = most.clamps.placed.length;
@@ -85,15 +110,16 @@ function rehearsal({ board, shop }: PlanContext, gluing: GluePlan): StepDraft {
   const cauls = most.clamps.cauls.length;
   return {
     kind: 'dryRun',
+    ...(word === 'row' ? { about: 'rows' } : {}),
     title: placed > 0 ? say`Rehearse with every clamp` : say`Rehearse the glue-up`,
     school: 'level',
     instructions: [{ do: 'rehearse', glueUps: gluing.glueUps.length, clamps: clampUses(most), cauls, wanted }],
     lines: [
       placed > 0
-        ? say`${clampWords(clampUses(most))}, below and above in turn, pads under the jaws; ${levelWords(shop, cauls)} to keep strips level${placed < wanted ? ` (${wanted} were better: the shop has no more that fit)` : ''}`
-        : say`Wedges against a stop, or clamps that are borrowed: ${wanted} are wanted; ${levelWords(shop, cauls)} to keep strips level`,
+        ? say`${clampWords(clampUses(most))}, below and above in turn, pads under the jaws; ${levelWords(shop, cauls)} to keep ${word}s level${placed < wanted ? ` (${wanted} were better: the shop has no more that fit)` : ''}`
+        : say`Wedges against a stop, or clamps that are borrowed: ${wanted} are wanted; ${levelWords(shop, cauls)} to keep ${word}s level`,
       say`Open joints, a caul in the way of a clamp, too few hands: found now, not with glue on`,
-      ...(stripsOf(board).length > 12 ? [say`Ask somebody to help with so many strips`] : []),
+      ...(count > 12 ? [say`Ask somebody to help with so many ${word}s`] : []),
     ],
     why: say`${glueOf(shop).name} leaves ${certain(open)} to close a joint and ${certain(closed)} until all is under pressure, a reserve taken off. ${level.why}`,
   };
@@ -104,14 +130,16 @@ function oilyStrips({ board, species }: PlanContext): number[] {
   return stripsOf(board).flatMap((s, i) => (oily.has(s.species) ? [i + 1] : []));
 }
 
-function glueStep(
+/** One glue-up, the same for every panel or block. @param oily numbers of what is wiped first */
+export function glueStep(
   { board, shop, allowances }: PlanContext,
   glueUp: GlueUp,
   gluing: GluePlan,
   oily: number[],
+  { word, whole, single, made }: Glued,
 ): StepDraft {
   const kind = glueUp.level === 1 ? 'glue' : 'join';
-  const range = say`strips ${glueUp.firstStrip} to ${glueUp.lastStrip}`;
+  const range = say`${word}s ${glueUp.firstStrip} to ${glueUp.lastStrip}`;
   const copies = allowances.panels.length;
   const squeeze = schoolOf(shop.schools, 'squeezeOut');
   const { clamps } = glueUp;
@@ -121,15 +149,15 @@ function glueStep(
   const grams = Math.ceil(glueUp.grams);
   const instructions = allowances.panels.flatMap((_, k): Instruction[] => {
     const copy = k + 1;
-    const parts = partsOf(glueUp, gluing, copy, copies);
+    const parts = partsOf(glueUp, gluing, copy, (n) => single(n, copy));
     const last = lastOf(gluing.glueUps).id === glueUp.id;
-    const makes = last ? panelThing(copy) : groupThing(glueUp, copy);
+    const makes = last ? made(copy) : groupThing(glueUp, copy);
     return [
       ...(oily.length > 0
         ? [
             {
               do: 'wipe' as const,
-              parts: oily.map((n) => stripThing({ strip: n, copy, spare: 0 }, copies)),
+              parts: oily.map((n) => single(n, copy)),
               minutes: ACETONE_MINUTES,
             },
           ]
@@ -162,18 +190,18 @@ function glueStep(
     lines: [
       ...(oily.length > 0
         ? [
-            say`Wipe the glue faces of ${stripList(oily)} with acetone, gloves on and air moving; glue ${ACETONE_MINUTES} min later, before the oil comes back`,
+            say`Wipe the glue faces of ${word === 'strip' ? stripList(oily) : say`${oily.length === 1 ? 'row' : 'rows'} ${listNumbers(oily)}`} with acetone, gloves on and air moving; glue ${ACETONE_MINUTES} min later, before the oil comes back`,
           ]
         : []),
       say`${amount(grams)} of glue with a roller or card, every face to the edges: ${glueUp.parts} pieces, ${glueUp.joints} ${glueUp.joints === 1 ? 'joint' : 'joints'}`,
-      say`${clamps.placed.length > 0 ? clampWords(uses) : 'Wedges or borrowed clamps'}: ready in ${minutesWords(glueUp.assemblyMinutes)} of ${minutesWords(gluing.usableMinutes)}. Snug one after the other, level the strips, then tighten in turn`,
+      say`${clamps.placed.length > 0 ? clampWords(uses) : 'Wedges or borrowed clamps'}: ready in ${minutesWords(glueUp.assemblyMinutes)} of ${minutesWords(gluing.usableMinutes)}. Snug one after the other, level the ${word}s, then tighten in turn`,
       ...(clamps.placed.some((c) => c.kind === 'pipe' || c.kind === 'bar')
         ? [
             say`Paper or tape between bars and wood: wet glue on iron leaves black marks, darkest on oak, walnut and cherry`,
           ]
         : []),
       squeezeLine(shop),
-      ...(copies > 1 ? [say`The same for each of the ${copies} panels`] : []),
+      ...(copies > 1 ? [say`The same for each of the ${copies} ${whole}s`] : []),
     ],
     stayMinutes: stay,
     waitMinutes: glueUp.waitMinutes,

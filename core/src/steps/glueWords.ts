@@ -3,7 +3,7 @@ import type { GluePlan, GlueUp } from '../gluing/glueUps.ts';
 import { schoolOf } from '../shop/schools.ts';
 import { say, type Phrase } from '../units/phrase.ts';
 import type { PlanContext } from '../ladders/context.ts';
-import { groupThing, stripThing, type ClampUse, type InstructionOf, type Thing } from './instruction.ts';
+import { groupThing, type ClampUse, type InstructionOf, type Thing } from './instruction.ts';
 
 /** What keeps strips level, with the cauls that really stand between the clamps. */
 export function levelWords(shop: PlanContext['shop'], cauls: number): string {
@@ -34,11 +34,16 @@ export function schoolPhrase(shop: PlanContext['shop'], q: 'level'): Phrase {
 }
 
 /** What lies side by side in a glue-up: groups that were glued before, and single strips. */
-export function partsOf(glueUp: GlueUp, { glueUps }: GluePlan, copy: number, panels: number): Thing[] {
+export function partsOf(
+  glueUp: GlueUp,
+  { glueUps }: GluePlan,
+  copy: number,
+  single: (number: number) => Thing,
+): Thing[] {
   const parts: Thing[] = [];
   for (let n = glueUp.firstStrip; n <= glueUp.lastStrip;) {
     const group = glueUps.find((g) => glueUp.joins.includes(g.id) && g.firstStrip === n);
-    parts.push(group ? groupThing(group, copy) : stripThing({ strip: n, copy, spare: 0 }, panels));
+    parts.push(group ? groupThing(group, copy) : single(n));
     n = group ? group.lastStrip + 1 : n + 1;
   }
   return parts;

@@ -2,11 +2,21 @@ import { clampCount } from '../shop/gluing.ts';
 import { ofKind, type Instruction, type InstructionOf, type WorkKind } from './instruction.ts';
 
 /** Minutes to make ready what an instruction needs, once a step, at the usual pace (common practice). */
-const SET_UP: Partial<Record<Instruction['do'], number>> = { layOut: 10, keys: 5, rehearse: 6, split: 3, remill: 4 };
+const SET_UP: Partial<Record<Instruction['do'], number>> = {
+  layOut: 10,
+  slice: 10,
+  layRows: 10,
+  keys: 5,
+  rehearse: 6,
+  split: 3,
+  remill: 4,
+};
 
 /** Minutes at the usual pace (common practice). */
 const MINUTES = {
   laidStrip: 1,
+  slice: 1.5,
+  turnedSlice: 0.2,
   key: 1.5,
   rehearsedClamp: 0.5,
   rehearsedGlueUp: 2,
@@ -65,6 +75,9 @@ const BY_KIND: { [K in Instruction['do']]: (i: InstructionOf<K>) => number } = {
   split: (i) => i.parts.length * MINUTES.splitPart,
   remill: (i) => i.parts.length * MINUTES.milledStrip,
   layOut: (i) => i.strips.length * MINUTES.laidStrip,
+  slice: (i) => i.slices.length * MINUTES.slice,
+  turn: (i) => i.parts.length * MINUTES.turnedSlice,
+  layRows: (i) => i.rows.length * MINUTES.laidStrip,
   keys: (i) => i.joints * i.each * i.copies * MINUTES.key,
   rehearse: (i) => clampCount(i.clamps) * MINUTES.rehearsedClamp + i.glueUps * MINUTES.rehearsedGlueUp,
   wipe: () => MINUTES.wipedSet,

@@ -1,4 +1,5 @@
 import type { Cut } from '../features/edgeCuts.ts';
+import type { Turn } from '../board/recipe.ts';
 import type { ToolId } from '../shop/tools.ts';
 
 /** A saw as it is used for one cut. */
@@ -112,7 +113,28 @@ export type Instruction =
     }
   /** Both edges made ready for glue, so much off each. */
   | { do: 'joint'; parts: Thing[]; by: number; width: number; tool: ToolId; strips: number[] }
-  | { do: 'layOut'; panel: Thing; strips: { part: Thing; up: 'edge' | 'face'; turned: boolean; endForEnd: boolean }[] }
+  /** `ahead` is how much further along a strip lies than the one that lies least far; left out where all are flush. */
+  | {
+      do: 'layOut';
+      panel: Thing;
+      strips: { part: Thing; up: 'edge' | 'face'; turned: boolean; endForEnd: boolean; ahead?: number }[];
+    }
+  /** A panel sawn into slices, each `pitch` thick between its cut faces. `end` is where its first end is sawn off, from the end of every strip; the angle in degrees from a square cut. */
+  | {
+      do: 'slice';
+      part: Thing;
+      saw: SawUse;
+      angle: number;
+      end: number;
+      pitch: number;
+      takes: number;
+      length: number;
+      slices: Thing[];
+    }
+  /** Slices turned before they are glued again. */
+  | { do: 'turn'; parts: Thing[]; turn: Turn }
+  /** Rows side by side in order; `shift` is how much further along than flush each lies. */
+  | { do: 'layRows'; block: Thing; runs: 'along' | 'across'; rows: { part: Thing; shift: number }[] }
   | { do: 'keys'; parts: Thing[]; joints: number; each: number; copies: number }
   | { do: 'rehearse'; glueUps: number; clamps: ClampUse[]; cauls: number; wanted: number }
   /** Oil off the glue faces, and so long until glue. */
@@ -252,4 +274,14 @@ export const groupThing = ({ id, name }: { id: string; name: string }, copy: num
   label: name,
 });
 export const panelThing = (copy: number): Thing => ({ id: `panel ${copy}`, label: `panel ${copy}` });
+/** A slice, by the row that it will be. @param rows of one board @param boards of the batch */
+export const rowThing = (number: number, rows: number, boards: number): Thing => ({
+  id: `row ${number}`,
+  label: boards > 1 ? `${((number - 1) % rows) + 1} of board ${Math.floor((number - 1) / rows) + 1}` : String(number),
+});
+/** The rows of a board glued together. */
+export const blockThing = (copy: number, blocks: number): Thing => ({
+  id: `block ${copy}`,
+  label: blocks > 1 ? `block ${copy}` : 'the block',
+});
 export const boardThing = (number: number): Thing => ({ id: `board ${number}`, label: `board ${number}` });

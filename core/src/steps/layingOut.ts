@@ -1,13 +1,20 @@
 import { firstOf, nth } from '../lists/there.ts';
 import { showsOf } from '../board/board.ts';
-import { say, type Phrase } from '../units/phrase.ts';
+import { length, say, type Phrase } from '../units/phrase.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { turnedOver } from '../bodies/stripBody.ts';
+import { joined } from './millingWords.ts';
 import { stripList } from './numberList.ts';
 import { panelThing, stripThing, type InstructionOf } from './instruction.ts';
 import { stripsOf } from '../board/recipe.ts';
 
-export function layOuts({ board, allowances, cutting, turnedOver: over }: PlanContext): InstructionOf<'layOut'>[] {
+export function layOuts({
+  board,
+  allowances,
+  cutting,
+  turnedOver: over,
+  ahead,
+}: PlanContext): InstructionOf<'layOut'>[] {
   const panels = allowances.panels.length;
   const lies = new Map(
     cutting.blanks.flatMap((b) =>
@@ -22,6 +29,7 @@ export function layOuts({ board, allowances, cutting, turnedOver: over }: PlanCo
       up: lies.get(`${strip.id}/${k + 1}`) ?? showsOf(board.construction, strip),
       turned: strip.turned,
       endForEnd: strip.endForEnd,
+      ...(ahead ? { ahead: nth(ahead, i) } : {}),
     })),
   }));
 }
@@ -39,6 +47,20 @@ export function turnedLines(laid: readonly InstructionOf<'layOut'>[]): Phrase[] 
   };
   const alike = laid.every((one) => one.strips.every((s, i) => s.turned === nth(firstOf(laid).strips, i).turned));
   return alike ? lines(firstOf(laid), '') : laid.flatMap((one) => lines(one, `${one.panel.label}: `));
+}
+
+/** How strips are staggered, so that a slanted cut meets the end of each. */
+export function aheadLines(laid: readonly InstructionOf<'layOut'>[]): Phrase[] {
+  const ahead = firstOf(laid).strips.map((s) => s.ahead ?? 0);
+  if (ahead.every((by) => by === 0)) return [];
+  const by = ahead.flatMap((mm, i): Phrase[] => [say`${i + 1} by ${length(mm)}`]);
+  return [
+    joined(
+      say`Staggered, each so much further along than the one that lies least far: `,
+      ...by.map((one, i) => say`${i > 0 ? ', ' : ''}${one}`),
+    ),
+    say`Strike that line across a board of scrap and set the ends to it: every clamp beside its own strip ends`,
+  ];
 }
 
 /** How strips stand or lie in the panel, those apart that lie the other way. */

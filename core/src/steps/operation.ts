@@ -16,6 +16,8 @@ const STATION_OF = {
   remill: 'mill',
   planeStrips: 'mill',
   jointStrips: 'mill',
+  slice: 'mill',
+  layRows: 'glue',
   layOut: 'glue',
   keys: 'glue',
   dryRun: 'glue',

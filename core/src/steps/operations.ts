@@ -5,11 +5,12 @@ import type { PlanContext } from '../ladders/context.ts';
 import { finishSteps } from './finishSteps.ts';
 import type { Ladder } from '../ladders/ladder.ts';
 import { handMinutes } from './handMinutes.ts';
-import { recipeSteps } from './recipeSteps.ts';
+import { recipeSteps, type Known } from './recipeSteps.ts';
 import type { Operation, StepDraft } from './operation.ts';
 import { resourcesOf } from './resources.ts';
 import { panelFlatteningWays, panelSteps } from './panelSteps.ts';
 import { toolOf, wayTaken } from './ways.ts';
+import type { ToolId } from '../shop/tools.ts';
 import type { WorkedBoard } from '../bodies/workedBoard.ts';
 import { engravingStep } from './markSteps.ts';
 import { footSteps } from './footSteps.ts';
@@ -31,15 +32,28 @@ export function operationsFor(
   const made = recipeSteps({ context, ladders, gluing, worked });
   const sections = made.some((s) => s.kind === 'flattenSections');
   const flattened = toolOf(wayTaken(panelFlatteningWays(context, sections), context.shop.schools.flatten));
-  const drafts = [
-    ...made,
-    ...panelSteps(context, ladders, sections),
+  return numbered(
+    [...made, ...panelSteps(context, ladders, sections), ...boardSteps({ context, ladders, worked }, flattened)],
+    context,
+  );
+}
+
+/** What is worked into boards once they are cut to size, up to the last coat. @param flattened with what their faces were made flat */
+export function boardSteps(
+  { context, ladders, worked }: Pick<Known, 'context' | 'ladders' | 'worked'>,
+  flattened: ToolId,
+): StepDraft[] {
+  return [
     ...inlaySteps(context, worked),
     ...workingSteps(context, worked),
     ...finishSteps(context, ladders, engravingStep(context, worked, 'beforeGrain'), flattened),
     ...engravingStep(context, worked, 'last'),
     ...footSteps(context, worked),
   ];
+}
+
+/** Steps with their ids, what they come after, and everything that is read off their instructions. */
+export function numbered(drafts: readonly StepDraft[], context: Pick<PlanContext, 'shop'>): Operation[] {
   const ids = drafts.map(({ kind, about }) => (about === undefined ? kind : `${kind}:${about}`));
   const after = orderOf(drafts, ids);
   return drafts.map(({ taken = null, about: _, ...draft }, i) => ({

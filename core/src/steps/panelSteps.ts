@@ -16,7 +16,9 @@ import { panelsOf, panelWords } from './panelThings.ts';
 
 /** Every way to flatten the glued panels of a board. */
 export function panelFlatteningWays(context: PlanContext, sections: boolean): WayOfWork[] {
-  return flatteningWays(panelFaces(context, sections), context.shop, 'panel');
+  const ways = flatteningWays(panelFaces(context, sections), context.shop, 'panel');
+  // Where knives would meet end grain a planer is no way, whoever owns one.
+  return context.rows?.up && context.shop.planer === null ? ways.filter((w) => w.id !== 'planer') : ways;
 }
 
 function panelFaces({ allowances, shop, panelWidth, board, species }: PlanContext, sections: boolean): Face[] {
@@ -43,11 +45,12 @@ export function panelSteps(
   ];
 }
 
-function scrapeStep(context: PlanContext): StepDraft[] {
+export function scrapeStep(context: PlanContext): StepDraft[] {
   if (context.shop.schools.squeezeOut !== 'leave') return [];
   return [
     {
       kind: 'scrape',
+      ...(context.rows ? { about: 'rows' } : {}),
       title: say`Scrape off the hard glue`,
       school: 'squeezeOut',
       instructions: [{ do: 'scrape', parts: panelsOf(context), when: 'hard', from: 0, to: 0 }],
@@ -57,19 +60,20 @@ function scrapeStep(context: PlanContext): StepDraft[] {
   ];
 }
 
-function flattenStep(context: PlanContext, sections: boolean): StepDraft {
-  const { allowances, board, shop, panelWidth } = context;
+/** A panel of strips, or a block of rows, made flat. */
+export function flattenStep(context: PlanContext, sections: boolean): StepDraft {
+  const { allowances, board, shop, panelWidth, rows } = context;
   const { habits, planer, routerSled } = shop;
   const glued = glueThicknessReached(context);
   // Of stock that is hopelessly thin nothing is left; the thickness ladder says so.
   const start = Math.max(0, sections ? glued - habits.panelFlatten / 2 : glued);
   const flat = Math.max(0, glued - habits.panelFlatten);
   const faces = panelFaces(context, sections);
-  const ways = flatteningWays(faces, shop, 'panel');
+  const ways = panelFlatteningWays(context, sections);
   const taken = wayTaken(ways, shop.schools.flatten);
   const tool = toolOf(taken);
   const many = allowances.panels.length;
-  const proud = stripsOf(board).flatMap((s, i) =>
+  const proud = (rows ? [] : stripsOf(board)).flatMap((s, i) =>
     showsOf(board.construction, s) === 'edge' && proudBy(allowances, s.width) > 0 ? [i + 1] : [],
   );
   const snipe = schoolOf(shop.schools, 'snipe');
@@ -88,9 +92,10 @@ function flattenStep(context: PlanContext, sections: boolean): StepDraft {
       : null;
   return {
     kind: 'flattenPanel',
-    title: say`Flatten the panel`,
-    habit: 'panelFlatten',
-    school: 'flatten',
+    ...(rows ? { about: 'rows' } : {}),
+    title: rows ? say`Flatten the block` : say`Flatten the panel`,
+    habit: rows?.up ? 'endGrainFlatten' : 'panelFlatten',
+    school: rows?.up ? 'endGrain' : 'flatten',
     passes: taken.passes,
     taken,
     ways,
@@ -109,7 +114,9 @@ function flattenStep(context: PlanContext, sections: boolean): StepDraft {
       ...(lane ? [{ do: 'lanes' as const, ...lane }] : []),
     ],
     settings: tool === 'planer' || tool === 'drumSander' ? [{ label: TOOL_NAMES[tool], value: atLeast(flat) }] : [],
-    parts: [{ part: panelWords(many), dimension: 'thickness', before: start, after: flat, passes: taken.passes }],
+    parts: [
+      { part: panelWords(many, context), dimension: 'thickness', before: start, after: flat, passes: taken.passes },
+    ],
     lines: [
       ...(proud.length > 0
         ? [
@@ -123,13 +130,21 @@ function flattenStep(context: PlanContext, sections: boolean): StepDraft {
             say`Bit of ${length(lane.bit)}: each lane ${length(lane.lane)} on, so that lanes overlap; ${length(lane.ridges)} of ridges are left to sand`,
           ]
         : []),
+      ...(rows?.up && tool === 'planer'
+        ? [
+            say`End grain: strips of scrap glued along all four sides first, as high as the block; they break out instead of it. No pass deeper than ${length(0.5)}, rows across the knives at a slant`,
+          ]
+        : []),
+      ...(rows?.up && tool !== 'planer'
+        ? [say`End grain is slow and burns: sharp paper or bit, light passes, never standing still`]
+        : []),
       ...(tool === 'planer' && shop.schools.snipe === 'runners'
-        ? [say`Hot-glue two runners along the edges, longer than the panel: they take the snipe`]
+        ? [say`Hot-glue two runners along the edges, longer than the ${rows ? 'block' : 'panel'}: they take the snipe`]
         : []),
       ...(stripsOf(board).length > 0 && planer && panelWidth > planer.width
-        ? [say`The panel is wider than the planer takes`]
+        ? [say`The ${rows ? 'block' : 'panel'} is wider than the planer takes`]
         : []),
     ],
-    why: say`Strips never lie quite level; the thinnest place decides what is left. Snipe: ${snipe.name.toLowerCase()}.`,
+    why: say`${rows ? 'Rows' : 'Strips'} never lie quite level; the thinnest place decides what is left. Snipe: ${snipe.name.toLowerCase()}.`,
   };
 }

@@ -1,6 +1,11 @@
 import type { PlanContext } from '../ladders/context.ts';
-import { panelThing } from './instruction.ts';
+import { blockThing, panelThing } from './instruction.ts';
 
-export const panelsOf = ({ allowances }: PlanContext) => allowances.panels.map((_, k) => panelThing(k + 1));
+/** What comes out of the clamps, a thing each: panels of strips, or blocks of rows. */
+export const panelsOf = ({ allowances, rows }: PlanContext) =>
+  allowances.panels.map((_, k) => (rows ? blockThing(k + 1, allowances.panels.length) : panelThing(k + 1)));
 
-export const panelWords = (many: number): string => (many > 1 ? `${many} panels` : 'the panel');
+export const panelWords = (many: number, { rows }: Pick<PlanContext, 'rows'>): string => {
+  const word = rows ? 'block' : 'panel';
+  return many > 1 ? `${many} ${word}s` : `the ${word}`;
+};

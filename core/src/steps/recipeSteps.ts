@@ -20,6 +20,9 @@ export interface Known {
 const STEPS_OF: { [K in RecipeOperation['kind']]: (known: Known) => StepDraft[] } = {
   strip: ({ context, worked }) => [...millingSteps(context), ...engravingStep(context, worked, 'outerStrip')],
   glue: ({ context, gluing }) => glueSteps(context, gluing),
+  // Slices and rows come after the first panel is flat (`recutOperations`).
+  slice: () => [],
+  turn: () => [],
 };
 
 /** The steps of a recipe up to its panel, in its order; all that are alike go through together, as a maker works. */

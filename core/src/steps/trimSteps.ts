@@ -37,24 +37,35 @@ export function trimStep(context: PlanContext, reached: number): StepDraft[] {
   return [
     {
       kind: 'trimEdges',
+      ...(context.rows ? { about: 'rows' } : {}),
       title: kept.length > 0 ? say`Trim the ${firstOf(instructions).side} edge` : say`Trim both long edges`,
       habit: 'panelEdgeTrim',
       machine: TOOL_NAMES[saw.tool],
       instructions,
       settings: instructions.map((i) => ({ label: `${label}, ${i.side} edge off`, value: atLeast(i.leaves) })),
-      parts: [{ part: panelWords(parts.length), dimension: 'width', before: panelWidth, after: reached, passes: null }],
+      parts: [
+        {
+          part: panelWords(parts.length, context),
+          dimension: 'width',
+          before: panelWidth,
+          after: reached,
+          passes: null,
+        },
+      ],
       lines: [
         joined(
           ...instructions.map(
             (i, k) =>
-              say`${k > 0 ? ', then ' : ''}${length(i.off)} off the ${i.side} side${i.side === 'far' ? ', strip 1' : ''}`,
+              say`${k > 0 ? ', then ' : ''}${length(i.off)} off the ${i.side} side${i.side === 'far' && !context.rows ? ', strip 1' : ''}`,
           ),
           say`${made.spots.length > 0 ? ', clear of bad places' : ''}; kerf within the waste; the first cut edge is the reference`,
         ),
         ...kept.map((side) => say`The ${side} edge stays as it was glued`),
         ...(guide === 'fence'
           ? [
-              say`The near edge is as straight as its strip; if it rocks along the fence, a straight edge stuck on guides the first cut`,
+              context.rows
+                ? say`The ends of the rows make no straight edge: a straight edge stuck on along the near side runs at the fence for the first cut`
+                : say`The near edge is as straight as its strip; if it rocks along the fence, a straight edge stuck on guides the first cut`,
             ]
           : []),
       ],
@@ -78,7 +89,7 @@ export function endSteps(context: PlanContext, reached: number): StepDraft[] {
   const others = first.cuts.filter((c) => c.part.id.startsWith('other '));
   const parts = [
     {
-      part: longest.boards > 1 ? `each of ${longest.boards} boards` : panelWords(allowances.panels.length),
+      part: longest.boards > 1 ? `each of ${longest.boards} boards` : panelWords(allowances.panels.length, context),
       dimension: 'length' as const,
       before: longest.length,
       after: board.length,

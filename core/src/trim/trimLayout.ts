@@ -58,35 +58,48 @@ function farSide({ worked }: Pick<Board, 'worked'>, { schools }: Pick<Shop, 'sch
   return marked('far') ? 0 : marked('near') ? tooWide : tooWide / 2;
 }
 
+/** What boards are trimmed from when it is glued of rows: as far as all of them reach. Lengths in mm. */
+export interface Block {
+  length: number;
+  width: number;
+  /** Least that goes off each long edge, and off each end. */
+  side: number;
+  end: number;
+}
+
 /**
  * Where boards come out of the panel: in the middle of its width, and behind creep, end trim and the kerf of the first cut along it; where bad places are in the way,
- * as near to that as they can lie. Both long edges first, then one end, then the other cuts with the same long edge to the fence.
+ * as near to that as they can lie; in the middle of a block of rows. Both long edges first, then one end, then the other cuts with the same long edge to the fence.
  */
 export function trimLayout(
   board: Board,
   allowances: Pick<Allowances, 'panels' | 'endTrim'>,
   shop: Shop,
   made: Made,
+  block?: Block,
 ): TrimLayout {
   const { boards: count, length: planned } = firstOf(allowances.panels);
   const length = made.panelLength ?? planned;
-  const width = panelWidth(board);
-  const reached = widthReached(board, width, shop);
+  const width = block?.width ?? panelWidth(board);
+  const reached = block ? Math.max(0, Math.min(board.width, width - 2 * block.side)) : widthReached(board, width, shop);
   const { kerf } = panelSaw(shop, width);
   const {
     habits: { creep, keepLength, panelEdgeTrim },
   } = shop;
-  const middle = farSide(board, shop, width - reached);
-  const first = creep / 2 + allowances.endTrim + kerf;
   const { spots } = made;
+  const middle = block ? (width - reached) / 2 : farSide(board, shop, width - reached);
+  const ends = block ? Math.max(0, length - board.length) / 2 : creep / 2 + allowances.endTrim + kerf;
+  // Round bad places a block may be cut as near to its ends as that leaves them clean.
+  const first = block && spots.length > 0 ? Math.min(block.end, ends) : ends;
+  const side = block?.side ?? panelEdgeTrim;
   const clear: ClearPanel = {
     left: first,
     right: length - first,
-    far: Math.min(panelEdgeTrim, middle),
-    near: width - Math.min(panelEdgeTrim, width - reached - middle),
+    far: Math.min(side, middle),
+    near: width - Math.min(side, width - reached - middle),
   };
   // Both long edges are trimmed first: nothing that is cut off afterwards is wider.
-  const wanted = board.worked.others.filter((o) => o.width <= reached + 1e-6);
+  const wanted = (block ? [] : board.worked.others).filter((o) => o.width <= reached + 1e-6);
   const { y, xs, others } = placeMixed(
     clear,
     spots,
@@ -108,9 +121,10 @@ export function trimLayout(
   const all: PanelRect[] = [...boards, ...placed].sort((a, b) => a.x - b.x);
   const endOf = (i: number) => (i < 0 ? 0 : nth(all, i).x + nth(all, i).length + kerf);
   // What lies right behind another begins where the kerf of its end cut ends: no cut of its own.
-  const ends = all.flatMap((b, i) =>
-    i > 0 && Math.abs(b.x - endOf(i - 1)) < 1e-6 ? [b.x + b.length] : [b.x, b.x + b.length],
-  );
+  const cutEnds = all
+    .flatMap((b, i) => (i > 0 && Math.abs(b.x - endOf(i - 1)) < 1e-6 ? [b.x + b.length] : [b.x, b.x + b.length]))
+    // The outer faces of the outer rows may be the board's ends as they are.
+    .filter((at) => !block || (at > 1e-6 && at < length - 1e-6));
   const left = [...all.map((b, i) => b.x - kerf - endOf(i - 1)), length - endOf(all.length - 1)];
   const longest = missing === 0 ? 0 : longestThatFits(clear, spots, reached, count, kerf, middle);
   const lain =
@@ -127,7 +141,7 @@ export function trimLayout(
       k === 0
         ? boards
         : Array.from({ length: panel.boards }, (_, i) => ({
-            x: first + i * (board.length + kerf),
+            x: ends + i * (board.length + kerf),
             y: far,
             length: board.length,
             width: reached,
@@ -148,8 +162,12 @@ export function trimLayout(
     missingOthers: board.worked.others.length - placed.length,
     offcuts: all.length > 0 ? left.filter((l) => l >= keepLength) : [],
     cuts: [
-      ...(boards.length > 0 ? [y, y + reached].map((at) => ({ along: 'edge' as const, at })) : []),
-      ...ends.map((at) => ({ along: 'end' as const, at })),
+      ...(boards.length > 0
+        ? [y, y + reached]
+            .filter((at) => !block || (at > 1e-6 && at < width - 1e-6))
+            .map((at) => ({ along: 'edge' as const, at }))
+        : []),
+      ...cutEnds.map((at) => ({ along: 'end' as const, at })),
       // Narrower ones are ripped once they are cut off.
       ...placed.flatMap((o) =>
         [o.y, o.y + o.width]

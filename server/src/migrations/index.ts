@@ -10,6 +10,7 @@ import * as followed from './008-followed.ts';
 import * as recipe from './009-recipe.ts';
 import * as facts from './010-facts.ts';
 import * as shopsAside from './011-shops-aside.ts';
+import * as recut from './012-recut.ts';
 
 /** Every migration by name, run in the order of the names, each once. One that has landed is never edited: `checksums.json` holds that. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -24,4 +25,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '009-recipe': recipe,
   '010-facts': facts,
   '011-shops-aside': shopsAside,
+  '012-recut': recut,
 };

@@ -12,6 +12,7 @@ export const HABIT_WORDS: Record<keyof Habits, string> = {
   glueEdgeJoint: 'Joint off each ripped edge',
   creep: 'Creep of strips in the clamps',
   panelFlatten: 'Flatten the panel, both faces',
+  endGrainFlatten: 'Flatten end grain, both faces',
   panelEdgeTrim: 'Trim off each long edge',
   panelEndTrim: 'Trim off each panel end, at least',
   sanding: 'Sanding, both faces',

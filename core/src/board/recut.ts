@@ -1,0 +1,264 @@
+import { certain, nth } from '../lists/there.ts';
+import { NOTHING_WORKED } from '../features/feature.ts';
+import { flattenerLimits } from '../shop/flattener.ts';
+import type { Shop } from '../shop/shop.ts';
+import { panelSaw } from '../shop/tools.ts';
+import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
+import { panelWidth, type Board } from './board.ts';
+import { shopFor } from './differences.ts';
+import {
+  flatRecipe,
+  stripsOf,
+  type GlueOperation,
+  type Recipe,
+  type SliceOperation,
+  type Turn,
+  type TurnOperation,
+} from './recipe.ts';
+
+/** Slices of a panel whose cut faces do not come up are as wide as this until somebody says, mm: 1 1/2 in (common practice for a chevron). */
+const USUAL_PITCH_MM = 38.1;
+
+/** The operations by which a panel of strips is cut and glued again. */
+export interface RecutRecipe {
+  panel: GlueOperation;
+  slice: SliceOperation;
+  turns: readonly TurnOperation[];
+  last: GlueOperation;
+}
+
+/** A row of a board: which slice of which panel it is, and how it is turned, in order. */
+export interface Row {
+  /** From 1 over all boards of the batch. */
+  number: number;
+  /** Which board, and which panel of those alike, from 1; which slice of that, from 0. */
+  board: number;
+  panel: number;
+  slice: number;
+  turns: readonly Turn[];
+  /** Further along than where it would be flush, mm. */
+  shift: number;
+}
+
+/** What cutting again asks, read backward from the finished board. Lengths in mm. */
+export interface Recut extends RecutRecipe {
+  /** Whether the cut faces come up, so that the board shows end grain where the cut is square. */
+  up: boolean;
+  /** Degrees. */
+  angle: number;
+  /** Of the saw that slices. */
+  kerf: number;
+  /** Thickness of a slice as sawn. */
+  pitch: number;
+  /** Thickness of the first panel once flat. */
+  thickness: number;
+  /** What one row adds to the board, and rows of one board. */
+  row: number;
+  rows: number;
+  /** Slices of each panel of those alike. */
+  slices: number[];
+  /** The rows of all boards, one board after the other. */
+  all: Row[];
+  /** First panel: width as glued, width once its long edges are true, and length as its strips are crosscut, the longest. */
+  panelWidth: number;
+  trueWidth: number;
+  panelLength: number;
+  /** What the cut leans over the panel more than its strips are staggered, along the strips. */
+  lean: number;
+  /** Of its strips, across. */
+  widths: number[];
+  /** Each strip lies so much further along than the one that lies least far. */
+  offsets: number[];
+  /** Rows as glued: from the end of the row that lies furthest to where the first one ends. */
+  rowLength: number;
+  /** Off each end of the rows, at least. */
+  rowTrim: number;
+  /** The board of it as it lies in the glued rows: `length` along the board. */
+  block: { length: number; width: number; height: number };
+  /** What makes the faces flat takes, both together. */
+  flatten: number;
+  /** Width of the first panel that would give the board its size. */
+  wantedPanelWidth: number;
+}
+
+/** The operations of a recipe that cuts a panel again; null for a flat one. */
+export function recutRecipe(recipe: Recipe): RecutRecipe | null {
+  const slice = recipe.find((o) => o.kind === 'slice');
+  const last = recipe.at(-1);
+  const panel = recipe.find((o) => o.kind === 'glue');
+  if (!slice || !panel || last?.kind !== 'glue' || last === panel) return null;
+  return { panel, slice, last, turns: recipe.filter((o) => o.kind === 'turn') };
+}
+
+/** Where a pattern that repeats stands at a place; `otherwise` for an empty one. */
+function atPattern<T>(pattern: readonly T[], i: number, otherwise: T): T {
+  return pattern.length === 0 ? otherwise : nth(pattern, i % pattern.length);
+}
+
+const radians = (degrees: number): number => (degrees * Math.PI) / 180;
+
+/** Each strip further along than the one that lies least far, so that their ends follow a cut, mm. @param widths across the panel */
+export function staggerOf(widths: readonly number[], degrees: number): number[] {
+  let across = 0;
+  const middles = widths.map((width) => {
+    across += width;
+    return -(across - width / 2) * Math.tan(radians(degrees));
+  });
+  const least = Math.min(0, ...middles.map((m) => m - nth(middles, 0))) + (middles[0] ?? 0);
+  return middles.map((m) => m - least);
+}
+
+/** How much further along the strips a cut runs at one place than at another, beyond their stagger: what it costs of length, mm. */
+function leanOf(widths: readonly number[], offsets: readonly number[], degrees: number, edge: number): number {
+  const reach = cutReach(widths, offsets, degrees, edge);
+  return reach.length === 0 ? 0 : Math.max(...reach) - Math.min(...reach);
+}
+
+/** How far along a cut meets both edges of each strip, where it meets the end of the one that lies least far at the far edge of the trued panel, mm. @param edge what is off each long edge */
+export function cutReach(
+  widths: readonly number[],
+  offsets: readonly number[],
+  degrees: number,
+  edge: number,
+): number[] {
+  const slope = Math.tan(radians(degrees));
+  const width = widths.reduce((sum, w) => sum + w, 0);
+  const within = (y: number) => Math.min(Math.max(y - edge, 0), Math.max(0, width - 2 * edge));
+  let across = 0;
+  return widths.flatMap((own, i) => {
+    const at = [across, across + own].map((y) => nth(offsets, i) + within(y) * slope);
+    across += own;
+    return at;
+  });
+}
+
+const RECUTS = new WeakMap<Board, WeakMap<Shop, Recut>>();
+
+/**
+ * What a board that is cut and glued again asks of its slices and its first panel.
+ * Check: 400 long, panel 30 thick: 14 rows. Slices of 1 in of a panel 3/4 in thick: 24 for 18 in (common practice).
+ * @param own the shop; where the board differs from it is taken into account here
+ * @returns null for a flat board
+ */
+export function recutOf(board: Board, own: Shop): Recut | null {
+  const made = recutRecipe(board.recipe);
+  if (!made) return null;
+  const ofBoard = RECUTS.get(board) ?? new WeakMap<Shop, Recut>();
+  RECUTS.set(board, ofBoard);
+  const known = ofBoard.get(own);
+  if (known) return known;
+  const recut = readRecut(board, made, shopFor(board, own));
+  ofBoard.set(own, recut);
+  return recut;
+}
+
+function readRecut(board: Board, made: RecutRecipe, shop: Shop): Recut {
+  const { panel, slice, turns, last } = made;
+  const { habits } = shop;
+  const { angle } = slice;
+  const a = radians(angle);
+  const widths = stripsOf(board).map((s) => s.width);
+  const width = panelWidth(board);
+  const { kerf } = panelSaw(shop, width);
+  const up = turns.some((t) => t.turn === 'up');
+  const across = last.runs === 'across';
+  const flatten = up ? habits.endGrainFlatten : habits.panelFlatten;
+  const asked = board.thickness + habits.sanding + flatten;
+  const thickness = panel.thickness ?? (up ? board.thickness : asked);
+  const pitch = slice.pitch ?? (up ? asked : USUAL_PITCH_MM);
+  const row = up ? thickness : pitch;
+  const rows = slice.count ?? Math.max(1, Math.ceil((across ? board.length : board.width) / row - LENGTH_TOLERANCE_MM));
+  const total = rows * board.count;
+  const panels = Math.min(slice.panels, total);
+  const slices = Array.from({ length: panels }, (_, k) => Math.floor(total / panels) + (k < total % panels ? 1 : 0));
+  const all = rowsOf(made, slices, rows);
+  const offsets = staggerOf(widths, panel.stagger);
+  const lean = leanOf(widths, offsets, angle, habits.panelEdgeTrim);
+  const endTrim = Math.max(habits.panelEndTrim, flattenerLimits(shop).snipe);
+  // Both ends as they are of any panel, and every slice with its kerf, measured along the strips.
+  const most = certain(slices[0]);
+  const panelLength = habits.creep + 2 * endTrim + (kerf + most * (pitch + kerf)) / Math.cos(a) + lean;
+  const trueWidth = Math.max(0, width - 2 * habits.panelEdgeTrim);
+  const shifts = all.map((r) => r.shift);
+  const spread = Math.max(...shifts) - Math.min(...shifts);
+  // The slanted ends of a slice reach past each other by what the cut leans over its thickness.
+  const slant = pitch * Math.abs(Math.tan(a)) + spread;
+  const rowLength = Math.max(0, trueWidth / Math.cos(a) - slant);
+  const rowTrim = habits.creep / 2 + (across ? habits.panelEdgeTrim : habits.panelEndTrim + kerf);
+  const wanted = (across ? board.width : board.length) + 2 * rowTrim;
+  const stack = rows * row;
+  return {
+    ...made,
+    up,
+    angle,
+    kerf,
+    pitch,
+    thickness,
+    row,
+    rows,
+    slices,
+    all,
+    panelWidth: width,
+    trueWidth,
+    panelLength,
+    lean,
+    widths,
+    offsets,
+    rowLength,
+    rowTrim,
+    block: {
+      length: across ? stack : rowLength,
+      width: across ? rowLength : stack,
+      height: up ? pitch : thickness,
+    },
+    flatten,
+    wantedPanelWidth: (wanted + slant) * Math.cos(a) + 2 * habits.panelEdgeTrim,
+  };
+}
+
+/** The rows of all boards: slices in the order they are sawn, shared out one board after the other. */
+function rowsOf({ turns, last }: RecutRecipe, slices: readonly number[], rows: number): Row[] {
+  return slices
+    .flatMap((count, k) => Array.from({ length: count }, (_, slice) => ({ panel: k + 1, slice })))
+    .map(({ panel, slice }, i) => {
+      const inBoard = i % rows;
+      return {
+        number: i + 1,
+        board: Math.floor(i / rows) + 1,
+        panel,
+        slice,
+        turns: turns.flatMap((t) => (atPattern(t.pattern, inBoard, false) ? [t.turn] : [])),
+        shift: atPattern(last.shifts, inBoard, 0),
+      };
+    });
+}
+
+const PANEL_BOARDS = new WeakMap<Recut, Board>();
+
+/**
+ * The first panel of a board that is cut again, as a flat board of its own: as long as its slices need, true on both long edges, and as thick as the slices want it. Everything
+ * up to that panel is planned as for any flat board. A flat board is its own.
+ */
+export function panelBoardOf(board: Board, own: Shop): Board {
+  const recut = recutOf(board, own);
+  if (!recut) return board;
+  const known = PANEL_BOARDS.get(recut);
+  if (known) return known;
+  const shop = shopFor(board, own);
+  const { kerf } = panelSaw(shop, recut.panelWidth);
+  const endTrim = Math.max(shop.habits.panelEndTrim, flattenerLimits(shop).snipe);
+  const panel: Board = {
+    ...board,
+    length: recut.panelLength - shop.habits.creep - 2 * (endTrim + kerf),
+    width: recut.trueWidth,
+    thickness: recut.thickness,
+    recipe: flatRecipe(stripsOf(board), recut.panel.id),
+    count: recut.slices.length,
+    perPanel: 1,
+    worked: NOTHING_WORKED,
+    // It is sanded when it is a board.
+    differs: { ...board.differs, habits: { ...board.differs.habits, sanding: 0 } },
+  };
+  PANEL_BOARDS.set(recut, panel);
+  return panel;
+}

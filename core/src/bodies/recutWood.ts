@@ -1,0 +1,69 @@
+import type { Recut, Row } from '../board/recut.ts';
+import type { PlanContext } from '../ladders/context.ts';
+import type { Dimension, Ladder } from '../ladders/ladder.ts';
+import { glueThicknessReached } from '../ladders/gluedThickness.ts';
+import { firstOf } from '../lists/there.ts';
+import { flattenerLimits } from '../shop/flattener.ts';
+import { volume } from '../recipe/solid.ts';
+import { blockOf, slicesOf } from '../recipe/rows.ts';
+import type { Workpiece } from '../recipe/workpiece.ts';
+import { cubicMetres } from '../units/volume.ts';
+import { boardInCells, bodiesOfPanel, panelInCells } from './cells.ts';
+import type { PlannedStrip } from './strips.ts';
+
+/** From the end of a first panel's strips to where they are all whole and sound: creep, and what is trimmed. */
+export function soundEnd({ shop: { habits }, shop }: Pick<PlanContext, 'shop'>): number {
+  return habits.creep / 2 + Math.max(habits.panelEndTrim, flattenerLimits(shop).snipe);
+}
+
+/** The slices of one first panel in cells, in the order they are sawn. @param copy which panel, from 1 */
+export function slicesInCells(first: PlanContext, recut: Recut, copy: number): Workpiece[] {
+  const panel = panelInCells(first, bodiesOfPanel(first, copy), copy);
+  if (!panel) return [];
+  const planed = Math.max(0, glueThicknessReached(first) - recut.thickness) / 2;
+  const edge = first.shop.habits.panelEdgeTrim;
+  return slicesOf(recut, { panel, edge, planed, end: soundEnd(first) }, recut.slices[copy - 1] ?? 0);
+}
+
+/** The rows of a board glued together, in cells; null while there are no strips. */
+export function blockInCells(first: PlanContext, recut: Recut, rows: readonly Row[]): Workpiece | null {
+  if (recut.widths.length === 0 || recut.rowLength <= 0) return null;
+  const panels = new Set(rows.map((r) => r.panel));
+  return blockOf(
+    recut,
+    rows,
+    recut.slices.map((_, k) => (panels.has(k + 1) ? slicesInCells(first, recut, k + 1) : [])),
+  );
+}
+
+/** All the wood of the first board's rows as glued, and of the board itself before edges and features; null while there are no strips. */
+export function recutWood(
+  first: PlanContext,
+  last: PlanContext,
+  recut: Recut,
+  ladders: Record<Dimension, Ladder>,
+): { panel: Workpiece; board: Workpiece } | null {
+  const rows = recut.all.filter((r) => r.board === 1);
+  const panel = blockInCells(first, recut, rows);
+  const place = last.trim.boards[0] ?? firstOf(last.trim.panels)[0];
+  if (!panel || !place) return null;
+  return { panel, board: boardInCells(panel, place, ladders.thickness.reached) };
+}
+
+/** Strips of the first panel with what of them is in the board: what each weighs there. */
+export function stripsInBoard(
+  strips: readonly PlannedStrip[],
+  board: Workpiece | undefined,
+  { species }: Pick<PlanContext, 'species'>,
+): PlannedStrip[] {
+  const wood = new Map<string, number>();
+  for (const { strip, solid } of board?.cells ?? []) wood.set(strip, (wood.get(strip) ?? 0) + volume(solid));
+  const densities = new Map(species.map((s) => [s.code, s.density]));
+  return strips.map((strip) => {
+    const density = densities.get(strip.species);
+    return {
+      ...strip,
+      grams: density === undefined ? null : cubicMetres(wood.get(strip.id) ?? 0) * density * 1000,
+    };
+  });
+}

@@ -1,0 +1,77 @@
+import { cutReach, type Recut, type Row } from '../board/recut.ts';
+import { nth } from '../lists/there.ts';
+import { glueWorkpiece } from './glueOperation.ts';
+import { shift, type Motion } from './motion.ts';
+import { onItsOwn, sliceWorkpiece } from './sliceOperation.ts';
+import { within } from './solid.ts';
+import { turnWorkpiece } from './turnOperation.ts';
+import { carried, type Cell, type Workpiece } from './workpiece.ts';
+
+/** How a first panel lies when it is sliced. Lengths in mm. */
+export interface PanelToSlice {
+  /** As it came out of the clamps, its strips flush. */
+  panel: Workpiece;
+  /** Off each long edge, and off each face, before it is sliced. */
+  edge: number;
+  planed: number;
+  /** From the end of every strip to where the first cut leaves it whole. */
+  end: number;
+}
+
+/** The slices of a first panel, its strips staggered as the recipe says and its edges and faces true, in the order they are sawn. */
+export function slicesOf(recut: Recut, { panel, edge, planed, end }: PanelToSlice, count: number): Workpiece[] {
+  const at = new Map(recut.panel.takes.map((id, i) => [id, nth(recut.offsets, i)]));
+  const [length, width, height] = panel.size;
+  const furthest = Math.max(0, ...recut.offsets);
+  const cells = panel.cells.flatMap((cell): Cell[] => {
+    const lies = carried(cell, shift([at.get(cell.strip) ?? 0, 0, 0]));
+    const solid = within(lies.solid, [0, edge, planed], [length + furthest, width - edge, height - planed]);
+    return solid ? [carried({ ...lies, solid }, shift([0, -edge, -planed]))] : [];
+  });
+  const trued: Workpiece = { size: [length + furthest, width - 2 * edge, height - 2 * planed], cells };
+  return sliceWorkpiece(trued, {
+    angle: recut.angle,
+    pitch: recut.pitch,
+    kerf: recut.kerf,
+    first: firstCut(recut, width, edge, end),
+    count,
+  }).slices;
+}
+
+/** Where the first slice begins, square to the cuts from the corner that the saw meets first, mm: behind the cut that leaves every strip whole. */
+function firstCut({ angle, offsets, kerf, widths }: Recut, width: number, edge: number, end: number): number {
+  const a = (angle * Math.PI) / 180;
+  const reach = Math.max(0, ...cutReach(widths, offsets, angle, edge));
+  const corner = Math.min(0, (width - 2 * edge) * Math.sin(a));
+  return (reach + end) * Math.cos(a) + kerf - corner;
+}
+
+/** Rows lie across the board: along the board is where they are stacked. */
+const ACROSS: Motion = { origin: [0, 0, 0], along: [0, -1, 0], across: [1, 0, 0], up: [0, 0, 1] };
+
+/**
+ * The rows of one board glued together, as far as all of them reach: along the board, across it and up.
+ * @param slices of each panel of those alike, in the order they are sawn
+ */
+export function blockOf(recut: Recut, rows: readonly Row[], slices: readonly (readonly Workpiece[])[]): Workpiece {
+  const lying = rows.flatMap(({ panel, slice, turns }) => {
+    const own = slices[panel - 1]?.[slice];
+    return own ? [turns.reduce(turnWorkpiece, own)] : [];
+  });
+  const least = Math.min(0, ...rows.map((r) => r.shift));
+  const glued = glueWorkpiece(
+    lying,
+    rows.map((r) => r.shift - least),
+  );
+  const slant = recut.pitch * Math.abs(Math.tan((recut.angle * Math.PI) / 180));
+  const from = slant + Math.max(...recut.all.map((r) => r.shift)) - least;
+  const cells = glued.cells.flatMap((cell): Cell[] => {
+    const solid = within(cell.solid, [from, 0, 0], [from + recut.rowLength, glued.size[1], glued.size[2]]);
+    return solid ? [{ ...cell, solid }] : [];
+  });
+  const across = recut.last.runs === 'across';
+  const home = across ? ACROSS : shift([-from, 0, 0]);
+  const { cells: lain } = onItsOwn(cells, home);
+  const { length, width, height } = recut.block;
+  return { size: [length, width, height], cells: lain };
+}

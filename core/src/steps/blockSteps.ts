@@ -1,0 +1,60 @@
+import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
+import { atLeast, length, say, type Phrase } from '../units/phrase.ts';
+import type { Recut } from '../board/recut.ts';
+import type { PlanContext } from '../ladders/context.ts';
+import { firstOf, nth } from '../lists/there.ts';
+import { panelSaw, TOOL_NAMES } from '../shop/tools.ts';
+import { blockThing, boardThing, type InstructionOf } from './instruction.ts';
+import type { StepDraft } from './operation.ts';
+import { panelWords } from './panelThings.ts';
+
+/** Both ends of a block cut to the board's length, as far as there is anything to cut. */
+export function blockEnds(context: PlanContext, recut: Recut, width: number): StepDraft[] {
+  const { allowances, board, trim, panelWidth, shop } = context;
+  const saw = panelSaw(shop, panelWidth);
+  const blocks = allowances.panels.length;
+  const instructions = allowances.panels.map(({ length: long }, k): InstructionOf<'crosscutPanel'> => {
+    const at = nth(trim.panels, k)[0]?.x ?? Math.max(0, long - board.length) / 2;
+    return {
+      do: 'crosscutPanel',
+      part: blockThing(k + 1, blocks),
+      panelLength: long,
+      panelWidth,
+      saw,
+      width,
+      first: at,
+      cuts: [{ part: boardThing(k + 1), at, length: board.length, width }],
+    };
+  });
+  const { first } = firstOf(instructions);
+  const along = recut.last.runs === 'along';
+  const off = recut.block.length - board.length - first;
+  const nothing = first <= LENGTH_TOLERANCE_MM && off <= LENGTH_TOLERANCE_MM;
+  const lines: Phrase[] = nothing
+    ? [say`Both ends are clean faces of the outer rows, and the board is as long as its rows: nothing is cut`]
+    : [
+        along
+          ? say`From the line at which every row is whole ${length(first)} more off the first end, then the other to ${atLeast(board.length)}, the same long edge to the fence`
+          : say`${length(first)} off the first end, then the other to ${atLeast(board.length)}, the same long edge to the fence; the kerf lies in what falls off`,
+      ];
+  return [
+    {
+      kind: 'trimEnds',
+      title: nothing ? say`Look over both ends` : say`Trim both ends`,
+      machine: nothing ? null : TOOL_NAMES[saw.tool],
+      instructions,
+      settings: nothing ? [] : [{ label: 'Stop', value: atLeast(board.length) }],
+      parts: [
+        {
+          part: panelWords(blocks, context),
+          dimension: 'length',
+          before: recut.block.length,
+          after: board.length,
+          passes: null,
+        },
+      ],
+      lines,
+      why: say`Cut only now, all rows end in one line and the corners are square.`,
+    },
+  ];
+}

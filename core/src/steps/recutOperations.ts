@@ -1,0 +1,53 @@
+import type { Recut } from '../board/recut.ts';
+import { stripsOf } from '../board/recipe.ts';
+import type { StripBody } from '../bodies/stripBody.ts';
+import type { PlannedStrip } from '../bodies/strips.ts';
+import type { Dimension, Ladder } from '../ladders/ladder.ts';
+import type { Workpiece } from '../recipe/workpiece.ts';
+import { blockEnds } from './blockSteps.ts';
+import type { Operation } from './operation.ts';
+import { boardSteps, numbered } from './operations.ts';
+import { flattenStep, panelFlatteningWays, scrapeStep } from './panelSteps.ts';
+import { recipeSteps, type Known } from './recipeSteps.ts';
+import { rowSteps } from './rowSteps.ts';
+import { sliceStep } from './sliceSteps.ts';
+import { trimStep } from './trimSteps.ts';
+import { toolOf, wayTaken } from './ways.ts';
+
+/** What is planned of the panels that are glued of strips, as if each were a board of its own. */
+export interface FirstPanels extends Known {
+  ladders: Record<Dimension, Ladder>;
+  outdated: boolean;
+  bodies: StripBody[];
+  wood: { panel: Workpiece; board: Workpiece } | null;
+  strips: PlannedStrip[];
+}
+
+/**
+ * The ordered steps of a board that is cut again: its first panels up to true faces and edges, slices, rows, blocks, and from there what is done to any board.
+ * @param last what is known from the rows on; its glue-ups are those of the rows
+ * @returns an empty list while there are no strips
+ */
+export function recutOperations(first: FirstPanels, last: Known, recut: Recut): Operation[] {
+  const { context } = last;
+  if (stripsOf(context.board).length === 0) return [];
+  const made = recipeSteps(first);
+  const sections = made.some((s) => s.kind === 'flattenSections');
+  const flattened = toolOf(wayTaken(panelFlatteningWays(context, false), context.shop.schools.flatten));
+  return numbered(
+    [
+      ...made,
+      ...scrapeStep(first.context),
+      flattenStep(first.context, sections),
+      ...trimStep(first.context, recut.trueWidth),
+      sliceStep(first.context, recut),
+      ...rowSteps(context, recut, last.gluing),
+      ...scrapeStep(context),
+      flattenStep(context, false),
+      ...trimStep(context, last.ladders.width.reached),
+      ...blockEnds(context, recut, last.ladders.width.reached),
+      ...boardSteps(last, flattened),
+    ],
+    context,
+  );
+}

@@ -1,0 +1,77 @@
+import type { Recut } from '../board/recut.ts';
+import { panelSaw, TOOL_NAMES } from '../shop/tools.ts';
+import { atLeast, length, say, type Phrase } from '../units/phrase.ts';
+import type { PlanContext } from '../ladders/context.ts';
+import { soundEnd } from '../bodies/recutWood.ts';
+import { firstOf, nth } from '../lists/there.ts';
+import type { StepDraft } from './operation.ts';
+import { panelThing, rowThing, type InstructionOf } from './instruction.ts';
+import { panelWords } from './panelThings.ts';
+
+/** A panel shorter than this along the fence is not steady any more, mm (common practice). */
+export const LEAST_TO_HOLD_MM = 150;
+
+/** The slices of each panel of those alike, in the order they are sawn. */
+export function slicings(context: PlanContext, recut: Recut): InstructionOf<'slice'>[] {
+  const { allowances } = context;
+  const saw = panelSaw(context.shop, context.panelWidth);
+  const boards = recut.all.reduce((most, r) => Math.max(most, r.board), 1);
+  return allowances.panels.map((panel, k) => ({
+    do: 'slice',
+    part: panelThing(k + 1),
+    saw,
+    angle: recut.angle,
+    end: soundEnd(context),
+    pitch: recut.pitch,
+    // Along the panel each slice takes so much, kerf and all.
+    takes: (recut.pitch + saw.kerf) / Math.cos((recut.angle * Math.PI) / 180),
+    length: panel.length,
+    slices: recut.all.filter((r) => r.panel === k + 1).map((r) => rowThing(r.number, recut.rows, boards)),
+  }));
+}
+
+/** How many slices are left to saw when the rest of the panel is too short to hold well. */
+export function slicesHardToHold({ length: long, end, takes, slices }: InstructionOf<'slice'>): number {
+  const after = (n: number) => long - end - n * takes;
+  return slices.filter((_, i) => after(i) < LEAST_TO_HOLD_MM).length;
+}
+
+/** From the first panels to slices, one set-up for all of them. */
+export function sliceStep(context: PlanContext, recut: Recut): StepDraft {
+  const instructions = slicings(context, recut);
+  const first = firstOf(instructions);
+  const { saw, angle, pitch } = first;
+  const square = angle === 0;
+  const stops = saw.tool === 'sled' || saw.tool === 'mitreSaw';
+  const many = instructions.length;
+  const count = (i: InstructionOf<'slice'>) => i.slices.length;
+  const same = instructions.every((i) => count(i) === count(first));
+  const wood = count(first) * pitch;
+  const hard = Math.max(...instructions.map(slicesHardToHold));
+  const lines: Phrase[] = [
+    say`Before the first cut two pencil lines along the whole ${many > 1 ? 'of each panel' : 'panel'}, not alike far from the edges: slices that get mixed up find their order and their side again`,
+    square
+      ? say`One end off square, ${length(first.end)} in, the same true edge to the fence; then ${same ? say`${count(first)} slices` : say`slices`}${many > 1 ? ' of each panel' : ''}, ${stops ? 'the fresh end to the stop' : 'each measured from the fresh end'}`
+      : say`Saw at ${Math.abs(angle)}° from a square cut, ${angle > 0 ? 'away from the marked end toward strip 1' : 'toward the marked end toward strip 1'}: one end off so that every strip is whole, ${length(first.end)} in where it lies least far; then ${same ? say`${count(first)} slices` : say`slices`}${many > 1 ? ' of each panel' : ''} parallel to it`,
+    ...(same ? [] : instructions.map((i) => say`${i.part.label}: ${count(i)} slices`)),
+    say`${count(first)} slices are ${length(wood)} of wood and ${length(count(first) * (pitch + saw.kerf))} with kerfs of ${length(saw.kerf)}${square ? '' : ', square to the cut'}`,
+    say`Number each slice as it falls, on its first cut face: ${firstOf(first.slices).label} to ${nth(first.slices, first.slices.length - 1).label}${many > 1 ? ' from the first panel' : ''}`,
+    ...(hard > 0
+      ? [
+          say`For the last ${hard} less than ${length(LEAST_TO_HOLD_MM)} of the panel is left along the fence: clamp it to the ${saw.tool === 'sled' ? 'sled' : 'table'}, or saw them along the rip fence with the long side against it`,
+        ]
+      : []),
+  ];
+  return {
+    kind: 'slice',
+    title: say`Saw ${recut.all.length} slices`,
+    machine: TOOL_NAMES[saw.tool],
+    instructions,
+    settings: [{ label: stops ? 'Stop' : 'Mark', value: atLeast(pitch) }],
+    parts: [{ part: panelWords(many, context), dimension: 'length', before: first.length, after: pitch, passes: null }],
+    lines,
+    why: square
+      ? say`One stop for all of them: rows that differ by a hair make corners that do not meet.`
+      : say`One angle and one stop for all of them: the points of the pattern meet only where slices are alike.`,
+  };
+}
