@@ -216,7 +216,7 @@ describe('board files', () => {
         (f.board.recipe.at(-1)!.takes as unknown[]).pop();
       }),
       `board.recipe[${operations - 1}].takes`,
-      /glue-up, takes must take every strip; .* is left over/,
+      /operation \d+, takes must take everything; .* is left over/,
     ],
     [
       'a thing that is made later',

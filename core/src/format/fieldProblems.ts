@@ -51,9 +51,30 @@ function pathText(path: readonly PropertyKey[]): string {
   );
 }
 
-/** An operation of a recipe, by what it is: strips come first in every recipe, and only a glue-up takes things. */
+/** Fields that only one kind of operation has, by what people call that. */
+const OPERATION_OF: Readonly<Record<string, string>> = {
+  angle: 'slices',
+  pitch: 'slices',
+  count: 'slices',
+  panels: 'slices',
+  turn: 'turn',
+  pattern: 'turn',
+  stagger: 'glue-up',
+  shifts: 'glue-up',
+  runs: 'glue-up',
+  thickness: 'glue-up',
+  species: 'strip',
+  width: 'strip',
+  endForEnd: 'strip',
+  turned: 'strip',
+  sideKept: 'strip',
+  rolled: 'strip',
+  locked: 'strip',
+};
+
+/** An operation of a recipe, by what it is where its field tells, and by its number. */
 function operationWords(index: number, field: PropertyKey | undefined): string {
-  return field === 'takes' ? 'glue-up' : `strip ${index + 1}`;
+  return `${OPERATION_OF[String(field)] ?? 'operation'} ${index + 1}`;
 }
 
 function fieldWords(path: readonly PropertyKey[]): string {
