@@ -2,7 +2,7 @@ import { certain, nth } from '../lists/there.ts';
 import { NOTHING_WORKED } from '../features/feature.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
 import type { Shop } from '../shop/shop.ts';
-import { panelSaw } from '../shop/tools.ts';
+import { panelSaw, type Saw } from '../shop/tools.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { panelWidth, type Board } from './board.ts';
 import { shopFor } from './differences.ts';
@@ -132,6 +132,11 @@ export function cutReach(
   });
 }
 
+/** The saw that slices a panel: a slanted cut is longer than the panel is wide. @param width of the panel as glued, mm */
+export function slicingSaw(shop: Shop, width: number, degrees: number): Saw {
+  return panelSaw(shop, width / Math.cos(radians(degrees)));
+}
+
 const RECUTS = new WeakMap<Board, WeakMap<Shop, Recut>>();
 
 /**
@@ -159,7 +164,7 @@ function readRecut(board: Board, made: RecutRecipe, shop: Shop): Recut {
   const a = radians(angle);
   const widths = stripsOf(board).map((s) => s.width);
   const width = panelWidth(board);
-  const { kerf } = panelSaw(shop, width);
+  const { kerf } = slicingSaw(shop, width, angle);
   const up = turns.some((t) => t.turn === 'up');
   const across = last.runs === 'across';
   const flatten = up ? habits.endGrainFlatten : habits.panelFlatten;
@@ -213,6 +218,21 @@ function readRecut(board: Board, made: RecutRecipe, shop: Shop): Recut {
     },
     flatten,
     wantedPanelWidth: (wanted + slant) * Math.cos(a) + 2 * habits.panelEdgeTrim,
+  };
+}
+
+/** The same rows of a panel that the stock leaves thinner than it was asked. @param thickness once flat, mm */
+export function withThickness(recut: Recut, thickness: number): Recut {
+  if (Math.abs(thickness - recut.thickness) <= LENGTH_TOLERANCE_MM) return recut;
+  const { up, block, last, rows } = recut;
+  if (!up) return { ...recut, thickness, block: { ...block, height: thickness } };
+  const stack = rows * thickness;
+  const across = last.runs === 'across';
+  return {
+    ...recut,
+    thickness,
+    row: thickness,
+    block: { ...block, length: across ? stack : block.length, width: across ? block.width : stack },
   };
 }
 

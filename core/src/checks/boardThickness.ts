@@ -5,7 +5,8 @@ import type { Found, Rule } from './finding.ts';
 export const LEAST_BOARD_THICKNESS = 15;
 
 /** The thickness that comes out against what is wanted, and against what makes a board at all. */
-export const boardThickness: Rule = (plan, { board }) => {
+export const boardThickness: Rule = (plan, input) => {
+  const { board } = input;
   const findings: Found[] = [];
   const { shortBy, reached, limiting } = plan.ladders.thickness;
   if (shortBy > 0) {
@@ -22,15 +23,20 @@ export const boardThickness: Rule = (plan, { board }) => {
       ],
     });
   }
-  if (board.thickness < LEAST_BOARD_THICKNESS) {
-    findings.push({
+  return [...findings, ...thinBoard(plan, input)];
+};
+
+/** What is too thin to be a board at all. */
+export const thinBoard: Rule = (_plan, { board }) => {
+  if (board.thickness >= LEAST_BOARD_THICKNESS) return [];
+  return [
+    {
       rule: 'thin-board',
       severity: 'caution',
       strips: [],
       what: say`${length(board.thickness)} is thin for a cutting board.`,
       why: say`Under ${length(LEAST_BOARD_THICKNESS)} a board warps and the joints have little to hold on.`,
       waysOut: [say`Make it at least ${length(LEAST_BOARD_THICKNESS)} thick.`],
-    });
-  }
-  return findings;
+    },
+  ];
 };

@@ -1,8 +1,11 @@
 import { certain } from '../lists/there.ts';
 import type { AcceptedStop, Board } from '../board/board.ts';
 import type { PlanInput } from '../saw/planInput.ts';
-import type { Plan } from '../plan/plan.ts';
-import { boardThickness } from './boardThickness.ts';
+import { shopFor } from '../board/differences.ts';
+import type { Plan, RecutPlan } from '../plan/plan.ts';
+import { lastSlices, recutJoints } from './recutJoints.ts';
+import { recutSize } from './recutSize.ts';
+import { boardThickness, thinBoard } from './boardThickness.ts';
 import { bleedingNeighbours } from './bleedingNeighbours.ts';
 import { clamping } from './clamping.ts';
 import { edgeShape } from './edgeShape.ts';
@@ -40,10 +43,8 @@ import { toolMissing } from './toolMissing.ts';
 import { stripWidth } from './stripWidth.ts';
 import { stripsOf } from '../board/recipe.ts';
 
-const RULES: readonly Rule[] = [
-  emptyBoard,
-  panelWidthRule,
-  boardThickness,
+/** What is checked of panels of strips: of a flat board that is the board itself. */
+const PANEL_RULES: readonly Rule[] = [
   stripWidth,
   stockShortage,
   sparesShort,
@@ -60,21 +61,46 @@ const RULES: readonly Rule[] = [
   clamping,
   grainDirection,
   showSide,
-  outerStrips,
-  panelSpots,
-  edgeShape,
-  featureRoom,
-  featureDepth,
-  featuresApart,
-  featureJoints,
-  featureKnots,
-  markStrip,
+];
+/** What only strips from end to end can have. */
+const FLAT_RULES: readonly Rule[] = [outerStrips];
+const FLAT_FEATURES: readonly Rule[] = [featureJoints, featureKnots, markStrip];
+/** What is checked of the board, however it was made. */
+const BOARD_RULES: readonly Rule[] = [panelSpots, edgeShape, featureRoom, featureDepth, featuresApart];
+const LAST_RULES: readonly Rule[] = [bleedingNeighbours, speciesCautions, finishSafety];
+/** Before anything else: whether there is a board, and of what size. */
+const SIZE_RULES: readonly Rule[] = [emptyBoard, panelWidthRule, boardThickness];
+
+const FLAT: readonly Rule[] = [
+  ...SIZE_RULES,
+  ...PANEL_RULES,
+  ...FLAT_RULES,
+  ...BOARD_RULES,
+  ...FLAT_FEATURES,
   markArt,
   seasonalNeighbours,
-  bleedingNeighbours,
-  speciesCautions,
-  finishSafety,
+  ...LAST_RULES,
 ];
+
+/** What is found of a board that is cut again: of its first panel, of its rows, of the board itself. */
+function foundOfRecut(plan: Plan, recut: RecutPlan, input: PlanInput): Found[] {
+  const panel: Plan = { ...plan, trim: recut.trim, ladders: recut.ladders, recut: null };
+  const panelInput = { ...input, board: recut.board, shop: shopFor(recut.board, input.shop) };
+  // Rows are glued like strips: in time, and under the clamps there are.
+  const rows: Plan = {
+    ...plan,
+    gluing: recut.gluing,
+    allowances: { ...plan.allowances, glueThickness: recut.block.height },
+  };
+  const run = (rules: readonly Rule[], of: Plan, given: PlanInput) => rules.flatMap((rule) => rule(of, given));
+  return [
+    ...run([emptyBoard, recutSize, recutJoints, lastSlices, thinBoard], plan, input),
+    ...run(PANEL_RULES, panel, panelInput),
+    ...run([glueTime, clamping], rows, input).map((f) => ({ ...f, part: f.part ?? 'rows' })),
+    ...run([...BOARD_RULES, markArt, ...LAST_RULES], plan, input),
+  ];
+}
+
 const ORDER: Record<Severity, number> = { stop: 0, caution: 1, note: 2 };
 
 /** All findings on a plan, stops first; within a severity in the order of the rules. A stop that the maker goes on with stays, with his note. */
@@ -82,7 +108,7 @@ export function checkPlan(plan: Plan, given: PlanInput): Finding[] {
   const input = { ...given, shop: plan.shop };
   // Before there are strips there is nothing to say but what to do first.
   if (stripsOf(given.board).length === 0) return emptyBoard(plan, input).map((f) => placed(f, plan));
-  const found = RULES.flatMap((rule) => rule(plan, input));
+  const found = plan.recut ? foundOfRecut(plan, plan.recut, input) : FLAT.flatMap((rule) => rule(plan, input));
   return [...found, ...notFollowed(plan, input, found)]
     .sort((a, b) => ORDER[a.severity] - ORDER[b.severity])
     .map((found) => {

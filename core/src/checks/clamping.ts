@@ -5,12 +5,13 @@ import { pressure as pressureOf } from '../units/quantity.ts';
 import type { Found, Rule } from './finding.ts';
 
 /** Enough clamps, long enough, deep enough, and hard enough. */
-export const clamping: Rule = ({ gluing, allowances }, { shop }) => {
+export const clamping: Rule = ({ gluing, allowances, recut }, { shop }) => {
+  const [word, whole] = recut?.gluing === gluing ? (['rows', 'block'] as const) : (['strips', 'panel'] as const);
   const { glueUps } = gluing;
   if (glueUps.length === 0) return [];
   const about = (id: string) => {
     const g = certain(glueUps.find((one) => one.id === id));
-    return say`${g.joins.length > 0 ? 'Joining to' : 'Gluing'} strips ${g.firstStrip} to ${g.lastStrip}`;
+    return say`${g.joins.length > 0 ? 'Joining to' : 'Gluing'} ${word} ${g.firstStrip} to ${g.lastStrip}`;
   };
   const total = clampCount(shop.clamps);
   if (total === 0) {
@@ -40,7 +41,7 @@ export const clamping: Rule = ({ gluing, allowances }, { shop }) => {
             severity: 'stop',
             strips: [],
             at: 'glue',
-            what: say`${about(none.id)}: the panel is ${length(allowances.glueThickness)} thick, and no clamp that is long enough reaches its middle; the deepest reaches ${length(Math.max(...shop.clamps.map((c) => c.reach)))}.`,
+            what: say`${about(none.id)}: the ${whole} is ${length(allowances.glueThickness)} thick, and no clamp that is long enough reaches its middle; the deepest reaches ${length(Math.max(...shop.clamps.map((c) => c.reach)))}.`,
             why: say`Pressed off its middle, a joint opens on the other face.`,
             waysOut: [
               say`Clamps on both faces over thick cauls bring the force to the middle.`,

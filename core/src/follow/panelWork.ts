@@ -205,7 +205,7 @@ export function trimEdge(bench: Bench, i: InstructionOf<'trimEdge'>): void {
       bench.fail('notEnoughWidth', i, thing, { is: panel.width - i.off, limit: i.leaves });
     if (i.side === 'far') panel.trimmedFar += i.off;
     else panel.trimmedNear += i.off;
-    panel.width -= i.off;
+    panel.width = Math.max(0, panel.width - i.off);
   }
 }
 

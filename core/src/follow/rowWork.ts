@@ -2,7 +2,7 @@ import type { Turn } from '../board/recipe.ts';
 import { glueOf } from '../shop/shop.ts';
 import { slowness } from '../shop/gluing.ts';
 import { MITRE_REACH_MM } from '../shop/tools.ts';
-import type { InstructionOf } from '../steps/instruction.ts';
+import type { InstructionOf, Thing } from '../steps/instruction.ts';
 import { firstOf } from '../lists/there.ts';
 import type { Laid, Made, Panel, Slice } from './bench.ts';
 import { clampsThere, pressed } from './panelWork.ts';
@@ -76,6 +76,10 @@ export function layRows(bench: Bench, i: InstructionOf<'layRows'>): void {
     if (slice) slice.shift = shift;
     else bench.fail('missingPart', i, part);
   }
+  // A single row is the block: nothing is glued.
+  const only = i.rows.length === 1 ? bench.slices.get(firstOf(i.rows).part.id) : undefined;
+  const block = only && blockOf(bench, i.block, [only]);
+  if (block) lieAsBoard(block);
 }
 
 /** Whether rows are glued rather than strips. */
@@ -114,33 +118,43 @@ export function glueRows(bench: Bench, i: InstructionOf<'glue'>): void {
     if (oily && !slice.wiped) bench.fail('oilyFace', i, thing);
     return [slice];
   });
+  const block = blockOf(bench, i.makes, slices);
+  if (!block) return;
+  if (block.length > FINE && block.thickness > FINE) pressed(bench, i, block);
+  lieAsBoard(block);
+}
+
+/** Rows side by side, as they lie in the clamps: as long as one is, as wide as all together. */
+function blockOf(bench: Bench, thing: Thing, slices: readonly Slice[]): Panel | null {
   const [one] = slices;
-  if (!one) return;
+  if (!one) return null;
   const heights = slices.map((s) => (isUp(s) ? s.pitch : s.panel.thickness));
   const height = Math.min(...heights);
-  const shifts = slices.map((s) => s.shift);
-  const rowLength = one.panel.width / Math.cos(radians(one.angle));
-  const whole = rowLength - slantOf(one) - (Math.max(...shifts) - Math.min(...shifts));
-  const stack = slices.reduce((sum, s) => sum + addsOf(s), 0);
   const block: Panel = {
-    thing: i.makes,
+    thing,
     strips: one.panel.strips.map((s) => ({ ...s })),
-    length: rowLength,
-    width: stack,
+    length: one.panel.width / Math.cos(radians(one.angle)),
+    width: slices.reduce((sum, s) => sum + addsOf(s), 0),
     trimmedFar: 0,
     trimmedNear: 0,
     thickness: height,
     proud: Math.max(...heights) - height,
     flat: false,
-    hardGlue: true,
-    rows: { slices, runs: bench.runs.get(i.makes.id) ?? 'along' },
+    hardGlue: slices.length > 1,
+    rows: { slices: [...slices], runs: bench.runs.get(thing.id) ?? 'along' },
   };
-  bench.panels.set(i.makes.id, block);
-  pressed(bench, i, block);
-  const runs = bench.runs.get(i.makes.id);
-  if (runs === undefined) return;
-  // Out of the clamps a block is measured as the board lies, as far as all of its rows reach.
-  [block.length, block.width] = runs === 'across' ? [stack, whole] : [whole, stack];
+  bench.panels.set(thing.id, block);
+  return block;
+}
+
+/** Out of the clamps a block is measured as the board lies, as far as all of its rows reach. */
+function lieAsBoard(block: Panel): void {
+  if (!block.rows) return;
+  const { slices, runs } = block.rows;
+  const shifts = slices.map((s) => s.shift);
+  const spread = Math.max(...shifts) - Math.min(...shifts);
+  const whole = Math.max(0, block.length - slantOf(firstOf(slices)) - spread);
+  [block.length, block.width] = runs === 'across' ? [block.width, whole] : [whole, block.width];
 }
 
 /** The size of a slice as it came from the saw: along the cut, across and up, mm. */

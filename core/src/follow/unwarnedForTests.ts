@@ -33,7 +33,7 @@ export function unwarned(
   // With strips missing nothing comes of the board; what is milled of it is safe all the same.
   const met =
     plan.cutting.shortages.length > 0
-      ? failures.filter((f) => MILLING.has(f.instruction) && f.code !== 'missingPart')
+      ? failures.filter((f) => MILLING.has(f.instruction) && f.code !== 'missingPart' && !f.thing.includes('block'))
       : failures;
   return met.filter((f) => !WARNED_BY[f.code].some((rule) => rules.has(rule)));
 }

@@ -19,7 +19,7 @@ export const WARNED_BY: Readonly<Record<FailureCode, readonly string[]>> = {
   notFlat: [],
   notEnoughThickness: ['board-thickness', 'mixed-orders'],
   notEnoughWidth: ['panel-width', 'mixed-orders'],
-  notEnoughLength: ['rows-short'],
+  notEnoughLength: ['rows-short', 'panel-width'],
   nothingToPlane: [],
   noTool: ['nothing-to-flatten-with', 'tool-missing'],
   fewerClamps: ['no-clamps', 'clamps-too-short', 'clamps-too-shallow'],

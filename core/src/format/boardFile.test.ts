@@ -200,7 +200,7 @@ describe('board files', () => {
         f.board.recipe[1]!.id = f.board.recipe[0]!.id;
       }),
       'board.recipe[1].id',
-      /Board, strip 2, id must be an id of its own/,
+      /Board, operation 2, id must be an id of its own/,
     ],
     [
       'a strip that is glued twice',
@@ -208,7 +208,7 @@ describe('board files', () => {
         (f.board.recipe.at(-1)!.takes as unknown[])[1] = f.board.recipe[0]!.id;
       }),
       `board.recipe[${operations - 1}].takes[1]`,
-      /glue-up, take 2 must not take .* twice/,
+      /operation \d+, take 2 must not take .* twice/,
     ],
     [
       'a strip that nobody glues',

@@ -28,7 +28,7 @@ import { dirtySideUp, shareOf, stripBodies, type StripBody } from '../bodies/str
 import { plannedStrips, type PlannedStrip } from '../bodies/strips.ts';
 import { workedBoardOf, type WorkedBoard } from '../bodies/workedBoard.ts';
 import { stripsOf } from '../board/recipe.ts';
-import { panelBoardOf, recutOf, type Recut } from '../board/recut.ts';
+import { panelBoardOf, recutOf, withThickness, type Recut } from '../board/recut.ts';
 import { bodiesOfPanel, woodOf } from '../bodies/cells.ts';
 import { recutMovement } from '../bodies/recutMovement.ts';
 import { recutWood, stripsInBoard } from '../bodies/recutWood.ts';
@@ -88,10 +88,11 @@ export interface RecutPlan extends Recut {
  */
 export function makePlan(given: PlanInput): Plan {
   const { board, rack } = given;
-  const recut = recutOf(board, given.shop);
+  const asked = recutOf(board, given.shop);
   const shop = shopFor(board, given.shop);
   const saw = given.saw ?? NOTHING_SAWN;
-  const first = firstPanels(given, panelBoardOf(board, given.shop), recut);
+  const first = firstPanels(given, panelBoardOf(board, given.shop), asked);
+  const recut = asked && withThickness(asked, first.ladders.thickness.reached);
   const { cutting, allowances } = first.context;
   const last = recut ? blocksOf(first.context, { board, shop, recut }, madeFor(board, given.facts)) : first.context;
   const ladders = recut ? recutLadders(last, recut, first.ladders) : first.ladders;

@@ -129,12 +129,17 @@ export type Instruction =
       pitch: number;
       takes: number;
       length: number;
+      /** All slices of it together, without and with their kerfs, square to the cuts. */
+      wood: number;
+      kerfs: number;
+      /** Less of the panel than that is not steady along a fence. */
+      leastLeft: number;
       slices: Thing[];
     }
   /** Slices turned before they are glued again. */
   | { do: 'turn'; parts: Thing[]; turn: Turn }
   /** Rows side by side in order; `shift` is how much further along than flush each lies. */
-  | { do: 'layRows'; block: Thing; runs: 'along' | 'across'; rows: { part: Thing; shift: number }[] }
+  | { do: 'layRows'; block: Thing; runs: 'along' | 'across'; stack: number; rows: { part: Thing; shift: number }[] }
   | { do: 'keys'; parts: Thing[]; joints: number; each: number; copies: number }
   | { do: 'rehearse'; glueUps: number; clamps: ClampUse[]; cauls: number; wanted: number }
   /** Oil off the glue faces, and so long until glue. */

@@ -96,6 +96,7 @@ function layRows(context: PlanContext, recut: Recut, { made }: Glued): StepDraft
         do: 'layRows',
         block: made(k + 1),
         runs: last.runs,
+        stack: rows * recut.row,
         rows: all.filter((r) => r.board === k + 1).map((r) => ({ part: thing(r), shift: r.shift })),
       })),
     ],

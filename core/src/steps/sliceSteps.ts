@@ -1,5 +1,5 @@
-import type { Recut } from '../board/recut.ts';
-import { panelSaw, TOOL_NAMES } from '../shop/tools.ts';
+import { slicingSaw, type Recut } from '../board/recut.ts';
+import { TOOL_NAMES } from '../shop/tools.ts';
 import { atLeast, length, say, type Phrase } from '../units/phrase.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { soundEnd } from '../bodies/recutWood.ts';
@@ -14,20 +14,26 @@ export const LEAST_TO_HOLD_MM = 150;
 /** The slices of each panel of those alike, in the order they are sawn. */
 export function slicings(context: PlanContext, recut: Recut): InstructionOf<'slice'>[] {
   const { allowances } = context;
-  const saw = panelSaw(context.shop, context.panelWidth);
+  const saw = slicingSaw(context.shop, context.panelWidth, recut.angle);
   const boards = recut.all.reduce((most, r) => Math.max(most, r.board), 1);
-  return allowances.panels.map((panel, k) => ({
-    do: 'slice',
-    part: panelThing(k + 1),
-    saw,
-    angle: recut.angle,
-    end: soundEnd(context),
-    pitch: recut.pitch,
-    // Along the panel each slice takes so much, kerf and all.
-    takes: (recut.pitch + saw.kerf) / Math.cos((recut.angle * Math.PI) / 180),
-    length: panel.length,
-    slices: recut.all.filter((r) => r.panel === k + 1).map((r) => rowThing(r.number, recut.rows, boards)),
-  }));
+  return allowances.panels.map((panel, k) => {
+    const rows = recut.all.filter((r) => r.panel === k + 1);
+    return {
+      do: 'slice',
+      part: panelThing(k + 1),
+      saw,
+      angle: recut.angle,
+      end: soundEnd(context),
+      pitch: recut.pitch,
+      // Along the panel each slice takes so much, kerf and all.
+      takes: (recut.pitch + saw.kerf) / Math.cos((recut.angle * Math.PI) / 180),
+      length: panel.length,
+      wood: rows.length * recut.pitch,
+      kerfs: rows.length * (recut.pitch + saw.kerf),
+      leastLeft: LEAST_TO_HOLD_MM,
+      slices: rows.map((r) => rowThing(r.number, recut.rows, boards)),
+    };
+  });
 }
 
 /** How many slices are left to saw when the rest of the panel is too short to hold well. */
@@ -46,7 +52,6 @@ export function sliceStep(context: PlanContext, recut: Recut): StepDraft {
   const many = instructions.length;
   const count = (i: InstructionOf<'slice'>) => i.slices.length;
   const same = instructions.every((i) => count(i) === count(first));
-  const wood = count(first) * pitch;
   const hard = Math.max(...instructions.map(slicesHardToHold));
   const lines: Phrase[] = [
     say`Before the first cut two pencil lines along the whole ${many > 1 ? 'of each panel' : 'panel'}, not alike far from the edges: slices that get mixed up find their order and their side again`,
@@ -54,7 +59,7 @@ export function sliceStep(context: PlanContext, recut: Recut): StepDraft {
       ? say`One end off square, ${length(first.end)} in, the same true edge to the fence; then ${same ? say`${count(first)} slices` : say`slices`}${many > 1 ? ' of each panel' : ''}, ${stops ? 'the fresh end to the stop' : 'each measured from the fresh end'}`
       : say`Saw at ${Math.abs(angle)}° from a square cut, ${angle > 0 ? 'away from the marked end toward strip 1' : 'toward the marked end toward strip 1'}: one end off so that every strip is whole, ${length(first.end)} in where it lies least far; then ${same ? say`${count(first)} slices` : say`slices`}${many > 1 ? ' of each panel' : ''} parallel to it`,
     ...(same ? [] : instructions.map((i) => say`${i.part.label}: ${count(i)} slices`)),
-    say`${count(first)} slices are ${length(wood)} of wood and ${length(count(first) * (pitch + saw.kerf))} with kerfs of ${length(saw.kerf)}${square ? '' : ', square to the cut'}`,
+    say`${count(first)} slices are ${length(first.wood)} of wood and ${length(first.kerfs)} with kerfs of ${length(saw.kerf)}${square ? '' : ', square to the cut'}`,
     say`Number each slice as it falls, on its first cut face: ${firstOf(first.slices).label} to ${nth(first.slices, first.slices.length - 1).label}${many > 1 ? ' from the first panel' : ''}`,
     ...(hard > 0
       ? [

@@ -1,0 +1,68 @@
+import { stripsOf, FLUSH, type Recipe, type TurnOperation } from './recipe.ts';
+import type { Board } from './board.ts';
+
+/** What tells boards of one look from others. */
+export interface RecutChoices {
+  thickness: number | null;
+  pitch: number | null;
+  angle: number;
+  stagger: number;
+  count: number | null;
+  panels: number;
+  turns: Pick<TurnOperation, 'turn' | 'pattern'>[];
+  shifts: number[];
+  runs: 'along' | 'across';
+}
+
+/** End grain: slices turned up, every second end for end, laid across the board. */
+export const END_GRAIN: RecutChoices = {
+  thickness: 30,
+  pitch: null,
+  angle: 0,
+  stagger: 0,
+  count: null,
+  panels: 1,
+  turns: [
+    { turn: 'up', pattern: [true] },
+    { turn: 'endForEnd', pattern: [false, true] },
+  ],
+  shifts: [],
+  runs: 'across',
+};
+
+/** A chevron: staggered strips cut at 35 degrees, every second slice turned over. */
+export const CHEVRON: RecutChoices = {
+  ...END_GRAIN,
+  thickness: null,
+  pitch: 38.1,
+  angle: 35,
+  stagger: 35,
+  turns: [{ turn: 'over', pattern: [false, true] }],
+  runs: 'along',
+};
+
+/** The same strips, cut and glued again. */
+export function recutBoard(board: Board, change: Partial<RecutChoices> = {}, look = END_GRAIN): Board {
+  const { thickness, pitch, angle, stagger, count, panels, turns, shifts, runs } = { ...look, ...change };
+  const strips = stripsOf(board);
+  const recipe: Recipe = [
+    ...strips,
+    { ...FLUSH, kind: 'glue', id: 'panel', takes: strips.map((s) => s.id), thickness, stagger },
+    { kind: 'slice', id: 'slices', takes: 'panel', angle, pitch, count, panels },
+    ...turns.map((t, i): TurnOperation => ({
+      kind: 'turn',
+      id: `turn-${i + 1}`,
+      takes: i === 0 ? 'slices' : `turn-${i}`,
+      ...t,
+    })),
+    {
+      ...FLUSH,
+      kind: 'glue',
+      id: 'block',
+      takes: [turns.length === 0 ? 'slices' : `turn-${turns.length}`],
+      shifts,
+      runs,
+    },
+  ];
+  return { ...board, recipe };
+}

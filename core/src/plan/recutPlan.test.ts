@@ -1,0 +1,256 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { CHEVRON, END_GRAIN, recutBoard, type RecutChoices } from '../board/recutForTests.ts';
+import { recipeProblems, stripsOf, TURNS } from '../board/recipe.ts';
+import { followPlan } from '../follow/followPlan.ts';
+import { unwarned } from '../follow/unwarnedForTests.ts';
+import { workshopArbitrary } from '../follow/workshopArbitrary.ts';
+import { checkPlan } from '../checks/checkPlan.ts';
+import { movedBy } from '../recipe/motion.ts';
+import { volume } from '../recipe/solid.ts';
+import { figuresIn } from '../steps/instruction.ts';
+import { makePlan, type Plan, type RecutPlan } from './plan.ts';
+import { plainBoard, plainPiece, planInput } from './planArbitrary.ts';
+import { DEFAULT_SHOP } from '../shop/shop.ts';
+
+const INCH = 25.4;
+const tenths = (least: number, most: number) => fc.integer({ min: least * 10, max: most * 10 }).map((n) => n / 10);
+const choices: fc.Arbitrary<RecutChoices> = fc
+  .record({
+    thickness: fc.option(tenths(8, 45), { nil: null }),
+    pitch: fc.option(tenths(12, 60), { nil: null }),
+    angle: fc.oneof(fc.constant(0), tenths(-60, 60)),
+    stagger: fc.boolean(),
+    count: fc.option(fc.integer({ min: 1, max: 24 }), { nil: null }),
+    panels: fc.integer({ min: 1, max: 3 }),
+    up: fc.boolean(),
+    turns: fc.array(
+      fc.record({
+        turn: fc.constantFrom(...TURNS.filter((t) => t !== 'up')),
+        pattern: fc.array(fc.boolean(), { minLength: 1, maxLength: 4 }),
+      }),
+      { maxLength: 3 },
+    ),
+    shifts: fc.oneof(fc.constant<number[]>([]), fc.array(tenths(-20, 20), { minLength: 1, maxLength: 3 })),
+    runs: fc.constantFrom('along' as const, 'across' as const),
+  })
+  .map(({ up, stagger, turns, angle, ...rest }) => ({
+    ...rest,
+    angle,
+    stagger: stagger ? angle : 0,
+    turns: up ? [{ turn: 'up' as const, pattern: [true] }, ...turns] : turns,
+  }));
+const recuts = fc
+  .tuple(workshopArbitrary, choices)
+  .filter(([input]) => stripsOf(input.board).length > 0)
+  .map(([input, choice]) => ({ ...input, board: recutBoard(input.board, choice) }));
+
+const planned = (plan: Plan): RecutPlan => {
+  if (!plan.recut) throw new Error('A flat board.');
+  return plan.recut;
+};
+const wood = (cells: readonly { solid: Parameters<typeof volume>[0] }[]) =>
+  cells.reduce((sum, c) => sum + volume(c.solid), 0);
+/** Plenty of thick beech. */
+const RACK = [plainPiece({ mark: 'A1', length: 2400, width: 220, thickness: 56, count: 8 })];
+
+describe('boards that are cut and glued again', () => {
+  it('the blind maker ends with the planned board, cell by cell, or the plan has told what he met: 400 recipes', () => {
+    let whole = 0;
+    fc.assert(
+      fc.property(recuts, (input) => {
+        expect(recipeProblems(input.board.recipe)).toEqual([]);
+        const plan = makePlan(input);
+        // Of strips too narrow for their cut nothing is left, and that is all there is to say.
+        if (planned(plan).rowLength <= 20 || planned(plan).trueWidth <= 0)
+          return void expect(checkPlan(plan, input).map((f) => f.rule)).toContain('panel-width');
+        const followed = followPlan(plan, input);
+        expect(unwarned(plan, input, followed)).toEqual([]);
+        if (followed.failures.length === 0) whole += 1;
+      }),
+      { numRuns: 400 },
+    );
+    expect(whole).toBeGreaterThan(20);
+  }, 240_000);
+
+  it('no figure stands in a step that is not in one of its instructions, and every rung adds up: 150 recipes', () => {
+    fc.assert(
+      fc.property(recuts, (input) => {
+        const { operations, ladders } = makePlan(input);
+        // Of a board of which nothing is left no step makes sense; that is told by its stops.
+        const left = Object.values(ladders).every((l) => l.reached > 60 || l.shortBy === 0);
+        for (const step of left ? operations : []) {
+          const told = figuresIn(step.instructions);
+          const shown = [...step.lines, step.title]
+            .flatMap((phrase) => phrase.flatMap((part) => (typeof part !== 'string' && 'mm' in part ? [part.mm] : [])))
+            .concat(step.settings.map((s) => s.value.mm));
+          const stray = shown.filter(
+            (mm) => !told.some((figure) => Math.abs(figure - mm) < 1e-6 || Math.abs(figure + mm) < 1e-6),
+          );
+          expect([step.kind, stray]).toEqual([step.kind, []]);
+        }
+        for (const { rungs, reached } of Object.values(ladders)) {
+          rungs.forEach((r, i) => {
+            expect(r.before - r.taken).toBeCloseTo(r.after, 6);
+            if (i > 0) expect(r.before).toBeCloseTo(rungs[i - 1]!.after, 6);
+            expect(r.after).toBeGreaterThanOrEqual(0);
+          });
+          if (rungs.length > 0) expect(rungs.at(-1)!.after).toBeCloseTo(reached, 6);
+        }
+      }),
+      { numRuns: 150 },
+    );
+  }, 120_000);
+
+  it('the block is full of wood, as large as was read backward, and the board is cut out of it whole: 1,000 recipes', () => {
+    let looked = 0;
+    fc.assert(
+      fc.property(
+        choices,
+        fc.array(tenths(6, 60), { minLength: 1, maxLength: 8 }),
+        fc.integer({ min: 1, max: 2 }),
+        (choice, widths, count) => {
+          const board = recutBoard(plainBoard({ length: 180, width: 90, thickness: 20, count }, widths), choice);
+          const plan = makePlan(planInput(board, RACK));
+          const recut = planned(plan);
+          if (recut.rowLength <= 0) expect(plan.wood).toBeNull();
+          if (!plan.wood) return;
+          looked += 1;
+          const { length, width, height } = recut.block;
+          const block = length * width * height;
+          expect(Math.abs(wood(plan.wood.panel.cells) / block - 1)).toBeLessThan(1e-9);
+          const [l, w, t] = plan.wood.board.size;
+          if (l * w * t > 1) expect(Math.abs(wood(plan.wood.board.cells) / (l * w * t) - 1)).toBeLessThan(1e-6);
+        },
+      ),
+      { numRuns: 1000 },
+    );
+    expect(looked).toBeGreaterThan(600);
+  }, 240_000);
+});
+
+describe('worked sums', () => {
+  const end = (change: Partial<RecutChoices> = {}, size: Parameters<typeof plainBoard>[0] = {}) =>
+    recutBoard(
+      plainBoard({ length: 400, width: 250, thickness: 35, ...size }, [45, 45, 45, 45, 45, 45]),
+      change,
+      END_GRAIN,
+    );
+
+  it('400 x 250 x 35 of end grain from a panel 30 thick is 14 rows; what is lost is what the shop takes (common practice)', () => {
+    const plan = makePlan(planInput(end(), RACK));
+    const recut = planned(plan);
+    expect([recut.rows, recut.row, recut.up]).toEqual([14, 30, true]);
+    const { habits, planer, saw } = DEFAULT_SHOP;
+    // A slice is the board with its sanding and the flattening of end grain.
+    expect(recut.pitch).toBeCloseTo(35 + habits.sanding + habits.endGrainFlatten, 9);
+    const ends = habits.creep + 2 * Math.max(habits.panelEndTrim, planer!.snipe);
+    expect(recut.panelLength).toBeCloseTo(14 * (recut.pitch + saw.kerf) + saw.kerf + ends, 9);
+    expect([plan.ladders.length.reached, plan.ladders.thickness.reached]).toEqual([400, 35]);
+    expect(plan.operations.filter((o) => o.kind === 'slice')).toHaveLength(1);
+  });
+
+  it('slices of 1 in from a panel 3/4 in thick, kerf 1/8: 24 are 27 in of panel and a board of 18 in (common practice)', () => {
+    const board = recutBoard(
+      plainBoard({ length: 18 * INCH, width: 10 * INCH, thickness: 20 }, Array(9).fill(1.5 * INCH) as number[]),
+      { thickness: 0.75 * INCH, pitch: INCH, count: 24 },
+    );
+    const shop = { ...DEFAULT_SHOP, crosscutSaw: { ...DEFAULT_SHOP.crosscutSaw, kerf: INCH / 8 } };
+    const plan = makePlan(planInput(board, RACK, shop));
+    const recut = planned(plan);
+    expect(recut.rows * recut.row).toBeCloseTo(18 * INCH, 9);
+    expect((recut.rows * (recut.pitch + recut.kerf)) / INCH).toBeCloseTo(27, 9);
+    expect(plan.ladders.length.reached).toBeCloseTo(18 * INCH, 6);
+  });
+
+  it('three boards from two panels: 42 rows, 21 of each, one set-up for all slices, and each board has its own', () => {
+    const board = end({ panels: 2 }, { count: 3 });
+    const input = planInput(board, RACK);
+    const plan = makePlan(input);
+    const recut = planned(plan);
+    expect(recut.slices).toEqual([21, 21]);
+    expect([1, 2, 3].map((b) => recut.all.filter((r) => r.board === b).length)).toEqual([14, 14, 14]);
+    expect(plan.operations.filter((o) => o.kind === 'slice')).toHaveLength(1);
+    expect(plan.allowances.panels).toHaveLength(2);
+    expect(followPlan(plan, input).failures.filter((f) => f.code !== 'tooWideForMachine')).toEqual([]);
+  });
+
+  it('eleven staggered strips at 35 degrees: each slice is the width over the cosine long, and staggering saves the triangles', () => {
+    const strips = Array(11).fill(1.75 * INCH) as number[];
+    const flat = plainBoard({ length: 400, width: 300, thickness: 25 }, strips);
+    const a = (35 * Math.PI) / 180;
+    const [staggered, flush] = [CHEVRON, { ...CHEVRON, stagger: 0 }].map((look) =>
+      planned(makePlan(planInput(recutBoard(flat, {}, look), RACK))),
+    );
+    const { trueWidth, rowLength, pitch } = staggered!;
+    expect(rowLength).toBeCloseTo(trueWidth / Math.cos(a) - pitch * Math.tan(a), 9);
+    // Flush, the cut leans over the whole panel; staggered, over one strip.
+    expect(flush!.panelLength - staggered!.panelLength).toBeCloseTo((trueWidth - 1.75 * INCH) * Math.tan(a), 6);
+    expect(staggered!.offsets.map((o) => o / INCH)[0]).toBeCloseTo(10 * 1.75 * Math.tan(a), 9);
+  });
+
+  it('every third row shifted by half a strip loses that at the ends of the rows, and no more', () => {
+    const [flush, shifted] = [[], [0, 0, 22.5]].map((shifts) => planned(makePlan(planInput(end({ shifts }), RACK))));
+    expect(flush!.rowLength - shifted!.rowLength).toBeCloseTo(22.5, 9);
+  });
+
+  it('end grain moves along the board and across it by its rings; the same strips flat move across alone', () => {
+    const strips = [45, 45, 45, 45, 45, 45];
+    const flat = makePlan(planInput(plainBoard({ length: 400, width: 250, thickness: 35 }, strips), RACK));
+    const up = makePlan(planInput(end(), RACK));
+    expect(flat.movement.along).toBe(0);
+    const species = planInput(plainBoard(), RACK).species.find((s) => s.code === RACK[0]!.species)!;
+    const change = up.movement.dampMoisture - up.movement.dryMoisture;
+    // Flat-sawn stock standing on edge: its thickness, radial, lies across the board; its width, tangential, along it.
+    expect(up.movement.along).toBeCloseTo(400 * species.tangential! * change, 6);
+    expect(up.movement.across).toBeCloseTo(up.ladders.width.reached * species.radial! * change, 6);
+  });
+
+  it('in every cell of an end-grain board the grain stands upright; of a chevron it runs aslant, to and fro', () => {
+    const upright = makePlan(planInput(end(), RACK)).wood!.board.cells;
+    for (const { inPiece } of upright) expect(Math.abs(inPiece.up[0])).toBeCloseTo(1, 9);
+    const flat = plainBoard({ length: 300, width: 150, thickness: 25 }, Array(8).fill(40) as number[]);
+    const { cells } = makePlan(planInput(recutBoard(flat, {}, CHEVRON), RACK)).wood!.board;
+    const slopes = new Set(cells.map(({ inPiece }) => Math.sign(inPiece.along[0] * inPiece.across[0])));
+    expect([...slopes].sort()).toEqual([-1, 1]);
+  });
+
+  it('each cell lies where its strip was crosscut from its piece: nowhere two cells are the same wood', () => {
+    const { cells } = makePlan(planInput(end(), RACK)).wood!.board;
+    const middles = cells.map((cell) => {
+      const { corners } = cell.solid;
+      const at = [0, 1, 2].map((axis) => corners.reduce((s, c) => s + c[axis as 0 | 1 | 2], 0) / corners.length);
+      return movedBy(cell.inPiece, at as unknown as [number, number, number]);
+    });
+    const seen = new Set(
+      cells.map((c, i) => `${c.piece!.id}/${c.unit}/${middles[i]!.map((v) => Math.round(v)).join('/')}`),
+    );
+    expect(seen.size).toBe(cells.length);
+  });
+});
+
+describe('what goes wrong is told', () => {
+  const strips = [45, 45, 45, 45, 45, 45];
+  const rules = (change: Partial<RecutChoices>, look = END_GRAIN, widths = strips) => {
+    const board = recutBoard(plainBoard({ length: 400, width: 250, thickness: 35 }, widths), change, look);
+    const input = planInput(board, RACK);
+    return checkPlan(makePlan(input), input).map((f) => `${f.severity} ${f.rule}`);
+  };
+
+  it.each([
+    ['too few rows', { count: 10 }, END_GRAIN, strips, 'stop rows-short'],
+    ['slices too thin', { pitch: 30 }, END_GRAIN, strips, 'stop board-thickness'],
+    ['a panel too narrow', {}, END_GRAIN, [45, 45, 45], 'stop panel-width'],
+    ['a square cut that is not turned up', { angle: 0, stagger: 0 }, CHEVRON, strips, 'stop end-grain-joint'],
+    ['thin rows', { thickness: 8 }, END_GRAIN, strips, 'caution thin-rows'],
+    ['strips not alike from both edges', {}, END_GRAIN, [46, 45, 45, 45, 45, 44], 'caution corners'],
+    ['little left to hold', {}, END_GRAIN, strips, 'note last-slices'],
+  ] as const)('%s', (_, change, look, widths, told) => {
+    expect(rules(change, look, [...widths])).toContain(told);
+  });
+
+  it('corners of equal strips meet, and rows meant to lie apart are no mismatch', () => {
+    expect(rules({})).not.toContain('caution corners');
+    expect(rules({ shifts: [0, 22.5] }, END_GRAIN, [46, 45, 45, 45, 45, 44])).not.toContain('caution corners');
+  });
+});
