@@ -1,10 +1,9 @@
 import { cutReach, type Recut, type Row } from '../board/recut.ts';
 import { nth } from '../lists/there.ts';
-import { glueWorkpiece } from './glueOperation.ts';
-import { shift, type Motion } from './motion.ts';
-import { onItsOwn, sliceWorkpiece } from './sliceOperation.ts';
+import { after, AT_REST, shift, type Motion, type Triple } from './motion.ts';
+import { sliceWorkpiece } from './sliceOperation.ts';
 import { within } from './solid.ts';
-import { turnWorkpiece } from './turnOperation.ts';
+import { turnMotion } from './turnOperation.ts';
 import { carried, type Cell, type Workpiece } from './workpiece.ts';
 
 /** How a first panel lies when it is sliced. Lengths in mm. */
@@ -54,24 +53,32 @@ const ACROSS: Motion = { origin: [0, 0, 0], along: [0, -1, 0], across: [1, 0, 0]
  * @param slices of each panel of those alike, in the order they are sawn
  */
 export function blockOf(recut: Recut, rows: readonly Row[], slices: readonly (readonly Workpiece[])[]): Workpiece {
-  const lying = rows.flatMap(({ panel, slice, turns }) => {
-    const own = slices[panel - 1]?.[slice];
-    return own ? [turns.reduce(turnWorkpiece, own)] : [];
-  });
   const least = Math.min(0, ...rows.map((r) => r.shift));
-  const glued = glueWorkpiece(
-    lying,
-    rows.map((r) => r.shift - least),
-  );
   const slant = recut.pitch * Math.abs(Math.tan((recut.angle * Math.PI) / 180));
   const from = slant + Math.max(...recut.all.map((r) => r.shift)) - least;
-  const cells = glued.cells.flatMap((cell): Cell[] => {
-    const solid = within(cell.solid, [from, 0, 0], [from + recut.rowLength, glued.size[1], glued.size[2]]);
-    return solid ? [{ ...cell, solid }] : [];
-  });
-  const across = recut.last.runs === 'across';
-  const home = across ? ACROSS : shift([-from, 0, 0]);
-  const { cells: lain } = onItsOwn(cells, home);
   const { length, width, height } = recut.block;
-  return { size: [length, width, height], cells: lain };
+  const across = recut.last.runs === 'across';
+  // Along the rows the block begins where all of them are there; laid across the board their near end is its far edge.
+  const lie = across ? { ...ACROSS, origin: [0, from + recut.rowLength, 0] as Triple } : shift([-from, 0, 0]);
+  const end: Triple = [length, width, height];
+  let at = 0;
+  const cells = rows.flatMap((row): Cell[] => {
+    const slice = slices[row.panel - 1]?.[row.slice];
+    if (!slice) return [];
+    const turned = row.turns.reduce(
+      (so, turn) => {
+        const next = turnMotion(turn, so.size);
+        return { motion: after(next.motion, so.motion), size: next.size };
+      },
+      { motion: AT_REST, size: slice.size },
+    );
+    const place = after(lie, after(shift([row.shift - least, at, 0]), turned.motion));
+    at += turned.size[1];
+    return slice.cells.flatMap((cell): Cell[] => {
+      const lies = carried(cell, place);
+      const solid = within(lies.solid, [0, 0, 0], end);
+      return solid ? [{ ...lies, solid }] : [];
+    });
+  });
+  return { size: end, cells };
 }

@@ -1,4 +1,4 @@
-import { back, type Motion, shift, type Triple } from './motion.ts';
+import { after, back, movedBy, type Motion, shift, type Triple } from './motion.ts';
 import { bounds, clip, type HalfSpace } from './solid.ts';
 import { carried, type Cell, type Workpiece } from './workpiece.ts';
 
@@ -80,13 +80,14 @@ export function sliceWorkpiece(panel: Workpiece, slicing: Slicing): Sliced {
 
 /** Cells put into axes of their own, which begin at their least corner. @param motion into the directions of those axes */
 export function onItsOwn(cells: readonly Cell[], motion: Motion): Workpiece {
-  const turned = cells.map((cell) => carried(cell, motion));
-  if (turned.length === 0) return { size: [0, 0, 0], cells: [] };
-  const { least, greatest } = bounds({ corners: turned.flatMap((cell) => cell.solid.corners) });
-  const home = shift([-least[0], -least[1], -least[2]]);
+  if (cells.length === 0) return { size: [0, 0, 0], cells: [] };
+  const { least, greatest } = bounds({
+    corners: cells.flatMap((cell) => cell.solid.corners.map((corner) => movedBy(motion, corner))),
+  });
+  const home = after(shift([-least[0], -least[1], -least[2]]), motion);
   return {
     size: [greatest[0] - least[0], greatest[1] - least[1], greatest[2] - least[2]],
-    cells: turned.map((cell) => carried(cell, home)),
+    cells: cells.map((cell) => carried(cell, home)),
   };
 }
 

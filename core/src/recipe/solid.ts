@@ -70,8 +70,22 @@ export function moved({ corners, faces, span }: Solid, motion: Motion): Solid {
     if (span) return boxBetween(plus(span[0], motion.origin), plus(span[1], motion.origin));
     return { corners: corners.map((c) => plus(c, motion.origin)), faces };
   }
+  // A box turned by right angles is a box.
+  if (span && [motion.along, motion.across, motion.up].every(alongAnAxis)) {
+    const [a, b] = [movedBy(motion, span[0]), movedBy(motion, span[1])];
+    return {
+      corners: corners.map((c) => movedBy(motion, c)),
+      faces,
+      span: [
+        [Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.min(a[2], b[2])],
+        [Math.max(a[0], b[0]), Math.max(a[1], b[1]), Math.max(a[2], b[2])],
+      ],
+    };
+  }
   return { corners: corners.map((c) => movedBy(motion, c)), faces };
 }
+
+const alongAnAxis = ([x, y, z]: Triple): boolean => Number(x !== 0) + Number(y !== 0) + Number(z !== 0) === 1;
 
 /** Least and greatest along each axis, mm. */
 export function bounds({ corners }: Pick<Solid, 'corners'>): { least: Triple; greatest: Triple } {
@@ -92,6 +106,7 @@ export function bounds({ corners }: Pick<Solid, 'corners'>): { least: Triple; gr
  * @returns null where nothing of it does
  */
 export function clip(solid: Solid, { normal, offset }: HalfSpace): Solid | null {
+  if (solid.span && alongAnAxis(normal)) return clippedBox(solid, solid.span, normal, offset);
   const { corners: old, faces: oldFaces } = solid;
   const count = old.length;
   const beyond = new Array<number>(count);
@@ -153,6 +168,27 @@ export function clip(solid: Solid, { normal, offset }: HalfSpace): Solid | null 
   }
   const lid = ring(next);
   return { corners, faces: lid.length >= 3 ? [...faces, lid] : faces };
+}
+
+/** What of a box lies in a half space that begins square to one of its sides. */
+function clippedBox(
+  box: Solid,
+  [least, greatest]: readonly [Triple, Triple],
+  normal: Triple,
+  offset: number,
+): Solid | null {
+  const axis = normal.findIndex((n) => n !== 0) as 0 | 1 | 2;
+  const forward = normal[axis] > 0;
+  const at = forward ? offset : -offset;
+  const [inside, outside] = forward ? [at - least[axis], at - greatest[axis]] : [greatest[axis] - at, least[axis] - at];
+  if (outside >= -ON_PLANE) return box;
+  if (inside <= ON_PLANE) return null;
+  const edge = (corner: Triple): Triple => [
+    axis === 0 ? at : corner[0],
+    axis === 1 ? at : corner[1],
+    axis === 2 ? at : corner[2],
+  ];
+  return forward ? boxBetween(least, edge(greatest)) : boxBetween(edge(least), greatest);
 }
 
 /** What of a solid lies in a box along the axes, from its least corner to its greatest one. @returns null where nothing of it does */
