@@ -6,7 +6,9 @@ import { cutSheets } from '#core/cutting/cutSheet.ts';
 import { improveCut } from '#core/cutting/improveCut.ts';
 import type { BoardFile } from '#core/format/boardFile.ts';
 import { cutProblemFor } from '#core/saw/cutForBoard.ts';
+import { faceOf } from '#core/plan/face.ts';
 import { makePlan } from '#core/plan/plan.ts';
+import { stagesOf } from '#core/plan/stages.ts';
 import type { Piece } from '#core/stock/piece.ts';
 import { MOST_SECONDS, readArguments, readBoard, Refusal, refusing } from './boardArguments.ts';
 import { highsInNode } from './highsInNode.ts';
@@ -105,8 +107,14 @@ async function main(args: readonly string[]): Promise<void> {
     };
     const made = makePlan(input);
     // Where strips lie in their pieces is for drawings; the cuts say it in figures.
-    const { bodies: _, wood: _w, ...plan } = made;
-    return { board: file.board, plan, findings: checkPlan(made, input) };
+    const { bodies: _, wood: _w, recut, ...plan } = made;
+    return {
+      board: file.board,
+      plan: { ...plan, ...(recut ? { rowGluing: recut.gluing, panelLadders: recut.ladders } : {}) },
+      stages: stagesOf(made, file.board),
+      face: { cells: faceOf(made, file.board) },
+      findings: checkPlan(made, input),
+    };
   });
   const { score, bound, gap, proofs, shortages } = cutting;
   const cuts = {

@@ -9,6 +9,9 @@ import { checkPlan } from '../checks/checkPlan.ts';
 import { movedBy } from '../recipe/motion.ts';
 import { volume } from '../recipe/solid.ts';
 import { figuresIn } from '../steps/instruction.ts';
+import { outlineArea } from '../features/outline.ts';
+import { faceOf } from './face.ts';
+import { stagesOf } from './stages.ts';
 import { makePlan, type Plan, type RecutPlan } from './plan.ts';
 import { plainBoard, plainPiece, planInput } from './planArbitrary.ts';
 import { DEFAULT_SHOP } from '../shop/shop.ts';
@@ -226,6 +229,36 @@ describe('worked sums', () => {
       cells.map((c, i) => `${c.piece!.id}/${c.unit}/${middles[i]!.map((v) => Math.round(v)).join('/')}`),
     );
     expect(seen.size).toBe(cells.length);
+  });
+});
+
+describe('what is told of the face and the stages', () => {
+  it('cells cover the whole show face of a board, rows alternate, and grain stands or lies as it was laid', () => {
+    for (const [look, widths] of [
+      [END_GRAIN, Array(6).fill(45)],
+      [CHEVRON, Array(11).fill(40)],
+    ] as [RecutChoices, number[]][]) {
+      const board = recutBoard(plainBoard({ length: 380, width: 240, thickness: 30 }, widths), {}, look);
+      const plan = makePlan(planInput(board, RACK));
+      const cells = faceOf(plan, board);
+      const { length, width } = plan.worked.size;
+      const area = cells.reduce(
+        (sum, c) => sum + outlineArea({ closed: true, vertices: c.polygon.map(([x, y]) => ({ x, y, bulge: 0 })) }),
+        0,
+      );
+      expect(area).toBeCloseTo(length * width, 4);
+      expect(new Set(cells.map((c) => c.row)).size).toBe(planned(plan).rows);
+      for (const { grain } of cells) expect(Math.hypot(...grain)).toBeCloseTo(1, 9);
+      expect(cells.every((c) => Math.abs(c.grain[2]) > 0.99)).toBe(look === END_GRAIN);
+      expect(stagesOf(plan, board).map((s) => s.kind)).toEqual(['panel', 'slices', 'rows', 'block', 'board']);
+    }
+    const flat = plainBoard({}, [40, 50]);
+    const plan = makePlan(planInput(flat, RACK));
+    expect(faceOf(plan, flat).map((c) => [c.strip, c.row])).toEqual([
+      [1, null],
+      [2, null],
+    ]);
+    expect(stagesOf(plan, flat).map((s) => s.kind)).toEqual(['panel', 'board']);
   });
 });
 

@@ -28,13 +28,17 @@ export function slicesOf(recut: Recut, { panel, edge, planed, end }: PanelToSlic
     return solid ? [carried({ ...lies, solid }, shift([0, -edge, -planed]))] : [];
   });
   const trued: Workpiece = { size: [length + furthest, width - 2 * edge, height - 2 * planed], cells };
-  return sliceWorkpiece(trued, {
-    angle: recut.angle,
-    pitch: recut.pitch,
-    kerf: recut.kerf,
-    first: firstCut(recut, width, edge, end),
-    count,
-  }).slices;
+  return sliceWorkpiece(
+    trued,
+    {
+      angle: recut.angle,
+      pitch: recut.pitch,
+      kerf: recut.kerf,
+      first: firstCut(recut, width, edge, end),
+      count,
+    },
+    false,
+  ).slices;
 }
 
 /** Where the first slice begins, square to the cuts from the corner that the saw meets first, mm: behind the cut that leaves every strip whole. */

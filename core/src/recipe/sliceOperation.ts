@@ -49,9 +49,10 @@ export function sliceBackward(
 
 /**
  * The slices of a panel, cut through all its cells. A slice lies as the saw leaves it: `along` runs with the cut, `across` from its first cut face to its second, `up` as in the panel.
+ * @param keepsWaste whether dust and ends are told as well
  * At an angle a slice is as long as the width over the cosine of the angle, its ends as slanted as the cut.
  */
-export function sliceWorkpiece(panel: Workpiece, slicing: Slicing): Sliced {
+export function sliceWorkpiece(panel: Workpiece, slicing: Slicing, keepsWaste = true): Sliced {
   const [a, { pitch, kerf, first }] = [radians(slicing.angle), slicing];
   const normal: Triple = [Math.cos(a), Math.sin(a), 0];
   const against: Triple = [-normal[0], -normal[1], 0];
@@ -71,9 +72,8 @@ export function sliceWorkpiece(panel: Workpiece, slicing: Slicing): Sliced {
   let rest = cut(panel.cells, behind(first));
   for (let i = 0, from = first; i < sliceCount(panel.size, slicing); i += 1, from += pitch + kerf) {
     slices.push(onItsOwn(cut(rest, before(from + pitch)), back(axes)));
-    const left = cut(rest, behind(from + pitch));
-    waste.push(...cut(left, before(from + pitch + kerf)));
-    rest = cut(left, behind(from + pitch + kerf));
+    if (keepsWaste) waste.push(...cut(cut(rest, behind(from + pitch)), before(from + pitch + kerf)));
+    rest = cut(rest, behind(from + pitch + kerf));
   }
   return { slices, waste: [...waste, ...rest] };
 }

@@ -51,7 +51,8 @@ function boxBetween(least: Triple, greatest: Triple): Solid {
 }
 
 /** Wood in a solid, mm3: the sum of the tetrahedra that its faces make with one corner. */
-export function volume({ corners, faces }: Solid): number {
+export function volume({ corners, faces, span }: Solid): number {
+  if (span) return (span[1][0] - span[0][0]) * (span[1][1] - span[0][1]) * (span[1][2] - span[0][2]);
   const [apex] = corners;
   if (!apex) return 0;
   const from = (i: number): Triple => plus(corners[i]!, apex, -1);
