@@ -63,6 +63,8 @@ export interface Recut extends RecutRecipe {
   panelWidth: number;
   trueWidth: number;
   panelLength: number;
+  /** Where the first slice begins, square to the cuts from the corner at strip 1 of the trued panel. */
+  firstCut: number;
   /** What the cut leans over the panel more than its strips are staggered, along the strips. */
   lean: number;
   /** Of its strips, across. */
@@ -207,6 +209,10 @@ function readRecut(board: Board, made: RecutRecipe, shop: Shop): Recut {
     trueWidth,
     panelLength,
     lean,
+    firstCut:
+      (Math.max(0, ...cutReach(widths, offsets, angle, habits.panelEdgeTrim)) + habits.creep / 2 + endTrim) *
+        Math.cos(a) +
+      kerf,
     widths,
     offsets,
     rowLength,

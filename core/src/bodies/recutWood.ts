@@ -22,7 +22,7 @@ export function slicesInCells(first: PlanContext, recut: Recut, copy: number): W
   if (!panel) return [];
   const planed = Math.max(0, glueThicknessReached(first) - recut.thickness) / 2;
   const edge = first.shop.habits.panelEdgeTrim;
-  return slicesOf(recut, { panel, edge, planed, end: soundEnd(first) }, recut.slices[copy - 1] ?? 0);
+  return slicesOf(recut, { panel, edge, planed }, recut.slices[copy - 1] ?? 0);
 }
 
 /** The rows of a board glued together, in cells; null while there are no strips. */

@@ -2,10 +2,11 @@ import type { Board } from '../board/board.ts';
 import type { Recut } from '../board/recut.ts';
 import { stripsOf } from '../board/recipe.ts';
 import type { Made } from '../facts/made.ts';
+import { ROWS } from '../gluing/glueRun.ts';
 import { planGlueUps, type GluePlan } from '../gluing/glueUps.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import type { Shop } from '../shop/shop.ts';
-import { trimLayout } from '../trim/trimLayout.ts';
+import { trimLayout, type Block } from '../trim/trimLayout.ts';
 import { hardestOf, widestFlattened } from './gluingOf.ts';
 
 /** Deeper passes tear fibres off the far edge of end grain, mm (common practice). */
@@ -29,15 +30,20 @@ function shopOfRows(shop: Shop, { up, flatten }: Recut): Shop {
   };
 }
 
+/** The block that a board is trimmed from: what goes off the ends of its rows, and of where they are stacked nothing that must. */
+export function blockToTrim({ block, rowTrim, last }: Recut): Block {
+  const across = last.runs === 'across';
+  return { ...block, side: across ? rowTrim : 0, end: across ? 0 : rowTrim };
+}
+
 /** What the plan shares from the rows on: one block for each board, and the board as large as its rows let it be. */
 export function blocksOf(
   first: PlanContext,
   { board, shop, recut }: { board: Board; shop: Shop; recut: Recut },
   made: Made,
 ): PlanContext {
-  const { block, rowTrim } = recut;
-  const across = recut.last.runs === 'across';
-  const [endTrim, sideTrim] = across ? [0, rowTrim] : [rowTrim, 0];
+  const { block } = recut;
+  const { end: endTrim, side: sideTrim } = blockToTrim(recut);
   const reached: Board = {
     ...board,
     length: Math.max(0, Math.min(board.length, block.length - 2 * endTrim)),
@@ -59,7 +65,7 @@ export function blocksOf(
     made,
     allowances,
     panelWidth: block.width,
-    trim: trimLayout(reached, allowances, own, made, { ...block, side: sideTrim, end: endTrim }),
+    trim: trimLayout(reached, allowances, own, made, blockToTrim(recut)),
     rows: recut,
     wished: board,
   };
@@ -70,7 +76,7 @@ export function rowGluing(context: PlanContext, recut: Recut): GluePlan {
   const { board, shop } = context;
   const rows = recut.all.filter((r) => r.board === 1);
   if (stripsOf(board).length === 0) return planGlueUps({ ...NO_ROWS, height: recut.block.height }, shop);
-  return planGlueUps(
+  const plan = planGlueUps(
     {
       widths: rows.map(() => recut.row),
       ids: rows.map((r) => `${recut.slice.id}/${r.number}`),
@@ -84,6 +90,7 @@ export function rowGluing(context: PlanContext, recut: Recut): GluePlan {
     },
     shop,
   );
+  return { ...plan, glueUps: plan.glueUps.map((g) => ({ ...g, name: `${ROWS}${g.name.slice(1)}` })) };
 }
 
 const NO_ROWS = {

@@ -76,8 +76,11 @@ export interface RecutPlan extends Recut {
   trim: TrimLayout;
   ladders: Plan['ladders'];
   wood: Plan['wood'];
-  /** Of the rows. */
+  /** Of the rows, and of the strips of its panel. */
   gluing: GluePlan;
+  panelGluing: GluePlan;
+  /** What the board is trimmed from, and with which figures. */
+  lastly: Pick<PlanContext, 'board' | 'shop' | 'allowances'>;
 }
 
 /**
@@ -132,6 +135,8 @@ export function makePlan(given: PlanInput): Plan {
       ladders: first.ladders,
       wood: first.wood,
       gluing,
+      panelGluing: first.gluing,
+      lastly: { board: last.board, shop: last.shop, allowances: last.allowances },
     },
   };
 }

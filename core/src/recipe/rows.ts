@@ -1,4 +1,4 @@
-import { cutReach, type Recut, type Row } from '../board/recut.ts';
+import type { Recut, Row } from '../board/recut.ts';
 import { nth } from '../lists/there.ts';
 import { after, AT_REST, shift, type Motion, type Triple } from './motion.ts';
 import { sliceWorkpiece } from './sliceOperation.ts';
@@ -13,12 +13,10 @@ export interface PanelToSlice {
   /** Off each long edge, and off each face, before it is sliced. */
   edge: number;
   planed: number;
-  /** From the end of every strip to where the first cut leaves it whole. */
-  end: number;
 }
 
 /** The slices of a first panel, its strips staggered as the recipe says and its edges and faces true, in the order they are sawn. */
-export function slicesOf(recut: Recut, { panel, edge, planed, end }: PanelToSlice, count: number): Workpiece[] {
+export function slicesOf(recut: Recut, { panel, edge, planed }: PanelToSlice, count: number): Workpiece[] {
   const at = new Map(recut.panel.takes.map((id, i) => [id, nth(recut.offsets, i)]));
   const [length, width, height] = panel.size;
   const furthest = Math.max(0, ...recut.offsets);
@@ -34,19 +32,12 @@ export function slicesOf(recut: Recut, { panel, edge, planed, end }: PanelToSlic
       angle: recut.angle,
       pitch: recut.pitch,
       kerf: recut.kerf,
-      first: firstCut(recut, width, edge, end),
+      // Measured from the corner that the saw meets first.
+      first: recut.firstCut - Math.min(0, (width - 2 * edge) * Math.sin((recut.angle * Math.PI) / 180)),
       count,
     },
     false,
   ).slices;
-}
-
-/** Where the first slice begins, square to the cuts from the corner that the saw meets first, mm: behind the cut that leaves every strip whole. */
-function firstCut({ angle, offsets, kerf, widths }: Recut, width: number, edge: number, end: number): number {
-  const a = (angle * Math.PI) / 180;
-  const reach = Math.max(0, ...cutReach(widths, offsets, angle, edge));
-  const corner = Math.min(0, (width - 2 * edge) * Math.sin(a));
-  return (reach + end) * Math.cos(a) + kerf - corner;
 }
 
 /** Rows lie across the board: along the board is where they are stacked. */

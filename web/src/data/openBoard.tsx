@@ -152,3 +152,8 @@ function WithSession({ id, loaded, pieces, shop, species, book, facts, children 
     </OpenBoardContext>
   );
 }
+
+/** Shows a part of the page another board than the open one, such as the first panel of a board that is cut again, as if it were a board of its own. */
+export function ShownAs({ open, children }: { open: OpenBoard; children: ReactNode }) {
+  return <SettledBoardContext value={open}>{children}</SettledBoardContext>;
+}

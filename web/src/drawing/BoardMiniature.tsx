@@ -5,7 +5,12 @@ import { bodiesOf } from '#core/bodies/bodiesOf.ts';
 import type { PlanInput } from '#core/saw/planInput.ts';
 import classes from './drawing.module.css';
 import { Wood } from './Wood.tsx';
+import { LOOK_WORDS, lookOf } from '#core/board/looks.ts';
 import { stripsOf } from '#core/board/recipe.ts';
+import { recutRecipe } from '#core/board/recut.ts';
+import { makePlan } from '#core/plan/plan.ts';
+import { FaceWood } from './FaceWood.tsx';
+import { useStripSpecies } from './useStripSpecies.ts';
 
 interface BoardMiniatureProps {
   board: Board;
@@ -16,8 +21,43 @@ interface BoardMiniatureProps {
   oiled?: boolean;
 }
 
-/** A board small and to scale, as a picture: its strips, and the wanted outline where strips are still missing. */
-export function BoardMiniature({ board, input, scale, oiled = false }: BoardMiniatureProps) {
+/** A board small and to scale, as a picture. */
+export function BoardMiniature(props: BoardMiniatureProps) {
+  return recutRecipe(props.board.recipe) && stripsOf(props.board).length > 0 ? (
+    <RecutMiniature {...props} />
+  ) : (
+    <FlatMiniature {...props} />
+  );
+}
+
+/** One that is cut and glued again, from its cells. */
+function RecutMiniature({ board, input, scale, oiled = false }: BoardMiniatureProps) {
+  const species = useStripSpecies(board, input.species);
+  const wood = useMemo(() => makePlan({ ...input, board }).wood?.board, [board, input]);
+  return (
+    <svg
+      className={classes.miniature}
+      width={board.length * scale + 2}
+      height={board.width * scale + 2}
+      role="img"
+      aria-label={`Drawing of ${board.name}: ${LOOK_WORDS[lookOf(board)]}, ${stripsOf(board).length} strips`}
+    >
+      <g transform="translate(1 1)">
+        {wood && <FaceWood thing={wood} scale={scale} species={species} oiled={oiled} />}
+        <rect
+          width={board.length * scale}
+          height={board.width * scale}
+          fill="none"
+          stroke="var(--line-strong)"
+          strokeDasharray="4 3"
+        />
+      </g>
+    </svg>
+  );
+}
+
+/** One of strips from end to end: its strips, and the wanted outline where strips are still missing. */
+function FlatMiniature({ board, input, scale, oiled = false }: BoardMiniatureProps) {
   const trim = Math.max(0, (panelWidth(board) - board.width) / 2);
   const clip = useId();
   const tops = stripTops(stripsOf(board));

@@ -1,6 +1,7 @@
 import { nth } from '#core/lists/there.ts';
 import { bitmapFile } from './bitmap.ts';
 import { logOf, type Log } from './log.ts';
+import { paintMosaic, type Mosaic } from './mosaic.ts';
 import { paintWood, type Cut } from './paintWood.ts';
 
 export interface PaintRequest {
@@ -11,6 +12,8 @@ export interface PaintRequest {
   oiled: boolean;
   /** Painted before others that wait: what is looked at first. */
   first: boolean;
+  /** A face glued of many cells: painted instead of the one cut, whose size is that of the face. */
+  mosaic?: Mosaic;
   /** A coarse picture to be shown until the real one is there. */
   sketch?: boolean;
 }
@@ -56,8 +59,8 @@ function warmUp(): void {
 
 warmUp();
 
-function painted({ key, sketch = false, log, cut, scale, oiled }: PaintRequest): PaintAnswer {
-  const file = bitmapFile(paintWood(log, cut, scale, oiled));
+function painted({ key, sketch = false, log, cut, mosaic, scale, oiled }: PaintRequest): PaintAnswer {
+  const file = bitmapFile(mosaic ? paintMosaic(mosaic, cut.size, scale, oiled) : paintWood(log, cut, scale, oiled));
   if (sketch) return { key, url: `data:image/bmp;base64,${btoa(String.fromCharCode(...file))}`, blob: null };
   const blob = new Blob([file], { type: 'image/bmp' });
   return { key, url: URL.createObjectURL(blob), blob };

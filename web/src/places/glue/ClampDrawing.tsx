@@ -2,7 +2,11 @@ import { firstOf, nth } from '#core/lists/there.ts';
 import { CAUL_MM, CLAMP_BAR_MM } from '#core/gluing/clamping.ts';
 import type { GlueUp } from '#core/gluing/glueUps.ts';
 import { stripTops } from '#core/board/board.ts';
-import { useSettledBoard } from '../../data/openBoard.tsx';
+import { useId } from 'react';
+import { useOpenBoard, useSettledBoard } from '../../data/openBoard.tsx';
+import { FaceCells } from '../../drawing/FaceWood.tsx';
+import { useStripSpecies } from '../../drawing/useStripSpecies.ts';
+import { useGluedWords } from './gluedWords.ts';
 import { DimensionLine } from '../../drawing/DimensionLine.tsx';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import { Length } from '../../quantities/Length.tsx';
@@ -27,6 +31,10 @@ export function ClampDrawing({ glueUp }: { glueUp: GlueUp }) {
   const [w, h] = [length * scale, glueUp.width * scale];
   const tops = stripTops(strips);
   const { clamps } = glueUp;
+  const { one } = useGluedWords();
+  const ofRows = one === 'row' && plan.recut && plan.wood ? { recut: plan.recut, block: plan.wood.panel } : null;
+  const species = useStripSpecies(useOpenBoard().board, input.species);
+  const clip = useId();
   const joints = new Set(glueUp.jointsAt.map((j) => Math.round(j * 100)));
   return (
     <figure className={classes.figure}>
@@ -46,8 +54,22 @@ export function ClampDrawing({ glueUp }: { glueUp: GlueUp }) {
           .map((c) => (
             <Clamp key={c.at} x={x0 + c.at * scale} y={y0} h={h} scale={scale} side="below" />
           ))}
+        {ofRows && (
+          <>
+            <clipPath id={clip}>
+              <rect x={x0} y={y0} width={w} height={h} />
+            </clipPath>
+            <g clipPath={`url(#${clip})`}>
+              <g
+                transform={`translate(${x0 + ((length - ofRows.recut.rowLength) / 2) * scale} ${y0 - (glueUp.firstStrip - 1) * ofRows.recut.row * scale})${ofRows.recut.last.runs === 'across' ? ` matrix(0 1 -1 0 ${ofRows.recut.rowLength * scale} 0)` : ''}`}
+              >
+                <FaceCells thing={ofRows.block} scale={scale} species={species} />
+              </g>
+            </g>
+          </>
+        )}
         {strips.map((strip, i) => {
-          const species = input.species.find((s) => s.code === strip.species);
+          const colour = input.species.find((s) => s.code === strip.species)?.colour ?? 'var(--line)';
           const y = y0 + nth(tops, i) * scale;
           return (
             <g key={strip.id}>
@@ -56,7 +78,7 @@ export function ClampDrawing({ glueUp }: { glueUp: GlueUp }) {
                 y={y}
                 width={w}
                 height={strip.width * scale}
-                fill={species?.colour ?? 'var(--line)'}
+                fill={ofRows ? 'none' : colour}
                 className={classes.strip}
               />
               {i > 0 && (

@@ -1,7 +1,10 @@
 import { certain } from '#core/lists/there.ts';
-import { useState } from 'react';
+import { SegmentedControl } from '@mantine/core';
+import { useMemo, useState } from 'react';
 import { stationOf, type OperationKind } from '#core/steps/operation.ts';
-import { useSettledBoard } from '../../data/openBoard.tsx';
+import { ShownAs, useSettledBoard } from '../../data/openBoard.tsx';
+import { OF_ROWS, OF_STRIPS, GluedWordsContext, useGluedWords } from './gluedWords.ts';
+import { panelView, rowsView } from './gluedViews.ts';
 import { SchoolButton } from '../../habits/HabitButton.tsx';
 import { FindingCards } from '../../planning/FindingCard.tsx';
 import { NoStrips } from '../../planning/NoStrips.tsx';
@@ -18,29 +21,59 @@ import { RunPanel } from './RunPanel.tsx';
 import { TimelineDrawing } from './TimelineDrawing.tsx';
 import { stripsOf } from '#core/board/recipe.ts';
 
-const GLUING: readonly OperationKind[] = ['layOut', 'dryRun', 'glue', 'join', 'flattenSections'];
+const GLUING: readonly OperationKind[] = ['layOut', 'layRows', 'dryRun', 'glue', 'join', 'flattenSections'];
+const STAGES = [
+  { value: 'panel', label: 'The panel of strips' },
+  { value: 'rows', label: 'The rows' },
+] as const;
 
 /** The glue-ups that do not go wrong: groups, clamps and cauls in their places, a rehearsal, a clock, and the panel made flat. */
 export function GluePlace() {
-  const { board, plan, findings, session } = useSettledBoard();
+  const open = useSettledBoard();
+  const [stage, setStage] = useState<'panel' | 'rows'>('panel');
+  const shown = useMemo(() => (stage === 'rows' ? rowsView(open) : panelView(open)), [open, stage]);
+  if (stripsOf(open.board).length === 0) return <NoStrips />;
+  if (!open.plan.recut) return <GlueUps ofRows={false} />;
+  return (
+    <ShownAs open={shown}>
+      <GluedWordsContext value={stage === 'rows' ? OF_ROWS : OF_STRIPS}>
+        <SegmentedControl
+          className={classes.stages}
+          size="sm"
+          aria-label="What is glued"
+          value={stage}
+          onChange={setStage}
+          data={[...STAGES]}
+        />
+        <GlueUps key={stage} ofRows={stage === 'rows'} />
+      </GluedWordsContext>
+    </ShownAs>
+  );
+}
+
+/** The glue-ups of one panel, or of the rows of one board. */
+function GlueUps({ ofRows }: { ofRows: boolean }) {
+  const { plan, findings, session } = useSettledBoard();
   const [chosen, setChosen] = useState('');
-  if (stripsOf(board).length === 0) return <NoStrips />;
+  const { one, whole } = useGluedWords();
   const { glueUps } = plan.gluing;
   const glueUp = glueUps.find((g) => g.id === chosen) ?? glueUps[0];
   const steps = plan.operations.filter((o) => stationOf(o.kind) === 'glue');
-  const flattening = certain(plan.operations.find((o) => o.kind === 'flattenPanel'));
+  const flattens = plan.operations.filter((o) => o.kind === 'flattenPanel');
+  const flattening = certain(ofRows ? flattens.at(-1) : flattens[0]);
+  const about = findings.filter((f) => f.at && GLUING.includes(f.at) && (f.part === 'rows') === ofRows);
   return (
     <div className={classes.page}>
       <div className={classes.column}>
         <section>
           <h2>Groups</h2>
-          <GroupEditor />
+          {!ofRows && <GroupEditor />}
           <GroupTree chosen={glueUp?.id ?? ''} onChoose={setChosen} />
         </section>
         {glueUp && (
           <section>
             <h2>
-              {glueUp.joins.length > 0 ? 'Join to' : 'Glue'} strips {glueUp.firstStrip} to {glueUp.lastStrip}, from
+              {glueUp.joins.length > 0 ? 'Join to' : 'Glue'} {one}s {glueUp.firstStrip} to {glueUp.lastStrip}, from
               above
             </h2>
             <ClampDrawing glueUp={glueUp} />
@@ -62,10 +95,10 @@ export function GluePlace() {
         </section>
       </div>
       <div className={classes.column}>
-        {findings.some((f) => f.at && GLUING.includes(f.at)) && (
+        {about.length > 0 && (
           <section>
             <h2>What to mind</h2>
-            <FindingCards findings={findings.filter((f) => f.at && GLUING.includes(f.at))} />
+            <FindingCards findings={about} />
           </section>
         )}
         <section>
@@ -79,14 +112,14 @@ export function GluePlace() {
           </section>
         )}
         <section>
-          <h2>Making the panel flat</h2>
+          <h2>Making the {whole} flat</h2>
           <p className={classes.note}>
             {durationWords(flattening.minutes)} by {flattening.machine?.toLowerCase()}
             {plan.gluing.sectionWidth !== null && ', after its sections were flattened before they were joined'}.
             Cleanest side down first.
           </p>
           <WaysTable
-            ways={plan.flattening}
+            ways={plan.recut && !ofRows ? flattening.ways : plan.flattening}
             taken={flattening.machine}
             onChoose={(id) =>
               session.edit((b) => ({
@@ -96,7 +129,8 @@ export function GluePlace() {
             }
           />
           <p className={classes.chips}>
-            <SchoolButton question="flatten" /> <SchoolButton question="snipe" />
+            <SchoolButton question="flatten" />{' '}
+            {ofRows ? <SchoolButton question="endGrain" /> : <SchoolButton question="snipe" />}
           </p>
         </section>
         <section>

@@ -1,5 +1,6 @@
 import type { GlueUp } from '#core/gluing/glueUps.ts';
 import { glueOf } from '#core/shop/shop.ts';
+import { useGluedWords } from './gluedWords.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { durationWords } from '../../quantities/duration.ts';
 import { Length } from '../../quantities/Length.tsx';
@@ -16,7 +17,8 @@ export function GroupTree({ chosen, onChoose }: GroupTreeProps) {
   const {
     plan: { gluing, shop, allowances },
   } = useSettledBoard();
-  if (gluing.glueUps.length === 0) return <p className={classes.note}>One strip: nothing to glue.</p>;
+  const { one, many, whole } = useGluedWords();
+  if (gluing.glueUps.length === 0) return <p className={classes.note}>One {one}: nothing to glue.</p>;
   const copies = allowances.panels.length;
   const levels = Math.max(...gluing.glueUps.map((g) => g.level));
   return (
@@ -27,8 +29,8 @@ export function GroupTree({ chosen, onChoose }: GroupTreeProps) {
             <button type="button" aria-pressed={g.id === chosen} onClick={() => onChoose(g.id)}>
               <b>
                 {g.joins.length === 0
-                  ? `Strips ${g.firstStrip}–${g.lastStrip}`
-                  : `${levels === g.level ? 'The panel' : 'Join'}: ${g.firstStrip}–${g.lastStrip}`}
+                  ? `${many} ${g.firstStrip}–${g.lastStrip}`
+                  : `${levels === g.level ? `The ${whole}` : 'Join'}: ${g.firstStrip}–${g.lastStrip}`}
               </b>
               <span>
                 {g.parts} pieces, <Length mm={g.width} /> wide, {g.clamps.wanted} clamps
@@ -44,7 +46,7 @@ export function GroupTree({ chosen, onChoose }: GroupTreeProps) {
         {gluing.usableMinutes.toFixed(1)} safe minutes until all is pressed, so at most {gluing.mostParts} pieces at
         once. In clamps one after the other: {durationWords(gluing.clampMinutes)}
         {gluing.sideBySide > 1 && `, ${gluing.sideBySide} glue-ups side by side`}
-        {copies > 1 && `, for each of ${copies} panels`}.
+        {copies > 1 && `, for each of ${copies} ${whole}s`}.
         {gluing.sectionWidth !== null && (
           <>
             {' '}

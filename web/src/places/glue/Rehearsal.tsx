@@ -4,6 +4,7 @@ import type { GlueUp } from '#core/gluing/glueUps.ts';
 import { glueOf } from '#core/shop/shop.ts';
 import { amount, formatQuantity } from '#core/units/quantity.ts';
 import { useDisplay } from '../../quantities/display.tsx';
+import { useGluedWords } from './gluedWords.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import classes from './GluePlace.module.css';
 import { stripsOf } from '#core/board/recipe.ts';
@@ -14,11 +15,12 @@ export function Rehearsal({ glueUp }: { glueUp: GlueUp }) {
   const { display } = useDisplay();
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const { clamps } = glueUp;
+  const { many } = useGluedWords();
   const oily = stripsOf(board)
     .slice(glueUp.firstStrip - 1, glueUp.lastStrip)
     .some((s) => input.species.find((w) => w.code === s.species)?.oily);
   const items = [
-    `Strips ${glueUp.firstStrip} to ${glueUp.lastStrip} in order, triangle whole, best side up`,
+    `${many} ${glueUp.firstStrip} to ${glueUp.lastStrip} in order, triangle whole, best side up`,
     `${clamps.wanted} clamps opened to the width, ${Math.ceil(clamps.wanted / 2)} lying below, the others at hand`,
     `${2 * clamps.placed.length} pads`,
     ...(clamps.cauls.length > 0

@@ -11,6 +11,7 @@ import {
   type RunEvent,
 } from '#core/gluing/glueRun.ts';
 import type { GlueUp } from '#core/gluing/glueUps.ts';
+import { glueUpsOf } from '#core/plan/trimAgain.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import type { StoredRun } from '#contract/glueRuns.ts';
 import { clockWords, durationWords } from '../../quantities/duration.ts';
@@ -35,7 +36,7 @@ export function RunPanel({ glueUp }: { glueUp: GlueUp }) {
   const all = query.data?.runs ?? [];
   const runs = all.filter((r) => isRunOf(r, glueUp) && r.copy === copy);
   // Of groups that are no longer planned: they are kept, and a clock that runs can be stopped.
-  const others = all.filter((r) => r.copy > copies || !plan.gluing.glueUps.some((g) => isRunOf(r, g)));
+  const others = all.filter((r) => r.copy > copies || !glueUpsOf(plan).some((g) => isRunOf(r, g)));
   const running = runs.find((r) => r.endedAt === null);
   const past = runs.filter((r) => r.endedAt !== null);
   const now = useNow(running !== undefined || others.some((r) => r.endedAt === null), query.data?.ahead ?? 0);

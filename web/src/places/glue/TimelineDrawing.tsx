@@ -9,6 +9,7 @@ import { useRuns } from './useRuns.ts';
 import classes from './TimelineDrawing.module.css';
 import { isRunOf } from '#core/gluing/glueRun.ts';
 import type { GlueUp } from '#core/gluing/glueUps.ts';
+import { glueUpsOf } from '#core/plan/trimAgain.ts';
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 const DAY = 1440;
@@ -53,13 +54,9 @@ function gluedOf(runs: readonly StoredRun[], glueUps: readonly GlueUp[]): Glued[
 export function TimelineDrawing() {
   const {
     id,
-    plan: {
-      timeline: fromMonday,
-      operations,
-      shop,
-      gluing: { glueUps },
-    },
+    plan: { timeline: fromMonday, operations, shop, gluing, recut },
   } = useSettledBoard();
+  const glueUps = useMemo(() => glueUpsOf({ gluing, recut }), [gluing, recut]);
   const {
     query: { data },
   } = useRuns(id);

@@ -26,7 +26,8 @@ interface SheetDrawingProps {
 
 /** The panel with numbered strips, grain arrows and the triangle across them, as it is laid on the bench. */
 export function SheetDrawing({ marks = false }: SheetDrawingProps) {
-  const { board, plan, input } = useSettledBoard();
+  const { board: whole, plan, input } = useSettledBoard();
+  const board = plan.recut?.board ?? whole;
   const { roughLength, glueThickness } = plan.allowances;
   const { panelWidth } = plan;
   const scale = fitScale(
@@ -37,7 +38,7 @@ export function SheetDrawing({ marks = false }: SheetDrawingProps) {
   const [x0, y0] = [ROOM.left, ROOM.top];
   const [w, h] = [roughLength * scale, panelWidth * scale];
   const endX = x0 + w + ROOM.gap;
-  const trim = plan.worked.shift * scale;
+  const trim = (plan.recut?.trim.far ?? plan.worked.shift) * scale;
   const endTrim = endSpare(board.length, { roughLength }) * scale;
   const tops = stripTops(stripsOf(board));
 
@@ -51,7 +52,11 @@ export function SheetDrawing({ marks = false }: SheetDrawingProps) {
         aria-label="The panel with numbered strips, to scale"
       >
         <DimensionLine from={[x0 + endTrim, y0 - 8]} to={[x0 + w - endTrim, y0 - 8]} mm={board.length} />
-        <DimensionLine from={[18, y0 + trim]} to={[18, y0 + h - trim]} mm={plan.ladders.width.reached} />
+        <DimensionLine
+          from={[18, y0 + trim]}
+          to={[18, y0 + h - trim]}
+          mm={plan.recut?.trueWidth ?? plan.ladders.width.reached}
+        />
         {stripsOf(board).map((strip, i) => {
           const y = y0 + nth(tops, i) * scale;
           const height = strip.width * scale;

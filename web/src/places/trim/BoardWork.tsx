@@ -115,7 +115,8 @@ export function BoardWork() {
               byHabit={!worked.features.includes(feature)}
               crossed={crossedBy(
                 now.solids.filter((s) => s.feature === feature.id),
-                stripsOf(board),
+                // Of rows of cells there is no strip from end to end to be named.
+                plan.recut ? [] : stripsOf(board),
                 now.shift,
               )}
               onChange={work.setFeature}

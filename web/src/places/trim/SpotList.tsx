@@ -5,6 +5,7 @@ import { MOST_SPOTS } from '#core/facts/factsThatHold.ts';
 import { spotSchema, type Spot } from '#core/facts/fact.ts';
 import { allowancesFor } from '#core/board/allowances.ts';
 import { trimLayout } from '#core/trim/trimLayout.ts';
+import { trimAgain } from '#core/plan/trimAgain.ts';
 import { lengthBetween } from '#core/units/lengthSchema.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
 import { TextField } from '../../quantities/plainFields.tsx';
@@ -33,7 +34,9 @@ export function SpotList({ chosen, onChoose, onMark }: SpotListProps) {
   const { board, plan, input, session } = useOpenBoard();
   const { made, state, elsewhere, noteLength, noteSpot, forgetSpot, forgetPanel, forget } = useMade();
   // What is offered follows what was just noted, not the plan of a moment ago.
-  const layout = trimLayout(board, allowancesFor(board, input.shop, made), plan.shop, made);
+  const layout = plan.recut
+    ? trimAgain(plan, board, made)
+    : trimLayout(board, allowancesFor(board, input.shop, made), plan.shop, made);
   const add = () =>
     onMark({ x: 0, y: Math.max(0, Math.round(layout.width / 2 - 10)), length: 15, width: Math.min(20, layout.width) });
   return (

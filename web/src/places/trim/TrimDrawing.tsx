@@ -3,12 +3,14 @@ import { useElementSize } from '@mantine/hooks';
 import { useRef } from 'react';
 import { stripTops } from '#core/board/board.ts';
 import { formatLength } from '#core/units/formatLength.ts';
-import { trimLayout } from '#core/trim/trimLayout.ts';
+import { trimAgain } from '#core/plan/trimAgain.ts';
 import { useOpenBoard, useSettledBoard } from '../../data/openBoard.tsx';
 import { DimensionLine } from '../../drawing/DimensionLine.tsx';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import { useDisplay } from '../../quantities/display.tsx';
 import { Length } from '../../quantities/Length.tsx';
+import { FaceCells } from '../../drawing/FaceWood.tsx';
+import { useStripSpecies } from '../../drawing/useStripSpecies.ts';
 import { GripHandle, within } from './GripHandle.tsx';
 import classes from './TrimDrawing.module.css';
 import { SpotMarking } from './SpotMarking.tsx';
@@ -39,15 +41,17 @@ export function TrimDrawing({ chosen, onChoose, onMark }: TrimDrawingProps) {
   const svg = useRef<SVGSVGElement>(null);
   const { made, noteSpot, endMerge } = useMade();
   // Bad places move at once, and the boards make way for them.
-  const layout = trimLayout({ ...board, worked: now.worked }, plan.allowances, plan.shop, made);
+  const layout = trimAgain(plan, { ...board, worked: now.worked }, made);
   const scale = fitScale([layout.length, layout.width], [wide - ROOM.left - ROOM.right, ROOM.height], 1.6);
   const [x0, y0] = [ROOM.left, ROOM.top];
   const [w, h] = [layout.length * scale, layout.width * scale];
   const tops = stripTops(stripsOf(board));
-  const spoiled = Math.max(layout.creep, layout.snipe) * scale;
-  const edge = Math.min(plan.shop.habits.panelEdgeTrim, layout.width / 2) * scale;
+  // A block of rows is drawn as far as all of them reach: nothing in it is spoiled.
+  const spoiled = plan.recut ? 0 : Math.max(layout.creep, layout.snipe) * scale;
+  const edge = plan.recut ? 0 : Math.min(plan.shop.habits.panelEdgeTrim, layout.width / 2) * scale;
   const all = [...layout.boards, ...layout.others].sort((a, b) => a.x - b.x);
   const [first, last] = [layout.boards[0], all.at(-1)];
+  const species = useStripSpecies(board, input.species);
   const place = (event: { clientX: number; clientY: number }) => {
     const box = certain(svg.current).getBoundingClientRect();
     const shown = box.width / wide;
@@ -70,7 +74,12 @@ export function TrimDrawing({ chosen, onChoose, onMark }: TrimDrawingProps) {
             <path d="M0 0V6" stroke="#1b2026" strokeWidth="1.2" />
           </pattern>
         </defs>
-        {stripsOf(board).map((strip, i) => (
+        {plan.recut && plan.wood && (
+          <g transform={`translate(${x0} ${y0})`}>
+            <FaceCells thing={plan.wood.panel} scale={scale} species={species} />
+          </g>
+        )}
+        {(plan.recut ? [] : stripsOf(board)).map((strip, i) => (
           <rect
             key={strip.id}
             x={x0}
@@ -224,10 +233,10 @@ export function TrimDrawing({ chosen, onChoose, onMark }: TrimDrawingProps) {
         {first && last && (
           <>
             {' '}
-            Cuts in the order of their numbers, the blade on the waste side; edge {firstOf(layout.cuts).number} is the
-            reference for all that follow. Off the ends <Length mm={firstOf(all).x - layout.kerf} /> and{' '}
-            <Length mm={layout.length - last.x - last.length - layout.kerf} />, off each edge <Length mm={first.y} />{' '}
-            and <Length mm={layout.width - first.y - first.width} />.
+            Cuts in the order of their numbers, the blade on the waste side; edge {layout.cuts[0]?.number ?? 1} is the
+            reference for all that follow. Off the ends <Length mm={Math.max(0, firstOf(all).x - layout.kerf)} /> and{' '}
+            <Length mm={Math.max(0, layout.length - last.x - last.length - layout.kerf)} />, off each edge{' '}
+            <Length mm={first.y} /> and <Length mm={layout.width - first.y - first.width} />.
           </>
         )}
         {(spoiled > 0 || edge > 0) && (

@@ -10,6 +10,8 @@ import { formatLength } from '#core/units/formatLength.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { DimensionLine } from '../../drawing/DimensionLine.tsx';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
+import { FaceWood } from '../../drawing/FaceWood.tsx';
+import { useStripSpecies } from '../../drawing/useStripSpecies.ts';
 import { Wood } from '../../drawing/Wood.tsx';
 import { WorkedFace } from '../../drawing/WorkedFace.tsx';
 import { useDisplay } from '../../quantities/display.tsx';
@@ -147,6 +149,7 @@ function BoardWood({ face, scale }: { face: 'top' | 'bottom'; scale: number }) {
   const strips = stripsOf(board);
   const tops = useMemo(() => stripTops(strips), [strips]);
   const endTrim = endSpare(board.length, plan.allowances);
+  const species = useStripSpecies(board, input.species);
   return (
     <>
       <clipPath id={clip}>
@@ -158,7 +161,16 @@ function BoardWood({ face, scale }: { face: 'top' | 'bottom'; scale: number }) {
         />
       </clipPath>
       <g clipPath={`url(#${clip})`}>
-        {stripsOf(board).map((strip, i) => {
+        {plan.recut && plan.wood && (
+          <FaceWood
+            thing={plan.wood.board}
+            side={face === 'top' ? 'top' : 'under'}
+            scale={scale}
+            species={species}
+            oiled={false}
+          />
+        )}
+        {(plan.recut ? [] : strips).map((strip, i) => {
           const y = face === 'top' ? nth(tops, i) - shift : size.width - (nth(tops, i) - shift) - strip.width;
           return (
             <Wood
@@ -173,7 +185,7 @@ function BoardWood({ face, scale }: { face: 'top' | 'bottom'; scale: number }) {
             />
           );
         })}
-        {tops.slice(1).map((top) => (
+        {(plan.recut ? [] : tops.slice(1)).map((top) => (
           <path key={top} className={classes.joint} d={`M0 ${flipped(top - shift) * scale}H${size.length * scale}`} />
         ))}
       </g>

@@ -1,0 +1,98 @@
+import type { Board } from './board.ts';
+import { panelRecipe, stripsOf, withStrips, FLUSH, type Recipe, type RecipeOperation } from './recipe.ts';
+import { recutRecipe } from './recut.ts';
+
+/** How a board looks from above; each begins a recipe that can be changed in every way afterwards. */
+export const LOOKS = ['edge', 'face', 'endGrain', 'chevron'] as const;
+export type Look = (typeof LOOKS)[number];
+
+/** What a look is called in a sentence. */
+export const LOOK_WORDS: Readonly<Record<Look, string>> = {
+  edge: 'edge grain',
+  face: 'face grain',
+  endGrain: 'end grain',
+  chevron: 'chevron',
+};
+
+/** Rows of end grain begin as thick as this, mm, and a chevron with these figures (common practice: 35 degrees, 1 1/2 in). */
+const USUAL_ROW_MM = 30;
+const USUAL_ANGLE = 35;
+const USUAL_PITCH_MM = 38.1;
+
+/** How a board looks as it is made. */
+export function lookOf({ construction, recipe }: Pick<Board, 'construction' | 'recipe'>): Look {
+  const recut = recutRecipe(recipe);
+  if (!recut) return construction;
+  return recut.turns.some((t) => t.turn === 'up') ? 'endGrain' : 'chevron';
+}
+
+/** What follows the first panel, each operation with an id that no strip has. */
+function recutTail(look: 'endGrain' | 'chevron', rowThickness: number): RecipeOperation[] {
+  const slice = { kind: 'slice' as const, id: 'slices', takes: 'panel', count: null, panels: 1 };
+  const block = { ...FLUSH, kind: 'glue' as const, id: 'block' };
+  if (look === 'chevron')
+    return [
+      { ...FLUSH, kind: 'glue', id: 'panel', takes: [], stagger: USUAL_ANGLE },
+      { ...slice, angle: USUAL_ANGLE, pitch: USUAL_PITCH_MM },
+      { kind: 'turn', id: 'over', takes: 'slices', turn: 'over', pattern: [false, true] },
+      { ...block, takes: ['over'] },
+    ];
+  return [
+    { ...FLUSH, kind: 'glue', id: 'panel', takes: [], thickness: rowThickness },
+    { ...slice, angle: 0, pitch: null },
+    { kind: 'turn', id: 'up', takes: 'slices', turn: 'up', pattern: [true] },
+    { kind: 'turn', id: 'round', takes: 'up', turn: 'endForEnd', pattern: [false, true] },
+    { ...block, takes: ['round'], runs: 'across' },
+  ];
+}
+
+/** The same strips made into a board of another look; edge and face grain are told by its construction, which stays. @param rowThickness of end grain, mm */
+export function asLook<B extends Pick<Board, 'construction' | 'recipe'>>(
+  board: B,
+  look: Look,
+  rowThickness = USUAL_ROW_MM,
+): B {
+  const strips = stripsOf(board);
+  if (look === 'edge' || look === 'face') {
+    const flat = panelRecipe(board.recipe).map((o) => (o.kind === 'glue' ? { ...o, ...FLUSH } : o));
+    return { ...board, recipe: strips.length === 0 ? [] : flat };
+  }
+  return withStrips({ ...board, recipe: recutTail(look, rowThickness) as Recipe }, strips);
+}
+
+/** The same board with one of its operations changed. */
+export function withOperation<B extends Pick<Board, 'recipe'>, K extends RecipeOperation['kind']>(
+  board: B,
+  kind: K,
+  id: string,
+  change: Partial<Extract<RecipeOperation, { kind: K }>>,
+): B {
+  return { ...board, recipe: board.recipe.map((o) => (o.kind === kind && o.id === id ? { ...o, ...change } : o)) };
+}
+
+/**
+ * The same board with its slices turned otherwise, by patterns that repeat; slices that are turned up stay so.
+ * @param turns in order, without those that turn nothing
+ */
+export function withTurns<B extends Pick<Board, 'recipe'>>(
+  board: B,
+  turns: readonly { turn: 'over' | 'endForEnd'; pattern: boolean[] }[],
+): B {
+  const recut = recutRecipe(board.recipe);
+  if (!recut) return board;
+  const up = recut.turns.filter((t) => t.turn === 'up').map((t) => ({ turn: t.turn, pattern: t.pattern }));
+  const wanted = [...up, ...turns.filter((t) => t.pattern.includes(true))];
+  const taken = new Set(board.recipe.map((o) => o.id));
+  for (const t of recut.turns) taken.delete(t.id);
+  let before = recut.slice.id;
+  const made = wanted.map((t, i): RecipeOperation => {
+    let id = recut.turns[i]?.id ?? `turn-${i + 1}`;
+    while (taken.has(id)) id = `${id}-`;
+    taken.add(id);
+    const operation = { kind: 'turn' as const, id, takes: before, turn: t.turn, pattern: [...t.pattern] };
+    before = id;
+    return operation;
+  });
+  const rest = board.recipe.filter((o) => o.kind !== 'turn' && o !== recut.last);
+  return { ...board, recipe: [...rest, ...made, { ...recut.last, takes: [before] }] };
+}
