@@ -163,11 +163,6 @@ export type QuestionId = keyof typeof QUESTIONS;
 export type Schools = { [Q in QuestionId]: (typeof QUESTIONS)[Q]['schools'][number]['id'] };
 export const QUESTION_IDS = Object.keys(QUESTIONS) as QuestionId[];
 
-/** Answers that are kept and decide nothing yet: no board shows end grain so far. */
-const NOT_ASKED_YET: ReadonlySet<QuestionId> = new Set(['endGrain']);
-/** Questions that a shop is asked: each school of each of them changes a step of some board. */
-export const ASKED_QUESTIONS: readonly QuestionId[] = QUESTION_IDS.filter((q) => !NOT_ASKED_YET.has(q));
-
 const choice = (q: QuestionId) => {
   const ids = QUESTIONS[q].schools.map((s) => s.id);
   return z.enum(ids as [string, ...string[]], { error: `must be one of ${ids.join(', ')}` });

@@ -10,6 +10,7 @@ import { DEFAULT_DISPLAY, formatLength } from '#core/units/formatLength.ts';
 import { phraseText } from '#core/units/phrase.ts';
 import { openBoardAt } from '../openBoardForTests.tsx';
 import { plain } from '../shownForTests.tsx';
+import { CHEVRON, END_GRAIN, recutBoard } from '#core/board/recutForTests.ts';
 import { BriefPlace } from './brief/BriefPlace.tsx';
 import { GluePlace } from './glue/GluePlace.tsx';
 import { MillPlace } from './mill/MillPlace.tsx';
@@ -33,8 +34,13 @@ describe.each(['metric', 'inch'] as const)('in a shop of %s', (system) => {
     ['edge grain', plainBoard({ width: 260 })],
     ['face grain', plainBoard({ construction: 'face', width: 150, thickness: 24 }, [80, 76])],
     ['a batch', plainBoard({ count: 3, perPanel: 2 })],
+    ['end grain', recutBoard(plainBoard({ length: 300, width: 150, thickness: 30 }, [40, 40, 40, 40]))],
+    ['a chevron', recutBoard(plainBoard({ length: 260, width: 140, thickness: 28 }, Array(8).fill(40)), {}, CHEVRON)],
   ])('the sheet has every step of %s with its title, its lines and its cautions, in order', async (_, board) => {
-    const input = planInput(board, [plainPiece({ length: 4000 }), plainPiece({ id: 'p2', mark: 'P2', length: 4000 })]);
+    const input = planInput(board, [
+      plainPiece({ length: 4000, thickness: 56 }),
+      plainPiece({ id: 'p2', mark: 'P2', length: 4000, thickness: 56 }),
+    ]);
     const { text } = await openAt('sheet', input, system);
     const { operations } = makePlan(input);
     await waitFor(() => expect(text()).toContain(plain(phraseText(operations.at(-1)!.title, display))));
@@ -78,7 +84,12 @@ describe.each(['metric', 'inch'] as const)('in a shop of %s', (system) => {
 });
 
 it('whatever the board, the rack and the shop, no page of it shows a figure that is none, a hole in a sentence or a thing of the machine', async () => {
-  const samples = fc.sample(workshopArbitrary, { numRuns: 24, seed: 20261127 });
+  const flat = fc.sample(workshopArbitrary, { numRuns: 24, seed: 20261127 });
+  // Every second one cut and glued again, by turns as end grain and as a chevron.
+  const samples = flat.flatMap((input, i) => [
+    input,
+    ...(i % 2 === 0 ? [{ ...input, board: recutBoard(input.board, {}, i % 4 === 0 ? END_GRAIN : CHEVRON) }] : []),
+  ]);
   for (const [i, input] of samples.entries()) {
     const places = Object.keys(PLACES) as (keyof typeof PLACES)[];
     const place = places[i % places.length]!;

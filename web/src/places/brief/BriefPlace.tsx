@@ -11,8 +11,16 @@ import { CommitField } from '../../quantities/CommitField.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
 import { SwitchDialog } from '../layout/SwitchDialog.tsx';
 import classes from './BriefPlace.module.css';
-import { ConstructionChoice } from './ConstructionChoice.tsx';
+import { LookChoice } from './LookChoice.tsx';
+import { LookCosts, RecutFigures } from './RecutFigures.tsx';
+import { asLook, lookOf, type Look } from '#core/board/looks.ts';
 import { stripsOf } from '#core/board/recipe.ts';
+import { recutRecipe } from '#core/board/recut.ts';
+import { fromPanelsThatFit } from '#core/plan/panelsThatFit.ts';
+import { useDisplay } from '../../quantities/display.tsx';
+
+/** Rows of end grain begin as thick as this, mm: a round figure of the units that are read (common practice). */
+const USUAL_ROW = { metric: 30, inch: 1.25 * 25.4 } as const;
 
 const USES = ['Bread', 'Carving', 'Dough', 'Cheese', 'Everyday'];
 
@@ -22,13 +30,25 @@ const ROOM = { left: 128, top: 64, gap: 26, bottom: 74 };
 /** What the board is for and how large: the sizes are typed on the dimension lines of the drawing itself. */
 export function BriefPlace() {
   const { board, session, input } = useOpenBoard();
+  const { display } = useDisplay();
   const { ref, width } = useElementSize();
   const [switching, setSwitching] = useState<Construction | null>(null);
   const set = (change: Partial<Board>) => session.edit((b) => ({ ...b, ...change }));
+  /** A look begins a recipe; between the two flat ones the strips change too, which is shown first. */
+  const begin = (look: Look) => {
+    if (look === 'endGrain' || look === 'chevron') {
+      session.edit((b) => fromPanelsThatFit(input, asLook(b, look, USUAL_ROW[display.system])));
+      return;
+    }
+    if (recutRecipe(board.recipe)) session.edit((b) => asLook(b, look));
+    if (look === board.construction) return;
+    if (stripsOf(board).length === 0) set({ construction: look });
+    else setSwitching(look);
+  };
   const scale = fitScale([board.length, board.width + board.thickness], [width - ROOM.left - 20, 330], 1.2);
   const [w, h, t] = [board.length * scale, board.width * scale, Math.max(3, board.thickness * scale)];
   const offset = Math.max(0, (panelWidth(board) - board.width) / 2);
-  const joints = stripTops(stripsOf(board))
+  const joints = (recutRecipe(board.recipe) ? [] : stripTops(stripsOf(board)))
     .map((top) => top - offset)
     .filter((mm) => mm > 0 && mm < board.width);
   const sideY = ROOM.top + h + ROOM.gap;
@@ -74,12 +94,8 @@ export function BriefPlace() {
             </div>
           )}
         </CommitField>
-        <ConstructionChoice
-          value={board.construction}
-          onChange={(construction: Construction) =>
-            stripsOf(board).length === 0 ? set({ construction }) : setSwitching(construction)
-          }
-        />
+        <LookChoice value={lookOf(board)} onChange={begin} />
+        <RecutFigures />
         {switching && <SwitchDialog to={switching} onClose={() => setSwitching(null)} />}
         <CommitField
           field="Number of boards"
@@ -100,7 +116,7 @@ export function BriefPlace() {
             />
           )}
         </CommitField>
-        {board.count > 1 && (
+        {board.count > 1 && !recutRecipe(board.recipe) && (
           <p className={classes.batch}>
             {board.perPanel > 1 ? (
               <>
@@ -116,6 +132,7 @@ export function BriefPlace() {
             </Link>
           </p>
         )}
+        <LookCosts />
         <Button component={Link} to="../layout" relative="path" className={classes.next}>
           Lay out strips
         </Button>

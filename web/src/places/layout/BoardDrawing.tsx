@@ -23,6 +23,7 @@ import { grip } from './moveRows.ts';
 import { overlayMarks, type Overlay } from './overlay.ts';
 import { StripRow } from './StripRow.tsx';
 import { useStripGesture } from './useStripGesture.ts';
+import { panelBoardOf } from '#core/board/recut.ts';
 import { type Strip, stripsOf, withStrips } from '#core/board/recipe.ts';
 
 interface BoardDrawingProps {
@@ -78,11 +79,11 @@ function fittingScale(sizes: ReturnType<typeof sizesOf>, room: [number, number])
 /** Top and end view of the panel at one scale, in the manner of a bench drawing; strips and joints are dragged on it. */
 export function BoardDrawing(props: BoardDrawingProps) {
   const { svgRef, width, height, selected, held, flipped, oiled, overlay, onPick, onStrips, onGestureEnd } = props;
-  const { board: known, plan, findings, input } = useOpenBoard();
+  const { board: whole, plan, findings, input } = useOpenBoard();
   const { display } = useDisplay();
   const narrow = width < NARROW_PX;
   const room = narrow ? NARROW_ROOM : ROOM;
-  const fitting = fittingScale(sizesOf(known, input), [
+  const fitting = fittingScale(sizesOf(whole, input), [
     width - room.left - room.right - room.end,
     height - room.top - room.bottom,
   ]);
@@ -93,7 +94,7 @@ export function BoardDrawing(props: BoardDrawingProps) {
   const [scale0, setScale0] = useState(fitting);
   const { frozen, live, snap, swapWith, handlers } = useStripGesture({
     svgRef,
-    strips: stripsOf(known),
+    strips: stripsOf(whole),
     plan,
     bodies,
     display,
@@ -107,9 +108,11 @@ export function BoardDrawing(props: BoardDrawingProps) {
   });
   const scale = frozen?.scale ?? fitting;
   if (scale !== scale0) setScale0(scale);
-  const board = useMemo(() => (live ? withStrips(known, live) : known), [known, live]);
+  const now = useMemo(() => (live ? withStrips(whole, live) : whole), [whole, live]);
+  // Of a board that is cut again the first panel is laid out, as a board of its own.
+  const board = panelBoardOf(now, input.shop);
   // The drawing follows the hands at once; what the plan says of it may come a moment later.
-  const { roughLength, glueThickness, wantedPanelWidth, panelWidth } = sizesOf(board, input);
+  const { roughLength, glueThickness, wantedPanelWidth, panelWidth } = sizesOf(now, input);
 
   const [x0, y0] = [room.left, room.top];
   const panel = { w: roughLength * scale, h: panelWidth * scale };

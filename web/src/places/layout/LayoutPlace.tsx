@@ -20,8 +20,12 @@ import { SwitchDialog } from './SwitchDialog.tsx';
 import { VersionsView } from './VersionsView.tsx';
 import { ViewBar, type View } from './ViewBar.tsx';
 import { stripsOf, withStrips } from '#core/board/recipe.ts';
+import { recutRecipe } from '#core/board/recut.ts';
+import type { RecutStage } from './recut/stage.ts';
 
-/** Loaded only when the board is turned in the round. */
+/** Loaded only for boards that are cut again, and when a board is turned in the round. */
+const RecutBench = lazy(async () => ({ default: (await import('./recut/RecutBench.tsx')).RecutBench }));
+const StageRow = lazy(async () => ({ default: (await import('./recut/StageRow.tsx')).StageRow }));
 const Turntable = lazy(async () => ({ default: (await import('./Turntable.tsx')).Turntable }));
 
 type Opened = 'shuffle' | 'history' | 'export' | 'switch' | null;
@@ -30,14 +34,19 @@ type Opened = 'shuffle' | 'history' | 'export' | 'switch' | null;
 export function LayoutPlace() {
   const { board, session, plan } = useOpenBoard();
   const { ref, width, height } = useMeasuredSize();
+  const strips = stripsOf(board);
   const stacked = useMediaQuery('(max-width: 1000px)') ?? false;
   const drawing = useRef<SVGSVGElement>(null);
-  const [view, setView] = useState<View>('top');
+  const [chosenView, setView] = useState<View>('top');
+  const [chosenStage, setStage] = useState<RecutStage>('panel');
+  const recutBoard = recutRecipe(board.recipe) !== null;
+  // What comes after the first panel is worked on where it is drawn; a flat board is its panel.
+  const stage = recutBoard && strips.length > 0 ? chosenStage : 'panel';
+  const view = recutBoard && chosenView === 'round' ? 'top' : chosenView;
   const [oiled, setOiled] = useLocalStorage({ key: 'cadenza.oiled', defaultValue: false });
   const [overlay, setOverlay] = useState<Overlay>('none');
   const [opened, setOpened] = useState<Opened>(null);
   const { actions, selected, held, hold, hand, announcement } = useStripActions();
-  const strips = stripsOf(board);
 
   // What stands beside the drawing is rendered only when its own data change; it reaches the newest actions through this.
   // Behind the strip in hand; at the end while nothing was picked up.
@@ -72,63 +81,78 @@ export function LayoutPlace() {
   const onStrip = (run: () => unknown) => () => {
     if (selected >= 0) run();
   };
-  useShortcuts('Layout', [
-    { keys: 'ArrowUp', does: 'Pick up the strip before', run: () => hold(Math.max(0, selected - 1)) },
-    { keys: 'ArrowDown', does: 'Pick up the strip after', run: () => hold(Math.min(strips.length - 1, selected + 1)) },
-    {
-      keys: 'shift+ArrowUp',
-      does: 'Pick up the strip before as well',
-      run: () => hold(Math.max(0, selected - 1), 'through'),
-    },
-    {
-      keys: 'shift+ArrowDown',
-      does: 'Pick up the strip after as well',
-      run: () => hold(Math.min(strips.length - 1, selected + 1), 'through'),
-    },
-    { keys: 'a', does: 'Pick up all strips', run: onStrip(actions.holdAll) },
-    { keys: 'alt+ArrowUp', does: 'Move what is held towards the start', run: onStrip(() => actions.move(-1)) },
-    { keys: 'alt+ArrowDown', does: 'Move what is held towards the end', run: onStrip(() => actions.move(1)) },
-    { keys: 'x', does: 'Swap two strips held, or the strip and the next', run: onStrip(actions.swap) },
-    { keys: 'plus', does: 'Widen the strip a little', run: () => actions.stepWidth(1) },
-    { keys: '-', does: 'Narrow the strip a little', run: () => actions.stepWidth(-1) },
-    { keys: ']', does: 'Next wider width the rack gives', run: () => actions.stepOffered(1) },
-    { keys: '[', does: 'Next narrower width the rack gives', run: () => actions.stepOffered(-1) },
-    { keys: 'w', does: 'Type the width', run: () => typeInto('strip-width') },
-    { keys: 's', does: 'Change the species', run: () => typeInto('strip-species') },
-    { keys: 'd', does: 'Duplicate the strip, or repeat the motif held', run: onStrip(actions.repeat) },
-    { keys: 'm', does: 'Mirror: repeat what lies before the strip behind it', run: onStrip(actions.mirror) },
-    { keys: 'r', does: 'Reverse the order of what is held, or of all strips', run: onStrip(actions.reverse) },
-    { keys: 'e', does: 'Even out widths until the board is full', run: onStrip(actions.evenOut) },
-    { keys: 't', does: 'Turn end for end', run: onStrip(actions.turn) },
-    { keys: 'o', does: 'Turn over: the other face shows', run: onStrip(actions.turnOver) },
-    { keys: 'q', does: 'Roll a quarter turn: edge or face up', run: onStrip(actions.roll) },
-    { keys: 'l', does: 'Lock or unlock place and width', run: onStrip(actions.lock) },
-    { keys: 'f', does: 'Shuffle: other orders of these strips', run: shuffle },
-    { keys: 'b', does: 'Look at the other side', run: () => setView(view === 'under' ? 'top' : 'under') },
-    {
-      keys: 'v',
-      does: 'Show something else over the wood',
-      run: () => setOverlay(nth(OVERLAYS, (OVERLAYS.indexOf(overlay) + 1) % OVERLAYS.length)),
-    },
-    { keys: 'Delete', does: 'Remove what is held', run: onStrip(actions.remove) },
-    { keys: 'Backspace', does: 'Remove what is held', run: onStrip(actions.remove) },
-    {
-      keys: 'i',
-      does: 'Take a section from the shelf (arrows choose, Enter puts it in)',
-      run: () => document.querySelector<HTMLElement>('[data-shelf] button')?.focus(),
-    },
-  ]);
+  useShortcuts(
+    'Layout',
+    stage === 'panel'
+      ? [
+          { keys: 'ArrowUp', does: 'Pick up the strip before', run: () => hold(Math.max(0, selected - 1)) },
+          {
+            keys: 'ArrowDown',
+            does: 'Pick up the strip after',
+            run: () => hold(Math.min(strips.length - 1, selected + 1)),
+          },
+          {
+            keys: 'shift+ArrowUp',
+            does: 'Pick up the strip before as well',
+            run: () => hold(Math.max(0, selected - 1), 'through'),
+          },
+          {
+            keys: 'shift+ArrowDown',
+            does: 'Pick up the strip after as well',
+            run: () => hold(Math.min(strips.length - 1, selected + 1), 'through'),
+          },
+          { keys: 'a', does: 'Pick up all strips', run: onStrip(actions.holdAll) },
+          { keys: 'alt+ArrowUp', does: 'Move what is held towards the start', run: onStrip(() => actions.move(-1)) },
+          { keys: 'alt+ArrowDown', does: 'Move what is held towards the end', run: onStrip(() => actions.move(1)) },
+          { keys: 'x', does: 'Swap two strips held, or the strip and the next', run: onStrip(actions.swap) },
+          { keys: 'plus', does: 'Widen the strip a little', run: () => actions.stepWidth(1) },
+          { keys: '-', does: 'Narrow the strip a little', run: () => actions.stepWidth(-1) },
+          { keys: ']', does: 'Next wider width the rack gives', run: () => actions.stepOffered(1) },
+          { keys: '[', does: 'Next narrower width the rack gives', run: () => actions.stepOffered(-1) },
+          { keys: 'w', does: 'Type the width', run: () => typeInto('strip-width') },
+          { keys: 's', does: 'Change the species', run: () => typeInto('strip-species') },
+          { keys: 'd', does: 'Duplicate the strip, or repeat the motif held', run: onStrip(actions.repeat) },
+          { keys: 'm', does: 'Mirror: repeat what lies before the strip behind it', run: onStrip(actions.mirror) },
+          { keys: 'r', does: 'Reverse the order of what is held, or of all strips', run: onStrip(actions.reverse) },
+          { keys: 'e', does: 'Even out widths until the board is full', run: onStrip(actions.evenOut) },
+          { keys: 't', does: 'Turn end for end', run: onStrip(actions.turn) },
+          { keys: 'o', does: 'Turn over: the other face shows', run: onStrip(actions.turnOver) },
+          { keys: 'q', does: 'Roll a quarter turn: edge or face up', run: onStrip(actions.roll) },
+          { keys: 'l', does: 'Lock or unlock place and width', run: onStrip(actions.lock) },
+          { keys: 'f', does: 'Shuffle: other orders of these strips', run: shuffle },
+          { keys: 'b', does: 'Look at the other side', run: () => setView(view === 'under' ? 'top' : 'under') },
+          {
+            keys: 'v',
+            does: 'Show something else over the wood',
+            run: () => setOverlay(nth(OVERLAYS, (OVERLAYS.indexOf(overlay) + 1) % OVERLAYS.length)),
+          },
+          { keys: 'Delete', does: 'Remove what is held', run: onStrip(actions.remove) },
+          { keys: 'Backspace', does: 'Remove what is held', run: onStrip(actions.remove) },
+          {
+            keys: 'i',
+            does: 'Take a section from the shelf (arrows choose, Enter puts it in)',
+            run: () => document.querySelector<HTMLElement>('[data-shelf] button')?.focus(),
+          },
+        ]
+      : [{ keys: 'b', does: 'Look at the other side', run: () => setView(view === 'under' ? 'top' : 'under') }],
+  );
 
   return (
     <div className={classes.place}>
       <div className={classes.tools}>
-        <StripRail hand={hand} actions={steadyActions} onShuffle={shuffle} />
+        {recutBoard && strips.length > 0 && (
+          <Suspense fallback={<div className={classes.stagesToCome} />}>
+            <StageRow stage={stage} onStage={setStage} />
+          </Suspense>
+        )}
+        {stage === 'panel' && <StripRail hand={hand} actions={steadyActions} onShuffle={shuffle} />}
         <ViewBar
           view={view}
           oiled={oiled}
           overlay={overlay}
           versions={board.versions.length}
           construction={board.construction}
+          recut={recutBoard}
           onView={setView}
           onOiled={setOiled}
           onOverlay={setOverlay}
@@ -147,7 +171,12 @@ export function LayoutPlace() {
             className={classes.drawing}
             style={
               stacked && width > 0
-                ? { height: Math.min(naturalHeight(plan, width), window.innerHeight * 0.7) }
+                ? {
+                    height:
+                      stage === 'panel'
+                        ? Math.min(naturalHeight(plan, width), window.innerHeight * 0.7)
+                        : window.innerHeight * 0.7,
+                  }
                 : undefined
             }
           >
@@ -156,7 +185,12 @@ export function LayoutPlace() {
                 <Turntable width={width} height={height} oiled={oiled} />
               </Suspense>
             )}
-            {width > 0 && view !== 'round' && (
+            {width > 0 && stage !== 'panel' && (
+              <Suspense fallback={null}>
+                <RecutBench stage={stage} width={width} height={height} oiled={oiled} under={view === 'under'} />
+              </Suspense>
+            )}
+            {width > 0 && view !== 'round' && stage === 'panel' && (
               <BoardDrawing
                 svgRef={drawing}
                 width={width}
@@ -173,7 +207,7 @@ export function LayoutPlace() {
             )}
           </div>
         )}
-        {view !== 'versions' && <SectionShelf onTake={take} drawing={drawing} />}
+        {view !== 'versions' && stage === 'panel' && <SectionShelf onTake={take} drawing={drawing} />}
       </div>
       <Outcome onSelect={pickOnly} />
       <div className={classes.live} aria-live="polite">

@@ -14,6 +14,8 @@ interface ViewBarProps {
   overlay: Overlay;
   versions: number;
   construction: Construction;
+  /** The board is cut and glued again. */
+  recut: boolean;
   onView(view: View): void;
   onOiled(oiled: boolean): void;
   onOverlay(overlay: Overlay): void;
@@ -30,6 +32,7 @@ export const ViewBar = memo(function ViewBar({
   overlay,
   versions,
   construction,
+  recut,
   onView,
   onOiled,
   onOverlay,
@@ -48,7 +51,7 @@ export const ViewBar = memo(function ViewBar({
         data={[
           { value: 'top', label: 'Top' },
           { value: 'under', label: 'Underside' },
-          { value: 'round', label: 'In the round' },
+          ...(recut ? [] : [{ value: 'round' as const, label: 'In the round' }]),
           { value: 'versions', label: versions > 0 ? `Versions (${versions + 1})` : 'Versions' },
         ]}
       />
@@ -74,9 +77,16 @@ export const ViewBar = memo(function ViewBar({
         <Button size="compact-xs" variant="subtle" leftSection={<IconDownload size={15} />} onClick={onExport}>
           Export
         </Button>
-        <Button size="compact-xs" variant="subtle" leftSection={<IconRotateClockwise2 size={15} />} onClick={onSwitch}>
-          {construction === 'edge' ? 'To face grain' : 'To edge grain'}
-        </Button>
+        {!recut && (
+          <Button
+            size="compact-xs"
+            variant="subtle"
+            leftSection={<IconRotateClockwise2 size={15} />}
+            onClick={onSwitch}
+          >
+            {construction === 'edge' ? 'To face grain' : 'To edge grain'}
+          </Button>
+        )}
       </span>
     </div>
   );

@@ -1,5 +1,5 @@
 import { Radio } from '@mantine/core';
-import { ASKED_QUESTIONS, QUESTIONS } from '#core/shop/schools.ts';
+import { QUESTION_IDS, QUESTIONS } from '#core/shop/schools.ts';
 import type { Shop } from '#core/shop/shop.ts';
 import type { EditShop } from './editShop.ts';
 import classes from './ShopPlace.module.css';
@@ -8,7 +8,7 @@ import classes from './ShopPlace.module.css';
 export function SchoolList({ shop, onChange }: { shop: Shop; onChange: EditShop }) {
   return (
     <div className={classes.schools}>
-      {ASKED_QUESTIONS.map((q) => (
+      {QUESTION_IDS.map((q) => (
         <Radio.Group
           key={q}
           label={QUESTIONS[q].asks}

@@ -1,7 +1,7 @@
 import { firstOf } from '#core/lists/there.ts';
 import { clampCount } from '#core/shop/gluing.ts';
 import { DEFAULT_SHOP, glueOf, type Shop } from '#core/shop/shop.ts';
-import { ASKED_QUESTIONS, QUESTIONS } from '#core/shop/schools.ts';
+import { QUESTION_IDS, QUESTIONS } from '#core/shop/schools.ts';
 import { CROSSCUT_NAMES, RIP_NAMES } from '#core/steps/toolWays.ts';
 import { length, say, type Phrase } from '#core/units/phrase.ts';
 import { HABIT_WORDS } from '../../habits/habitWords.ts';
@@ -93,10 +93,10 @@ export const SHOP_ROOMS: Readonly<Record<RoomId, ShopRoom>> = {
     about:
       'Makers differ, each with a reason. The steps follow what is chosen here; a board can differ, at the step where it matters.',
     glance: ({ schools }) => {
-      const other = ASKED_QUESTIONS.filter((q) => schools[q] !== DEFAULT_SHOP.schools[q]).length;
-      return say`${ASKED_QUESTIONS.length} questions, ${other === 0 ? 'all' : other} answered ${other === 0 ? 'as usual' : 'in a way of your own'}`;
+      const other = QUESTION_IDS.filter((q) => schools[q] !== DEFAULT_SHOP.schools[q]).length;
+      return say`${QUESTION_IDS.length} questions, ${other === 0 ? 'all' : other} answered ${other === 0 ? 'as usual' : 'in a way of your own'}`;
     },
-    fields: [...ASKED_QUESTIONS.map((q) => QUESTIONS[q].asks), 'Own grits'],
+    fields: [...QUESTION_IDS.map((q) => QUESTIONS[q].asks), 'Own grits'],
   },
   allowances: {
     title: 'Allowances',

@@ -1,0 +1,95 @@
+import { SegmentedControl } from '@mantine/core';
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import { asLook, LOOK_WORDS, lookOf, LOOKS } from '#core/board/looks.ts';
+import { stripsOf } from '#core/board/recipe.ts';
+import { makePlan } from '#core/plan/plan.ts';
+import { fromPanelsThatFit } from '#core/plan/panelsThatFit.ts';
+import { glueUpsOf } from '#core/plan/trimAgain.ts';
+import { useOpenBoard, useSettledBoard } from '../../data/openBoard.tsx';
+import { durationWords } from '../../quantities/duration.ts';
+import { Length } from '../../quantities/Length.tsx';
+import classes from './BriefPlace.module.css';
+
+/** What the size asks of rows, slices and panels of a board that is cut again. */
+export function RecutFigures() {
+  const { plan, board } = useSettledBoard();
+  const { session } = useOpenBoard();
+  const { recut } = plan;
+  if (!recut) return null;
+  const across = recut.last.runs === 'across';
+  return (
+    <section className={classes.recut} aria-label="What the size asks">
+      <p>
+        <b>{recut.rows} rows</b> of <Length mm={recut.row} /> make {across ? 'the length' : 'the width'} of{' '}
+        <Length mm={across ? board.length : board.width} />. Slices are sawn <Length mm={recut.pitch} />
+        {recut.angle === 0 ? '' : ` wide at ${recut.angle}°`}, {recut.all.length} in all
+        {recut.slices.length > 1 ? `, from ${recut.slices.length} panels` : ''}. The panel:{' '}
+        <Length mm={recut.panelLength} bare /> × <Length mm={recut.wantedPanelWidth} bare /> ×{' '}
+        <Length mm={recut.thickness} />, its strips {board.construction === 'edge' ? 'on edge' : 'lying flat'}.{' '}
+        <Link to="../layout" relative="path">
+          Change it stage by stage
+        </Link>
+      </p>
+      <SegmentedControl
+        size="xs"
+        aria-label="How strips lie in the panel"
+        value={board.construction}
+        onChange={(construction) => session.edit((b) => ({ ...b, construction }))}
+        data={[
+          { value: 'edge', label: 'Strips on edge' },
+          { value: 'face', label: 'Strips lying flat' },
+        ]}
+      />
+    </section>
+  );
+}
+
+/** What the same strips cost in wood, glue-ups and hours, each way. */
+export function LookCosts() {
+  const { board, input } = useSettledBoard();
+  const now = lookOf(board);
+  const rows = useMemo(() => {
+    if (stripsOf(board).length === 0) return [];
+    const flat = asLook(board, 'edge');
+    return LOOKS.filter((look) => (look === 'edge' || look === 'face' ? look === board.construction : true)).map(
+      (look) => {
+        const made = look === now ? board : fromPanelsThatFit(input, asLook(flat, look));
+        const plan = makePlan({ ...input, board: made });
+        return {
+          look,
+          litres: plan.materials.taken.cubicMetres * 1000,
+          short: plan.cutting.shortages.length > 0,
+          glueUps: glueUpsOf(plan).length,
+          hands: plan.timeline.handsMinutes,
+        };
+      },
+    );
+  }, [board, input, now]);
+  if (rows.length === 0) return null;
+  return (
+    <table className={classes.costs}>
+      <caption>These strips each way</caption>
+      <thead>
+        <tr>
+          <th scope="col">Look</th>
+          <th scope="col">Wood from the rack</th>
+          <th scope="col">Glue-ups</th>
+          <th scope="col">Hands-on</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row) => (
+          <tr key={row.look} aria-current={row.look === now || undefined}>
+            <th scope="row">{LOOK_WORDS[row.look]}</th>
+            <td>
+              {row.litres.toFixed(1)} l{row.short && ', and the rack lacks some'}
+            </td>
+            <td>{row.glueUps}</td>
+            <td>{durationWords(row.hands)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

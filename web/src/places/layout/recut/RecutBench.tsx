@@ -1,0 +1,38 @@
+import { FinishedDrawing } from './FinishedDrawing.tsx';
+import { RecutFields } from './RecutFields.tsx';
+import { RowsDrawing } from './RowsDrawing.tsx';
+import { SlicesDrawing } from './SlicesDrawing.tsx';
+import type { RecutStage } from './stage.ts';
+import { useRecut } from './useRecut.ts';
+import classes from './recut.module.css';
+
+interface RecutBenchProps {
+  stage: Exclude<RecutStage, 'panel'>;
+  width: number;
+  height: number;
+  oiled: boolean;
+  under: boolean;
+}
+
+/** Room that the fields of the slices take, pixels. */
+const FIELDS = 86;
+const LEAST = 220;
+
+/** What comes after the first panel: slices, rows, and the board they make; each is worked on where it is drawn. */
+export function RecutBench({ stage, width, height, oiled, under }: RecutBenchProps) {
+  const work = useRecut();
+  return (
+    <div className={classes.bench}>
+      {stage === 'slices' && (
+        <>
+          <RecutFields work={work} />
+          <SlicesDrawing width={width} height={Math.max(LEAST, height - FIELDS)} work={work} />
+        </>
+      )}
+      {stage === 'rows' && <RowsDrawing width={width} height={Math.max(LEAST, height)} oiled={oiled} work={work} />}
+      {stage === 'board' && (
+        <FinishedDrawing width={width} height={Math.max(LEAST, height)} oiled={oiled} under={under} />
+      )}
+    </div>
+  );
+}

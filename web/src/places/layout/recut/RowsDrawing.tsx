@@ -1,0 +1,197 @@
+import { useState, type KeyboardEvent } from 'react';
+import { nth } from '#core/lists/there.ts';
+import { Button, Menu } from '@mantine/core';
+import { ROW_PATTERNS, rowLies, type RowLie, type RowPattern } from '#core/board/rowPatterns.ts';
+import { formatLength } from '#core/units/formatLength.ts';
+import { useOpenBoard, useSettledBoard } from '../../../data/openBoard.tsx';
+import { DimensionLine } from '../../../drawing/DimensionLine.tsx';
+import { FaceWood } from '../../../drawing/FaceWood.tsx';
+import { fitScale, scaleWords } from '../../../drawing/scale.ts';
+import { useStripSpecies } from '../../../drawing/useStripSpecies.ts';
+import { useDisplay } from '../../../quantities/display.tsx';
+import type { useRecut } from './useRecut.ts';
+import classes from './recut.module.css';
+
+const ROOM = { left: 60, right: 24, top: 40, bottom: 34 };
+const BAR = 40;
+/** Rows are shifted in these steps, mm. */
+const SHIFT = { metric: 1, inch: 25.4 / 32 };
+
+interface RowsDrawingProps {
+  width: number;
+  height: number;
+  oiled: boolean;
+  work: ReturnType<typeof useRecut>;
+}
+
+/** The rows of the board side by side, to scale: picked up by the handful, turned, and shifted along. */
+export function RowsDrawing({ width, height, oiled, work }: RowsDrawingProps) {
+  const { board, plan, input } = useSettledBoard();
+  const { session } = useOpenBoard();
+  const { display } = useDisplay();
+  const [held, setHeld] = useState<readonly number[]>([]);
+  const [said, setSaid] = useState('');
+  const species = useStripSpecies(board, input.species);
+  const { recut, wood } = plan;
+  if (!recut) return null;
+  const { block } = recut;
+  const across = recut.last.runs === 'across';
+  const scale = fitScale(
+    [block.length, block.width],
+    [width - ROOM.left - ROOM.right, height - BAR - ROOM.top - ROOM.bottom],
+    2.5,
+  );
+  const [x0, y0] = [ROOM.left, ROOM.top];
+  const lies = rowLies(recut);
+  const own = held.filter((i) => i < lies.length);
+  const change = (how: (lie: RowLie) => Partial<RowLie>, words: string, mergeKey?: string) => {
+    if (own.length === 0) return setSaid('Pick up a row first.');
+    work.setLies(
+      lies.map((lie, i) => (own.includes(i) ? { ...lie, ...how(lie) } : lie)),
+      mergeKey,
+    );
+    setSaid(`${own.length === 1 ? `Row ${nth(own, 0) + 1}` : `${own.length} rows`} ${words}`);
+  };
+  const step = SHIFT[display.system];
+  const actions: Record<string, () => void> = {
+    t: () => change((l) => ({ endForEnd: !l.endForEnd }), 'turned end for end'),
+    o: () => change((l) => ({ over: !l.over }), 'turned over'),
+    '[': () => change((l) => ({ shift: l.shift - step }), 'shifted back', 'rows-shift'),
+    ']': () => change((l) => ({ shift: l.shift + step }), 'shifted along', 'rows-shift'),
+    '0': () => change(() => ({ shift: 0, over: false, endForEnd: false }), 'as sawn'),
+    a: () => setHeld(lies.map((_, i) => i)),
+  };
+  const onKey = (event: KeyboardEvent, i: number) => {
+    const by = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];
+    if (by !== undefined) {
+      const next = Math.max(0, Math.min(lies.length - 1, i + by));
+      setHeld(event.shiftKey ? [...new Set([...own, next])] : [next]);
+      (event.currentTarget.parentElement?.children[next] as SVGElement | undefined)?.focus();
+    } else if (event.key === ' ' || event.key === 'Enter') setHeld(toggled(own, i));
+    else if (actions[event.key]) actions[event.key]?.();
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  return (
+    <div>
+      <div className={classes.bar} role="toolbar" aria-label="Rows in hand">
+        <Menu withinPortal>
+          <Menu.Target>
+            <Button size="compact-xs" variant="default">
+              Patterns
+            </Button>
+          </Menu.Target>
+          <Menu.Dropdown>
+            {(Object.keys(ROW_PATTERNS) as RowPattern[]).map((p) => (
+              <Menu.Item key={p} onClick={() => work.lay(p)}>
+                {ROW_PATTERNS[p].name}
+              </Menu.Item>
+            ))}
+          </Menu.Dropdown>
+        </Menu>
+        {(
+          [
+            ['t', 'End for end'],
+            ['o', 'Turn over'],
+            ['[', 'Shift back'],
+            [']', 'Shift along'],
+            ['0', 'As sawn'],
+          ] as const
+        ).map(([key, name]) => (
+          <Button
+            key={key}
+            size="compact-xs"
+            variant="default"
+            disabled={own.length === 0}
+            title={`Key ${key}`}
+            onClick={() => actions[key]?.()}
+          >
+            {name}
+          </Button>
+        ))}
+        <span className={classes.held}>
+          {own.length === 0
+            ? 'Pick rows up on the drawing: click, Shift-click for more, A for all.'
+            : `${own.length === 1 ? `Row ${nth(own, 0) + 1}` : `${own.length} rows`} in hand${shiftWords(own.map((i) => nth(lies, i).shift))}`}
+        </span>
+      </div>
+      <svg
+        className={classes.drawing}
+        width={width}
+        height={height - BAR}
+        role="group"
+        aria-label="The rows as they are glued, drawn to scale"
+      >
+        <g transform={`translate(${x0} ${y0})`}>
+          {wood && <FaceWood thing={wood.panel} scale={scale} species={species} oiled={oiled} />}
+          <g
+            role="listbox"
+            aria-label="Rows"
+            aria-multiselectable="true"
+            aria-orientation={across ? 'horizontal' : 'vertical'}
+          >
+            {lies.map((lie, i) => {
+              const from = i * recut.row * scale;
+              const size = recut.row * scale;
+              return (
+                <rect
+                  key={i}
+                  role="option"
+                  tabIndex={i === (own[0] ?? 0) ? 0 : -1}
+                  aria-selected={own.includes(i)}
+                  aria-label={`Row ${i + 1}${lie.endForEnd ? ', end for end' : ''}${lie.over ? ', turned over' : ''}${lie.shift === 0 ? '' : `, shifted ${formatLength(lie.shift, display)}`}`}
+                  className={classes.row}
+                  x={across ? from : 0}
+                  y={across ? 0 : from}
+                  width={across ? size : block.length * scale}
+                  height={across ? block.width * scale : size}
+                  onClick={(event) => {
+                    session.endMerge();
+                    setHeld(event.shiftKey || event.ctrlKey || event.metaKey ? toggled(own, i) : [i]);
+                  }}
+                  onKeyDown={(event) => onKey(event, i)}
+                />
+              );
+            })}
+          </g>
+          {lies.map((lie, i) => {
+            const middle = (i + 0.5) * recut.row * scale;
+            const sign = `${lie.endForEnd ? '⇄' : ''}${lie.over ? '⟲' : ''}`;
+            const [x, y] = across ? [middle, -8] : [-12, middle];
+            return recut.row * scale < 11 && i % 5 > 0 ? null : (
+              <text
+                key={i}
+                className={classes.rowNumber}
+                x={x}
+                y={y}
+                textAnchor="middle"
+                dominantBaseline="central"
+                aria-hidden="true"
+              >
+                {sign || i + 1}
+              </text>
+            );
+          })}
+        </g>
+        <DimensionLine from={[x0, 14]} to={[x0 + block.length * scale, 14]} mm={block.length} />
+        <DimensionLine from={[20, y0]} to={[20, y0 + block.width * scale]} mm={block.width} />
+        <text className={classes.caption} x={x0} y={height - BAR - 10}>
+          {scaleWords(scale)}. As far as all rows reach, before it is trimmed. ⇄ end for end, ⟲ turned over.
+        </text>
+      </svg>
+      <div className={classes.live} aria-live="polite">
+        {said}
+      </div>
+    </div>
+  );
+
+  function shiftWords(shifts: readonly number[]): string {
+    const first = nth(shifts, 0);
+    if (shifts.some((s) => s !== first)) return ', shifted in different ways';
+    return first === 0 ? '' : `, shifted by ${formatLength(first, display)}`;
+  }
+}
+
+const toggled = (held: readonly number[], i: number): number[] =>
+  held.includes(i) ? held.filter((h) => h !== i) : [...held, i].sort((a, b) => a - b);

@@ -1,0 +1,51 @@
+import type { Board } from '#core/board/board.ts';
+import { withOperation } from '#core/board/looks.ts';
+import { inPattern, withRowLies, type RowLie, type RowPattern } from '#core/board/rowPatterns.ts';
+import { GREATEST_ANGLE, sliceSchema } from '#core/board/recipe.ts';
+import { recutOf, recutRecipe } from '#core/board/recut.ts';
+import { useOpenBoard } from '../../../data/openBoard.tsx';
+
+/** What hands do with the recipe of a board that is cut again; each is one step of undo, those with the same key together. */
+export function useRecut() {
+  const { session, input } = useOpenBoard();
+  const edit = (change: (board: Board) => Board, mergeKey?: string) => session.edit(change, mergeKey);
+  const inSlice = (change: Parameters<typeof withOperation<Board, 'slice'>>[3], mergeKey?: string) =>
+    edit((b) => {
+      const recut = recutRecipe(b.recipe);
+      return recut ? withOperation(b, 'slice', recut.slice.id, change) : b;
+    }, mergeKey);
+  const inPanel = (change: Parameters<typeof withOperation<Board, 'glue'>>[3]) =>
+    edit((b) => {
+      const recut = recutRecipe(b.recipe);
+      return recut ? withOperation(b, 'glue', recut.panel.id, change) : b;
+    });
+  return {
+    /** Kept to what a slice can be, so that a hand that goes too far stops there. */
+    setPitch: (pitch: number | null, mergeKey?: string) => {
+      if (pitch === null || sliceSchema.shape.pitch.safeParse(pitch).success) inSlice({ pitch }, mergeKey);
+    },
+    /** Strips that are staggered stay staggered by the angle of the cut. */
+    setAngle: (degrees: number, mergeKey?: string) => {
+      const angle = Math.max(-GREATEST_ANGLE, Math.min(GREATEST_ANGLE, degrees));
+      edit((b) => {
+        const recut = recutRecipe(b.recipe);
+        if (!recut) return b;
+        const { panel, slice } = recut;
+        const turned = withOperation(b, 'slice', slice.id, { angle });
+        return panel.stagger === slice.angle && slice.angle !== 0
+          ? withOperation(turned, 'glue', panel.id, { stagger: angle })
+          : turned;
+      }, mergeKey);
+    },
+    setCount: (count: number | null) => inSlice({ count }),
+    setPanels: (panels: number) => inSlice({ panels }),
+    setThickness: (thickness: number | null) => inPanel({ thickness }),
+    setStagger: (stagger: number) => inPanel({ stagger }),
+    setLies: (lies: readonly RowLie[], mergeKey?: string) => edit((b) => withRowLies(b, lies), mergeKey),
+    lay: (pattern: RowPattern) =>
+      edit((b) => {
+        const recut = recutOf(b, input.shop);
+        return recut ? inPattern(b, pattern, recut) : b;
+      }),
+  };
+}
