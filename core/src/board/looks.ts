@@ -1,5 +1,5 @@
 import type { Board } from './board.ts';
-import { panelRecipe, stripsOf, withStrips, FLUSH, type Recipe, type RecipeOperation } from './recipe.ts';
+import { panelRecipe, stripsOf, withStrips, FLUSH, type RecipeOperation } from './recipe.ts';
 import { recutRecipe } from './recut.ts';
 
 /** How a board looks from above; each begins a recipe that can be changed in every way afterwards. */
@@ -57,7 +57,7 @@ export function asLook<B extends Pick<Board, 'construction' | 'recipe'>>(
     const flat = panelRecipe(board.recipe).map((o) => (o.kind === 'glue' ? { ...o, ...FLUSH } : o));
     return { ...board, recipe: strips.length === 0 ? [] : flat };
   }
-  return withStrips({ ...board, recipe: recutTail(look, rowThickness) as Recipe }, strips);
+  return withStrips({ ...board, recipe: recutTail(look, rowThickness) }, strips);
 }
 
 /** The same board with one of its operations changed. */

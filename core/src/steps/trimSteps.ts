@@ -38,7 +38,10 @@ export function trimStep(context: PlanContext, reached: number): StepDraft[] {
     {
       kind: 'trimEdges',
       ...(context.rows ? { about: 'rows' } : {}),
-      title: kept.length > 0 ? say`Trim the ${firstOf(instructions).side} edge` : say`Trim both long edges`,
+      title: joined(
+        kept.length > 0 ? say`Trim the ${firstOf(instructions).side} edge` : say`Trim both long edges`,
+        context.rows ? say` of the block` : say``,
+      ),
       habit: 'panelEdgeTrim',
       machine: TOOL_NAMES[saw.tool],
       instructions,

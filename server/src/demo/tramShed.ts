@@ -5,6 +5,7 @@ import { UNDECIDED, type Board, type Construction } from '#core/board/board.ts';
 import { DEFAULT_SHOP, type Shop } from '#core/shop/shop.ts';
 import { USUAL_TREATMENT, type Defect } from '#core/stock/defect.ts';
 import { PLAIN_CONDITION, type Piece } from '#core/stock/piece.ts';
+import { asLook } from '#core/board/looks.ts';
 import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
 
 /**
@@ -409,8 +410,29 @@ const UNDER_BEVEL: SideEdges = {
   bottom: { kind: 'underBevel', angle: 45, reveal: 12 },
 };
 
-/** Three boards: one that comes out thinner than wished, a batch of three that works, one a little too narrow with a strip turned round. */
+/** Boards cut and glued again, each with something to be solved: an onion block whose last strip is not like its first, so that corners do not meet, and a chevron whose strips are a little short of its length. */
+const recutBoards: Board[] = [
+  asLook(
+    board('Onion block', 'Onions', 'edge', [330, 220, 35], 1, 'M30 W24 M30 W24 M30 W24 M30 W24 M28.5', {}),
+    'endGrain',
+  ),
+  asLook(
+    board(
+      'Chevron serving board',
+      'Serving',
+      'edge',
+      [340, 170, 22],
+      1,
+      'W22 M24 W22 M24 W22 M24 W22 M24 W22 M24 W22 M24 W22 M24',
+      {},
+    ),
+    'chevron',
+  ),
+];
+
+/** Three flat boards: one that comes out thinner than wished, a batch of three that works, one a little too narrow with a strip turned round. */
 export const tramShedBoards: Board[] = [
+  ...recutBoards,
   board(
     'Upper Hut carving board',
     'Carving',

@@ -6,6 +6,7 @@ import type { Plan } from '#core/plan/plan.ts';
 import { formatLength, type LengthDisplay } from '#core/units/formatLength.ts';
 import type { Species } from '#core/wood/species.ts';
 import { woodPictures } from './wood/woodPictures.ts';
+import { drawnCells, faceRequest } from './wood/faceRequest.ts';
 import { cutOf, logSource, paintRequest } from './wood/woodSide.ts';
 import { stripsOf } from '#core/board/recipe.ts';
 
@@ -45,7 +46,8 @@ export async function boardSvg(
 ): Promise<BoardSvg> {
   const { scale, dimensions, stripWidths, display } = options;
   const reached = plan.ladders.width.reached;
-  const [w, h] = [board.length * scale, reached * scale];
+  const long = plan.recut ? plan.ladders.length.reached : board.length;
+  const [w, h] = [long * scale, reached * scale];
   const left = dimensions || stripWidths ? MARGIN.left : MARGIN.plain;
   const top = dimensions ? MARGIN.top : MARGIN.plain;
   const [width, height] = [left + w + MARGIN.right, top + h + MARGIN.bottom];
@@ -57,13 +59,23 @@ export async function boardSvg(
   const figure = (mm: number) => escapeXml(formatLength(mm, display));
   const text = (x: number, y: number, said: string, more = '') =>
     `<text x="${n(x)}" y="${n(y)}" ${more}>${said}</text>`;
-  const strips = stripsOf(board).map((strip, i) => {
-    const y = top + (nth(tops, i) - trim) * scale;
-    return `<image href="${nth(pictures, i)}" x="${n(left - endTrim * scale)}" y="${n(y)}" width="${n(plan.allowances.roughLength * scale)}" height="${n(strip.width * scale)}" preserveAspectRatio="none"/>`;
-  });
-  const joints = stripsOf(board)
-    .slice(1)
-    .map((_, i) => `<path d="M${n(left)} ${n(top + (nth(tops, i + 1) - trim) * scale)}h${n(w)}"/>`);
+  const made = plan.recut ? plan.wood?.board : undefined;
+  const strips = made
+    ? [
+        `<image href="${nth(pictures, 0)}" x="${n(left)}" y="${n(top)}" width="${n(w)}" height="${n(h)}" preserveAspectRatio="none"/>`,
+      ]
+    : stripsOf(board).map((strip, i) => {
+        const y = top + (nth(tops, i) - trim) * scale;
+        return `<image href="${nth(pictures, i)}" x="${n(left - endTrim * scale)}" y="${n(y)}" width="${n(plan.allowances.roughLength * scale)}" height="${n(strip.width * scale)}" preserveAspectRatio="none"/>`;
+      });
+  const joints = made
+    ? drawnCells(made, 'top').map(
+        ({ polygon }) =>
+          `<path fill="none" d="M${polygon.map(([x, y]) => `${n(left + x * scale)} ${n(top + y * scale)}`).join('L')}Z"/>`,
+      )
+    : stripsOf(board)
+        .slice(1)
+        .map((_, i) => `<path d="M${n(left)} ${n(top + (nth(tops, i + 1) - trim) * scale)}h${n(w)}"/>`);
   const dimension = (d: string) => `<path d="${d}" fill="none" stroke="#333" stroke-width="0.2"/>`;
   const parts = [
     `<svg xmlns="http://www.w3.org/2000/svg" width="${n(width)}mm" height="${n(height)}mm" viewBox="0 0 ${n(width)} ${n(height)}" font-family="Fira Sans, Helvetica, Arial, sans-serif" font-size="${TEXT_MM}" fill="#222">`,
@@ -75,7 +87,7 @@ export async function boardSvg(
     ...(dimensions
       ? [
           dimension(`M${n(left)} ${n(top - 6)}h${n(w)}M${n(left)} ${n(top - 8)}v6M${n(left + w)} ${n(top - 8)}v6`),
-          text(left + w / 2, top - 7.5, figure(board.length), 'text-anchor="middle"'),
+          text(left + w / 2, top - 7.5, figure(long), 'text-anchor="middle"'),
           dimension(`M${n(left - 18)} ${n(top)}v${n(h)}M${n(left - 20)} ${n(top)}h6M${n(left - 20)} ${n(top + h)}h6`),
           text(
             left - 19.5,
@@ -85,7 +97,7 @@ export async function boardSvg(
           ),
         ]
       : []),
-    ...(stripWidths
+    ...(stripWidths && !made
       ? plan.strips.map((s, i) => {
           const y = top + Math.max(0, (nth(tops, i) - trim) * scale) + (s.finished.width * scale) / 2;
           return s.finished.width * scale < TEXT_MM
@@ -96,7 +108,7 @@ export async function boardSvg(
     text(
       left,
       top + h + 6,
-      `${escapeXml(board.name)}, ${figure(board.length)} × ${figure(reached)} × ${figure(plan.ladders.thickness.reached)}, scale 1:${Number((1 / scale).toFixed(2))}`,
+      `${escapeXml(board.name)}, ${figure(long)} × ${figure(reached)} × ${figure(plan.ladders.thickness.reached)}, scale 1:${Number((1 / scale).toFixed(2))}`,
     ),
     '</svg>',
   ];
@@ -111,15 +123,20 @@ async function stripPictures(
   { scale, oiled }: BoardSvgOptions,
 ): Promise<string[]> {
   const pixels = Math.min(MOST_PX_PER_BOARD_MM, PICTURE_PX_PER_MM * scale);
-  const requests = stripsOf(board).map((strip, i) =>
-    paintRequest(
-      logSource(nth(plan.bodies, i), strip.id),
-      species.find((s) => s.code === strip.species),
-      cutOf(nth(plan.bodies, i), 'top'),
-      pixels,
-      oiled,
-    ),
-  );
+  const speciesOf = (id: string) =>
+    species.find((s) => s.code === stripsOf(board).find((strip) => strip.id === id)?.species);
+  const requests =
+    plan.recut && plan.wood
+      ? [faceRequest(plan.wood.board, 'top', speciesOf, pixels, oiled)]
+      : stripsOf(board).map((strip, i) =>
+          paintRequest(
+            logSource(nth(plan.bodies, i), strip.id),
+            species.find((s) => s.code === strip.species),
+            cutOf(nth(plan.bodies, i), 'top'),
+            pixels,
+            oiled,
+          ),
+        );
   const release = requests.map((request) => woodPictures.use(request, () => {}));
   try {
     await woodPictures.allPainted();

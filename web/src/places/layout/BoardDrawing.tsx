@@ -309,7 +309,8 @@ export function BoardDrawing(props: BoardDrawingProps) {
           <LengthTspans mm={glueThickness} />
         </text>
         <text x={narrow ? 12 : x0} y={y0 + Math.max(panel.h, wantedPanelWidth * scale) + 20}>
-          Panel as glued{flipped ? ', turned over' : ''}, scale {scaleWords(scale)}. Dashed: the finished board.
+          Panel as glued{flipped ? ', turned over' : ''}, scale {scaleWords(scale)}. Dashed:{' '}
+          {plan.recut ? 'what is sawn into slices' : 'the finished board'}.
         </text>
       </g>
     </svg>

@@ -42,7 +42,13 @@ export function LayoutPlace() {
   const recutBoard = recutRecipe(board.recipe) !== null;
   // What comes after the first panel is worked on where it is drawn; a flat board is its panel.
   const stage = recutBoard && strips.length > 0 ? chosenStage : 'panel';
-  const view = recutBoard && chosenView === 'round' ? 'top' : chosenView;
+  // In the round only flat boards are drawn, and slices and rows have no other side.
+  const oneSided = stage === 'slices' || stage === 'rows';
+  const view = (recutBoard && chosenView === 'round') || (oneSided && chosenView === 'under') ? 'top' : chosenView;
+  const openStage = (next: RecutStage) => {
+    setStage(next);
+    if (view === 'versions') setView('top');
+  };
   const [oiled, setOiled] = useLocalStorage({ key: 'cadenza.oiled', defaultValue: false });
   const [overlay, setOverlay] = useState<Overlay>('none');
   const [opened, setOpened] = useState<Opened>(null);
@@ -142,7 +148,7 @@ export function LayoutPlace() {
       <div className={classes.tools}>
         {recutBoard && strips.length > 0 && (
           <Suspense fallback={<div className={classes.stagesToCome} />}>
-            <StageRow stage={stage} onStage={setStage} />
+            <StageRow stage={stage} onStage={openStage} />
           </Suspense>
         )}
         {stage === 'panel' && <StripRail hand={hand} actions={steadyActions} onShuffle={shuffle} />}
@@ -152,7 +158,7 @@ export function LayoutPlace() {
           overlay={overlay}
           versions={board.versions.length}
           construction={board.construction}
-          recut={recutBoard}
+          stage={recutBoard ? stage : null}
           onView={setView}
           onOiled={setOiled}
           onOverlay={setOverlay}

@@ -10,7 +10,7 @@ import { stripsOf } from '#core/board/recipe.ts';
 /** What comes of the layout, always in sight: the sum against the wanted width, the other sizes, the wood, and what to mind. */
 export const Outcome = memo(function Outcome({ onSelect }: { onSelect(index: number): void }) {
   const { board, plan, findings } = useSettledBoard();
-  const { panelWidth, allowances, ladders, materials } = plan;
+  const { panelWidth, allowances, ladders, materials, recut } = plan;
   const difference = panelWidth - allowances.wantedPanelWidth;
   const short = difference < -1e-6;
   const share = Math.min(1, panelWidth / Math.max(1, allowances.wantedPanelWidth));
@@ -42,8 +42,15 @@ export const Outcome = memo(function Outcome({ onSelect }: { onSelect(index: num
           ) : (
             'exactly '
           )}
-          <Length mm={allowances.wantedPanelWidth} />: board <Length mm={board.width} bare /> + trim{' '}
-          <Length mm={allowances.wantedPanelWidth - board.width} bare />
+          <Length mm={allowances.wantedPanelWidth} />
+          {recut ? (
+            ', for the rows of the board'
+          ) : (
+            <>
+              : board <Length mm={board.width} bare /> + trim{' '}
+              <Length mm={allowances.wantedPanelWidth - board.width} bare />
+            </>
+          )}
         </p>
       </section>
       <dl className={classes.sizes} aria-label="Finished sizes that come out">

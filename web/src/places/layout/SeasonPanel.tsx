@@ -37,7 +37,25 @@ function SeasonDetails() {
         <b>
           <Length mm={movement.across} />
         </b>{' '}
-        wider than in the dry one; with every strip lying the other way it would be <Length mm={movement.otherWay} />.
+        wider
+        {movement.along > 0.05 && (
+          <>
+            {' '}
+            and{' '}
+            <b>
+              <Length mm={movement.along} />
+            </b>{' '}
+            longer
+          </>
+        )}{' '}
+        than in the dry one
+        {plan.recut ? (
+          '.'
+        ) : (
+          <>
+            ; with every strip lying the other way it would be <Length mm={movement.otherWay} />.
+          </>
+        )}{' '}
         Its wood goes between {movement.dryMoisture.toFixed(1)} and {movement.dampMoisture.toFixed(1)} % moisture.
       </p>
       {!movement.holds && (

@@ -3,6 +3,7 @@ import { IconDownload, IconHistory, IconRotateClockwise2, IconSparkles } from '@
 import { memo } from 'react';
 import type { Construction } from '#core/board/board.ts';
 import { OVERLAYS, OVERLAY_WORDS, type Overlay } from './overlay.ts';
+import type { RecutStage } from './recut/stage.ts';
 import classes from './ViewBar.module.css';
 
 export const VIEWS = ['top', 'under', 'round', 'versions'] as const;
@@ -14,8 +15,8 @@ interface ViewBarProps {
   overlay: Overlay;
   versions: number;
   construction: Construction;
-  /** The board is cut and glued again. */
-  recut: boolean;
+  /** What of a board that is cut again is looked at; null for a flat board. */
+  stage: RecutStage | null;
   onView(view: View): void;
   onOiled(oiled: boolean): void;
   onOverlay(overlay: Overlay): void;
@@ -32,7 +33,7 @@ export const ViewBar = memo(function ViewBar({
   overlay,
   versions,
   construction,
-  recut,
+  stage,
   onView,
   onOiled,
   onOverlay,
@@ -41,6 +42,8 @@ export const ViewBar = memo(function ViewBar({
   onExport,
   onSwitch,
 }: ViewBarProps) {
+  // Strips are handled on the panel alone.
+  const strips = stage === null || stage === 'panel';
   return (
     <div className={classes.bar} role="toolbar" aria-label="How the board is looked at">
       <SegmentedControl
@@ -50,13 +53,15 @@ export const ViewBar = memo(function ViewBar({
         onChange={(v) => onView(v)}
         data={[
           { value: 'top', label: 'Top' },
-          { value: 'under', label: 'Underside' },
-          ...(recut ? [] : [{ value: 'round' as const, label: 'In the round' }]),
+          ...(stage === 'slices' || stage === 'rows' ? [] : [{ value: 'under' as const, label: 'Underside' }]),
+          ...(stage !== null ? [] : [{ value: 'round' as const, label: 'In the round' }]),
           { value: 'versions', label: versions > 0 ? `Versions (${versions + 1})` : 'Versions' },
         ]}
       />
-      <Switch size="xs" label="Oiled" checked={oiled} onChange={(event) => onOiled(event.currentTarget.checked)} />
-      {(view === 'top' || view === 'under') && (
+      {stage !== 'slices' && (
+        <Switch size="xs" label="Oiled" checked={oiled} onChange={(event) => onOiled(event.currentTarget.checked)} />
+      )}
+      {strips && (view === 'top' || view === 'under') && (
         <Select
           size="xs"
           w={150}
@@ -68,16 +73,18 @@ export const ViewBar = memo(function ViewBar({
         />
       )}
       <span className={classes.more}>
-        <Button size="compact-xs" variant="subtle" leftSection={<IconSparkles size={15} />} onClick={onShuffle}>
-          Shuffle
-        </Button>
+        {strips && (
+          <Button size="compact-xs" variant="subtle" leftSection={<IconSparkles size={15} />} onClick={onShuffle}>
+            Shuffle
+          </Button>
+        )}
         <Button size="compact-xs" variant="subtle" leftSection={<IconHistory size={15} />} onClick={onHistory}>
           History
         </Button>
         <Button size="compact-xs" variant="subtle" leftSection={<IconDownload size={15} />} onClick={onExport}>
           Export
         </Button>
-        {!recut && (
+        {stage === null && (
           <Button
             size="compact-xs"
             variant="subtle"

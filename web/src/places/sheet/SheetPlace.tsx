@@ -8,6 +8,7 @@ import { Length, Say } from '../../quantities/Length.tsx';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { PartsTable } from '../../planning/PartsTable.tsx';
 import { StepList } from '../../planning/StepList.tsx';
+import { RowMap } from './RowMap.tsx';
 import { SheetDrawing } from './SheetDrawing.tsx';
 import classes from './SheetPlace.module.css';
 import { stripsOf } from '#core/board/recipe.ts';
@@ -51,6 +52,7 @@ export function SheetPlace() {
         {stripsOf(board).length > 0 && (
           <>
             <SheetDrawing marks />
+            {plan.recut && <RowMap recut={plan.recut} />}
             {minded.length > 0 && (
               <section className={classes.mind}>
                 <h3>Mind before you cut</h3>

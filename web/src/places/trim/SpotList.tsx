@@ -42,8 +42,8 @@ export function SpotList({ chosen, onChoose, onMark }: SpotListProps) {
   return (
     <>
       <p className={classes.head}>
-        <b>Bad places</b> found on the flat panel{board.perPanel < board.count ? ', the first one' : ''}: draw them on
-        it, or{' '}
+        <b>Bad places</b> found on the flat {plan.recut ? 'block' : 'panel'}
+        {board.perPanel < board.count ? ', the first one' : ''}: draw them on it, or{' '}
         <Button
           size="compact-xs"
           variant="default"
@@ -54,7 +54,7 @@ export function SpotList({ chosen, onChoose, onMark }: SpotListProps) {
           Mark one
         </Button>
       </p>
-      {made.panelLength === null ? (
+      {plan.recut ? null : made.panelLength === null ? (
         <p className={classes.head}>
           <Button size="compact-xs" variant="default" onClick={() => noteLength(Math.round(layout.length * 10) / 10)}>
             The panel is glued

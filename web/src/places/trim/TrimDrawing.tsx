@@ -51,6 +51,8 @@ export function TrimDrawing({ chosen, onChoose, onMark }: TrimDrawingProps) {
   const edge = plan.recut ? 0 : Math.min(plan.shop.habits.panelEdgeTrim, layout.width / 2) * scale;
   const all = [...layout.boards, ...layout.others].sort((a, b) => a.x - b.x);
   const [first, last] = [layout.boards[0], all.at(-1)];
+  // Of a block the kerf lies in what falls off.
+  const kerf = plan.recut ? 0 : layout.kerf;
   const species = useStripSpecies(board, input.species);
   const place = (event: { clientX: number; clientY: number }) => {
     const box = certain(svg.current).getBoundingClientRect();
@@ -234,8 +236,8 @@ export function TrimDrawing({ chosen, onChoose, onMark }: TrimDrawingProps) {
           <>
             {' '}
             Cuts in the order of their numbers, the blade on the waste side; edge {layout.cuts[0]?.number ?? 1} is the
-            reference for all that follow. Off the ends <Length mm={Math.max(0, firstOf(all).x - layout.kerf)} /> and{' '}
-            <Length mm={Math.max(0, layout.length - last.x - last.length - layout.kerf)} />, off each edge{' '}
+            reference for all that follow. Off the ends <Length mm={Math.max(0, firstOf(all).x - kerf)} /> and{' '}
+            <Length mm={Math.max(0, layout.length - last.x - last.length - kerf)} />, off each edge{' '}
             <Length mm={first.y} /> and <Length mm={layout.width - first.y - first.width} />.
           </>
         )}

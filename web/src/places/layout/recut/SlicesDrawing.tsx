@@ -1,4 +1,4 @@
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { type KeyboardEvent, type PointerEvent } from 'react';
 import { nth } from '#core/lists/there.ts';
 import { stripTops } from '#core/board/board.ts';
 import { GREATEST_ANGLE, stripsOf } from '#core/board/recipe.ts';
@@ -27,7 +27,6 @@ export function SlicesDrawing({ width, height, work }: SlicesDrawingProps) {
   const { board, plan, input } = useSettledBoard();
   const { session } = useOpenBoard();
   const { display } = useDisplay();
-  const svg = useRef<SVGSVGElement>(null);
   const species = useStripSpecies(board, input.species);
   const { recut } = plan;
   if (!recut) return null;
@@ -44,7 +43,7 @@ export function SlicesDrawing({ width, height, work }: SlicesDrawingProps) {
   const [end, first] = [lines[0], lines[1]];
   const at = ([x, y]: readonly [number, number]): [number, number] => [x0 + x * scale, y0 + y * scale];
   const place = (event: PointerEvent) => {
-    const box = svg.current?.getBoundingClientRect();
+    const box = (event.currentTarget as SVGElement).ownerSVGElement?.getBoundingClientRect();
     return (event.clientX - (box?.left ?? 0) - x0) / scale;
   };
   const byKey = (event: KeyboardEvent, step: number, change: (by: number) => void) => {
@@ -68,7 +67,6 @@ export function SlicesDrawing({ width, height, work }: SlicesDrawingProps) {
   });
   return (
     <svg
-      ref={svg}
       className={classes.drawing}
       width={width}
       height={height}
