@@ -124,6 +124,7 @@ const BENCHES: Record<string, () => Promise<Figure[]>> = {
   plan: planFigures,
   cutting: async () => (await import('./benchCutting.ts')).cuttingFigures(),
   layout: async () => (await import('./benchLayout.ts')).layoutFigures(),
+  recut: async () => (await import('./benchRecut.ts')).recutFigures(),
   trim: async () => (await import('./benchTrim.ts')).trimFigures(),
   server: async () => (await import('./benchServer.ts')).serverFigures(),
 };

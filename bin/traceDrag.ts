@@ -77,6 +77,8 @@ const MOVE_EVERY_MS = 16;
 interface Dragged {
   view: string;
   handle: string | null;
+  /** The stage of a recipe that is chosen first, where the handle lies on one. */
+  stage?: string;
   across: boolean;
   /** How many times slower than this machine's the browser's processor is, at rest and in the drag. */
   slowed: number;
@@ -104,14 +106,16 @@ export async function traceDrags(input: PlanInput, dragged: Dragged): Promise<Dr
 }
 
 /** Moves the pointer over a page at rest, then drags a handle to and fro, first counting frames, then reading the trace. */
-async function traceDrag(input: PlanInput, { view, handle, across, slowed }: Dragged): Promise<Drag> {
+async function traceDrag(input: PlanInput, { view, handle, stage, across, slowed }: Dragged): Promise<Drag> {
   return withBoardPage(input, async (page, address, browser) => {
     await page.goto(address.replace(/layout$/, view));
     const joint = handle === null ? page.getByRole('slider').nth(5) : page.getByRole('slider', { name: handle });
+    if (stage) await page.getByRole('tab', { name: stage }).click();
     await joint.waitFor();
     await page.waitForFunction(
       (count) => document.querySelectorAll('image[data-wood]').length >= count,
-      stripsOf(input.board).length,
+      // Of slices there are no pictures of wood.
+      stage ? 0 : stripsOf(input.board).length,
     );
     await page.waitForTimeout(2500);
     const client = await page.context().newCDPSession(page);

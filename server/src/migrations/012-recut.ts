@@ -4,11 +4,13 @@ import { rewriteDocuments } from './rewriteDocuments.ts';
 
 type Json = Record<string, unknown>;
 const REVISION = ['board_id', 'number'] as const;
+/** The shop in use, and those that were set aside. */
+const SHOPS = ['shops', 'shops_aside'];
 const GLUED = ['stagger', 'shifts', 'runs', 'thickness'];
 
 /** Panels may be cut and glued again: glue-ups say how their parts lie, and a shop what flattening end grain takes. Runs again cleanly when a first run was killed. */
 export async function up(db: Knex): Promise<void> {
-  await rewriteDocuments(db, 'shops', ['id'], upgradeShopTo10);
+  for (const table of SHOPS) await rewriteDocuments(db, table, ['id'], upgradeShopTo10);
   await rewriteDocuments(db, 'revisions', REVISION, upgradeBoardTo10);
   await db('revisions').update({ format_version: 10 });
 }
@@ -26,10 +28,11 @@ function flatAgain(board: Json): Json {
 }
 
 export async function down(db: Knex): Promise<void> {
-  await rewriteDocuments(db, 'shops', ['id'], (shop) => ({
-    ...shop,
-    habits: without((shop.habits ?? {}) as Json, ['endGrainFlatten']),
-  }));
+  for (const table of SHOPS)
+    await rewriteDocuments(db, table, ['id'], (shop) => ({
+      ...shop,
+      habits: without((shop.habits ?? {}) as Json, ['endGrainFlatten']),
+    }));
   await rewriteDocuments(db, 'revisions', REVISION, (board) => {
     const differs = (board.differs ?? {}) as Json;
     return {
