@@ -71,7 +71,7 @@ test('a flat board becomes one of end grain, by mouse: its slices are dragged, i
   await expect(page.getByRole('heading', { name: /rows 1 to 10|rows \d+ to \d+/ }).first()).toBeVisible();
   await page.getByRole('link', { name: /Bench sheet/ }).click();
   await expect(page.getByRole('img', { name: '10 rows in order, to scale, with how each is turned' })).toBeVisible();
-  await expect(page.getByText('Saw 10 slices')).toBeVisible();
+  await expect(page.getByText('Saw 10 slices', { exact: true })).toBeVisible();
 });
 
 test('a chevron by keyboard alone: angle and slices step by step, rows by the handful, odd figures get their sentence', async ({
@@ -103,7 +103,7 @@ test('a chevron by keyboard alone: angle and slices step by step, rows by the ha
   await slices.fill('400');
   await slices.press('Enter');
   await expect(page.getByText('Slices must be at most 200.')).toBeVisible();
-  await page.getByRole('textbox', { name: 'Slice', exact: true }).fill('a lot');
+  await page.getByRole('textbox', { name: 'A slice as sawn', exact: true }).fill('a lot');
   await page.keyboard.press('Enter');
   await expect(page.getByText(/^Slice .*length/)).toBeVisible();
   expect((await recut(page)).angle).toBe(40);

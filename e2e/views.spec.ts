@@ -3,6 +3,7 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type APIResponse, type Page } from '@playwright/test';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { Board } from '#core/board/board.ts';
+import { asLook } from '#core/board/looks.ts';
 import { NOTHING_WORKED, UNDRAWN } from '#core/features/feature.ts';
 import { at, makeBoard, noteFacts, openPlace } from './pages.ts';
 
@@ -97,6 +98,46 @@ for (const [half, views] of Object.entries(HALVES))
       }
     }
   });
+
+test('axe finds nothing on what is particular to boards cut and glued again, light and dark, and nothing sticks out sideways', async ({
+  page,
+  request,
+}) => {
+  test.slow();
+  const flat = await makeBoard(request, { length: 300, thickness: 25 });
+  const stored = (await (await request.get(at(`/api/boards/${flat}`))).json()) as { board: Board };
+  for (const look of ['endGrain', 'chevron'] as const) {
+    const answer = await request.post(at('/api/boards'), { data: asLook(stored.board, look) });
+    const { id } = (await answer.json()) as { id: string };
+    const looked = async (what: string) => {
+      for (const width of [768, 390]) {
+        await page.setViewportSize({ width, height: 844 });
+        await expect
+          .poll(() => page.evaluate(() => document.documentElement.scrollWidth), { message: `${what} at ${width}` })
+          .toBeLessThanOrEqual(width);
+      }
+      await page.setViewportSize({ width: 1280, height: 800 });
+      await page.emulateMedia({ colorScheme: 'light' });
+      await nothingFound(page, `${look} ${what}`);
+      await page.emulateMedia({ colorScheme: 'dark' });
+      await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', 'dark');
+      await nothingFound(page, `${look} ${what}, dark`, ['color-contrast']);
+    };
+    await openPlace(page, `/boards/${id}/layout`);
+    for (const stage of ['Panel', 'Slices', 'Rows', 'Board']) {
+      await page.getByRole('tab', { name: stage }).click();
+      await page.waitForTimeout(300);
+      await looked(stage);
+    }
+    for (const place of ['brief', 'trim', 'sheet']) {
+      await openPlace(page, `/boards/${id}/${place}`);
+      await looked(place);
+    }
+    await openPlace(page, `/boards/${id}/glue`);
+    await page.getByText('The rows', { exact: true }).click();
+    await looked('glue, the rows');
+  }
+});
 
 test('axe finds nothing on the other faces of the layout, and on proposals', async ({ page, request }) => {
   test.slow();
