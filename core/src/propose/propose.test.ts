@@ -13,7 +13,9 @@ import { propose, PROPOSAL_COUNT, type ProposeInput } from './propose.ts';
 import { shuffle } from './shuffle.ts';
 import { keepVaried, lightnessProfile, type Varied } from './variety.ts';
 import { OPEN_WISHES, type Wishes } from './wishes.ts';
+import { lookOf } from '../board/looks.ts';
 import { stripsOf } from '../board/recipe.ts';
+import { STRENGTHS } from './lead.ts';
 
 const RACK = ['maple-hard', 'walnut-black', 'cherry-black', 'beech-european'].flatMap((species, s) =>
   [30, 42, 26].map((thickness, i) =>
@@ -45,6 +47,28 @@ const proposalsOf = (wishes: Partial<Wishes> = {}, seed = 1, rack = RACK) => {
 const colours = coloursOf(HANDBOOK_SPECIES);
 
 describe('proposals', () => {
+  it('of the first six no two share what is laid in them and their woods; each best thing is told of one alone, and truly its own', () => {
+    for (const seed of [1, 7, 20]) {
+      const proposals = proposalsOf({}, seed);
+      const themes = proposals.slice(0, 6).map((p) => p.theme);
+      expect(new Set(themes).size).toBe(6);
+      const told = proposals.flatMap((p) => p.best ?? []);
+      expect(new Set(told).size).toBe(told.length);
+      expect(told.length).toBeGreaterThan(0);
+      for (const p of proposals.filter((one) => one.best)) {
+        const { of } = STRENGTHS[p.best!];
+        for (const other of proposals) if (other !== p) expect(of(p.measures)).toBeGreaterThan(of(other.measures));
+      }
+    }
+  });
+
+  it('show boards of end grain and chevrons to whoever does not mind how strips lie, and to nobody else', () => {
+    const looks = new Set([1, 7, 20].flatMap((seed) => proposalsOf({}, seed).map((p) => lookOf(p.board))));
+    expect(looks).toContain('endGrain');
+    expect(looks).toContain('chevron');
+    expect(new Set(proposalsOf({ construction: 'edge' }).map((p) => lookOf(p.board)))).toEqual(new Set(['edge']));
+  });
+
   it('are twelve boards that can be cut, within the wished sizes, each valid and explained, no two alike', () => {
     const proposals = proposalsOf();
     expect(proposals).toHaveLength(PROPOSAL_COUNT);
@@ -59,7 +83,8 @@ describe('proposals', () => {
         expect(board[side]).toBeGreaterThanOrEqual(OPEN_WISHES[side].least);
         expect(board[side]).toBeLessThanOrEqual(OPEN_WISHES[side].greatest);
       }
-      expect(measures.glueLines).toBe(stripsOf(board).length - 1);
+      // Rows are glued once more.
+      expect(measures.glueLines).toBe(stripsOf(board).length - 1 + (plan.recut ? plan.recut.rows - 1 : 0));
       expect(measures.woodUsed).toBeGreaterThan(measures.woodLeft);
       expect(phraseText(says, DEFAULT_DISPLAY)).toMatch(/^\d+ strips .*Cut from P/);
     }
@@ -137,7 +162,12 @@ describe('proposals', () => {
       /come to 120 %/,
     ],
     ['a species that is not there', { only: ['teak'] }, RACK, /None of the 12 pieces/],
-    ['a board longer than any piece', { length: { least: 2900, greatest: 3000 } }, RACK, /No piece gives a strip/],
+    [
+      'a board longer than any piece',
+      { length: { least: 2900, greatest: 3000 } },
+      RACK,
+      /No piece gives a strip|Nothing that was tried can be cut/,
+    ],
     ['more than there is', {}, [plainPiece({ length: 460, width: 60 })], /Nothing that was tried can be cut/],
   ])('%s: says why', (_, wishes, rack, words) => {
     const proposed = propose(input(wishes, rack), { seed: 1, seconds: 20, now: clock });

@@ -13,9 +13,12 @@ import { MM_PER_INCH, type UnitSystem } from '../units/length.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
 import { coloursOf, contrastOf, measuresOf, rhythmOf, sharesOf, symmetryOf, type Measures } from './measures.ts';
 import { layPattern, PATTERNS, type Lath, type Palette, type Pattern } from './patterns.ts';
+import { variedFirst, withStrengths, type Strength } from './lead.ts';
 import { randomFrom, type Random } from './random.ts';
 import { keepVaried, lightnessProfile, type Varied } from './variety.ts';
 import { contradictions, piecesFor, type Wishes } from './wishes.ts';
+import { asLook, LOOK_WORDS, lookOf, type Look } from '../board/looks.ts';
+import { recutOf, recutRecipe } from '../board/recut.ts';
 import { AS_IT_LIES, flatRecipe, stripsOf, withStrips, type Strip } from '../board/recipe.ts';
 
 /** A board that can be cut, with what it is judged by and a sentence about it. */
@@ -27,6 +30,10 @@ export interface Proposal {
   says: Phrase;
   /** The higher the better, by the stated measures together. */
   score: number;
+  /** What is laid in it, or how it was cut again, and of which woods: two that share it are hard to tell apart. */
+  theme: string;
+  /** What it does best of all that are proposed; null where others do everything as well. */
+  best: Strength | null;
 }
 
 export interface ProposeInput extends Omit<PlanInput, 'board' | 'saw'> {
@@ -52,6 +59,8 @@ export const PROPOSAL_COUNT = 12;
 /** Fixed numbers of rounds and tries, so that the same seed gives the same proposals wherever there is time for them. */
 const ROUNDS = 16;
 const TRIES_A_ROUND = 60;
+/** The first so many each have a theme of their own. */
+const LEADING = 6;
 /** Sizes tried in a search: the rack's sections are worked out for each. */
 const SIZES = 4;
 /** More strips than this nobody glues for pleasure. */
@@ -69,6 +78,9 @@ const ROUND: Readonly<Record<UnitSystem, Record<'length' | 'width' | 'thickness'
     strip: MM_PER_INCH / 32,
   },
 };
+
+/** Rows of end grain, mm, in round figures. */
+const ROUND_ROW: Readonly<Record<UnitSystem, number>> = { metric: 30, inch: 1.25 * MM_PER_INCH };
 
 function roundedDown(mm: number, step: number): number {
   return Math.floor(mm / step + 1e-9) * step;
@@ -97,7 +109,13 @@ export function propose(input: ProposeInput, options: ProposeOptions): Proposed 
     };
   }
   let kept: Varied<Proposal>[] = [];
-  const sorted = () => kept.map((k) => k.item).sort((a, b) => b.score - a.score);
+  const sorted = () =>
+    withStrengths(
+      variedFirst(
+        kept.map((k) => k.item).sort((a, b) => b.score - a.score),
+        LEADING,
+      ),
+    );
   for (let round = 0; round < ROUNDS; round += 1) {
     for (let i = 0; i < TRIES_A_ROUND; i += 1) {
       if (options.now() > deadline || options.stop?.()) return finish(sorted());
@@ -139,8 +157,10 @@ class Search {
     this.colours = coloursOf(input.species);
     const kinds: Construction[] =
       input.wishes.construction === 'either' ? ['edge', 'face'] : [input.wishes.construction];
-    this.settings = kinds.flatMap((construction) =>
-      Array.from({ length: SIZES }, () => this.setting(construction)).filter((s) => s.sections.length > 0),
+    // Who does not mind how strips lie may be shown what else can be made of them.
+    const looks: Look[] = input.wishes.construction === 'either' ? [...kinds, 'endGrain', 'chevron'] : kinds;
+    this.settings = looks.flatMap((look) =>
+      Array.from({ length: SIZES }, () => this.setting(look)).filter((s) => s.sections.length > 0),
     );
   }
 
@@ -152,16 +172,17 @@ class Search {
     return first + this.random.below(steps + 1) * step;
   }
 
-  private setting(construction: Construction): Setting {
+  private setting(look: Look): Setting {
     const { wishes, shop, rack, promised } = this.input;
     const steps = ROUND[this.input.system];
-    const board: Board = {
+    const flat: Board = {
       ...newBoard(this.input.system),
-      construction,
+      construction: look === 'face' ? 'face' : 'edge',
       length: this.between(wishes.length, steps.length),
       width: this.between(wishes.width, steps.width),
       thickness: this.between(wishes.thickness, steps.thickness),
     };
+    const board = look === 'endGrain' || look === 'chevron' ? asLook(flat, look, ROUND_ROW[this.input.system]) : flat;
     const allowances = allowancesFor(board, shop, NOTHING_MADE);
     return {
       board,
@@ -200,12 +221,24 @@ class Search {
     const measures = measuresOf(board, cutting, this.pieces, shop.crosscutSaw.kerf, this.colours);
     const used = wishes.useUp === null ? 0 : this.shareUsed(cutting, wishes.useUp);
     if (wishes.useUp !== null && used === 0) return null;
-    const named = this.named(board, symmetryOf(stripsOf(board)) === 1 && pattern === 'scattered' ? 'centre' : pattern);
+    const recut = recutOf(board, shop);
+    const shown = { ...measures, glueLines: measures.glueLines + (recut ? recut.rows - 1 : 0) };
+    const laid = symmetryOf(stripsOf(board)) === 1 && pattern === 'scattered' ? 'centre' : pattern;
+    const named = this.named(board, laid);
+    const woods = [...new Set(stripsOf(board).map((s) => s.species))].sort().join();
     const score = this.score(board, cutting, measures, used);
     return {
-      item: { board: named, cutting, measures, says: this.says(named, cutting, used), score },
+      item: {
+        board: named,
+        cutting,
+        measures: shown,
+        says: this.says(named, cutting, used),
+        score,
+        theme: `${recut ? lookOf(board) : laid}/${woods}`,
+        best: null,
+      },
       look: this.look(board, pattern),
-      kind: [pattern, board.construction, ...new Set(stripsOf(board).map((s) => s.species))].sort().join(),
+      kind: [pattern, lookOf(board), ...new Set(stripsOf(board).map((s) => s.species))].sort().join(),
       score,
     };
   }
@@ -260,9 +293,12 @@ class Search {
     const strips = (list: readonly Lath[]) =>
       list.map((l, i) => ({ id: `p${i + 1}`, species: l.species, width: l.width, ...AS_IT_LIES }));
     const natural = roundedDown(sum - 2 * shop.habits.panelEdgeTrim, trimmed);
-    if (natural >= wishes.width.least && natural <= wishes.width.greatest)
+    const flat = recutRecipe(board.recipe) === null;
+    if (flat && natural >= wishes.width.least && natural <= wishes.width.greatest)
       return { ...board, width: natural, recipe: flatRecipe(strips(laths)) };
     const over = sum - wanted;
+    // What rows are sawn from may not be narrower than they are long.
+    if (!flat && over < 0) return null;
     if (over <= TRIM_TOLERANCE) return withStrips(board, strips(laths));
     const fields = laths.filter((l) => !l.accent).reduce((total, l) => total + l.width, 0);
     const factor = (fields - over) / fields;
@@ -316,7 +352,8 @@ class Search {
   private named(board: Board, pattern: Pattern): Board {
     const shares = [...sharesOf(stripsOf(board))].sort((a, b) => b[1] - a[1]);
     const names = shares.slice(0, 2).map(([code]) => this.nameOf(code));
-    return { ...board, name: `${names.join(' and ')}, ${PATTERN_NAMES[pattern]}`.slice(0, 120) };
+    const what = recutRecipe(board.recipe) ? LOOK_WORDS[lookOf(board)] : PATTERN_NAMES[pattern];
+    return { ...board, name: `${names.join(' and ')}, ${what}`.slice(0, 120) };
   }
 
   private nameOf(code: string): string {
@@ -340,7 +377,13 @@ class Search {
         : contrastOf(stripsOf(board), this.colours) > 8
           ? 'gentle contrast'
           : 'one tone';
-    return say`${stripsOf(board).length} strips ${board.construction === 'edge' ? 'on edge' : 'lying flat'}, ${order}, ${colour}: ${shares.join(', ')}. Cut from ${marks.join(', ')}${
+    const recut = recutOf(board, this.input.shop);
+    const made = recut
+      ? `sawn into ${recut.rows} rows of ${LOOK_WORDS[lookOf(board)]}`
+      : board.construction === 'edge'
+        ? 'on edge'
+        : 'lying flat';
+    return say`${stripsOf(board).length} strips ${made}, ${order}, ${colour}: ${shares.join(', ')}. Cut from ${marks.join(', ')}${
       used > 0
         ? say`, which uses ${Math.round(100 * used)} % of ${entryOf(this.pieces, certain(this.input.wishes.useUp)).mark}`
         : say``
@@ -356,6 +399,9 @@ class Search {
       ...PATTERNS.map((p) => (p === pattern ? 0.2 : 0)),
       stripsOf(board).length / 25,
       board.construction === 'edge' ? 0.25 : 0,
+      // What is cut again looks like nothing that is not.
+      lookOf(board) === 'endGrain' ? 1.2 : 0,
+      lookOf(board) === 'chevron' ? 1.2 : 0,
       symmetryOf(stripsOf(board)) * 0.2,
     ];
   }

@@ -1,3 +1,4 @@
+import { STRENGTHS } from '#core/propose/lead.ts';
 import { Button, Loader, SegmentedControl, Select } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
@@ -24,7 +25,8 @@ const ROOM: [number, number] = [280, 190];
 
 /** What proposals are sorted by; the greater first unless said otherwise. */
 const ORDERS = {
-  score: { label: 'All measures together', of: (p: Proposal) => p.score },
+  /** As they come: the best first, the first six each of a theme of its own. */
+  score: { label: 'All measures together', of: null },
   left: { label: 'Least wood used', of: (p: Proposal) => -p.measures.woodUsed },
   contrast: { label: 'Contrast', of: (p: Proposal) => p.measures.contrast },
   rhythm: { label: 'Rhythm', of: (p: Proposal) => p.measures.rhythm },
@@ -32,6 +34,11 @@ const ORDERS = {
   cost: { label: 'Lowest cost', of: (p: Proposal) => -p.measures.cost },
 } as const;
 type Order = keyof typeof ORDERS;
+
+function inOrder(proposals: readonly Proposal[], order: Order): readonly Proposal[] {
+  const { of } = ORDERS[order];
+  return of === null ? proposals : [...proposals].sort((a, b) => of(b) - of(a));
+}
 
 /** What could be made from the free rack: varied boards that can all be cut. */
 export function ProposePlace() {
@@ -89,9 +96,7 @@ export function ProposePlace() {
       showProblem(error);
     }
   };
-  const proposals = answer?.proposed.ok
-    ? [...answer.proposed.proposals].sort((a, b) => ORDERS[order].of(b) - ORDERS[order].of(a))
-    : [];
+  const proposals = answer?.proposed.ok ? inOrder(answer.proposed.proposals, order) : [];
   const why = answer && !answer.proposed.ok ? answer.proposed.why : [];
   const scale = fitScale(
     [Math.max(1, ...proposals.map((p) => p.board.length)), Math.max(1, ...proposals.map((p) => p.board.width))],
@@ -191,7 +196,7 @@ interface ProposalCardProps {
 }
 
 function ProposalCard({
-  proposal: { board, cutting, measures, says },
+  proposal: { board, cutting, measures, says, best },
   input,
   scale,
   currency,
@@ -210,6 +215,7 @@ function ProposalCard({
       <p className={classes.size}>
         <BoardSizeLine board={board} />
       </p>
+      {best && <p className={classes.best}>{STRENGTHS[best].says}</p>}
       <p>
         <Say phrase={says} />
       </p>
