@@ -59,9 +59,19 @@ function warmUp(): void {
 
 warmUp();
 
+/** More bytes than this are not taken in one call: the face of a whole board has more than a call may have arguments. */
+const MOST_AT_ONCE = 8192;
+
+function asText(bytes: Uint8Array): string {
+  let text = '';
+  for (let i = 0; i < bytes.length; i += MOST_AT_ONCE)
+    text += String.fromCharCode(...bytes.subarray(i, i + MOST_AT_ONCE));
+  return text;
+}
+
 function painted({ key, sketch = false, log, cut, mosaic, scale, oiled }: PaintRequest): PaintAnswer {
   const file = bitmapFile(mosaic ? paintMosaic(mosaic, cut.size, scale, oiled) : paintWood(log, cut, scale, oiled));
-  if (sketch) return { key, url: `data:image/bmp;base64,${btoa(String.fromCharCode(...file))}`, blob: null };
+  if (sketch) return { key, url: `data:image/bmp;base64,${btoa(asText(file))}`, blob: null };
   const blob = new Blob([file], { type: 'image/bmp' });
   return { key, url: URL.createObjectURL(blob), blob };
 }
