@@ -61,7 +61,7 @@ async function wood(input: PlanInput): Promise<{ milliseconds: number; megabytes
               const look = () => {
                 const svg = document.querySelector('[aria-label^="The finished board"]');
                 if (svg && drawn === 0) drawn = performance.now();
-                if (svg?.querySelector('image[data-wood]')) resolve(performance.now() - drawn);
+                if (svg?.querySelector('image[data-wood][href^="blob:"]')) resolve(performance.now() - drawn);
                 else requestAnimationFrame(look);
               };
               (button as HTMLElement).click();

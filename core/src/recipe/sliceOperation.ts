@@ -1,5 +1,5 @@
 import { after, back, movedBy, type Motion, shift, type Triple } from './motion.ts';
-import { bounds, clip, type HalfSpace } from './solid.ts';
+import { bounds, clip, isSquare, type HalfSpace } from './solid.ts';
 import { carried, type Cell, type Workpiece } from './workpiece.ts';
 
 /** How a panel is cut again. */
@@ -81,8 +81,11 @@ export function sliceWorkpiece(panel: Workpiece, slicing: Slicing, keepsWaste = 
 /** Cells put into axes of their own, which begin at their least corner. @param motion into the directions of those axes */
 export function onItsOwn(cells: readonly Cell[], motion: Motion): Workpiece {
   if (cells.length === 0) return { size: [0, 0, 0], cells: [] };
+  const square = isSquare(motion);
   const { least, greatest } = bounds({
-    corners: cells.flatMap((cell) => cell.solid.corners.map((corner) => movedBy(motion, corner))),
+    corners: cells.flatMap(({ solid }) =>
+      (square && solid.span ? solid.span : solid.corners).map((corner) => movedBy(motion, corner)),
+    ),
   });
   const home = after(shift([-least[0], -least[1], -least[2]]), motion);
   return {

@@ -32,27 +32,36 @@ export function box(size: Triple): Solid {
   return boxBetween([0, 0, 0], size);
 }
 
+/** A box along the axes. Most boxes are cut or moved before anybody asks for their corners: these are made when they are. */
 function boxBetween(least: Triple, greatest: Triple): Solid {
-  const [[x, y, z], [X, Y, Z]] = [least, greatest];
+  let corners: Triple[] | null = null;
   return {
-    corners: [
-      [x, y, z],
-      [X, y, z],
-      [X, Y, z],
-      [x, Y, z],
-      [x, y, Z],
-      [X, y, Z],
-      [X, Y, Z],
-      [x, Y, Z],
-    ],
     faces: BOX_FACES,
     span: [least, greatest],
+    get corners() {
+      return (corners ??= cornersBetween(least, greatest));
+    },
   };
 }
 
+function cornersBetween([x, y, z]: Triple, [X, Y, Z]: Triple): Triple[] {
+  return [
+    [x, y, z],
+    [X, y, z],
+    [X, Y, z],
+    [x, Y, z],
+    [x, y, Z],
+    [X, y, Z],
+    [X, Y, Z],
+    [x, Y, Z],
+  ];
+}
+
 /** Wood in a solid, mm3: the sum of the tetrahedra that its faces make with one corner. */
-export function volume({ corners, faces, span }: Solid): number {
+export function volume(solid: Solid): number {
+  const { span } = solid;
   if (span) return (span[1][0] - span[0][0]) * (span[1][1] - span[0][1]) * (span[1][2] - span[0][2]);
+  const { corners, faces } = solid;
   const [apex] = corners;
   if (!apex) return 0;
   const from = (i: number): Triple => plus(corners[i]!, apex, -1);
@@ -66,25 +75,26 @@ export function volume({ corners, faces, span }: Solid): number {
 }
 
 /** The solid after a motion. */
-export function moved({ corners, faces, span }: Solid, motion: Motion): Solid {
+export function moved(solid: Solid, motion: Motion): Solid {
+  const { span } = solid;
   if (onlyShifts(motion)) {
     if (span) return boxBetween(plus(span[0], motion.origin), plus(span[1], motion.origin));
-    return { corners: corners.map((c) => plus(c, motion.origin)), faces };
+    return { corners: solid.corners.map((c) => plus(c, motion.origin)), faces: solid.faces };
   }
   // A box turned by right angles is a box.
-  if (span && [motion.along, motion.across, motion.up].every(alongAnAxis)) {
+  if (span && isSquare(motion)) {
     const [a, b] = [movedBy(motion, span[0]), movedBy(motion, span[1])];
-    return {
-      corners: corners.map((c) => movedBy(motion, c)),
-      faces,
-      span: [
-        [Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.min(a[2], b[2])],
-        [Math.max(a[0], b[0]), Math.max(a[1], b[1]), Math.max(a[2], b[2])],
-      ],
-    };
+    return boxBetween(
+      [Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.min(a[2], b[2])],
+      [Math.max(a[0], b[0]), Math.max(a[1], b[1]), Math.max(a[2], b[2])],
+    );
   }
-  return { corners: corners.map((c) => movedBy(motion, c)), faces };
+  return { corners: solid.corners.map((c) => movedBy(motion, c)), faces: solid.faces };
 }
+
+/** Whether a motion turns by right angles alone. */
+export const isSquare = ({ along, across }: Pick<Motion, 'along' | 'across'>): boolean =>
+  alongAnAxis(along) && alongAnAxis(across);
 
 const alongAnAxis = ([x, y, z]: Triple): boolean => Number(x !== 0) + Number(y !== 0) + Number(z !== 0) === 1;
 

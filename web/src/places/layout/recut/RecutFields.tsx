@@ -1,6 +1,7 @@
 import { Button, Switch } from '@mantine/core';
 import { glueSchema, sliceSchema } from '#core/board/recipe.ts';
-import { useSettledBoard } from '../../../data/openBoard.tsx';
+import { recutOf } from '#core/board/recut.ts';
+import { useOpenBoard } from '../../../data/openBoard.tsx';
 import { LengthInput } from '../../../quantities/LengthInput.tsx';
 import { NumberField } from '../../../quantities/plainFields.tsx';
 import { USUAL_ANGLES } from './sliceGeometry.ts';
@@ -13,8 +14,8 @@ const countSchema = sliceSchema.shape.count.unwrap();
 
 /** The figures of the slices, typed; those that follow from the size of the board say so. */
 export function RecutFields({ work }: { work: ReturnType<typeof useRecut> }) {
-  const { plan } = useSettledBoard();
-  const { recut } = plan;
+  const { board, input } = useOpenBoard();
+  const recut = recutOf(board, input.shop);
   if (!recut) return null;
   const { slice, panel, up } = recut;
   const asked = (fixed: boolean, free: () => void) =>

@@ -2,8 +2,9 @@ import { type KeyboardEvent, type PointerEvent } from 'react';
 import { nth } from '#core/lists/there.ts';
 import { stripTops } from '#core/board/board.ts';
 import { GREATEST_ANGLE, stripsOf } from '#core/board/recipe.ts';
+import { recutOf } from '#core/board/recut.ts';
 import { formatLength } from '#core/units/formatLength.ts';
-import { useOpenBoard, useSettledBoard } from '../../../data/openBoard.tsx';
+import { useOpenBoard } from '../../../data/openBoard.tsx';
 import { DimensionLine } from '../../../drawing/DimensionLine.tsx';
 import { fitScale, scaleWords } from '../../../drawing/scale.ts';
 import { useStripSpecies } from '../../../drawing/useStripSpecies.ts';
@@ -24,11 +25,11 @@ interface SlicesDrawingProps {
 
 /** The first panel with every cut through it, to scale; pitch and angle are taken hold of on it. */
 export function SlicesDrawing({ width, height, work }: SlicesDrawingProps) {
-  const { board, plan, input } = useSettledBoard();
-  const { session } = useOpenBoard();
+  // Slices follow the hands at once; the plan comes a moment later.
+  const { board, input, session } = useOpenBoard();
   const { display } = useDisplay();
   const species = useStripSpecies(board, input.species);
-  const { recut } = plan;
+  const recut = recutOf(board, input.shop);
   if (!recut) return null;
   const outline = panelOutline(recut);
   const scale = fitScale(

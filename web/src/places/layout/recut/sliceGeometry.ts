@@ -1,16 +1,16 @@
-import type { RecutPlan } from '#core/plan/plan.ts';
+import type { Recut } from '#core/board/recut.ts';
 
 type Place = readonly [number, number];
 
 const radians = (degrees: number): number => (degrees * Math.PI) / 180;
 
 /** The first panel with its strips staggered, mm. */
-export function panelOutline({ panelLength, offsets, panelWidth }: RecutPlan): { length: number; width: number } {
+export function panelOutline({ panelLength, offsets, panelWidth }: Recut): { length: number; width: number } {
   return { length: panelLength + Math.max(0, ...offsets), width: panelWidth };
 }
 
 /** Where a line square to the cuts lies on the panel as glued, from its far edge to its near one, mm. @param c from the corner at strip 1 of the trued panel */
-export function lineAt({ angle, trueWidth, panelWidth }: RecutPlan, c: number): { from: Place; to: Place } {
+export function lineAt({ angle, trueWidth, panelWidth }: Recut, c: number): { from: Place; to: Place } {
   const a = radians(angle);
   const edge = (panelWidth - trueWidth) / 2;
   const x = (y: number) => (c - y * Math.sin(a)) / Math.cos(a);
@@ -18,14 +18,14 @@ export function lineAt({ angle, trueWidth, panelWidth }: RecutPlan, c: number): 
 }
 
 /** Both faces of each cut of the first panel, in order: the end first, then behind each slice. */
-export function cutLines(recut: RecutPlan): { from: Place; to: Place }[] {
+export function cutLines(recut: Recut): { from: Place; to: Place }[] {
   const { firstCut, pitch, kerf, slices } = recut;
   const count = slices[0] ?? 0;
   return Array.from({ length: count + 1 }, (_, i) => lineAt(recut, firstCut + i * (pitch + kerf) - (i > 0 ? kerf : 0)));
 }
 
 /** The pitch at which the face behind the first slice lies at a place along the far edge, mm. */
-export function pitchAt(recut: RecutPlan, x: number): number {
+export function pitchAt(recut: Recut, x: number): number {
   return x * Math.cos(radians(recut.angle)) - recut.firstCut;
 }
 
