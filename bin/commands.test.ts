@@ -75,6 +75,29 @@ describe('npm run plan', () => {
     expect(printed.plan.cutting.shortages).toEqual([]);
   });
 
+  it('tells the stages of a board that is cut again, and every cell of its show face', () => {
+    const { status, stdout } = plan(join(ROOT, 'examples/onion-block-end-grain.cadenza.json'), '--seconds', '1');
+    expect(status).toBe(0);
+    const printed = JSON.parse(stdout) as {
+      stages: { kind: string; count?: number; pitch?: number }[];
+      face: { cells: { polygon: [number, number][]; strip: number; row: number; species: string; grain: number[] }[] };
+    };
+    expect(printed.stages.map((s) => [s.kind, s.count])).toEqual([
+      ['panel', 1],
+      ['slices', 11],
+      ['rows', 11],
+      ['block', 1],
+      ['board', 1],
+    ]);
+    const { cells } = printed.face;
+    expect(new Set(cells.map((c) => c.row)).size).toBe(11);
+    for (const { polygon, grain, strip } of cells) {
+      expect(polygon.every(([x, y]) => x >= 0 && x <= 330 && y >= 0 && y <= 220)).toBe(true);
+      expect(Math.abs(grain[2]!)).toBe(1);
+      expect(strip).toBeLessThanOrEqual(9);
+    }
+  });
+
   it('refuses a bad file in one line that names file and field, with exit code 2', () => {
     const broken = join(folder, 'broken.json');
     writeFileSync(broken, readFileSync(example, 'utf8').replace('"count": 3', '"count": 0'));

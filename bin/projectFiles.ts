@@ -8,6 +8,8 @@ const EXAMPLES: Record<string, string> = {
   'examples/bread-boards-edge-grain.cadenza.json': 'Middle Hut bread boards',
   'examples/carving-board-edge-grain.cadenza.json': 'Upper Hut carving board',
   'examples/dough-board-face-grain.cadenza.json': 'Lower Hut dough board',
+  'examples/onion-block-end-grain.cadenza.json': 'Onion block',
+  'examples/serving-board-chevron.cadenza.json': 'Chevron serving board',
 };
 
 /** Files of the project that are made from code: path from the root, and text. A test holds them against the code. */

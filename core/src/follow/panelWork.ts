@@ -78,7 +78,8 @@ export function pressed(bench: Bench, i: InstructionOf<'glue'>, panel: Panel): v
   if (pressure < wanted - PRESSURE_TOLERANCE) bench.fail('lowPressure', i, i.makes, { is: pressure, limit: wanted });
 }
 
-export function glueUp(bench: Bench, i: InstructionOf<'glue'>): void {
+/** The clamps and the glue are there, and the glue leaves the time that is told. */
+export function inTime(bench: Bench, i: InstructionOf<'glue'>): void {
   const { shop } = bench.workshop;
   clampsThere(bench, i, i.clamps);
   const glue = shop.glues.find((g) => g.id === i.glue);
@@ -90,6 +91,11 @@ export function glueUp(bench: Bench, i: InstructionOf<'glue'>): void {
     i.layingMinutes > openMinutes * slow + 1e-6
   )
     bench.fail('glueTime', i, i.makes);
+}
+
+export function glueUp(bench: Bench, i: InstructionOf<'glue'>): void {
+  const { shop } = bench.workshop;
+  inTime(bench, i);
   const strips = i.parts.flatMap((thing): Laid[] => {
     const group = bench.panels.get(thing.id);
     if (group) {

@@ -1,11 +1,9 @@
 import type { Turn } from '../board/recipe.ts';
-import { glueOf } from '../shop/shop.ts';
-import { slowness } from '../shop/gluing.ts';
 import { MITRE_REACH_MM } from '../shop/tools.ts';
 import type { InstructionOf, Thing } from '../steps/instruction.ts';
 import { firstOf } from '../lists/there.ts';
 import type { Laid, Made, Panel, Slice } from './bench.ts';
-import { clampsThere, pressed } from './panelWork.ts';
+import { inTime, pressed } from './panelWork.ts';
 import { FINE, TOLERANCE, type Bench } from './makersBench.ts';
 
 type Point = readonly [number, number, number];
@@ -93,17 +91,7 @@ const slantOf = ({ pitch, angle }: Slice): number => pitch * Math.abs(Math.tan(r
 const addsOf = (slice: Slice): number => (isUp(slice) ? slice.panel.thickness : slice.pitch);
 
 export function glueRows(bench: Bench, i: InstructionOf<'glue'>): void {
-  const { shop } = bench.workshop;
-  clampsThere(bench, i, i.clamps);
-  const glue = shop.glues.find((g) => g.id === i.glue);
-  if (!glue) bench.fail('noTool', i, i.makes);
-  const slow = slowness(shop.room.temperature);
-  const { openMinutes, closedMinutes } = glue ?? glueOf(shop);
-  if (
-    i.assemblyMinutes > closedMinutes * slow * shop.pace.reserve + 1e-6 ||
-    i.layingMinutes > openMinutes * slow + 1e-6
-  )
-    bench.fail('glueTime', i, i.makes);
+  inTime(bench, i);
   const slices = i.parts.flatMap((thing): Slice[] => {
     if (bench.used.has(thing.id)) bench.fail('missingPart', i, thing);
     bench.used.add(thing.id);

@@ -44,13 +44,7 @@ function RecutMiniature({ board, input, scale, oiled = false }: BoardMiniaturePr
     >
       <g transform="translate(1 1)">
         {wood && <FaceWood thing={wood} scale={scale} species={species} oiled={oiled} />}
-        <rect
-          width={board.length * scale}
-          height={board.width * scale}
-          fill="none"
-          stroke="var(--line-strong)"
-          strokeDasharray="4 3"
-        />
+        <Wished board={board} scale={scale} />
       </g>
     </svg>
   );
@@ -93,14 +87,21 @@ function FlatMiniature({ board, input, scale, oiled = false }: BoardMiniaturePro
             <path key={top} d={`M0 ${(top - trim) * scale}H${board.length * scale}`} className={classes.joint} />
           ))}
         </g>
-        <rect
-          width={board.length * scale}
-          height={board.width * scale}
-          fill="none"
-          stroke="var(--line-strong)"
-          strokeDasharray="4 3"
-        />
+        <Wished board={board} scale={scale} />
       </g>
     </svg>
+  );
+}
+
+/** The outline that is wished for. */
+function Wished({ board, scale }: Pick<BoardMiniatureProps, 'board' | 'scale'>) {
+  return (
+    <rect
+      width={board.length * scale}
+      height={board.width * scale}
+      fill="none"
+      stroke="var(--line-strong)"
+      strokeDasharray="4 3"
+    />
   );
 }

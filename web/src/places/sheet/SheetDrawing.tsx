@@ -30,14 +30,17 @@ export function SheetDrawing({ marks = false }: SheetDrawingProps) {
   const board = plan.recut?.board ?? whole;
   const { roughLength, glueThickness } = plan.allowances;
   const { panelWidth } = plan;
+  // Staggered strips reach further than the longest of them.
+  const ahead = plan.recut?.panel.stagger ? plan.recut.offsets : [];
+  const spread = Math.max(0, ...ahead);
   const scale = fitScale(
-    [roughLength + glueThickness, panelWidth],
+    [roughLength + spread + glueThickness, panelWidth],
     [WIDTH - ROOM.left - ROOM.right - ROOM.gap, ROOM.height],
     2,
   );
   const [x0, y0] = [ROOM.left, ROOM.top];
   const [w, h] = [roughLength * scale, panelWidth * scale];
-  const endX = x0 + w + ROOM.gap;
+  const endX = x0 + w + spread * scale + ROOM.gap;
   const trim = (plan.recut?.trim.far ?? plan.worked.shift) * scale;
   const endTrim = endSpare(board.length, { roughLength }) * scale;
   const tops = stripTops(stripsOf(board));
@@ -59,6 +62,7 @@ export function SheetDrawing({ marks = false }: SheetDrawingProps) {
         />
         {stripsOf(board).map((strip, i) => {
           const y = y0 + nth(tops, i) * scale;
+          const x = x0 + (ahead[i] ?? 0) * scale;
           const height = strip.width * scale;
           const shared = {
             scale,
@@ -70,14 +74,14 @@ export function SheetDrawing({ marks = false }: SheetDrawingProps) {
           return (
             <g key={strip.id}>
               <g className={classes.wood}>
-                <Wood {...shared} x={x0} y={y} side="top" />
+                <Wood {...shared} x={x} y={y} side="top" />
                 <Wood {...shared} x={endX} y={y} side="farEnd" />
               </g>
-              <rect className={classes.edge} x={x0} y={y} width={w} height={height} />
+              <rect className={classes.edge} x={x} y={y} width={w} height={height} />
               <rect className={classes.edge} x={endX} y={y} width={glueThickness * scale} height={height} />
               {height >= 8 && (
                 <GrainArrow
-                  x={x0 + w - Math.max(0, endTrim) - 26}
+                  x={x + w - Math.max(0, endTrim) - 26}
                   y={y + height / 2}
                   size={32}
                   reversed={!grainArrow(strip, plan.bodies[i]).forward}
@@ -85,7 +89,7 @@ export function SheetDrawing({ marks = false }: SheetDrawingProps) {
               )}
               <text
                 className={classes.number}
-                x={x0 + Math.max(0, endTrim) + 6}
+                x={x + Math.max(0, endTrim) + 6}
                 y={y + height / 2}
                 dominantBaseline="central"
                 fontSize={Math.min(13, Math.max(6, height - 1))}
@@ -96,7 +100,7 @@ export function SheetDrawing({ marks = false }: SheetDrawingProps) {
                 <EdgeMarks
                   index={i}
                   last={stripsOf(board).length - 1}
-                  x={x0 + w * 0.22}
+                  x={x + w * 0.22}
                   y={y}
                   height={height}
                   fold={plan.shop.schools.edgeMarks === 'fold'}
@@ -105,7 +109,7 @@ export function SheetDrawing({ marks = false }: SheetDrawingProps) {
               {marks && (plan.bodies[i]?.piece?.form?.bow ?? 0) > 0 && height >= LEAST_ROW && (
                 <path
                   className={classes.bow}
-                  d={`M${x0 + w * 0.74} ${y + height * 0.62}q${w * 0.05} ${-height * 0.4} ${w * 0.1} 0`}
+                  d={`M${x + w * 0.74} ${y + height * 0.62}q${w * 0.05} ${-height * 0.4} ${w * 0.1} 0`}
                 />
               )}
               {height >= LEAST_ROW && (
@@ -122,16 +126,18 @@ export function SheetDrawing({ marks = false }: SheetDrawingProps) {
             </g>
           );
         })}
-        <rect
-          className={classes.finished}
-          x={x0 + endTrim}
-          y={y0 + trim}
-          width={board.length * scale}
-          height={Math.max(0, h - 2 * trim)}
-        />
+        {spread === 0 && (
+          <rect
+            className={classes.finished}
+            x={x0 + endTrim}
+            y={y0 + trim}
+            width={board.length * scale}
+            height={Math.max(0, h - 2 * trim)}
+          />
+        )}
         <path
           className={classes.triangle}
-          d={`M${x0 + w * 0.34} ${y0 + h - 6}L${x0 + w / 2} ${y0 + 6}L${x0 + w * 0.66} ${y0 + h - 6}z`}
+          d={`M${x0 + (w + spread * scale) * 0.34} ${y0 + h - 6}L${x0 + (w + spread * scale) / 2} ${y0 + 6}L${x0 + (w + spread * scale) * 0.66} ${y0 + h - 6}z`}
         />
       </svg>
       {marks && (
