@@ -71,9 +71,7 @@ async function wood(input: PlanInput): Promise<{ milliseconds: number; megabytes
       );
       const client = await page.context().newCDPSession(page);
       await client.send('Performance.enable');
-      const { metrics } = (await client.send('Performance.getMetrics')) as {
-        metrics: { name: string; value: number }[];
-      };
+      const { metrics } = await client.send('Performance.getMetrics');
       megabytes = Math.max(megabytes, (metrics.find((m) => m.name === 'JSHeapUsedSize')?.value ?? 0) / MEGABYTE);
     }
     return {

@@ -288,3 +288,28 @@ export function panelBoardOf(board: Board, own: Shop): Board {
   PANEL_BOARDS.set(recut, panel);
   return panel;
 }
+
+/** How many slices a panel of a length gives, the first end and the last trimmed as always. @param length as its strips are crosscut, mm */
+export function slicesFrom({ panelLength, slices, pitch, kerf, angle }: Recut, length: number): number {
+  const each = (pitch + kerf) / Math.cos(radians(angle));
+  const ends = panelLength - certain(slices[0]) * each;
+  return Math.max(0, Math.floor((length - ends + LENGTH_TOLERANCE_MM) / each));
+}
+
+/**
+ * The same board as large as a panel of a length lets it be: as long, or as wide, as all of its slices make it.
+ * @param length of each of its panels, mm
+ * @returns null where not one slice comes out of it
+ */
+export function asLargeAs(board: Board, own: Shop, length: number): Board | null {
+  const recut = recutOf(board, own);
+  if (!recut) return null;
+  const rows = Math.floor((slicesFrom(recut, length) * recut.slice.panels) / board.count);
+  if (rows < 1) return null;
+  const side = recut.last.runs === 'across' ? 'length' : 'width';
+  const sized = { ...board, [side]: rows * recut.row };
+  return {
+    ...sized,
+    recipe: sized.recipe.map((o) => (o.kind === 'slice' && o.id === recut.slice.id ? { ...o, count: null } : o)),
+  };
+}

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { CHEVRON, END_GRAIN, recutBoard, type RecutChoices } from '../board/recutForTests.ts';
+import { asLargeAs, recutOf, slicesFrom } from '../board/recut.ts';
 import { recipeProblems, stripsOf, TURNS } from '../board/recipe.ts';
 import { followPlan } from '../follow/followPlan.ts';
 import { unwarned } from '../follow/unwarnedForTests.ts';
@@ -164,6 +165,29 @@ describe('worked sums', () => {
     expect(recut.rows * recut.row).toBeCloseTo(18 * INCH, 9);
     expect((recut.rows * (recut.pitch + recut.kerf)) / INCH).toBeCloseTo(27, 9);
     expect(plan.ladders.length.reached).toBeCloseTo(18 * INCH, 6);
+  });
+
+  it('the other way round: the board that a panel of a length gives asks for no longer a panel, and one row more would', () => {
+    fc.assert(
+      fc.property(choices, tenths(150, 2400), fc.integer({ min: 1, max: 3 }), (choice, long, count) => {
+        const board = recutBoard(
+          plainBoard({ length: 300, width: 120, thickness: 20, count }, [40, 40, 40, 40]),
+          choice,
+        );
+        const large = asLargeAs(board, DEFAULT_SHOP, long);
+        const one = recutOf(board, DEFAULT_SHOP)!;
+        if (!large) {
+          expect(slicesFrom(one, long) * one.slice.panels).toBeLessThan(count);
+          return;
+        }
+        const recut = recutOf(large, DEFAULT_SHOP)!;
+        expect(recut.panelLength).toBeLessThanOrEqual(long + 1e-6);
+        expect(recut.slice.count).toBeNull();
+        const more = { ...large, [choice.runs === 'across' ? 'length' : 'width']: (recut.rows + 1) * recut.row };
+        expect(recutOf(more, DEFAULT_SHOP)!.panelLength).toBeGreaterThan(long - 1e-6);
+      }),
+      { numRuns: 300 },
+    );
   });
 
   it('three boards from two panels: 42 rows, 21 of each, one set-up for all slices, and each board has its own', () => {

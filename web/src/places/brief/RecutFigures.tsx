@@ -2,7 +2,13 @@ import { SegmentedControl } from '@mantine/core';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { asLook, LOOK_WORDS, lookOf, LOOKS } from '#core/board/looks.ts';
+import { boardSchema } from '#core/board/board.ts';
 import { stripsOf } from '#core/board/recipe.ts';
+import { asLargeAs } from '#core/board/recut.ts';
+import { certain } from '#core/lists/there.ts';
+import { lengthBetween } from '#core/units/lengthSchema.ts';
+import { LengthInput } from '../../quantities/LengthInput.tsx';
+import { showProblem } from '../../shell/notices.tsx';
 import { makePlan } from '#core/plan/plan.ts';
 import { fromPanelsThatFit } from '#core/plan/panelsThatFit.ts';
 import { glueUpsOf } from '#core/plan/trimAgain.ts';
@@ -11,13 +17,27 @@ import { durationWords } from '../../quantities/duration.ts';
 import { Length } from '../../quantities/Length.tsx';
 import classes from './BriefPlace.module.css';
 
+const PANEL_LENGTH = lengthBetween(50, 8000);
+
 /** What the size asks of rows, slices and panels of a board that is cut again. */
 export function RecutFigures() {
-  const { plan, board } = useSettledBoard();
+  const { plan, board, input } = useSettledBoard();
   const { session } = useOpenBoard();
   const { recut } = plan;
   if (!recut) return null;
   const across = recut.last.runs === 'across';
+  const side = across ? 'length' : 'width';
+  const fit = (long: number) => {
+    const large = asLargeAs(board, input.shop, long);
+    const sized = large && boardSchema.shape[side].safeParse(large[side]);
+    if (!large || !sized?.success)
+      showProblem(
+        new Error(
+          `A panel of that length gives no board: ${large ? `its ${side} ${certain(sized?.error?.issues[0]).message}` : 'not one slice comes out of it'}. Nothing was changed.`,
+        ),
+      );
+    else session.edit((b) => asLargeAs(b, input.shop, long) ?? b);
+  };
   return (
     <section className={classes.recut} aria-label="What the size asks">
       <p>
@@ -31,6 +51,15 @@ export function RecutFigures() {
           Change it stage by stage
         </Link>
       </p>
+      <LengthInput
+        size="xs"
+        w={220}
+        field="Panel length"
+        label={`As ${across ? 'long' : 'wide'} as panels of this length make it`}
+        mm={recut.panelLength}
+        schema={PANEL_LENGTH}
+        onCommit={fit}
+      />
       <SegmentedControl
         size="xs"
         aria-label="How strips lie in the panel"

@@ -1,11 +1,11 @@
-import { useState, type KeyboardEvent } from 'react';
+import { useId, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { nth } from '#core/lists/there.ts';
 import { Button, Menu } from '@mantine/core';
 import { ROW_PATTERNS, rowLies, type RowLie, type RowPattern } from '#core/board/rowPatterns.ts';
 import { formatLength } from '#core/units/formatLength.ts';
 import { useOpenBoard, useSettledBoard } from '../../../data/openBoard.tsx';
 import { DimensionLine } from '../../../drawing/DimensionLine.tsx';
-import { FaceWood } from '../../../drawing/FaceWood.tsx';
+import { FaceCells, FaceWood } from '../../../drawing/FaceWood.tsx';
 import { fitScale, scaleWords } from '../../../drawing/scale.ts';
 import { useStripSpecies } from '../../../drawing/useStripSpecies.ts';
 import { useDisplay } from '../../../quantities/display.tsx';
@@ -31,6 +31,9 @@ export function RowsDrawing({ width, height, oiled, work }: RowsDrawingProps) {
   const { display } = useDisplay();
   const [held, setHeld] = useState<readonly number[]>([]);
   const [said, setSaid] = useState('');
+  /** Rows that were just turned, and how: shown as they turn. */
+  const [turning, setTurning] = useState<{ rows: readonly number[]; how: 'round' | 'over'; n: number } | null>(null);
+  const clip = useId();
   const species = useStripSpecies(board, input.species);
   const { recut, wood } = plan;
   if (!recut) return null;
@@ -44,22 +47,29 @@ export function RowsDrawing({ width, height, oiled, work }: RowsDrawingProps) {
   const [x0, y0] = [ROOM.left, ROOM.top];
   const lies = rowLies(recut);
   const own = held.filter((i) => i < lies.length);
-  const change = (how: (lie: RowLie) => Partial<RowLie>, words: string, mergeKey?: string) => {
+  const change = (how: (lie: RowLie) => Partial<RowLie>, words: string, mergeKey?: string, turn?: 'round' | 'over') => {
     if (own.length === 0) return setSaid('Pick up a row first.');
     work.setLies(
       lies.map((lie, i) => (own.includes(i) ? { ...lie, ...how(lie) } : lie)),
       mergeKey,
     );
+    setTurning((last) => (turn ? { rows: own, how: turn, n: (last?.n ?? 0) + 1 } : null));
     setSaid(`${own.length === 1 ? `Row ${nth(own, 0) + 1}` : `${own.length} rows`} ${words}`);
   };
   const step = SHIFT[display.system];
   const actions: Record<string, () => void> = {
-    t: () => change((l) => ({ endForEnd: !l.endForEnd }), 'turned end for end'),
-    o: () => change((l) => ({ over: !l.over }), 'turned over'),
+    t: () => change((l) => ({ endForEnd: !l.endForEnd }), 'turned end for end', undefined, 'round'),
+    o: () => change((l) => ({ over: !l.over }), 'turned over', undefined, 'over'),
     '[': () => change((l) => ({ shift: l.shift - step }), 'shifted back', 'rows-shift'),
     ']': () => change((l) => ({ shift: l.shift + step }), 'shifted along', 'rows-shift'),
     '0': () => change(() => ({ shift: 0, over: false, endForEnd: false }), 'as sawn'),
     a: () => setHeld(lies.map((_, i) => i)),
+  };
+  const rowBox = (i: number): Box => {
+    const [from, size] = [i * recut.row * scale, recut.row * scale];
+    return across
+      ? { x: from, y: 0, width: size, height: block.width * scale }
+      : { x: 0, y: from, width: block.length * scale, height: size };
   };
   const onKey = (event: KeyboardEvent, i: number) => {
     const by = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];
@@ -125,6 +135,18 @@ export function RowsDrawing({ width, height, oiled, work }: RowsDrawingProps) {
       >
         <g transform={`translate(${x0} ${y0})`}>
           {wood && <FaceWood thing={wood.panel} scale={scale} species={species} oiled={oiled} />}
+          {wood &&
+            turning?.rows.map((i) => (
+              <Turning
+                key={`${turning.n}/${i}`}
+                clip={`${clip}-${i}`}
+                how={turning.how}
+                across={across}
+                box={rowBox(i)}
+              >
+                <FaceCells thing={wood.panel} scale={scale} species={species} />
+              </Turning>
+            ))}
           <g
             role="listbox"
             aria-label="Rows"
@@ -132,8 +154,6 @@ export function RowsDrawing({ width, height, oiled, work }: RowsDrawingProps) {
             aria-orientation={across ? 'horizontal' : 'vertical'}
           >
             {lies.map((lie, i) => {
-              const from = i * recut.row * scale;
-              const size = recut.row * scale;
               return (
                 <rect
                   key={i}
@@ -142,10 +162,7 @@ export function RowsDrawing({ width, height, oiled, work }: RowsDrawingProps) {
                   aria-selected={own.includes(i)}
                   aria-label={`Row ${i + 1}${lie.endForEnd ? ', end for end' : ''}${lie.over ? ', turned over' : ''}${lie.shift === 0 ? '' : `, shifted ${formatLength(lie.shift, display)}`}`}
                   className={classes.row}
-                  x={across ? from : 0}
-                  y={across ? 0 : from}
-                  width={across ? size : block.length * scale}
-                  height={across ? block.width * scale : size}
+                  {...rowBox(i)}
                   onClick={(event) => {
                     session.endMerge();
                     setHeld(event.shiftKey || event.ctrlKey || event.metaKey ? toggled(own, i) : [i]);
@@ -191,6 +208,42 @@ export function RowsDrawing({ width, height, oiled, work }: RowsDrawingProps) {
     if (shifts.some((s) => s !== first)) return ', shifted in different ways';
     return first === 0 ? '' : `, shifted by ${formatLength(first, display)}`;
   }
+}
+
+interface Box {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+/** A row as it turns to where it lies now: round about its middle, or over about its length. Nothing of it where people want no motion. */
+function Turning({
+  clip,
+  how,
+  across,
+  box,
+  children,
+}: {
+  clip: string;
+  how: 'round' | 'over';
+  across: boolean;
+  box: Box;
+  children: ReactNode;
+}) {
+  return (
+    <g
+      className={classes.turning}
+      data-how={how === 'round' ? 'round' : across ? 'overAcross' : 'over'}
+      style={{ transformOrigin: `${box.x + box.width / 2}px ${box.y + box.height / 2}px` }}
+      aria-hidden="true"
+    >
+      <clipPath id={clip}>
+        <rect {...box} />
+      </clipPath>
+      <g clipPath={`url(#${clip})`}>{children}</g>
+    </g>
+  );
 }
 
 const toggled = (held: readonly number[], i: number): number[] =>
