@@ -131,6 +131,11 @@ export function panelSaw(shop: Shop, width: number): Saw {
     : { tool: ripTool(shop), kerf: shop.saw.kerf };
 }
 
+/** Whether a saw is set by a stop that the wood is pushed against; at others a line is marked. */
+export function hasStop({ tool }: Pick<Saw, 'tool'>): boolean {
+  return tool === 'sled' || tool === 'mitreSaw';
+}
+
 /** The saw for rough cuts along wood that is not flat yet: nothing of it runs along a table saw's fence. */
 export function roughSaw(shop: Shop): Saw {
   if (shop.bandSaw) return { tool: 'bandSaw', kerf: shop.bandSaw.kerf };

@@ -3,7 +3,7 @@ import { atLeast, length, say, type Phrase } from '../units/phrase.ts';
 import type { Recut } from '../board/recut.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { firstOf, nth } from '../lists/there.ts';
-import { panelSaw, TOOL_NAMES } from '../shop/tools.ts';
+import { hasStop, panelSaw, TOOL_NAMES } from '../shop/tools.ts';
 import { blockThing, boardThing, type InstructionOf } from './instruction.ts';
 import type { StepDraft } from './operation.ts';
 import { panelWords } from './panelThings.ts';
@@ -43,7 +43,7 @@ export function blockEnds(context: PlanContext, recut: Recut, width: number): St
       title: nothing ? say`Look over both ends` : say`Trim both ends`,
       machine: nothing ? null : TOOL_NAMES[saw.tool],
       instructions,
-      settings: nothing ? [] : [{ label: 'Stop', value: atLeast(board.length) }],
+      settings: nothing ? [] : [{ label: hasStop(saw) ? 'Stop' : 'Mark', value: atLeast(board.length) }],
       parts: [
         {
           part: panelWords(blocks, context),

@@ -1,5 +1,5 @@
 import { slicingSaw, type Recut } from '../board/recut.ts';
-import { TOOL_NAMES } from '../shop/tools.ts';
+import { hasStop, TOOL_NAMES } from '../shop/tools.ts';
 import { atLeast, length, say, type Phrase } from '../units/phrase.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { soundEnd } from '../bodies/recutWood.ts';
@@ -48,7 +48,7 @@ export function sliceStep(context: PlanContext, recut: Recut): StepDraft {
   const first = firstOf(instructions);
   const { saw, angle, pitch } = first;
   const square = angle === 0;
-  const stops = saw.tool === 'sled' || saw.tool === 'mitreSaw';
+  const stops = hasStop(saw);
   const many = instructions.length;
   const count = (i: InstructionOf<'slice'>) => i.slices.length;
   const same = instructions.every((i) => count(i) === count(first));

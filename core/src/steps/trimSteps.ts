@@ -1,5 +1,5 @@
 import { certain, firstOf, lastOf, nth } from '../lists/there.ts';
-import { panelSaw, ripTool, TOOL_NAMES } from '../shop/tools.ts';
+import { hasStop, panelSaw, ripTool, TOOL_NAMES } from '../shop/tools.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { atLeast, length, say, type Phrase } from '../units/phrase.ts';
 import type { PlanContext } from '../ladders/context.ts';
@@ -85,7 +85,7 @@ export function endSteps(context: PlanContext, reached: number): StepDraft[] {
   const longest = firstOf(allowances.panels);
   const instructions = panelCuts(context, reached, saw);
   const first = firstOf(instructions);
-  const stops = saw.tool === 'sled' || saw.tool === 'mitreSaw';
+  const stops = hasStop(saw);
   const label = stops ? 'Stop' : 'Mark';
   const edge = stops ? 'the same long edge to the fence' : 'square to the same long edge';
   // Only what finds room is cut; a check tells what does not.

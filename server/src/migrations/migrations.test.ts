@@ -6,6 +6,8 @@ import { gunzipSync } from 'node:zlib';
 import { describe, expect, it } from 'vitest';
 import { clientArguments } from '../../../bin/mariadb/clientArguments.ts';
 import { newDatabase } from '../../../bin/mariadb/testDatabase.ts';
+import { asLook } from '#core/board/looks.ts';
+import { plainBoard } from '#core/plan/planArbitrary.ts';
 import { serveApi } from '../apiForTests.ts';
 import { openDatabase } from '../stores/database.ts';
 import { inspectStore } from '../stores/inspectStore.ts';
@@ -249,6 +251,41 @@ it('what happened leaves the wishes: the newest revision says it, once, however 
   await migrations['010-facts']!.down!(db);
   const newest = new Map(before);
   for (const [id, w] of new Map(await worked())) expect(w).toEqual(newest.get(id));
+  await db.destroy();
+}, 60_000);
+
+it('boards that are cut again go down to their first panel and come up as that; every shop, in use or aside, knows end grain or does not', async () => {
+  const url = await fresh('recut_step');
+  const api = await serveApi(url);
+  const { body } = await api.call('POST', '/boards', asLook(plainBoard({}, [40, 40, 40, 40]), 'endGrain'));
+  await api.close();
+  const db = openDatabase(url);
+  const read = <T>(value: unknown) => (typeof value === 'string' ? JSON.parse(value) : value) as T;
+  type Stored = { recipe: { kind: string; runs?: string }[]; differs: { habits: object } };
+  const board = async () =>
+    read<Stored>((await db('revisions').where({ board_id: body.id }).first<{ document: unknown }>()).document);
+  const shops = async () =>
+    (await Promise.all(['shops', 'shops_aside'].map((table) => db(table).select<{ document: unknown }[]>('document'))))
+      .flat()
+      .map((row) => 'endGrainFlatten' in read<{ habits: object }>(row.document).habits);
+  const shop = (await db('shops').first<{ document: unknown }>()).document;
+  await db('shops_aside').insert({
+    document: typeof shop === 'string' ? shop : JSON.stringify(shop),
+    demo: false,
+    set_aside_at: new Date(),
+  });
+  const kinds = async () => (await board()).recipe.map((o) => o.kind).filter((k) => k !== 'strip');
+  expect([await kinds(), await shops()]).toEqual([
+    ['glue', 'slice', 'turn', 'turn', 'glue'],
+    [true, true],
+  ]);
+  await migrations['012-recut']!.down!(db);
+  expect([await kinds(), await shops()]).toEqual([['glue'], [false, false]]);
+  expect((await board()).recipe.every((o) => o.runs === undefined)).toBe(true);
+  // A first run that was killed leaves nothing that a second one trips over.
+  for (let run = 0; run < 2; run += 1) await migrations['012-recut']!.up(db);
+  expect([await kinds(), await shops()]).toEqual([['glue'], [true, true]]);
+  expect(await inspectStore(url)).toMatchObject({ unreadable: [] });
   await db.destroy();
 }, 60_000);
 
