@@ -256,10 +256,12 @@ it('what happened leaves the wishes: the newest revision says it, once, however 
 
 it('boards that are cut again go down to their first panel and come up as that; every shop, in use or aside, knows end grain or does not', async () => {
   const url = await fresh('recut_step');
+  load(url, gunzipSync(readFileSync(join(here, 'earlier', '011-dcb616d.sql.gz'))));
+  const db = openDatabase(url);
+  await openStore(db);
   const api = await serveApi(url);
   const { body } = await api.call('POST', '/boards', asLook(plainBoard({}, [40, 40, 40, 40]), 'endGrain'));
   await api.close();
-  const db = openDatabase(url);
   const read = <T>(value: unknown) => (typeof value === 'string' ? JSON.parse(value) : value) as T;
   type Stored = { recipe: { kind: string; runs?: string }[]; differs: { habits: object } };
   const board = async () =>
@@ -268,12 +270,6 @@ it('boards that are cut again go down to their first panel and come up as that; 
     (await Promise.all(['shops', 'shops_aside'].map((table) => db(table).select<{ document: unknown }[]>('document'))))
       .flat()
       .map((row) => 'endGrainFlatten' in read<{ habits: object }>(row.document).habits);
-  const shop = (await db('shops').first<{ document: unknown }>()).document;
-  await db('shops_aside').insert({
-    document: typeof shop === 'string' ? shop : JSON.stringify(shop),
-    demo: false,
-    set_aside_at: new Date(),
-  });
   const kinds = async () => (await board()).recipe.map((o) => o.kind).filter((k) => k !== 'strip');
   expect([await kinds(), await shops()]).toEqual([
     ['glue', 'slice', 'turn', 'turn', 'glue'],
