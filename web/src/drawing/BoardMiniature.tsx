@@ -1,52 +1,41 @@
 import { nth } from '#core/lists/there.ts';
-import { useId, useMemo } from 'react';
-import { panelWidth, stripTops, type Board } from '#core/board/board.ts';
+import { lazy, Suspense, useId, useMemo } from 'react';
+import { panelWidth, stripTops } from '#core/board/board.ts';
 import { bodiesOf } from '#core/bodies/bodiesOf.ts';
-import type { PlanInput } from '#core/saw/planInput.ts';
 import classes from './drawing.module.css';
+import type { BoardMiniatureProps } from './miniature.ts';
+import { WishedOutline } from './WishedOutline.tsx';
 import { Wood } from './Wood.tsx';
-import { LOOK_WORDS, lookOf } from '#core/board/looks.ts';
 import { stripsOf } from '#core/board/recipe.ts';
 import { recutRecipe } from '#core/board/recut.ts';
-import { makePlan } from '#core/plan/plan.ts';
-import { FaceWood } from './FaceWood.tsx';
-import { useStripSpecies } from './useStripSpecies.ts';
 
-interface BoardMiniatureProps {
-  board: Board;
-  /** What the board is planned with: its wood is drawn from there. */
-  input: Omit<PlanInput, 'board'>;
-  /** Pixels per mm. */
-  scale: number;
-  oiled?: boolean;
-}
+/** Boards of cells are drawn from their whole plan, which the first page need not load for the others. */
+const RecutMiniature = lazy(async () => ({ default: (await import('./RecutMiniature.tsx')).RecutMiniature }));
 
-/** A board small and to scale, as a picture. */
-export function BoardMiniature(props: BoardMiniatureProps) {
-  return recutRecipe(props.board.recipe) && stripsOf(props.board).length > 0 ? (
-    <RecutMiniature {...props} />
-  ) : (
-    <FlatMiniature {...props} />
-  );
-}
-
-/** One that is cut and glued again, from its cells. */
-function RecutMiniature({ board, input, scale, oiled = false }: BoardMiniatureProps) {
-  const species = useStripSpecies(board, input.species);
-  const wood = useMemo(() => makePlan({ ...input, board }).wood?.board, [board, input]);
+/** Room for a board until it is drawn. */
+function Wished({ board, scale }: BoardMiniatureProps) {
   return (
     <svg
       className={classes.miniature}
       width={board.length * scale + 2}
       height={board.width * scale + 2}
-      role="img"
-      aria-label={`Drawing of ${board.name}: ${LOOK_WORDS[lookOf(board)]}, ${stripsOf(board).length} strips`}
+      aria-hidden="true"
     >
       <g transform="translate(1 1)">
-        {wood && <FaceWood thing={wood} scale={scale} species={species} oiled={oiled} />}
-        <Wished board={board} scale={scale} />
+        <WishedOutline board={board} scale={scale} />
       </g>
     </svg>
+  );
+}
+
+/** A board small and to scale, as a picture. */
+export function BoardMiniature(props: BoardMiniatureProps) {
+  return recutRecipe(props.board.recipe) && stripsOf(props.board).length > 0 ? (
+    <Suspense fallback={<Wished {...props} />}>
+      <RecutMiniature {...props} />
+    </Suspense>
+  ) : (
+    <FlatMiniature {...props} />
   );
 }
 
@@ -87,21 +76,8 @@ function FlatMiniature({ board, input, scale, oiled = false }: BoardMiniaturePro
             <path key={top} d={`M0 ${(top - trim) * scale}H${board.length * scale}`} className={classes.joint} />
           ))}
         </g>
-        <Wished board={board} scale={scale} />
+        <WishedOutline board={board} scale={scale} />
       </g>
     </svg>
-  );
-}
-
-/** The outline that is wished for. */
-function Wished({ board, scale }: Pick<BoardMiniatureProps, 'board' | 'scale'>) {
-  return (
-    <rect
-      width={board.length * scale}
-      height={board.width * scale}
-      fill="none"
-      stroke="var(--line-strong)"
-      strokeDasharray="4 3"
-    />
   );
 }
