@@ -11,6 +11,7 @@ import {
 } from 'react';
 import type { Species } from '#core/wood/species.ts';
 import { formatLength } from '#core/units/formatLength.ts';
+import { say } from '#core/units/phrase.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { sampleBody } from '#core/bodies/stripBody.ts';
 import { sectionKey, sectionsLeft } from '#core/plan/sectionsLeft.ts';
@@ -44,6 +45,11 @@ interface Drag {
   moving: boolean;
 }
 
+/** Whether a piece is left out because it is not as long as the panel: its way out speaks of a shorter board. */
+const isTooShort = ({ wayOut: [first] }: WithoutSection): boolean =>
+  typeof first === 'string' && /^(A board at most|No board is so short)/.test(first);
+const FROM_MORE_PANELS = say`Slices from more panels make each shorter.`;
+
 /** What the rack gives for this board, end on and to one scale, standing as it would stand in the board. */
 export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: SectionShelfProps) {
   const { board, plan, input } = useSettledBoard();
@@ -55,14 +61,15 @@ export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: Sect
   const without = useMemo(
     () =>
       withoutSections(
-        board,
+        plan.recut?.board ?? board,
         plan.allowances,
         input.rack,
         plan.shop,
         plan.sections,
         (input.saw ?? NOTHING_SAWN).promised,
-      ),
-    [board, plan.allowances, input.rack, plan.shop, plan.sections, input.saw],
+        // A panel that is too long for a piece may be two: its length is not the board's.
+      ).map((one) => (plan.recut && isTooShort(one) ? { ...one, wayOut: FROM_MORE_PANELS } : one)),
+    [plan.recut, board, plan.allowances, input.rack, plan.shop, plan.sections, input.saw],
   );
   const codes = [...new Set([...sections, ...without].map((s) => s.species))];
   const left = useMemo(() => sectionsLeft(plan, input), [plan, input]);
