@@ -131,6 +131,8 @@ test('axe finds nothing on what is particular to boards cut and glued again, lig
       await page.waitForTimeout(300);
       await looked(stage);
     }
+    // The other stations are the same for both looks.
+    if (look === 'chevron') continue;
     for (const place of ['brief', 'trim', 'sheet']) {
       await openPlace(page, `/boards/${id}/${place}`);
       await looked(place);
