@@ -3,7 +3,8 @@ import { useMemo } from 'react';
 import { shopFor } from '#core/board/differences.ts';
 import { makePlan } from '#core/plan/plan.ts';
 import { glueOf } from '#core/shop/shop.ts';
-import { useSettledBoard } from '../../data/openBoard.tsx';
+import { useOpenBoard, useSettledBoard } from '../../data/openBoard.tsx';
+import { useGluedWords } from './gluedWords.ts';
 import { durationWords } from '../../quantities/duration.ts';
 import classes from '../../planning/figureTable.module.css';
 
@@ -12,18 +13,26 @@ const OF_SHOP = '';
 /** Another glue, or a second pair of hands: what each changes, before it is taken. */
 export function GlueChoices() {
   const { board, input, session } = useSettledBoard();
+  const { board: whole } = useOpenBoard();
+  const ofRows = useGluedWords().one === 'row';
+  // Rows are those of the whole board; what is shown in its place has rows for strips.
+  const planned = ofRows ? whole : board;
   const options = useMemo(
     () =>
       input.shop.glues.flatMap((glue) =>
         [false, true].map((helper) => {
-          const { gluing } = makePlan({
+          const { gluing, recut } = makePlan({
             ...input,
-            board: { ...board, differs: { ...board.differs, glue: glue.id }, gluing: { ...board.gluing, helper } },
+            board: {
+              ...planned,
+              differs: { ...planned.differs, glue: glue.id },
+              gluing: { ...planned.gluing, helper },
+            },
           });
-          return { glue, helper, gluing };
+          return { glue, helper, gluing: ofRows && recut ? recut.gluing : gluing };
         }),
       ),
-    [input, board],
+    [input, planned, ofRows],
   );
   const now = glueOf(shopFor(board, input.shop));
   return (

@@ -1,6 +1,7 @@
 import { certain } from '#core/lists/there.ts';
 import { SegmentedControl } from '@mantine/core';
 import { useMemo, useState } from 'react';
+import type { Finding } from '#core/checks/finding.ts';
 import { stationOf, type OperationKind } from '#core/steps/operation.ts';
 import { ShownAs, useSettledBoard } from '../../data/openBoard.tsx';
 import { OF_ROWS, OF_STRIPS, GluedWordsContext, useGluedWords } from './gluedWords.ts';
@@ -51,6 +52,9 @@ export function GluePlace() {
   );
 }
 
+/** Whether a finding is about rows rather than the strips of their panel. */
+const isOfRows = ({ part, at }: Finding): boolean => part === 'rows' || at === 'layRows';
+
 /** The glue-ups of one panel, or of the rows of one board. */
 function GlueUps({ ofRows }: { ofRows: boolean }) {
   const { plan, findings, session } = useSettledBoard();
@@ -61,7 +65,7 @@ function GlueUps({ ofRows }: { ofRows: boolean }) {
   const steps = plan.operations.filter((o) => stationOf(o.kind) === 'glue');
   const flattens = plan.operations.filter((o) => o.kind === 'flattenPanel');
   const flattening = certain(ofRows ? flattens.at(-1) : flattens[0]);
-  const about = findings.filter((f) => f.at && GLUING.includes(f.at) && (f.part === 'rows') === ofRows);
+  const about = findings.filter((f) => f.at && GLUING.includes(f.at) && isOfRows(f) === ofRows);
   return (
     <div className={classes.page}>
       <div className={classes.column}>

@@ -13,7 +13,10 @@ export function rowsView(open: OpenBoard): OpenBoard {
   const { board, plan } = open;
   const { recut } = plan;
   if (!recut) return open;
-  const species = stripsOf(board)[0]?.species ?? '';
+  // Each row holds every strip: one that is oily makes all of them so.
+  const strips = stripsOf(board);
+  const oily = new Set(open.input.species.filter((s) => s.oily).map((s) => s.code));
+  const species = (strips.find((s) => oily.has(s.species)) ?? strips[0])?.species ?? '';
   const rows = recut.all
     .filter((r) => r.board === 1)
     .map((r) => ({ ...AS_IT_LIES, id: `row-${r.number}`, species, width: recut.row }));
