@@ -7,6 +7,7 @@ import { plainBoard, plainPiece, planInput } from '../plan/planArbitrary.ts';
 import { DEFAULT_SHOP } from '../shop/shop.ts';
 import { DEFAULT_DISPLAY } from '../units/formatLength.ts';
 import type { Board } from '../board/board.ts';
+import { recutBoard } from '../board/recutForTests.ts';
 import { extentOf } from './drawing.ts';
 import { templatesOf, type Template } from './templates.ts';
 
@@ -137,4 +138,15 @@ describe('templates at full size', () => {
       for (const text of words(t)) expect([t.name, /\bmm\b/.test(text)]).toEqual([t.name, false]);
     }
   });
+});
+
+it('a board of rows has no joint from end to end, and its template draws none', () => {
+  const flat = plainBoard({ length: 300, width: 150, thickness: 30 }, [40, 40, 40, 40]);
+  const lines = (board: typeof flat) => {
+    const { worked } = makePlan(planInput(board, []));
+    const template = templatesOf(board, worked, { router: null }, DEFAULT_DISPLAY).find((t) => t.id === 'board')!;
+    return template.drawing.lines.length;
+  };
+  // Three joints between four strips.
+  expect(lines(flat) - lines(recutBoard(flat))).toBe(3);
 });
