@@ -20,7 +20,17 @@ for (const [side, size] of [
   ['clientHeight', DRAWN.height],
 ] as const)
   Object.defineProperty(Element.prototype, side, { configurable: true, get: () => size });
-Element.prototype.setPointerCapture = () => {};
+/** Elements that hold the pointer, as a browser knows them. */
+const capturing = new WeakSet<Element>();
+Element.prototype.setPointerCapture = function (this: Element) {
+  capturing.add(this);
+};
+Element.prototype.hasPointerCapture = function (this: Element) {
+  return capturing.has(this);
+};
+Element.prototype.releasePointerCapture = function (this: Element) {
+  capturing.delete(this);
+};
 Element.prototype.scrollIntoView = () => {};
 Object.defineProperty(document, 'fonts', {
   configurable: true,

@@ -49,10 +49,7 @@ export function RowsDrawing({ width, height, oiled, work }: RowsDrawingProps) {
   const own = held.filter((i) => i < lies.length);
   const change = (how: (lie: RowLie) => Partial<RowLie>, words: string, mergeKey?: string, turn?: 'round' | 'over') => {
     if (own.length === 0) return setSaid('Pick up a row first.');
-    work.setLies(
-      lies.map((lie, i) => (own.includes(i) ? { ...lie, ...how(lie) } : lie)),
-      mergeKey,
-    );
+    work.layRows(own, how, mergeKey);
     setTurning((last) => (turn ? { rows: own, how: turn, n: (last?.n ?? 0) + 1 } : null));
     setSaid(`${own.length === 1 ? `Row ${nth(own, 0) + 1}` : `${own.length} rows`} ${words}`);
   };

@@ -1,6 +1,6 @@
 import type { Board } from '#core/board/board.ts';
 import { withOperation } from '#core/board/looks.ts';
-import { inPattern, withRowLies, type RowLie, type RowPattern } from '#core/board/rowPatterns.ts';
+import { inPattern, rowLies, withRowLies, type RowLie, type RowPattern } from '#core/board/rowPatterns.ts';
 import { GREATEST_ANGLE, sliceSchema } from '#core/board/recipe.ts';
 import { recutOf, recutRecipe } from '#core/board/recut.ts';
 import { useOpenBoard } from '../../../data/openBoard.tsx';
@@ -41,7 +41,17 @@ export function useRecut() {
     setPanels: (panels: number) => inSlice({ panels }),
     setThickness: (thickness: number | null) => inPanel({ thickness }),
     setStagger: (stagger: number) => inPanel({ stagger }),
-    setLies: (lies: readonly RowLie[], mergeKey?: string) => edit((b) => withRowLies(b, lies), mergeKey),
+    /** Lays some of the rows otherwise than they lie now, from 0. */
+    layRows: (rows: readonly number[], how: (lie: RowLie) => Partial<RowLie>, mergeKey?: string) =>
+      edit((b) => {
+        const recut = recutOf(b, input.shop);
+        if (!recut) return b;
+        const lies = rowLies(recut);
+        return withRowLies(
+          b,
+          lies.map((lie, i) => (rows.includes(i) ? { ...lie, ...how(lie) } : lie)),
+        );
+      }, mergeKey),
     lay: (pattern: RowPattern) =>
       edit((b) => {
         const recut = recutOf(b, input.shop);
