@@ -107,10 +107,15 @@ async function main(args: readonly string[]): Promise<void> {
     };
     const made = makePlan(input);
     // Where strips lie in their pieces is for drawings; the cuts say it in figures.
-    const { bodies: _, wood: _w, recut, ...plan } = made;
+    const { bodies: _, wood: _w, again, recut: _r, ...plan } = made;
     return {
       board: file.board,
-      plan: { ...plan, ...(recut ? { rowGluing: recut.gluing, panelLadders: recut.ladders } : {}) },
+      plan: {
+        ...plan,
+        ...(again
+          ? { [`${again.how === 'rows' ? 'row' : 'part'}Gluing`]: again.gluing, panelLadders: again.ladders }
+          : {}),
+      },
       stages: stagesOf(made, file.board),
       face: { cells: faceOf(made, file.board) },
       findings: checkPlan(made, input),

@@ -7,7 +7,7 @@ import { flattenerLimits } from '../shop/flattener.ts';
 import { panelWidth, type Board } from './board.ts';
 import type { Made } from '../facts/made.ts';
 import { shopFor } from './differences.ts';
-import { panelBoardOf, recutOf } from './recut.ts';
+import { againOf, panelBoardOf } from './again.ts';
 
 /**
  * Sizes to mill to, worked backward from the finished board by the shop's habits. Everything downstream (offers, cutting, ladders,
@@ -24,6 +24,8 @@ export interface Allowances {
   endTrim: number;
   /** Thickness of strips when they are glued: finished + sanding + panel flattening. */
   glueThickness: number;
+  /** Strips that are cut beside those of the panels, and put in later: how long each is crosscut, by its id. */
+  loose: Readonly<Record<string, number>>;
   /** Panel width that gives the finished width and both edge trims. */
   wantedPanelWidth: number;
   /** What the rip of a strip adds to the size it is glued at: jointing both edges of one that lies flat, and what is ripped fat to be milled again. */
@@ -73,7 +75,7 @@ export function panelsOf({ count, perPanel }: Pick<Board, 'count' | 'perPanel'>)
 
 /** Of a board that is cut again those of its first panel. @param own the shop; where the board differs from it is taken into account here @param made what is there already */
 export function allowancesFor(given: Board, own: Shop, made: Pick<Made, 'panelLength'>): Allowances {
-  const recut = recutOf(given, own);
+  const again = againOf(given, own);
   // Strips are for the first panel; what is glued of it again asks for that.
   const board = panelBoardOf(given, own);
   const shop = shopFor(board, own);
@@ -95,7 +97,8 @@ export function allowancesFor(given: Board, own: Shop, made: Pick<Made, 'panelLe
     roughLength,
     endTrim,
     glueThickness: board.thickness + habits.sanding + habits.panelFlatten,
-    wantedPanelWidth: recut?.wantedPanelWidth ?? board.width + 2 * habits.panelEdgeTrim,
+    wantedPanelWidth: again?.wantedPanelWidth ?? board.width + 2 * habits.panelEdgeTrim,
+    loose: Object.fromEntries(again?.how === 'parts' ? again.inserts.map((i) => [i.strip.id, i.length]) : []),
     // An edge straight off the saw is glued as it is.
     ripExtra: { edge: fat, face: fat + (shop.schools.straightEdge === 'offSaw' ? 0 : 2 * habits.glueEdgeJoint) },
     thinFace: { below: SAFE_WIDTH_MM, extra: 2 * thinRipOf(shop).clean },

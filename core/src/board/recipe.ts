@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { lengthBetween } from '../units/lengthSchema.ts';
+import { certain } from '../lists/there.ts';
 import { idSchema, speciesCodeSchema } from '../units/textSchema.ts';
 
 /** More strips than any hand-made board holds; a longer list is a mistake. */
@@ -96,15 +97,35 @@ export const turnSchema = z.strictObject({
     .max(GREATEST_PATTERN, { error: `must be at most ${GREATEST_PATTERN}` }),
 });
 
-/** One thing that is done on the way from the rack to the panel that the board is trimmed from. */
-export const operationSchema = z.discriminatedUnion('kind', [stripSchema, glueSchema, sliceSchema, turnSchema], {
-  error: 'must be one of strip, glue, slice, turn',
+/** More than this nobody puts into one board. */
+const GREATEST_INSERT_COUNT = 12;
+
+/** A panel sawn through along a line, and a strip glued in between: a band across the board, or a slanted accent. */
+export const insertSchema = z.strictObject({
+  kind: z.literal('insert', { error: 'must be insert' }),
+  id: idSchema,
+  /** Ids of the panel and of the strip that is glued in. */
+  takes: z.array(idSchema).length(2, { error: 'must be a panel and a strip' }),
+  /** Where the middle of the strip crosses the middle of the finished board, from its left end, mm. */
+  at: lengthBetween(0, 3000),
+  /** Between the cut and a square crosscut, degrees. */
+  angle: angleOf(-GREATEST_ANGLE),
+  /** So much nearer what lies behind is glued than what lies before, mm; 0 where their edges and strips run on in line. */
+  jog: lengthBetween(-200, 200),
 });
+
+/** One thing that is done on the way from the rack to the panel that the board is trimmed from. */
+export const operationSchema = z.discriminatedUnion(
+  'kind',
+  [stripSchema, glueSchema, sliceSchema, turnSchema, insertSchema],
+  { error: 'must be one of strip, glue, slice, turn, insert' },
+);
 export type RecipeOperation = z.infer<typeof operationSchema>;
 export type StripOperation = z.infer<typeof stripSchema>;
 export type GlueOperation = z.infer<typeof glueSchema>;
 export type SliceOperation = z.infer<typeof sliceSchema>;
 export type TurnOperation = z.infer<typeof turnSchema>;
+export type InsertOperation = z.infer<typeof insertSchema>;
 
 /** How parts are glued that lie flush, side by side along the board. */
 export const FLUSH = {
@@ -132,8 +153,8 @@ export const AS_IT_LIES = {
  */
 export const recipeSchema = z
   .array(operationSchema)
-  .max(GREATEST_STRIP_COUNT + GREATEST_TURN_COUNT + 3, {
-    error: `must be at most ${GREATEST_STRIP_COUNT} strips with their glue-ups, slices and turns`,
+  .max(GREATEST_STRIP_COUNT + GREATEST_TURN_COUNT + 2 * GREATEST_INSERT_COUNT + 3, {
+    error: `must be at most ${GREATEST_STRIP_COUNT} strips with their glue-ups, slices, turns and inserts`,
   })
   .superRefine((recipe, context) => {
     for (const { path, message } of recipeProblems(recipe)) context.addIssue({ code: 'custom', path, message });
@@ -154,7 +175,7 @@ export function recipeProblems(recipe: readonly RecipeOperation[]): RecipeProble
 const takenBy = (operation: RecipeOperation): { id: string; path: (string | number)[] }[] =>
   operation.kind === 'strip'
     ? []
-    : operation.kind === 'glue'
+    : operation.kind === 'glue' || operation.kind === 'insert'
       ? operation.takes.map((id, k) => ({ id, path: ['takes', k] }))
       : [{ id: operation.takes, path: ['takes'] }];
 
@@ -178,8 +199,11 @@ function referenceProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] 
   });
   const last = recipe.at(-1);
   if (!last || problems.length > 0) return problems;
-  if (last.kind !== 'glue')
-    problems.push({ path: [recipe.length - 1], message: 'must be a glue-up: the last operation gives the panel' });
+  if (last.kind !== 'glue' && last.kind !== 'insert')
+    problems.push({
+      path: [recipe.length - 1],
+      message: 'must be a glue-up or an insert: the last operation gives the panel',
+    });
   else if (loose.size > 1)
     problems.push({
       path: [recipe.length - 1, 'takes'],
@@ -188,13 +212,13 @@ function referenceProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] 
   return problems;
 }
 
-/** What each kind may take: strips are glued, a panel of strips is sliced, slices are turned and glued again. */
+/** What each kind may take: strips are glued, a panel of strips is sliced, slices are turned and glued again; strips are put into a flat panel. */
 function orderProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] {
   const byId = new Map(recipe.map((operation) => [operation.id, operation]));
   const kindOf = (id: string) => byId.get(id)?.kind;
   const sliced = recipe.some((o) => o.kind === 'slice');
   let turns = 0;
-  const bare = !recipe.some((o) => o.kind === 'strip');
+  let inserts = 0;
   return recipe.flatMap((operation, i): RecipeProblem[] => {
     const last = i === recipe.length - 1;
     if (operation.kind === 'slice')
@@ -215,10 +239,19 @@ function orderProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] {
         ? [{ path: [i, 'turn'], message: 'must not turn slices up twice' }]
         : [];
     }
+    if (operation.kind === 'insert') {
+      inserts += 1;
+      if (inserts > GREATEST_INSERT_COUNT)
+        return [{ path: [i], message: `must be one of at most ${GREATEST_INSERT_COUNT} inserts` }];
+      const [panel, strip] = operation.takes;
+      if (kindOf(certain(panel)) !== 'glue' && kindOf(certain(panel)) !== 'insert')
+        return [{ path: [i, 'takes', 0], message: 'must be a panel' }];
+      if (kindOf(certain(strip)) !== 'strip') return [{ path: [i, 'takes', 1], message: 'must be a strip' }];
+      return sliced ? [{ path: [i], message: 'must be put into a flat panel: this one is sliced' }] : [];
+    }
     if (operation.kind !== 'glue') return [];
     // How a board will be made may be known before there are strips.
-    if (operation.takes.length === 0 && !(bare && sliced && !last))
-      return [{ path: [i, 'takes'], message: 'must name at least one thing' }];
+    if (operation.takes.length === 0 && last) return [{ path: [i, 'takes'], message: 'must name at least one thing' }];
     const ofStrips = operation.takes.every((id) => kindOf(id) === 'strip');
     if (!last || !sliced) {
       if (!ofStrips) return [{ path: [i, 'takes'], message: 'must be strips: the first panel is glued of strips' }];
@@ -247,6 +280,26 @@ export function stripsOf({ recipe }: { readonly recipe: Recipe }): readonly Stri
   return strips;
 }
 
+/** Strips that are cut beside those of the first panel, in the order they are put into it. */
+const LOOSE = new WeakMap<Recipe, readonly StripOperation[]>();
+
+/** Strips that do not lie in the first panel: what is glued in between its parts, in the order of the recipe. */
+export function looseStripsOf({ recipe }: { readonly recipe: Recipe }): readonly StripOperation[] {
+  const known = LOOSE.get(recipe);
+  if (known) return known;
+  const panel = recipe.find((o) => o.kind === 'glue');
+  const inPanel = new Set(panel?.takes);
+  const loose = panel ? recipe.flatMap((o) => (o.kind === 'strip' && !inPanel.has(o.id) ? [o] : [])) : [];
+  LOOSE.set(recipe, loose);
+  return loose;
+}
+
+/** Every strip that is cut for a board, by its number: those of the first panel in order, then those that are put in later. */
+export function cutStripsOf(board: { readonly recipe: Recipe }): readonly StripOperation[] {
+  const loose = looseStripsOf(board);
+  return loose.length === 0 ? stripsOf(board) : [...stripsOf(board), ...loose];
+}
+
 /** The recipe of a flat panel: strips, glued side by side. @param glueId of the glue-up; one that a strip has is not taken */
 export function flatRecipe(strips: readonly Strip[], glueId = 'panel'): Recipe {
   return strips.length === 0 ? [] : relaid([{ ...FLUSH, kind: 'glue', id: glueId, takes: [] }], strips);
@@ -266,7 +319,9 @@ function relaid(made: readonly RecipeOperation[], strips: readonly Strip[]): Rec
   let panel = true;
   const rest = made.map((operation): RecipeOperation => {
     const id = nameFor(operation.id);
-    if (operation.kind === 'strip') return operation;
+    if (operation.kind === 'strip') return { ...operation, id };
+    if (operation.kind === 'insert')
+      return { ...operation, id, takes: operation.takes.map((t) => renamed.get(t) ?? t) };
     if (operation.kind !== 'glue') return { ...operation, id, takes: renamed.get(operation.takes) ?? operation.takes };
     const takes = panel ? strips.map((s) => s.id) : operation.takes.map((t) => renamed.get(t) ?? t);
     panel = false;
@@ -278,12 +333,15 @@ function relaid(made: readonly RecipeOperation[], strips: readonly Strip[]): Rec
 /** The recipe of the first panel alone: its strips and the glue-up that takes them; of a flat board that is all of it. */
 export function panelRecipe(recipe: Recipe): Recipe {
   const panel = recipe.find((o) => o.kind === 'glue');
-  return panel ? recipe.slice(0, recipe.indexOf(panel) + 1) : recipe;
+  const loose = new Set(looseStripsOf({ recipe }));
+  if (!panel || (panel === recipe.at(-1) && loose.size === 0)) return recipe;
+  return recipe.slice(0, recipe.indexOf(panel) + 1).filter((o) => o.kind !== 'strip' || !loose.has(o));
 }
 
-/** What is done with the strips of a board, in order: the operations of its recipe that are none. */
-export function madeOf({ recipe }: { readonly recipe: Recipe }): Exclude<RecipeOperation, StripOperation>[] {
-  return recipe.filter((o) => o.kind !== 'strip');
+/** What is done with the strips of the first panel, in order, and what is cut beside them. */
+function madeOf(board: { readonly recipe: Recipe }): RecipeOperation[] {
+  const inPanel = new Set<RecipeOperation>(stripsOf(board));
+  return board.recipe.filter((o) => !inPanel.has(o));
 }
 
 /** The same board with other strips, made the same way. A board without strips is made by nothing, and begins as a flat panel. */

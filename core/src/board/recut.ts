@@ -1,5 +1,4 @@
 import { certain, nth } from '../lists/there.ts';
-import { NOTHING_WORKED } from '../features/feature.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
 import type { Shop } from '../shop/shop.ts';
 import { panelSaw, type Saw } from '../shop/tools.ts';
@@ -7,7 +6,6 @@ import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { panelWidth, type Board } from './board.ts';
 import { shopFor } from './differences.ts';
 import {
-  flatRecipe,
   stripsOf,
   type GlueOperation,
   type Recipe,
@@ -42,6 +40,7 @@ export interface Row {
 
 /** What cutting again asks, read backward from the finished board. Lengths in mm. */
 export interface Recut extends RecutRecipe {
+  how: 'rows';
   /** Whether the cut faces come up, so that the board shows end grain where the cut is square. */
   up: boolean;
   /** Degrees. */
@@ -196,6 +195,7 @@ function readRecut(board: Board, made: RecutRecipe, shop: Shop): Recut {
   const stack = rows * row;
   return {
     ...made,
+    how: 'rows',
     up,
     angle,
     kerf,
@@ -257,36 +257,6 @@ function rowsOf({ turns, last }: RecutRecipe, slices: readonly number[], rows: n
         shift: atPattern(last.shifts, inBoard, 0),
       };
     });
-}
-
-const PANEL_BOARDS = new WeakMap<Recut, Board>();
-
-/**
- * The first panel of a board that is cut again, as a flat board of its own: as long as its slices need, true on both long edges, and as thick as the slices want it. Everything
- * up to that panel is planned as for any flat board. A flat board is its own.
- */
-export function panelBoardOf(board: Board, own: Shop): Board {
-  const recut = recutOf(board, own);
-  if (!recut) return board;
-  const known = PANEL_BOARDS.get(recut);
-  if (known) return known;
-  const shop = shopFor(board, own);
-  const { kerf } = panelSaw(shop, recut.panelWidth);
-  const endTrim = Math.max(shop.habits.panelEndTrim, flattenerLimits(shop).snipe);
-  const panel: Board = {
-    ...board,
-    length: recut.panelLength - shop.habits.creep - 2 * (endTrim + kerf),
-    width: recut.trueWidth,
-    thickness: recut.thickness,
-    recipe: flatRecipe(stripsOf(board), recut.panel.id),
-    count: recut.slices.length,
-    perPanel: 1,
-    worked: NOTHING_WORKED,
-    // It is sanded when it is a board.
-    differs: { ...board.differs, habits: { ...board.differs.habits, sanding: 0 } },
-  };
-  PANEL_BOARDS.set(recut, panel);
-  return panel;
 }
 
 /** How many slices a panel of a length gives, the first end and the last trimmed as always. @param length as its strips are crosscut, mm */

@@ -1,4 +1,12 @@
-import { stripsOf, FLUSH, type Recipe, type TurnOperation } from './recipe.ts';
+import {
+  AS_IT_LIES,
+  FLUSH,
+  stripsOf,
+  type InsertOperation,
+  type Recipe,
+  type StripOperation,
+  type TurnOperation,
+} from './recipe.ts';
 import type { Board } from './board.ts';
 
 /** What tells boards of one look from others. */
@@ -40,6 +48,40 @@ export const CHEVRON: RecutChoices = {
   turns: [{ turn: 'over', pattern: [false, true] }],
   runs: 'along',
 };
+
+/** A strip put into a board. */
+export interface InsertChoice {
+  species: string;
+  width: number;
+  at: number;
+  angle: number;
+  jog: number;
+}
+
+/** The same strips with others put in between parts of their panel. */
+export function insetBoard(board: Board, inserts: readonly InsertChoice[]): Board {
+  const strips = stripsOf(board);
+  const recipe: Recipe = [
+    ...strips,
+    ...inserts.map(({ species, width }, i): StripOperation => ({
+      kind: 'strip',
+      ...AS_IT_LIES,
+      id: `band-${i + 1}`,
+      species,
+      width,
+    })),
+    { ...FLUSH, kind: 'glue', id: 'panel', takes: strips.map((s) => s.id) },
+    ...inserts.map(({ at, angle, jog }, i): InsertOperation => ({
+      kind: 'insert',
+      id: `insert-${i + 1}`,
+      takes: [i === 0 ? 'panel' : `insert-${i}`, `band-${i + 1}`],
+      at,
+      angle,
+      jog,
+    })),
+  ];
+  return { ...board, recipe };
+}
 
 /** The same strips, cut and glued again. */
 export function recutBoard(board: Board, change: Partial<RecutChoices> = {}, look = END_GRAIN): Board {

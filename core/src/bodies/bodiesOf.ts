@@ -1,5 +1,5 @@
 import { allowancesFor } from '../board/allowances.ts';
-import { panelBoardOf } from '../board/recut.ts';
+import { panelBoardOf } from '../board/again.ts';
 import { shopFor } from '../board/differences.ts';
 import { madeFor } from '../board/madeFor.ts';
 import { trimLayout } from '../trim/trimLayout.ts';
@@ -9,13 +9,13 @@ import { shareOf, stripBodies, type StripBody } from './stripBody.ts';
 
 /** Where the strips of a board lie in their pieces, without the rest of its plan: for small pictures of many boards. */
 export function bodiesOf(input: PlanInput): StripBody[] {
-  const made = madeFor(input.board, input.facts);
+  const board = panelBoardOf(input.board, input.shop);
+  const made = madeFor(board, input.facts);
   const allowances = allowancesFor(input.board, input.shop, made);
   const { cutting } = cutForBoard(input, allowances);
   const pieces = new Map(
     [...(input.saw?.done ?? []).map(({ piece }) => piece), ...input.rack].map((piece) => [piece.id, piece]),
   );
-  const board = panelBoardOf(input.board, input.shop);
   const trim = trimLayout(board, allowances, shopFor(board, input.shop), made);
   return stripBodies(board, cutting, pieces, shareOf(board, allowances, trim));
 }

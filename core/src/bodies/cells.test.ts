@@ -22,7 +22,7 @@ const contextOf = (plan: Plan, input: PlanInput): PlanContext => ({
   cutting: plan.cutting,
   trim: plan.trim,
   panelWidth: plan.panelWidth,
-  rows: null,
+  again: null,
   ahead: null,
   wished: input.board,
   turnedOver: [],

@@ -1,5 +1,5 @@
 import { entryOf, nth } from '../lists/there.ts';
-import { withStrips, stripsOf } from '../board/recipe.ts';
+import { panelRecipe, withStrips, stripsOf } from '../board/recipe.ts';
 import { readBackward, readForward } from '../recipe/evaluate.ts';
 import { plus } from '../recipe/motion.ts';
 import type { Workpiece } from '../recipe/workpiece.ts';
@@ -22,13 +22,14 @@ export function panelInCells(context: PlanContext, bodies: readonly StripBody[],
   const { board, allowances, trim } = context;
   const height = glueThicknessReached(context);
   const ends = nth(trim.panels, copy - 1).map((b) => b.x + b.length);
-  const milled = readBackward(board.recipe, {
+  const recipe = panelRecipe(board.recipe);
+  const milled = readBackward(recipe, {
     length: Math.max(nth(allowances.panels, copy - 1).length, ...ends),
     height,
   });
   const { start } = shareOf(board, allowances, trim);
   const ofStrip = new Map(stripsOf(board).map((strip, i) => [strip.id, nth(bodies, i)]));
-  return readForward(board.recipe, (strip) => {
+  return readForward(recipe, (strip) => {
     const body = entryOf(ofStrip, strip.id);
     const { origin, along, across, up } = furtherAlong(body, -start);
     // What is planed off both sides of the strip comes off alike.

@@ -1,4 +1,4 @@
-import { stripsOf } from '../board/recipe.ts';
+import { cutStripsOf } from '../board/recipe.ts';
 import type { Dimension, Ladder } from '../ladders/ladder.ts';
 import { entryOf } from '../lists/there.ts';
 import { turnedBy, type Triple } from '../recipe/motion.ts';
@@ -33,7 +33,7 @@ export function recutMovement(
   const seasons = board.seasons ?? shop.seasons;
   const [dry, damp] = [equilibriumMoisture(seasons.dry), equilibriumMoisture(seasons.damp)];
   const known = new Map(species.map((s) => [s.code, s]));
-  const speciesOf = new Map(stripsOf(board).map((s) => [s.id, s.species]));
+  const speciesOf = new Map(cutStripsOf(board).map((s) => [s.id, s.species]));
   const grows = (direction: Triple, size: number, cells: readonly Cell[]): number | null => {
     let [moved, all] = [0, 0];
     for (const cell of cells) {
@@ -54,7 +54,7 @@ export function recutMovement(
     dryMoisture: dry,
     dampMoisture: damp,
     holds: [dry, damp].every((m) => m >= MOVEMENT_HOLDS.least && m <= MOVEMENT_HOLDS.greatest),
-    strips: stripsOf(board).map((strip, i) => ({
+    strips: cutStripsOf(board).map((strip, i) => ({
       number: i + 1,
       across: grows([0, 1, 0], strip.width, ofStrip.get(strip.id) ?? []),
       up: grows([0, 0, 1], ladders.thickness.reached, ofStrip.get(strip.id) ?? []),
@@ -65,7 +65,7 @@ export function recutMovement(
     otherWay: 0,
     unknown: [
       ...new Set(
-        stripsOf(board)
+        cutStripsOf(board)
           .map((s) => s.species)
           .filter((code) => (known.get(code)?.radial ?? null) === null),
       ),

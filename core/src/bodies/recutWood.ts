@@ -36,15 +36,12 @@ export function blockInCells(first: PlanContext, recut: Recut, rows: readonly Ro
   );
 }
 
-/** All the wood of the first board's rows as glued, and of the board itself before edges and features; null while there are no strips. */
-export function recutWood(
-  first: PlanContext,
+/** All the wood of the first board's block, and of the board itself before edges and features; null while there are no strips. */
+export function boardOfBlock(
   last: PlanContext,
-  recut: Recut,
+  panel: Workpiece | null,
   ladders: Record<Dimension, Ladder>,
 ): { panel: Workpiece; board: Workpiece } | null {
-  const rows = recut.all.filter((r) => r.board === 1);
-  const panel = blockInCells(first, recut, rows);
   const place = last.trim.boards[0] ?? firstOf(last.trim.panels)[0];
   if (!panel || !place) return null;
   return { panel, board: boardInCells(panel, place, ladders.thickness.reached) };

@@ -34,7 +34,7 @@ export function inPiece(body: StripBody, at: Triple): Triple {
 /**
  * Where each strip of a board's first copy lies in its piece, in the order of the strips. Unturned, a strip standing on edge shows the edge that lay nearest
  * in its piece, one lying flat the upper face; turning it over is half a turn about its length, end for end half a turn about the upright.
- * @param copy which panel of a batch
+ * @param copy which panel of a batch @param strips other ones than those of the panel
  * @param size of each strip for one board; `start` is where that board's share begins along a blank that holds several, mm
  */
 export function stripBodies(
@@ -43,6 +43,7 @@ export function stripBodies(
   pieces: ReadonlyMap<string, Piece>,
   size: { length: number; thickness: number; start: number },
   copy = 1,
+  strips: readonly Strip[] = stripsOf(board),
 ): StripBody[] {
   const sources = new Map(
     cutting.blanks.flatMap((blank) =>
@@ -51,7 +52,7 @@ export function stripBodies(
         .map((strip) => [strip.demand.stripId, { blank, strip }]),
     ),
   );
-  return stripsOf(board).map((strip) => {
+  return strips.map((strip) => {
     const source = sources.get(strip.id);
     const piece = source && pieces.get(source.blank.pieceId);
     if (!source || !piece)

@@ -8,7 +8,7 @@ import { cubicMetres } from '../units/volume.ts';
 import type { Ladder } from '../ladders/ladder.ts';
 import { glueThicknessReached } from '../ladders/gluedThickness.ts';
 import type { PlanContext } from '../ladders/context.ts';
-import { stripsOf } from '../board/recipe.ts';
+import { cutStripsOf } from '../board/recipe.ts';
 import { bounds, volume, type Solid } from '../recipe/solid.ts';
 import type { Workpiece } from '../recipe/workpiece.ts';
 import { boardInCells } from './cells.ts';
@@ -96,7 +96,10 @@ export function plannedStrips(
   const { far } = context.trim;
   const unplaned = { x: 0, y: far, length: board.length, width: ladders.width.reached };
   const trimmed = nothingLeft ? solids(boardInCells(planned.panel, unplaned, glued)) : made;
-  return stripsOf(board).map((strip, i) => {
+  return cutStripsOf(board).map((strip, i) => {
+    // What is put in later is as long as it must be for that.
+    const loose = allowances.loose[strip.id];
+    const long = loose ?? firstOf(allowances.panels).length;
     const sources = (sourcesByStrip.get(i + 1) ?? []).sort((a, b) => a.copy - b.copy);
     // Either way round where the maker allows it: the stock's thickness or the rip gives the width.
     const stock = stockOf.get(strip.id);
@@ -107,8 +110,8 @@ export function plannedStrips(
         ? { width: stockThickness, thickness: edgeRip(allowances, strip.width) }
         : { width: faceRip(allowances, strip.width), thickness: stockThickness };
     const finished = {
-      length: board.length,
-      width: widthOf(trimmed.get(strip.id)),
+      length: loose ?? board.length,
+      width: loose === undefined ? widthOf(trimmed.get(strip.id)) : strip.width,
       thickness: ladders.thickness.reached,
     };
     const density = densities.get(strip.species);
@@ -118,9 +121,9 @@ export function plannedStrips(
       id: strip.id,
       species: strip.species,
       // A strip is as long as its panel, which may hold several boards.
-      rough: { length: firstOf(allowances.panels).length, ...rough },
+      rough: { length: long, ...rough },
       milled: {
-        length: firstOf(allowances.panels).length,
+        length: long,
         width: strip.width,
         thickness: glued + (shows === 'edge' ? proudBy(allowances, strip.width) : 0),
       },
@@ -159,10 +162,13 @@ export function cutList(
   cutting: CutPlan,
 ): CutListLine[] {
   const lengths = [...new Set(panels.map((p) => p.length))];
+  const longest = Math.max(...lengths);
   const lines = new Map<string, CutListLine>();
   for (const strip of strips) {
-    for (const length of lengths) {
-      const copies = panels.flatMap((p, i) => (p.length === length ? [i + 1] : []));
+    // What is put in later is of one length, whatever its panel.
+    const loose = Math.abs(strip.rough.length - longest) > LENGTH_TOLERANCE_MM;
+    for (const length of loose ? [strip.rough.length] : lengths) {
+      const copies = panels.flatMap((p, i) => (loose || p.length === length ? [i + 1] : []));
       const marks = [...new Set(strip.sources.filter((s) => copies.includes(s.copy)).map((s) => s.mark))];
       const key = [
         strip.species,

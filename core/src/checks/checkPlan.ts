@@ -2,7 +2,8 @@ import { certain } from '../lists/there.ts';
 import type { AcceptedStop, Board } from '../board/board.ts';
 import type { PlanInput } from '../saw/planInput.ts';
 import { shopFor } from '../board/differences.ts';
-import type { Plan, RecutPlan } from '../plan/plan.ts';
+import type { Plan } from '../plan/plan.ts';
+import { insetJoints, insetSize } from './insetRules.ts';
 import { lastSlices, recutJoints } from './recutJoints.ts';
 import { recutSize } from './recutSize.ts';
 import { boardThickness, thinBoard } from './boardThickness.ts';
@@ -41,7 +42,7 @@ import { speciesCautions } from './speciesCautions.ts';
 import { stockSettled } from './stockSettled.ts';
 import { toolMissing } from './toolMissing.ts';
 import { stripWidth } from './stripWidth.ts';
-import { stripsOf } from '../board/recipe.ts';
+import { cutStripsOf, stripsOf } from '../board/recipe.ts';
 
 /** What is checked of panels of strips: of a flat board that is the board itself. */
 const PANEL_RULES: readonly Rule[] = [
@@ -82,21 +83,21 @@ const FLAT: readonly Rule[] = [
   ...LAST_RULES,
 ];
 
-/** What is found of a board that is cut again: of its first panel, of its rows, of the board itself. */
-function foundOfRecut(plan: Plan, recut: RecutPlan, input: PlanInput): Found[] {
-  const panel: Plan = { ...plan, trim: recut.trim, ladders: recut.ladders, recut: null };
-  const panelInput = { ...input, board: recut.board, shop: shopFor(recut.board, input.shop) };
-  // Rows are glued like strips: in time, and under the clamps there are.
-  const rows: Plan = {
+/** What is found of a board that is cut again: of its first panel, of its rows or parts, of the board itself. */
+function foundAgain(plan: Plan, again: NonNullable<Plan['again']>, input: PlanInput): Found[] {
+  const panel: Plan = { ...plan, trim: again.trim, ladders: again.ladders, again: null, recut: null };
+  const panelInput = { ...input, board: again.board, shop: shopFor(again.board, input.shop) };
+  // Rows and parts are glued like strips: in time, and under the clamps there are.
+  const block: Plan = {
     ...plan,
-    gluing: recut.gluing,
-    allowances: { ...plan.allowances, glueThickness: recut.block.height },
+    gluing: again.gluing,
+    allowances: { ...plan.allowances, glueThickness: again.block.height },
   };
   const run = (rules: readonly Rule[], of: Plan, given: PlanInput) => rules.flatMap((rule) => rule(of, given));
   return [
-    ...run([emptyBoard, recutSize, recutJoints, lastSlices, thinBoard], plan, input),
+    ...run([emptyBoard, recutSize, recutJoints, lastSlices, insetSize, insetJoints, thinBoard], plan, input),
     ...run(PANEL_RULES, panel, panelInput),
-    ...run([glueTime, clamping], rows, input).map((f) => ({ ...f, part: f.part ?? 'rows' })),
+    ...run([glueTime, clamping], block, input).map((f) => ({ ...f, part: f.part ?? again.how })),
     ...run([...BOARD_RULES, markArt, ...LAST_RULES], plan, input),
   ];
 }
@@ -108,7 +109,7 @@ export function checkPlan(plan: Plan, given: PlanInput): Finding[] {
   const input = { ...given, shop: plan.shop };
   // Before there are strips there is nothing to say but what to do first.
   if (stripsOf(given.board).length === 0) return emptyBoard(plan, input).map((f) => placed(f, plan));
-  const found = plan.recut ? foundOfRecut(plan, plan.recut, input) : FLAT.flatMap((rule) => rule(plan, input));
+  const found = plan.again ? foundAgain(plan, plan.again, input) : FLAT.flatMap((rule) => rule(plan, input));
   return [...found, ...notFollowed(plan, input, found)]
     .sort((a, b) => ORDER[a.severity] - ORDER[b.severity])
     .map((found) => {
@@ -128,7 +129,7 @@ function placed(found: Found, { operations }: Pick<Plan, 'operations'>): Finding
 
 /** Ids of the strips that a finding is about: they stay the same when strips change places. */
 export function stripIds({ strips }: Pick<Found, 'strips'>, board: Pick<Board, 'recipe'>): string[] {
-  const all = stripsOf(board);
+  const all = cutStripsOf(board);
   return strips.flatMap((n) => all[n - 1]?.id ?? []);
 }
 

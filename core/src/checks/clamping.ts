@@ -5,8 +5,11 @@ import { pressure as pressureOf } from '../units/quantity.ts';
 import type { Found, Rule } from './finding.ts';
 
 /** Enough clamps, long enough, deep enough, and hard enough. */
-export const clamping: Rule = ({ gluing, allowances, recut }, { shop }) => {
-  const [word, whole] = recut?.gluing === gluing ? (['rows', 'block'] as const) : (['strips', 'panel'] as const);
+export const clamping: Rule = ({ gluing, allowances, again }, { shop }) => {
+  const [word, whole] =
+    again?.gluing === gluing
+      ? ([again.how === 'rows' ? 'rows' : 'pieces', 'block'] as const)
+      : (['strips', 'panel'] as const);
   const { glueUps } = gluing;
   if (glueUps.length === 0) return [];
   const about = (id: string) => {

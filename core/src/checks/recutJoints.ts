@@ -5,7 +5,7 @@ import { length, say } from '../units/phrase.ts';
 import type { Found, Rule } from './finding.ts';
 
 /** Cut flatter than this the faces that are glued are nearly all end grain, degrees (common practice). */
-const WEAK_ANGLE = 25;
+export const WEAK_ANGLE = 25;
 /** A mismatch that an eye sees at a corner, mm (common practice). */
 const SEEN_MM = 0.3;
 /** Joints further apart than this are meant to lie apart, mm. */

@@ -1,7 +1,7 @@
 import type { Species } from '../wood/species.ts';
 import { say } from '../units/phrase.ts';
 import type { Found, Rule } from './finding.ts';
-import { stripsOf } from '../board/recipe.ts';
+import { cutStripsOf } from '../board/recipe.ts';
 
 /** Softer than this dents and scores quickly under a knife (common practice: softer than soft maple). */
 const SOFT_SIDE_HARDNESS = 3500;
@@ -9,7 +9,7 @@ const SOFT_SIDE_HARDNESS = 3500;
 /** What a species brings with it: open pores and soft wood where food is cut, oil, dust, other cautions. Named; the choice stays with the maker. */
 export const speciesCautions: Rule = (_plan, { board, species }) =>
   species.flatMap((wood) => {
-    const strips = stripsOf(board).flatMap((s, i) => (s.species === wood.code ? [i + 1] : []));
+    const strips = cutStripsOf(board).flatMap((s, i) => (s.species === wood.code ? [i + 1] : []));
     return strips.length === 0 ? [] : cautionsOf(wood).map((caution): Found => ({ ...caution, strips }));
   });
 

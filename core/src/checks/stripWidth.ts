@@ -8,7 +8,7 @@ import { SAFE_WIDTH_MM } from '../shop/tools.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { capitalised, length, say, type Phrase } from '../units/phrase.ts';
 import type { Found, Rule } from './finding.ts';
-import { stripsOf } from '../board/recipe.ts';
+import { cutStripsOf } from '../board/recipe.ts';
 
 /** Planing away less than this is ordinary milling. */
 const ORDINARY_PLANING = 1.5;
@@ -28,14 +28,16 @@ export const stripWidth: Rule = (plan, { board, shop }) => {
     findings.set(key, { finding, strips: [...(findings.get(key)?.strips ?? []), number], what });
   };
   const spent = planedAway(plan, shop);
-  stripsOf(board).forEach((strip, i) => {
+  cutStripsOf(board).forEach((strip, i) => {
     const number = i + 1;
     const planned = nth(plan.strips, i);
     const given = planned.sources.length >= plan.allowances.panels.length;
     // What lies the other way than the rest is not among the sections; the cut plan finds out.
     const widest = strip.rolled ? 0 : widestStrip(plan.sections, strip.species);
     const wide = Math.max(board.width, plan.allowances.wantedPanelWidth);
-    if (strip.width > wide + LENGTH_TOLERANCE_MM) {
+    // What is put in later is as wide as the maker likes, and takes no part in how the panel moves.
+    const inPanel = i < plan.bodies.length;
+    if (inPanel && strip.width > wide + LENGTH_TOLERANCE_MM) {
       find(
         String(strip.width),
         {
@@ -48,7 +50,7 @@ export const stripWidth: Rule = (plan, { board, shop }) => {
         (strips, many) =>
           say`${strips} ${many ? 'are' : 'is'} ${length(strip.width)} wide, the whole board with its edge trims ${length(wide)}.`,
       );
-    } else if (!given && widest > 0 && strip.width > widest + LENGTH_TOLERANCE_MM) {
+    } else if (inPanel && !given && widest > 0 && strip.width > widest + LENGTH_TOLERANCE_MM) {
       find(
         `${strip.species}/${strip.width}`,
         {
@@ -82,6 +84,7 @@ export const stripWidth: Rule = (plan, { board, shop }) => {
     }
     if (
       showsOf(board.construction, strip) === 'face' &&
+      inPanel &&
       nth(plan.bodies, i).piece?.rings !== 'quarter' &&
       strip.width > WIDE_FLAT
     ) {
@@ -125,15 +128,15 @@ export const stripWidth: Rule = (plan, { board, shop }) => {
 };
 
 /** What is planed off strips that stand on edge beyond making them flat, by strip number: not where the rest of the wood is sawn off as another layer. */
-function planedAway({ cutting, bodies }: Plan, shop: Shop): Map<number, { mark: string; planed: number }> {
+function planedAway({ cutting, strips }: Plan, shop: Shop): Map<number, { mark: string; planed: number }> {
   const found = new Map<number, { mark: string; planed: number }>();
   for (const blank of cutting.blanks) {
     for (const { demand, way, layers, planed } of blank.strips) {
       if (demand.copy !== 1 || demand.spare > 0 || way.shows !== 'edge' || layers > 1) continue;
-      const piece = bodies[demand.strip - 1]?.piece;
+      const from = strips[demand.strip - 1]?.sources.find((s) => s.copy === 1);
       const further = planed - way.thickness;
-      if (piece && further > Math.max(ORDINARY_PLANING, shop.habits.skimSurfaced))
-        found.set(demand.strip, { mark: piece.mark, planed: further });
+      if (from && further > Math.max(ORDINARY_PLANING, shop.habits.skimSurfaced))
+        found.set(demand.strip, { mark: from.mark, planed: further });
     }
   }
   return found;

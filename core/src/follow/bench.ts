@@ -57,6 +57,29 @@ export interface Panel {
   hardGlue: boolean;
   /** Of a block: its rows in order, and which way they run in the board. */
   rows?: { slices: Slice[]; runs: 'along' | 'across' };
+  /** Of a block: the panel that was sawn through, and what lies in its joints, from the left. */
+  parts?: { panel: Panel; joints: Joint[] };
+}
+
+/** A cut through a panel: from where it begins along both edges, and what was put into it. */
+export interface SawnThrough {
+  far: number;
+  near: number;
+  kerf: number;
+}
+
+/** A strip between two parts of a panel, and how much nearer the part behind it lies than the one before, mm. */
+export interface Joint extends SawnThrough {
+  strip: Laid;
+  step: number;
+}
+
+/** A part of a panel that was sawn through: which, from the left, and the cut behind it. */
+export interface Part {
+  panel: Panel;
+  number: number;
+  behind: SawnThrough | null;
+  wiped: boolean;
 }
 
 export interface Laid {

@@ -2,6 +2,7 @@ import type { Instruction } from '../steps/instruction.ts';
 import { coatBoards, onBoards, sandBoards, screwFeet, setInlay, workFeature } from './boardWork.ts';
 import { Bench, type Followed, type ToldStep, type Workshop } from './makersBench.ts';
 import { clampsThere, cutBoards, flush, glueUp, layOut, scrape, trimEdge, wipe } from './panelWork.ts';
+import { glueParts, isOfParts, layParts, sawApart } from './partWork.ts';
 import { glueRows, isOfRows, layRows, slicePanel, turnSlices } from './rowWork.ts';
 import { crosscut, flatten, joint, remill, resaw, ripParts, splitRough, straighten, toThickness } from './woodWork.ts';
 
@@ -47,6 +48,10 @@ function carryOut(bench: Bench, i: Instruction): void {
       return turnSlices(bench, i);
     case 'layRows':
       return layRows(bench, i);
+    case 'sawApart':
+      return sawApart(bench, i);
+    case 'layParts':
+      return layParts(bench, i);
     case 'keys':
       return i.parts.forEach((p) => bench.keyed.add(p.id));
     case 'rehearse':
@@ -54,7 +59,7 @@ function carryOut(bench: Bench, i: Instruction): void {
     case 'wipe':
       return i.parts.forEach((p) => wipe(bench, p));
     case 'glue':
-      return isOfRows(bench, i) ? glueRows(bench, i) : glueUp(bench, i);
+      return isOfParts(bench, i) ? glueParts(bench, i) : isOfRows(bench, i) ? glueRows(bench, i) : glueUp(bench, i);
     case 'scrape':
       return i.parts.forEach((p) => scrape(bench, i, p));
     case 'flush':

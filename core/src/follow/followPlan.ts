@@ -1,19 +1,19 @@
 import { nth } from '../lists/there.ts';
 import type { PlanInput } from '../saw/planInput.ts';
 import type { PlanContext } from '../ladders/context.ts';
-import type { Plan, RecutPlan } from '../plan/plan.ts';
+import { blockOfBoard, type Plan } from '../plan/plan.ts';
 import { millingOf } from '../steps/millingPlan.ts';
 import { bodiesOfPanel, boardInCells, panelInCells } from '../bodies/cells.ts';
-import { blockInCells } from '../bodies/recutWood.ts';
 import { movedBy, type Triple } from '../recipe/motion.ts';
 import { bounds, moved } from '../recipe/solid.ts';
+import { woodOfPart } from './partWork.ts';
 import { woodAt } from './rowWork.ts';
 import { boardThing } from '../steps/instruction.ts';
 import type { Failure, Made, Wood } from './bench.ts';
 import { follow } from './follow.ts';
 import { FINE, TOLERANCE, type Followed } from './makersBench.ts';
 import { madeFor } from '../board/madeFor.ts';
-import { stripsOf, type Strip } from '../board/recipe.ts';
+import { cutStripsOf, stripsOf, type Strip } from '../board/recipe.ts';
 
 /** What he made is compared with the board to his own tolerance; a difference of just that much is none. */
 const EXACT_MM = TOLERANCE + FINE;
@@ -24,15 +24,15 @@ const EXACT_MM = TOLERANCE + FINE;
  */
 export function followPlan(plan: Plan, given: PlanInput): Followed {
   const input = { ...given, shop: plan.shop };
-  const panel = plan.recut?.board ?? given.board;
+  const panel = plan.again?.board ?? given.board;
   const context: PlanContext = {
     ...input,
     board: panel,
     made: madeFor(panel, given.facts),
     allowances: plan.allowances,
     cutting: plan.cutting,
-    trim: plan.recut?.trim ?? plan.trim,
-    rows: null,
+    trim: plan.again?.trim ?? plan.trim,
+    again: null,
     ahead: null,
     wished: panel,
     panelWidth: plan.panelWidth,
@@ -79,11 +79,13 @@ function compare({ boards, left, steps }: Followed, plan: Plan, { board }: PlanI
   const own = boards.filter((b) => b.thing.id.startsWith('board '));
   if (stripsOf(board).length > 0 && own.length < board.count) fail('missingPart', `board ${own.length + 1}`);
   const { size, features } = plan.worked;
+  const gluedStrips =
+    plan.again?.how === 'parts' ? [...stripsOf(board), ...plan.again.inserts.map((i) => i.strip)] : stripsOf(board);
   for (const made of own) {
     for (const side of ['length', 'width', 'thickness'] as const)
       if (Math.abs(made[side] - size[side]) > EXACT_MM)
         fail('sizes', `${side} of ${made.thing.label}`, [], { is: made[side], limit: size[side] });
-    compareStrips(made, stripsOf(board), fail);
+    compareStrips(made, gluedStrips, fail);
     for (const f of features) {
       const done = f.kind === 'feet' ? made.feet >= f.count : made.features.includes(f.id);
       // A feature for which the board has no room is told by a check of its own.
@@ -117,17 +119,16 @@ function compareStrips(
   });
 }
 
-/** The wood of every board that was glued of rows: the middle of each cell is of the strip and the place that the plan's cells show. */
-function compareRows(
+/** The wood of every board that was glued of rows or parts: the middle of each cell is of the strip and the place that the plan's cells show. */
+function compareCells(
   { boards, steps }: Pick<Followed, 'boards' | 'steps'>,
   plan: Plan,
-  recut: RecutPlan,
+  again: NonNullable<Plan['again']>,
   first: PlanContext,
 ): Failure[] {
   return boards.flatMap((made, k) => {
     if (made.thing.id !== boardThing(k + 1).id) return [];
-    const rows = recut.all.filter((r) => r.board === k + 1);
-    const block = k === 0 ? plan.wood?.panel : blockInCells(first, recut, rows);
+    const block = k === 0 ? plan.wood?.panel : blockOfBoard(first, again, k + 1);
     const place = plan.trim.panels[k]?.[0];
     if (!block || !place) return [];
     const board = k === 0 && plan.wood ? plan.wood.board : boardInCells(block, place, plan.ladders.thickness.reached);
@@ -135,7 +136,7 @@ function compareRows(
       const { corners } = cell.solid;
       const middle = [0, 1, 2].map((axis) => corners.reduce((sum, c) => sum + nth(c, axis), 0) / corners.length);
       const at: Triple = [nth(middle, 0), nth(middle, 1), nth(middle, 2)];
-      const wood = woodAt(made, at);
+      const wood = made.panel.parts ? woodOfPart(made, at) : woodAt(made, at);
       const along = movedBy(cell.inPiece, at)[0];
       if (!cell.piece && !wood) return [];
       const same =
@@ -144,7 +145,7 @@ function compareRows(
         wood.strip.wood.unit === cell.unit &&
         Math.abs(wood.along - along) <= EXACT_MM;
       if (same) return [];
-      const number = recut.panel.takes.indexOf(cell.strip) + 1;
+      const number = cutStripsOf(first.board).findIndex((s) => s.id === cell.strip) + 1;
       return [
         {
           code: 'wrongWood',
@@ -162,7 +163,7 @@ function compareRows(
 /** The wood of every board is that of the plan's cells: cut from the same place of the same piece, so that drawings and checks show what is really there. */
 function compareWood({ boards, steps }: Followed, plan: Plan, context: PlanContext): Failure[] {
   // What was glued longer or shorter than planned is told of by its own check.
-  if (plan.recut) return compareRows({ boards, steps }, plan, plan.recut, context);
+  if (plan.again) return compareCells({ boards, steps }, plan, plan.again, context);
   if (context.made.panelLength !== null) return [];
   const order = stripsOf(context.board).map((s) => s.id);
   let number = 0;

@@ -12,6 +12,7 @@ import {
   type Laid,
   type Made,
   type Panel,
+  type Part,
   type Slice,
   type Wood,
   type WorkedPlace,
@@ -55,6 +56,11 @@ export class Bench {
   /** Slices of panels, turned and laid out as rows. */
   readonly slices = new Map<string, Slice>();
   readonly runs = new Map<string, 'along' | 'across'>();
+  /** Parts of panels that were sawn through, and how much nearer what lies behind each strip shall lie. */
+  readonly parts = new Map<string, Part>();
+  readonly steps = new Map<string, number>();
+  /** What is glued of parts and strips so far. */
+  readonly pieces = new Map<string, (Part | Laid)[]>();
   readonly boards = new Map<string, Made>();
   readonly used = new Set<string>();
   /** How strips lie in the panel that is laid out. */

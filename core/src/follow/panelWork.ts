@@ -41,7 +41,7 @@ export function layOut(bench: Bench, i: InstructionOf<'layOut'>): void {
 }
 
 export function wipe(bench: Bench, thing: Thing): void {
-  const wood = bench.things.get(thing.id) ?? bench.slices.get(thing.id);
+  const wood = bench.things.get(thing.id) ?? bench.slices.get(thing.id) ?? bench.parts.get(thing.id);
   if (wood) wood.wiped = true;
 }
 
@@ -224,8 +224,8 @@ export function cutBoards(bench: Bench, i: InstructionOf<'crosscutPanel'>): void
   if (i.saw.tool === 'mitreSaw' && panel.width > MITRE_REACH_MM + FINE)
     bench.fail('tooWideForMachine', i, i.part, { is: panel.width, limit: MITRE_REACH_MM });
   let free = 0;
-  // Where rows end in clean faces the blade may run half beside the wood, or nothing is cut.
-  const kerf = panel.rows ? 0 : i.saw.kerf;
+  // Where rows end in clean faces the blade may run half beside the wood, or nothing is cut; of a block what falls off is told with its kerf.
+  const kerf = panel.rows || panel.parts ? 0 : i.saw.kerf;
   for (const cut of i.cuts) {
     if (cut.at - kerf < free - FINE || cut.at + cut.length + kerf > panel.length + FINE)
       bench.fail('notEnoughLength', i, cut.part, { is: panel.length, limit: cut.at + cut.length + kerf });

@@ -11,7 +11,7 @@ type Point = readonly [number, number, number];
 const radians = (degrees: number): number => (degrees * Math.PI) / 180;
 
 /** Edges of the strips across a panel as it is now, mm from its far edge. */
-function edgesOf(panel: Panel): { strip: Laid; from: number; to: number }[] {
+export function edgesOf(panel: Panel): { strip: Laid; from: number; to: number }[] {
   let at = -panel.trimmedFar;
   return panel.strips.map((strip) => {
     const from = at;

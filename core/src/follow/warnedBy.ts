@@ -19,7 +19,7 @@ export const WARNED_BY: Readonly<Record<FailureCode, readonly string[]>> = {
   notFlat: [],
   notEnoughThickness: ['board-thickness', 'mixed-orders'],
   notEnoughWidth: ['panel-width', 'mixed-orders'],
-  notEnoughLength: ['rows-short', 'panel-width'],
+  notEnoughLength: ['rows-short', 'panel-width', 'insert-misses', 'inserts-cross', 'insert-beside'],
   nothingToPlane: [],
   noTool: ['nothing-to-flatten-with', 'tool-missing'],
   fewerClamps: ['no-clamps', 'clamps-too-short', 'clamps-too-shallow'],

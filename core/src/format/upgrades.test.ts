@@ -34,7 +34,7 @@ const written = readdirSync(earlier)
 
 describe('files of every earlier version, written by its own code', () => {
   it('are there for each version', () => {
-    expect([...new Set(written.map((w) => w.version))].sort()).toEqual(
+    expect([...new Set(written.map((w) => w.version))].sort((a, b) => a - b)).toEqual(
       Array.from({ length: BOARD_FILE_VERSION - 1 }, (_, i) => i + 1),
     );
   });

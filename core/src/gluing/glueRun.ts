@@ -86,12 +86,13 @@ export function earlyBy(event: RunEvent, at: number, due: RunDue): number {
   return Math.max(0, limit - at);
 }
 
-/** With what the names of glue-ups begin that put rows together, not strips. */
+/** With what the names of glue-ups begin that put rows together, or parts of a panel and what lies between them. */
 export const ROWS = 'R';
+export const PARTS = 'P';
 
 /** What a clock calls the glue-up it is of. */
 export function runTitle({ name, firstStrip, lastStrip }: Pick<GlueUp, 'name' | 'firstStrip' | 'lastStrip'>): string {
-  return `${name.startsWith(ROWS) ? 'Rows' : 'Strips'} ${firstStrip} to ${lastStrip}`;
+  return `${name.startsWith(ROWS) ? 'Rows' : name.startsWith(PARTS) ? 'Pieces' : 'Strips'} ${firstStrip} to ${lastStrip}`;
 }
 
 /** Whether a clock is that of a glue-up: of the very strips it glues. Clocks from before glue-ups had lasting names know only a place and a title. */

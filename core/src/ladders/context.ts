@@ -1,6 +1,6 @@
 import type { Allowances } from '../board/allowances.ts';
 import type { Board } from '../board/board.ts';
-import type { Recut } from '../board/recut.ts';
+import type { Again } from '../board/again.ts';
 import type { CutPlan } from '../cutting/cutPlan.ts';
 import type { Made } from '../facts/made.ts';
 import type { PlanInput } from '../saw/planInput.ts';
@@ -19,8 +19,8 @@ export interface PlanContext extends PlanInput {
   panelWidth: number;
   /** Strips that are turned over so that their clean side shows, by id, panel by panel: their maker left that to the plan. */
   turnedOver: readonly ReadonlySet<string>[];
-  /** Where what is glued is rows of slices instead of strips: how they are made; null for panels of strips. */
-  rows: Recut | null;
+  /** Where what is glued is rows of slices or parts of a panel instead of strips: how they are made; null for panels of strips. */
+  again: Again | null;
   /** How much further along each strip lies than the one that lies least far, mm; null where they are flush. */
   ahead: readonly number[] | null;
   /** The size that the board is wished, mm; `board` may be smaller where rows leave it no more. */

@@ -5,8 +5,8 @@ import type { PlanContext } from './context.ts';
  * their pieces leaves once flat. Rows are as high as they were sawn, or as thick as their panel.
  */
 export function glueThicknessReached(context: PlanContext): number {
-  const { allowances, rows } = context;
-  if (rows) return rows.block.height;
+  const { allowances, again } = context;
+  if (again) return again.block.height;
   return Math.min(
     allowances.glueThickness,
     ...context.cutting.blanks.flatMap((b) =>

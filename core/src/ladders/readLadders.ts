@@ -12,6 +12,7 @@ const RUNGS_OF: { [K in RecipeOperation['kind']]: Rungs | null } = {
   // What is cut again has its ladders from its first panel on.
   slice: null,
   turn: null,
+  insert: null,
 };
 
 /** The ladders of a board: what each operation of its recipe takes of each dimension, in order, and what the board takes of the panel. Strips are milled together, so they are one stage. */

@@ -4,7 +4,7 @@ import type { PlanContext } from './context.ts';
 import { buildLadder, type Dimension, type Ladder, type RungSpec } from './ladder.ts';
 
 /** The rungs of another ladder taken as they are. */
-const asTheyAre = ({ rungs }: Ladder): RungSpec[] =>
+export const asTheyAre = ({ rungs }: Ladder): RungSpec[] =>
   rungs.map(({ id, label, taken, why, habit, source }) => ({
     id: `panel-${id}`,
     label,
@@ -15,7 +15,7 @@ const asTheyAre = ({ rungs }: Ladder): RungSpec[] =>
   }));
 
 /** Where a ladder starts, mm. */
-const startOf = ({ rungs, reached }: Ladder): number => rungs[0]?.before ?? reached;
+export const startOf = ({ rungs, reached }: Ladder): number => rungs[0]?.before ?? reached;
 
 /**
  * The ladders of a board that is cut again: each dimension runs through the first panel, the slices and the rows to the board. Which dimension of the panel becomes which of the board follows from how

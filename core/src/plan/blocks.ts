@@ -1,8 +1,10 @@
+import type { Again } from '../board/again.ts';
 import type { Board } from '../board/board.ts';
+import { crossings, type Inset } from '../board/inset.ts';
 import type { Recut } from '../board/recut.ts';
 import { stripsOf } from '../board/recipe.ts';
 import type { Made } from '../facts/made.ts';
-import { ROWS } from '../gluing/glueRun.ts';
+import { PARTS, ROWS } from '../gluing/glueRun.ts';
 import { planGlueUps, type GluePlan } from '../gluing/glueUps.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import type { Shop } from '../shop/shop.ts';
@@ -12,8 +14,8 @@ import { hardestOf, widestFlattened } from './gluingOf.ts';
 /** Deeper passes tear fibres off the far edge of end grain, mm (common practice). */
 const END_GRAIN_PASS_MM = 0.5;
 
-/** A shop as it works a block of rows: what makes it flat takes, and no planer where knives meet end grain. */
-function shopOfRows(shop: Shop, { up, flatten }: Recut): Shop {
+/** A shop as it works a block of rows or parts: what makes it flat takes, and no planer where knives meet end grain. */
+function shopOfBlock(shop: Shop, { up, flatten }: Again): Shop {
   const { planer, schools } = shop;
   const guarded = schools.endGrain === 'guarded' && planer?.head === 'helical';
   return {
@@ -30,27 +32,29 @@ function shopOfRows(shop: Shop, { up, flatten }: Recut): Shop {
   };
 }
 
-/** The block that a board is trimmed from: what goes off the ends of its rows, and of where they are stacked nothing that must. */
-export function blockToTrim({ block, rowTrim, last }: Recut): Block {
-  const across = last.runs === 'across';
+/** The block that a board is trimmed from: what goes off the ends of its rows, and of where they are stacked nothing that must; of parts both edges, and their ends as of any panel. */
+export function blockToTrim(again: Again): Block {
+  const { block, rowTrim } = again;
+  if (again.how === 'parts') return { ...block, side: rowTrim, end: again.end };
+  const across = again.last.runs === 'across';
   return { ...block, side: across ? rowTrim : 0, end: across ? 0 : rowTrim };
 }
 
-/** What the plan shares from the rows on: one block for each board, and the board as large as its rows let it be. */
+/** What the plan shares from the second glue-up on: one block for each board, and the board as large as its block lets it be. */
 export function blocksOf(
   first: PlanContext,
-  { board, shop, recut }: { board: Board; shop: Shop; recut: Recut },
+  { board, shop, again }: { board: Board; shop: Shop; again: Again },
   made: Made,
 ): PlanContext {
-  const { block } = recut;
-  const { end: endTrim, side: sideTrim } = blockToTrim(recut);
+  const { block } = again;
+  const { end: endTrim, side: sideTrim } = blockToTrim(again);
   const reached: Board = {
     ...board,
     length: Math.max(0, Math.min(board.length, block.length - 2 * endTrim)),
     width: Math.max(0, Math.min(board.width, block.width - 2 * sideTrim)),
     perPanel: 1,
   };
-  const own = shopOfRows(shop, recut);
+  const own = shopOfBlock(shop, again);
   const allowances = {
     ...first.allowances,
     panels: Array.from({ length: board.count }, () => ({ boards: 1, length: block.length })),
@@ -65,18 +69,69 @@ export function blocksOf(
     made,
     allowances,
     panelWidth: block.width,
-    trim: trimLayout(reached, allowances, own, made, blockToTrim(recut)),
-    rows: recut,
+    trim: trimLayout(reached, allowances, own, made, blockToTrim(again)),
+    again,
     wished: board,
   };
 }
 
-/** The glue-ups of the rows of one board. */
-export function rowGluing(context: PlanContext, recut: Recut): GluePlan {
+/** The glue-ups of the rows or parts of one board. */
+export function blockGluing(context: PlanContext, again: Again): GluePlan {
+  const plan = again.how === 'rows' ? rowGluing(context, again) : partGluing(context, again);
+  const sign = again.how === 'rows' ? ROWS : PARTS;
+  return { ...plan, glueUps: plan.glueUps.map((g) => ({ ...g, name: `${sign}${g.name.slice(1)}` })) };
+}
+
+/** Parts and what is put between them, one behind the other: their joints run across the panel. */
+function partGluing(context: PlanContext, inset: Inset): GluePlan {
+  const { board, shop } = context;
+  if (stripsOf(board).length === 0) return planGlueUps({ ...NO_ROWS, height: inset.block.height }, shop);
+  const pieces = glueOrder(inset);
+  return planGlueUps(
+    {
+      widths: pieces.map((p) => p.along),
+      ids: pieces.map((p) => p.id),
+      symmetrical: false,
+      length: Math.max(...inset.inserts.map((i) => i.length)),
+      height: inset.block.height,
+      hardness: hardestOf(context),
+      helper: board.gluing.helper,
+      groups: null,
+      flattens: widestFlattened(shop),
+    },
+    shop,
+  );
+}
+
+/** What is glued of a panel that was sawn apart, in order: parts, and between two of them a strip; `along` in the middle of the panel, mm. */
+export function glueOrder(inset: Inset): { id: string; insert: Inset['inserts'][number] | null; along: number }[] {
+  const middle = (i: Inset['inserts'][number], side: 'before' | 'behind') => {
+    const { far, near } = crossings(i, inset, side);
+    return (far + near) / 2;
+  };
+  let from = 0;
+  const list = inset.inserts.flatMap((insert, k) => {
+    const part = {
+      id: `${inset.panel.id}/${k + 1}`,
+      insert: null,
+      along: Math.max(0, middle(insert, 'before') - from),
+    };
+    from = middle(insert, 'behind');
+    return [part, { id: insert.strip.id, insert, along: insert.width }];
+  });
+  const last = {
+    id: `${inset.panel.id}/${inset.inserts.length + 1}`,
+    insert: null,
+    along: Math.max(0, inset.panelLength - from),
+  };
+  return [...list, last];
+}
+
+function rowGluing(context: PlanContext, recut: Recut): GluePlan {
   const { board, shop } = context;
   const rows = recut.all.filter((r) => r.board === 1);
   if (stripsOf(board).length === 0) return planGlueUps({ ...NO_ROWS, height: recut.block.height }, shop);
-  const plan = planGlueUps(
+  return planGlueUps(
     {
       widths: rows.map(() => recut.row),
       ids: rows.map((r) => `${recut.slice.id}/${r.number}`),
@@ -90,7 +145,6 @@ export function rowGluing(context: PlanContext, recut: Recut): GluePlan {
     },
     shop,
   );
-  return { ...plan, glueUps: plan.glueUps.map((g) => ({ ...g, name: `${ROWS}${g.name.slice(1)}` })) };
 }
 
 const NO_ROWS = {

@@ -1,5 +1,5 @@
 import type { Board } from '../board/board.ts';
-import { stripsOf } from '../board/recipe.ts';
+import { cutStripsOf } from '../board/recipe.ts';
 import { showFace } from '../recipe/face.ts';
 import { grainOf } from '../recipe/sliceOperation.ts';
 import type { Triple } from '../recipe/motion.ts';
@@ -22,7 +22,7 @@ export interface FaceCell {
 /** What shows of the first board: each cell of its upper face. Empty while there are no strips. */
 export function faceOf({ wood, recut, trim }: Plan, board: Pick<Board, 'recipe'>): FaceCell[] {
   if (!wood) return [];
-  const strips = new Map(stripsOf(board).map((s, i) => [s.id, { number: i + 1, species: s.species }]));
+  const strips = new Map(cutStripsOf(board).map((s, i) => [s.id, { number: i + 1, species: s.species }]));
   const place = trim.boards[0] ?? { x: 0, y: 0 };
   return showFace(wood.board).flatMap(({ polygon, cell }): FaceCell[] => {
     const strip = strips.get(cell.strip);

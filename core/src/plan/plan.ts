@@ -28,13 +28,17 @@ import { dirtySideUp, shareOf, stripBodies, type StripBody } from '../bodies/str
 import { plannedStrips, type PlannedStrip } from '../bodies/strips.ts';
 import { workedBoardOf, type WorkedBoard } from '../bodies/workedBoard.ts';
 import { stripsOf } from '../board/recipe.ts';
-import { panelBoardOf, recutOf, withThickness, type Recut } from '../board/recut.ts';
+import { againOf, asThick, panelBoardOf, type Again } from '../board/again.ts';
+import type { Inset } from '../board/inset.ts';
+import type { Recut } from '../board/recut.ts';
 import { bodiesOfPanel, woodOf } from '../bodies/cells.ts';
 import { recutMovement } from '../bodies/recutMovement.ts';
-import { recutWood, stripsInBoard } from '../bodies/recutWood.ts';
+import { insetInCells } from '../bodies/insetWood.ts';
+import { blockInCells, boardOfBlock, stripsInBoard } from '../bodies/recutWood.ts';
+import { insetLadders } from '../ladders/insetLadders.ts';
 import { recutLadders } from '../ladders/recutLadders.ts';
-import { recutOperations, type FirstPanels } from '../steps/recutOperations.ts';
-import { blocksOf, rowGluing } from './blocks.ts';
+import { againOperations, type FirstPanels } from '../steps/againOperations.ts';
+import { blockGluing, blocksOf } from './blocks.ts';
 
 /** Everything a screen or a sheet shows of a board; computed, never stored. Lengths in mm. */
 export interface Plan {
@@ -67,21 +71,27 @@ export interface Plan {
   moisture: StockMoisture[];
   materials: Materials;
   /** How it is cut and glued again, with its first panel as a board of its own; null for a flat board. Strips, cuts, gluing and bodies are then those of the first panel. */
+  again: RecutPlan | InsetPlan | null;
+  /** The same where slices of it are rows; null for any other board. */
   recut: RecutPlan | null;
 }
 
-/** The first panel of a board that is cut again, and its rows. */
-export interface RecutPlan extends Recut {
+/** The first panel of a board that is cut and glued again, and what is known of its block. */
+interface AgainPlan {
   board: Board;
   trim: TrimLayout;
   ladders: Plan['ladders'];
   wood: Plan['wood'];
-  /** Of the rows, and of the strips of its panel. */
+  /** Of the block, and of the strips of its panel. */
   gluing: GluePlan;
   panelGluing: GluePlan;
   /** What the board is trimmed from, and with which figures. */
   lastly: Pick<PlanContext, 'board' | 'shop' | 'allowances'>;
 }
+/** A board of rows. */
+export type RecutPlan = Recut & AgainPlan;
+/** A board of parts with strips between them. */
+export type InsetPlan = Inset & AgainPlan;
 
 /**
  * The one entry of the engine: what it takes to make this board from this rack in this shop.
@@ -91,21 +101,30 @@ export interface RecutPlan extends Recut {
  */
 export function makePlan(given: PlanInput): Plan {
   const { board, rack } = given;
-  const asked = recutOf(board, given.shop);
+  const asked = againOf(board, given.shop);
   const shop = shopFor(board, given.shop);
   const saw = given.saw ?? NOTHING_SAWN;
   const first = firstPanels(given, panelBoardOf(board, given.shop), asked);
-  const recut = asked && withThickness(asked, first.ladders.thickness.reached);
+  const again = asked && asThick(asked, first.ladders.thickness.reached);
   const { cutting, allowances } = first.context;
-  const last = recut ? blocksOf(first.context, { board, shop, recut }, madeFor(board, given.facts)) : first.context;
-  const ladders = recut ? recutLadders(last, recut, first.ladders) : first.ladders;
-  const wood = recut ? recutWood(first.context, last, recut, ladders) : first.wood;
-  const strips = recut ? stripsInBoard(first.strips, wood?.board, first.context) : first.strips;
-  const gluing = recut ? rowGluing(last, recut) : first.gluing;
+  const last = again ? blocksOf(first.context, { board, shop, again }, madeFor(board, given.facts)) : first.context;
+  const ladders = again ? againLadders(last, again, first.ladders) : first.ladders;
+  const wood = again ? boardOfBlock(last, blockOfBoard(first.context, again, 1), ladders) : first.wood;
+  const strips = again ? stripsInBoard(first.strips, wood?.board, first.context) : first.strips;
+  const gluing = again ? blockGluing(last, again) : first.gluing;
   const worked = workedBoardOf(last, ladders);
-  const operations = recut
-    ? recutOperations(first, { context: last, ladders, gluing, worked }, recut)
+  const operations = again
+    ? againOperations(first, { context: last, ladders, gluing, worked }, again)
     : operationsFor(last, ladders, gluing, worked);
+  const planned: AgainPlan | null = again && {
+    board: first.context.board,
+    trim: first.context.trim,
+    ladders: first.ladders,
+    wood: first.wood,
+    gluing,
+    panelGluing: first.gluing,
+    lastly: { board: last.board, shop: last.shop, allowances: last.allowances },
+  };
   return {
     shop,
     allowances,
@@ -119,7 +138,7 @@ export function makePlan(given: PlanInput): Plan {
     bodies: first.bodies,
     wood,
     worked,
-    movement: recut
+    movement: again
       ? recutMovement(given, shop, wood?.board, ladders)
       : seasonMovement({ ...given, shop }, strips, first.bodies, ladders.thickness.reached),
     sections: sectionsFor(first.context.board, allowances, rack, shop, saw.promised),
@@ -128,27 +147,34 @@ export function makePlan(given: PlanInput): Plan {
     timeline: timelineOf(operations, shop),
     moisture: moistureOf(first.context),
     materials: materialsOf({ ...first.context, board: last.board }, strips, wood?.board),
-    recut: recut && {
-      ...recut,
-      board: first.context.board,
-      trim: first.context.trim,
-      ladders: first.ladders,
-      wood: first.wood,
-      gluing,
-      panelGluing: first.gluing,
-      lastly: { board: last.board, shop: last.shop, allowances: last.allowances },
-    },
+    again: again && planned && { ...again, ...planned },
+    recut: again?.how === 'rows' && planned ? { ...again, ...planned } : null,
   };
 }
 
+/** The ladders of a board that is cut and glued again. */
+function againLadders(last: PlanContext, again: Again, first: Plan['ladders']): Plan['ladders'] {
+  return again.how === 'rows' ? recutLadders(last, again, first) : insetLadders(last, again, first);
+}
+
+/** The block that one board is trimmed from, in cells; null while there are no strips. @param board from 1 */
+export function blockOfBoard(first: PlanContext, again: Again, board: number): Workpiece | null {
+  return again.how === 'rows'
+    ? blockInCells(
+        first,
+        again,
+        again.all.filter((r) => r.board === board),
+      )
+    : insetInCells(first, again, board);
+}
+
 /** All that is planned of the panels that are glued of strips, as if each were a board. */
-function firstPanels(given: PlanInput, board: Board, recut: Recut | null): FirstPanels {
+function firstPanels(given: PlanInput, board: Board, again: Again | null): FirstPanels {
   const shop = shopFor(board, given.shop);
   const input: PlanInput = { ...given, board, shop };
   const made = madeFor(board, input.facts);
-  const own = allowancesFor(board, shop, made);
-  const allowances = recut ? { ...own, wantedPanelWidth: recut.wantedPanelWidth } : own;
-  const { cutting, outdated } = cutForBoard(input, allowances);
+  const allowances = allowancesFor(given.board, given.shop, made);
+  const { cutting, outdated } = cutForBoard(given, allowances);
   const pieces = piecesOf(input);
   const trim = trimLayout(board, allowances, shop, made);
   const share = shareOf(board, allowances, trim);
@@ -163,8 +189,8 @@ function firstPanels(given: PlanInput, board: Board, recut: Recut | null): First
     trim,
     turnedOver: over,
     panelWidth: panelWidth(board),
-    rows: null,
-    ahead: recut?.panel.stagger ? recut.offsets : null,
+    again: null,
+    ahead: again?.how === 'rows' && again.panel.stagger ? again.offsets : null,
     wished: board,
   };
   const ladders = readLadders(context);

@@ -1,5 +1,6 @@
 import type { Board } from '../board/board.ts';
-import type { TurnOperation } from '../board/recipe.ts';
+import { crossings } from '../board/inset.ts';
+import { stripsOf, type TurnOperation } from '../board/recipe.ts';
 import type { Plan } from './plan.ts';
 
 /** A stage on the way from strips to the board, with what it measures, mm. */
@@ -13,13 +14,19 @@ export type Stage =
       runs: 'along' | 'across';
       turns: Pick<TurnOperation, 'turn' | 'pattern'>[];
     }
+  | {
+      kind: 'parts';
+      count: number;
+      /** Where each cut begins on the panel, from its left end along both edges, and what is put in there. */
+      cuts: { far: number; near: number; kerf: number; angle: number; strip: number; width: number; length: number }[];
+    }
   | { kind: 'block'; count: number; length: number; width: number; thickness: number }
   | { kind: 'board'; count: number; length: number; width: number; thickness: number };
 
 /** The stages of a board in order; of a flat one its panel and itself. */
 export function stagesOf(
-  { recut, allowances, panelWidth, ladders, strips }: Plan,
-  board: Pick<Board, 'count'>,
+  { again, allowances, panelWidth, ladders }: Plan,
+  board: Pick<Board, 'count' | 'recipe'>,
 ): Stage[] {
   const finished: Stage = {
     kind: 'board',
@@ -33,14 +40,40 @@ export function stagesOf(
     count: allowances.panels.length,
     length: allowances.panels[0]?.length ?? 0,
     width: panelWidth,
-    thickness: recut?.thickness ?? allowances.glueThickness,
-    strips: strips.length,
+    thickness: again?.thickness ?? allowances.glueThickness,
+    strips: stripsOf(board).length,
   };
-  if (!recut) return [panel, finished];
-  const { slices, pitch, angle, kerf, rows, row, last, turns, block } = recut;
+  if (!again) return [panel, finished];
+  const { block } = again;
+  const glued: Stage = {
+    kind: 'block',
+    count: board.count,
+    length: block.length,
+    width: block.width,
+    thickness: block.height,
+  };
+  if (again.how === 'parts')
+    return [
+      panel,
+      {
+        kind: 'parts',
+        count: (again.inserts.length + 1) * board.count,
+        cuts: again.inserts.map((i) => ({
+          ...crossings(i, again),
+          kerf: i.kerf,
+          angle: i.angle,
+          strip: i.number,
+          width: i.width,
+          length: i.length,
+        })),
+      },
+      glued,
+      finished,
+    ];
+  const { slices, pitch, angle, kerf, rows, row, last, turns, all } = again;
   return [
     panel,
-    { kind: 'slices', count: recut.all.length, each: slices, pitch, angle, kerf },
+    { kind: 'slices', count: all.length, each: slices, pitch, angle, kerf },
     {
       kind: 'rows',
       count: rows,
@@ -48,7 +81,7 @@ export function stagesOf(
       runs: last.runs,
       turns: turns.map(({ turn, pattern }) => ({ turn, pattern })),
     },
-    { kind: 'block', count: board.count, length: block.length, width: block.width, thickness: block.height },
+    glued,
     finished,
   ];
 }

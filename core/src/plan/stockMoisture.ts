@@ -2,7 +2,7 @@ import { showsOf } from '../board/board.ts';
 import { equilibriumMoisture } from '../wood/moisture.ts';
 import { changeCoefficient, movementOf, strainAngles } from '../wood/movement.ts';
 import type { PlanContext } from '../ladders/context.ts';
-import { stripsOf } from '../board/recipe.ts';
+import { cutStripsOf } from '../board/recipe.ts';
 
 /** A piece in use whose moisture was measured, against what wood comes to in the room. */
 export interface StockMoisture {
@@ -22,14 +22,14 @@ export function moistureOf({ board, cutting, pieces, species, shop }: PlanContex
   const used = new Map<string, number>();
   for (const blank of cutting.blanks) {
     for (const { demand } of blank.strips) {
-      const strip = stripsOf(board)[demand.strip - 1];
-      if (strip && strip.width > (stripsOf(board)[(used.get(blank.pieceId) ?? 0) - 1]?.width ?? 0))
+      const strip = cutStripsOf(board)[demand.strip - 1];
+      if (strip && strip.width > (cutStripsOf(board)[(used.get(blank.pieceId) ?? 0) - 1]?.width ?? 0))
         used.set(blank.pieceId, demand.strip);
     }
   }
   return [...used].flatMap(([id, number]): StockMoisture[] => {
     const piece = pieces.get(id);
-    const strip = stripsOf(board)[number - 1];
+    const strip = cutStripsOf(board)[number - 1];
     if (!piece || !strip || piece.moisture === null) return [];
     const wood = species.find((s) => s.code === piece.species);
     const coefficient = wood

@@ -6,19 +6,19 @@ import { blockToTrim } from './blocks.ts';
 import type { Plan } from './plan.ts';
 
 /** Where boards lie on their panels, placed anew while bad places are moved. @param worked what comes out of the panel beside them */
-export function trimAgain({ recut, allowances, shop }: Plan, board: Board, made: Made): TrimLayout {
-  if (!recut) return trimLayout(board, allowances, shop, made);
-  const { lastly } = recut;
+export function trimAgain({ again, allowances, shop }: Plan, board: Board, made: Made): TrimLayout {
+  if (!again) return trimLayout(board, allowances, shop, made);
+  const { lastly } = again;
   return trimLayout(
     { ...lastly.board, worked: board.worked },
     lastly.allowances,
     lastly.shop,
     made,
-    blockToTrim(recut),
+    blockToTrim(again),
   );
 }
 
-/** Every glue-up of a board, of strips and of rows. */
-export function glueUpsOf({ gluing, recut }: Pick<Plan, 'gluing' | 'recut'>): GlueUp[] {
-  return recut ? [...recut.panelGluing.glueUps, ...recut.gluing.glueUps] : gluing.glueUps;
+/** Every glue-up of a board, of strips, of rows and of parts. */
+export function glueUpsOf({ gluing, again }: Pick<Plan, 'gluing' | 'again'>): GlueUp[] {
+  return again ? [...again.panelGluing.glueUps, ...again.gluing.glueUps] : gluing.glueUps;
 }

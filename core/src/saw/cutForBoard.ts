@@ -1,4 +1,5 @@
 import { certain, entryOf, firstOf } from '../lists/there.ts';
+import { panelBoardOf } from '../board/again.ts';
 import { allowancesFor, type Allowances } from '../board/allowances.ts';
 import type { Board } from '../board/board.ts';
 import { madeFor } from '../board/madeFor.ts';
@@ -49,7 +50,7 @@ export function cutProblemFor(
   const demands = boards.flatMap(({ key, board, done, facts }) => {
     const all = demandsFor(
       board,
-      allowancesFor(board, rest.shop, madeFor(board, facts)),
+      allowancesFor(board, rest.shop, madeFor(panelBoardOf(board, rest.shop), facts)),
       shopFor(board, rest.shop),
       key,
     );
@@ -132,7 +133,9 @@ export function cutForBoard(input: PlanInput, allowances: Allowances): { cutting
   });
   const chosen = saw.chosen ? stillFits(saw.chosen, problem, saw.key) : null;
   const planned = chosen ?? firstFit(problem);
-  const all = new Map(demandsFor(input.board, allowances, input.shop, saw.key).map((d) => [demandKey(d), d]));
+  const all = new Map(
+    demandsFor(input.board, allowances, shopFor(input.board, input.shop), saw.key).map((d) => [demandKey(d), d]),
+  );
   const held = new Map(
     [...stripsInHand([...all.values()], saw.done).strips].map(([key, { strip }]) => [strip, entryOf(all, key)]),
   );

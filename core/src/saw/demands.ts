@@ -5,11 +5,12 @@ import type { Board } from '../board/board.ts';
 import type { StripDemand, Way } from '../cutting/cutPlan.ts';
 import { readBackward } from '../recipe/evaluate.ts';
 import type { Triple } from '../recipe/motion.ts';
+import { stripBackward } from '../recipe/stripOperation.ts';
 import type { Shop } from '../shop/shop.ts';
-import { panelRecipe, type Strip, stripsOf } from '../board/recipe.ts';
+import { cutStripsOf, looseStripsOf, panelRecipe, type Strip } from '../board/recipe.ts';
 
 /**
- * What the board asks of the rack, read backward along its recipe from each of its panels: one demand for each strip of each panel, and the spares. Edge grain takes the visible width from the stock's
+ * What the board asks of the rack, read backward along its recipe from each of its panels: one demand for each strip of each panel, for each strip that is put in later, and the spares. Edge grain takes the visible width from the stock's
  * thickness and rips the board's thickness; face grain the other way round; either way when the maker allows it.
  * @param key names the board among several that are cut from one rack
  */
@@ -21,8 +22,11 @@ export function demandsFor(board: Board, allowances: Allowances, shop: Shop, key
   const demands: StripDemand[] = [];
   allowances.panels.forEach(({ length }, panel) => {
     const copy = panel + 1;
-    const wanted = readBackward(panelRecipe(board.recipe), { length, height: allowances.glueThickness });
-    stripsOf(board).forEach((strip, i) => {
+    const height = allowances.glueThickness;
+    const wanted = readBackward(panelRecipe(board.recipe), { length, height });
+    for (const strip of looseStripsOf(board))
+      wanted.set(strip.id, stripBackward(strip, { length: allowances.loose[strip.id] ?? length, height }));
+    cutStripsOf(board).forEach((strip, i) => {
       const size = wanted.get(strip.id);
       if (!size) return;
       const demand: StripDemand = {
@@ -38,12 +42,12 @@ export function demandsFor(board: Board, allowances: Allowances, shop: Shop, key
         together: groups.get(strip.id) ?? null,
       };
       demands.push(demand);
-      const kind = `${strip.species}/${strip.width}`;
+      const kind = `${strip.species}/${strip.width}/${allowances.loose[strip.id] ?? ''}`;
       if (!kinds.has(kind)) kinds.set(kind, demand);
     });
   });
   for (const first of kinds.values()) {
-    const thin = nth(stripsOf(board), first.strip - 1).width <= shop.cutting.spareBelow;
+    const thin = nth(cutStripsOf(board), first.strip - 1).width <= shop.cutting.spareBelow;
     const spares = board.cutting.spares + (thin ? shop.cutting.spares : 0);
     for (let spare = 1; spare <= spares; spare += 1)
       demands.push({ ...first, copy: 1, spare, from: null, together: null });

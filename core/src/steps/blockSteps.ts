@@ -1,6 +1,6 @@
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { atLeast, length, say, type Phrase } from '../units/phrase.ts';
-import type { Recut } from '../board/recut.ts';
+import type { Again } from '../board/again.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { firstOf, nth } from '../lists/there.ts';
 import { hasStop, panelSaw, TOOL_NAMES } from '../shop/tools.ts';
@@ -9,7 +9,7 @@ import type { StepDraft } from './operation.ts';
 import { panelWords } from './panelThings.ts';
 
 /** Both ends of a block cut to the board's length, as far as there is anything to cut. */
-export function blockEnds(context: PlanContext, recut: Recut, width: number): StepDraft[] {
+export function blockEnds(context: PlanContext, again: Again, width: number): StepDraft[] {
   const { allowances, board, trim, panelWidth, shop } = context;
   const saw = panelSaw(shop, panelWidth);
   const blocks = allowances.panels.length;
@@ -27,8 +27,8 @@ export function blockEnds(context: PlanContext, recut: Recut, width: number): St
     };
   });
   const { first } = firstOf(instructions);
-  const along = recut.last.runs === 'along';
-  const off = recut.block.length - board.length - first;
+  const along = again.how === 'rows' && again.last.runs === 'along';
+  const off = again.block.length - board.length - first;
   const nothing = first <= LENGTH_TOLERANCE_MM && off <= LENGTH_TOLERANCE_MM;
   const lines: Phrase[] = nothing
     ? [say`Both ends are clean faces of the outer rows, and the board is as long as its rows: nothing is cut`]
@@ -48,7 +48,7 @@ export function blockEnds(context: PlanContext, recut: Recut, width: number): St
         {
           part: panelWords(blocks, context),
           dimension: 'length',
-          before: recut.block.length,
+          before: again.block.length,
           after: board.length,
           passes: null,
         },

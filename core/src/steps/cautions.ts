@@ -39,6 +39,10 @@ const CAUTIONS: Partial<Record<OperationKind, Phrase[]>> = {
     say`Stop block so that the slice falls free: never caught between blade and stop. The last slices have little to hold: clamp the rest down, or leave them.`,
     PROTECTION,
   ],
+  sawApart: [
+    say`Support both sides of the cut: the part that falls must neither drop nor pinch the blade. At a slant the panel is held down, or clamped to its sled.`,
+    PROTECTION,
+  ],
   trimEnds: [say`Support the end of the cut so that the last corner does not tear out.`],
   cutApart: [say`Support both sides of a long panel.`, PROTECTION],
   edges: ROUTING,

@@ -15,9 +15,9 @@ import { keyStep } from './keySteps.ts';
 import { flattenSections, singlesOf } from './sectionSteps.ts';
 import { minutesWords, clampUses, clampWords, levelWords, partsOf, scrapeOf, squeezeLine } from './glueWords.ts';
 
-/** What is glued: strips to panels, or rows to blocks. */
+/** What is glued: strips to panels, rows to blocks, or parts of a panel with strips between them. */
 export interface Glued {
-  word: 'strip' | 'row';
+  word: 'strip' | 'row' | 'piece';
   whole: 'panel' | 'block';
   count: number;
   /** One of them, by its number in its panel or block, from 1. */
@@ -110,7 +110,7 @@ export function rehearsal({ shop }: Pick<PlanContext, 'shop'>, gluing: GluePlan,
   const cauls = most.clamps.cauls.length;
   return {
     kind: 'dryRun',
-    ...(word === 'row' ? { about: 'rows' } : {}),
+    ...(word === 'strip' ? {} : { about: word === 'row' ? 'rows' : 'parts' }),
     title: placed > 0 ? say`Rehearse with every clamp` : say`Rehearse the glue-up`,
     school: 'level',
     instructions: [{ do: 'rehearse', glueUps: gluing.glueUps.length, clamps: clampUses(most), cauls, wanted }],
@@ -190,7 +190,7 @@ export function glueStep(
     lines: [
       ...(oily.length > 0
         ? [
-            say`Wipe the glue faces of ${word === 'strip' ? stripList(oily) : say`${oily.length === 1 ? 'row' : 'rows'} ${listNumbers(oily)}`} with acetone, gloves on and air moving; glue ${ACETONE_MINUTES} min later, before the oil comes back`,
+            say`Wipe the glue faces of ${word === 'strip' ? stripList(oily) : say`${oily.length === 1 ? word : `${word}s`} ${listNumbers(oily)}`} with acetone, gloves on and air moving; glue ${ACETONE_MINUTES} min later, before the oil comes back`,
           ]
         : []),
       say`${amount(grams)} of glue with a roller or card, every face to the edges: ${glueUp.parts} pieces, ${glueUp.joints} ${glueUp.joints === 1 ? 'joint' : 'joints'}`,

@@ -12,7 +12,7 @@ import { spareWood, type SpareWood, type WantedWood } from '../cutting/spareWood
 import { stockThing, type PlugWood } from './instruction.ts';
 import type { WorkedBoard } from '../bodies/workedBoard.ts';
 import { stripTops } from '../board/board.ts';
-import { stripsOf, type Strip } from '../board/recipe.ts';
+import { cutStripsOf, stripsOf, type Strip } from '../board/recipe.ts';
 import { boardsOf, cutsOf } from './boardWork.ts';
 import { markFigures, MARK_PLACES } from './markSteps.ts';
 
@@ -97,13 +97,13 @@ export function inlaySteps(context: PlanContext, worked: WorkedBoard): StepDraft
 /** Another wood for the plug than the strips the mark lies on, out of what the plan leaves. */
 function plugWood(
   mark: FeatureOf<'mark'>,
-  { board, rack, cutting, shop, species, saw, rows }: PlanContext,
+  { board, rack, cutting, shop, species, saw, again }: PlanContext,
   { shift }: WorkedBoard,
   taken: readonly SpareWood[],
   wanted: WantedWood,
 ): { found: SpareWood; told: PlugWood; species: string } | null {
   // In rows of cells every wood of the board may lie under it.
-  const under = new Set(rows ? stripsOf(board).map((s) => s.species) : speciesUnder(mark, stripsOf(board), shift));
+  const under = new Set(again ? cutStripsOf(board).map((s) => s.species) : speciesUnder(mark, stripsOf(board), shift));
   const found = spareWood(
     { rack, cutting, promised: saw?.promised ?? [], taken, shop },
     wanted,

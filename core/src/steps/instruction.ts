@@ -140,6 +140,34 @@ export type Instruction =
   | { do: 'turn'; parts: Thing[]; turn: Turn }
   /** Rows side by side in order; `shift` is how much further along than flush each lies. */
   | { do: 'layRows'; block: Thing; runs: 'along' | 'across'; stack: number; rows: { part: Thing; shift: number }[] }
+  /** A panel sawn through: the cut begins at these places along its far and its near edge, from its left end, and its kerf lies behind them. The part before it is `makes`; what is left behind the last cut is `rest`. */
+  | {
+      do: 'sawApart';
+      part: Thing;
+      saw: SawUse;
+      angle: number;
+      far: number;
+      near: number;
+      makes: Thing;
+      rest: Thing | null;
+    }
+  /** Parts of a panel and the strips between them, from the left: `over` is how far a strip reaches beyond the edges, `step` how much nearer the part behind it lies than the one before. */
+  | {
+      do: 'layParts';
+      block: Thing;
+      pieces: (
+        | { part: Thing; strip: false }
+        | {
+            part: Thing;
+            strip: true;
+            up: 'edge' | 'face';
+            turned: boolean;
+            endForEnd: boolean;
+            over: number;
+            step: number;
+          }
+      )[];
+    }
   | { do: 'keys'; parts: Thing[]; joints: number; each: number; copies: number }
   | { do: 'rehearse'; glueUps: number; clamps: ClampUse[]; cauls: number; wanted: number }
   /** Oil off the glue faces, and so long until glue. */
@@ -283,6 +311,11 @@ export const panelThing = (copy: number): Thing => ({ id: `panel ${copy}`, label
 export const rowThing = (number: number, rows: number, boards: number): Thing => ({
   id: `row ${number}`,
   label: boards > 1 ? `${((number - 1) % rows) + 1} of board ${Math.floor((number - 1) / rows) + 1}` : String(number),
+});
+/** A part of a panel that was sawn through, from the left. */
+export const partThing = (number: number, copy: number, panels: number): Thing => ({
+  id: `part ${number}/${copy}`,
+  label: panels > 1 ? `part ${number} of panel ${copy}` : `part ${number}`,
 });
 /** The rows of a board glued together. */
 export const blockThing = (copy: number, blocks: number): Thing => ({

@@ -18,6 +18,8 @@ const STATION_OF = {
   jointStrips: 'mill',
   slice: 'mill',
   layRows: 'glue',
+  sawApart: 'mill',
+  layParts: 'glue',
   layOut: 'glue',
   keys: 'glue',
   dryRun: 'glue',

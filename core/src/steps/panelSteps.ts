@@ -18,7 +18,7 @@ import { panelsOf, panelWords } from './panelThings.ts';
 export function panelFlatteningWays(context: PlanContext, sections: boolean): WayOfWork[] {
   const ways = flatteningWays(panelFaces(context, sections), context.shop, 'panel');
   // Where knives would meet end grain a planer is no way, whoever owns one.
-  return context.rows?.up && context.shop.planer === null ? ways.filter((w) => w.id !== 'planer') : ways;
+  return context.again?.up && context.shop.planer === null ? ways.filter((w) => w.id !== 'planer') : ways;
 }
 
 function panelFaces({ allowances, shop, panelWidth, board, species }: PlanContext, sections: boolean): Face[] {
@@ -50,7 +50,7 @@ export function scrapeStep(context: PlanContext): StepDraft[] {
   return [
     {
       kind: 'scrape',
-      ...(context.rows ? { about: 'rows' } : {}),
+      ...(context.again ? { about: context.again.how } : {}),
       title: say`Scrape off the hard glue`,
       school: 'squeezeOut',
       instructions: [{ do: 'scrape', parts: panelsOf(context), when: 'hard', from: 0, to: 0 }],
@@ -62,7 +62,8 @@ export function scrapeStep(context: PlanContext): StepDraft[] {
 
 /** A panel of strips, or a block of rows, made flat. */
 export function flattenStep(context: PlanContext, sections: boolean): StepDraft {
-  const { allowances, board, shop, panelWidth, rows } = context;
+  const { allowances, board, shop, panelWidth, again } = context;
+  const word = again ? 'block' : 'panel';
   const { habits, planer, routerSled } = shop;
   const glued = glueThicknessReached(context);
   // Of stock that is hopelessly thin nothing is left; the thickness ladder says so.
@@ -73,9 +74,14 @@ export function flattenStep(context: PlanContext, sections: boolean): StepDraft 
   const taken = wayTaken(ways, shop.schools.flatten);
   const tool = toolOf(taken);
   const many = allowances.panels.length;
-  const proud = (rows ? [] : stripsOf(board)).flatMap((s, i) =>
-    showsOf(board.construction, s) === 'edge' && proudBy(allowances, s.width) > 0 ? [i + 1] : [],
-  );
+  // Strips that are put in are as high as those of the panel were before it was flat.
+  const proud =
+    again?.how === 'parts'
+      ? again.inserts.map((i) => i.number)
+      : (again ? [] : stripsOf(board)).flatMap((s, i) =>
+          showsOf(board.construction, s) === 'edge' && proudBy(allowances, s.width) > 0 ? [i + 1] : [],
+        );
+  const proudOf = again?.how === 'parts' ? again.proud : allowances.proud.by;
   const snipe = schoolOf(shop.schools, 'snipe');
   const parts = panelsOf(context);
   const flushTool = shop.handTools.planes ? 'handPlanes' : shop.handTools.beltSander ? 'beltSander' : 'sandingBlock';
@@ -83,7 +89,7 @@ export function flattenStep(context: PlanContext, sections: boolean): StepDraft 
     do: 'flush',
     parts,
     strips: proud.flatMap((n) => parts.map((_, k) => stripThing({ strip: n, copy: k + 1, spare: 0 }, many))),
-    by: allowances.proud.by,
+    by: proudOf,
     tool: flushTool,
   };
   const lane =
@@ -92,10 +98,10 @@ export function flattenStep(context: PlanContext, sections: boolean): StepDraft 
       : null;
   return {
     kind: 'flattenPanel',
-    ...(rows ? { about: 'rows' } : {}),
-    title: rows ? say`Flatten the block` : say`Flatten the panel`,
-    habit: rows?.up ? 'endGrainFlatten' : 'panelFlatten',
-    school: rows?.up ? 'endGrain' : 'flatten',
+    ...(again ? { about: again.how } : {}),
+    title: again ? say`Flatten the block` : say`Flatten the panel`,
+    habit: again?.up ? 'endGrainFlatten' : 'panelFlatten',
+    school: again?.up ? 'endGrain' : 'flatten',
     passes: taken.passes,
     taken,
     ways,
@@ -130,21 +136,21 @@ export function flattenStep(context: PlanContext, sections: boolean): StepDraft 
             say`Bit of ${length(lane.bit)}: each lane ${length(lane.lane)} on, so that lanes overlap; ${length(lane.ridges)} of ridges are left to sand`,
           ]
         : []),
-      ...(rows?.up && tool === 'planer'
+      ...(again?.up && tool === 'planer'
         ? [
             say`End grain: strips of scrap glued along all four sides first, as high as the block; they break out instead of it. No pass deeper than ${length(0.5)}, rows across the knives at a slant`,
           ]
         : []),
-      ...(rows?.up && tool !== 'planer'
+      ...(again?.up && tool !== 'planer'
         ? [say`End grain is slow and burns: sharp paper or bit, light passes, never standing still`]
         : []),
       ...(tool === 'planer' && shop.schools.snipe === 'runners'
-        ? [say`Hot-glue two runners along the edges, longer than the ${rows ? 'block' : 'panel'}: they take the snipe`]
+        ? [say`Hot-glue two runners along the edges, longer than the ${word}: they take the snipe`]
         : []),
       ...(stripsOf(board).length > 0 && planer && panelWidth > planer.width
-        ? [say`The ${rows ? 'block' : 'panel'} is wider than the planer takes`]
+        ? [say`The ${word} is wider than the planer takes`]
         : []),
     ],
-    why: say`${rows ? 'Rows' : 'Strips'} never lie quite level; the thinnest place decides what is left. Snipe: ${snipe.name.toLowerCase()}.`,
+    why: say`${again ? (again.how === 'rows' ? 'Rows' : 'Parts') : 'Strips'} never lie quite level; the thinnest place decides what is left. Snipe: ${snipe.name.toLowerCase()}.`,
   };
 }

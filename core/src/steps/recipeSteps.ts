@@ -20,9 +20,10 @@ export interface Known {
 const STEPS_OF: { [K in RecipeOperation['kind']]: (known: Known) => StepDraft[] } = {
   strip: ({ context, worked }) => [...millingSteps(context), ...engravingStep(context, worked, 'outerStrip')],
   glue: ({ context, gluing }) => glueSteps(context, gluing),
-  // Slices and rows come after the first panel is flat (`recutOperations`).
+  // Slices, rows and parts come after the first panel is flat (`againOperations`).
   slice: () => [],
   turn: () => [],
+  insert: () => [],
 };
 
 /** The steps of a recipe up to its panel, in its order; all that are alike go through together, as a maker works. */

@@ -15,11 +15,11 @@ import type { Lane } from './stockWork.ts';
 import { settingsOf } from './sawSettings.ts';
 import { layeringWays } from './toolWays.ts';
 import { flatteningWays, toolOf, passDepthFor, wayTaken } from './ways.ts';
-import { stripsOf } from '../board/recipe.ts';
+import { cutStripsOf } from '../board/recipe.ts';
 
 export function isThinLane(lane: Lane, { allowances, board }: PlanContext): boolean {
   const { demand, way } = firstOf(lane.strips);
-  return way.shows === 'face' && isThinFace(allowances, nth(stripsOf(board), demand.strip - 1).width);
+  return way.shows === 'face' && isThinFace(allowances, nth(cutStripsOf(board), demand.strip - 1).width);
 }
 
 export function resawStep(mill: Milling): StepDraft[] {

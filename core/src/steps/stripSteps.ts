@@ -15,7 +15,7 @@ import { isNarrow, type Lane, type RoughPart } from './stockWork.ts';
 import { settingsOf } from './sawSettings.ts';
 import { ripWays, straightEdgeWays } from './toolWays.ts';
 import { straightEdgeTool } from './ways.ts';
-import { stripsOf } from '../board/recipe.ts';
+import { cutStripsOf } from '../board/recipe.ts';
 import { isThinLane } from './resawSteps.ts';
 
 /** With what a rip is made, and along what it is guided. */
@@ -196,7 +196,7 @@ export function jointStep({ context, strips }: Milling): StepDraft[] {
         do: 'joint',
         parts: of.map((s) => s.thing),
         by,
-        width: nth(stripsOf(board), firstOf(of).strip.demand.strip - 1).width,
+        width: nth(cutStripsOf(board), firstOf(of).strip.demand.strip - 1).width,
         tool: with_,
         strips: of.map((s) => s.strip.demand.strip),
       }));
@@ -214,7 +214,7 @@ export function jointStep({ context, strips }: Milling): StepDraft[] {
     {
       kind: 'jointStrips',
       title:
-        numbers.length === stripsOf(board).length
+        numbers.length === cutStripsOf(board).length
           ? say`Joint both edges of each strip`
           : say`Joint both edges of ${stripList(numbers)}`,
       habit: 'glueEdgeJoint',

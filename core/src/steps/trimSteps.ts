@@ -37,10 +37,10 @@ export function trimStep(context: PlanContext, reached: number): StepDraft[] {
   return [
     {
       kind: 'trimEdges',
-      ...(context.rows ? { about: 'rows' } : {}),
+      ...(context.again ? { about: context.again.how } : {}),
       title: joined(
         kept.length > 0 ? say`Trim the ${firstOf(instructions).side} edge` : say`Trim both long edges`,
-        context.rows ? say` of the block` : say``,
+        context.again ? say` of the block` : say``,
       ),
       habit: 'panelEdgeTrim',
       machine: TOOL_NAMES[saw.tool],
@@ -59,15 +59,15 @@ export function trimStep(context: PlanContext, reached: number): StepDraft[] {
         joined(
           ...instructions.map(
             (i, k) =>
-              say`${k > 0 ? ', then ' : ''}${length(i.off)} off the ${i.side} side${i.side === 'far' && !context.rows ? ', strip 1' : ''}`,
+              say`${k > 0 ? ', then ' : ''}${length(i.off)} off the ${i.side} side${i.side === 'far' && !context.again ? ', strip 1' : ''}`,
           ),
           say`${made.spots.length > 0 ? ', clear of bad places' : ''}; kerf within the waste; the first cut edge is the reference`,
         ),
         ...kept.map((side) => say`The ${side} edge stays as it was glued`),
         ...(guide === 'fence'
           ? [
-              context.rows
-                ? say`The ends of the rows make no straight edge: a straight edge stuck on along the near side runs at the fence for the first cut`
+              context.again
+                ? say`The ends of the ${context.again.how === 'rows' ? 'rows' : 'parts'} make no straight edge: a straight edge stuck on along the near side runs at the fence for the first cut`
                 : say`The near edge is as straight as its strip; if it rocks along the fence, a straight edge stuck on guides the first cut`,
             ]
           : []),

@@ -54,9 +54,9 @@ function gluedOf(runs: readonly StoredRun[], glueUps: readonly GlueUp[]): Glued[
 export function TimelineDrawing() {
   const {
     id,
-    plan: { timeline: fromMonday, operations, shop, gluing, recut },
+    plan: { timeline: fromMonday, operations, shop, gluing, again },
   } = useSettledBoard();
-  const glueUps = useMemo(() => glueUpsOf({ gluing, recut }), [gluing, recut]);
+  const glueUps = useMemo(() => glueUpsOf({ gluing, again }), [gluing, again]);
   const {
     query: { data },
   } = useRuns(id);

@@ -23,7 +23,7 @@ import { grip } from './moveRows.ts';
 import { overlayMarks, type Overlay } from './overlay.ts';
 import { StripRow } from './StripRow.tsx';
 import { useStripGesture } from './useStripGesture.ts';
-import { panelBoardOf } from '#core/board/recut.ts';
+import { panelBoardOf } from '#core/board/again.ts';
 import { type Strip, stripsOf, withStrips } from '#core/board/recipe.ts';
 
 interface BoardDrawingProps {

@@ -1,4 +1,4 @@
-import type { Recut } from '../board/recut.ts';
+import type { Again } from '../board/again.ts';
 import { stripsOf } from '../board/recipe.ts';
 import type { StripBody } from '../bodies/stripBody.ts';
 import type { PlannedStrip } from '../bodies/strips.ts';
@@ -8,6 +8,7 @@ import { blockEnds } from './blockSteps.ts';
 import type { Operation } from './operation.ts';
 import { boardSteps, numbered } from './operations.ts';
 import { flattenStep, panelFlatteningWays, scrapeStep } from './panelSteps.ts';
+import { partSteps, sawApartStep } from './partSteps.ts';
 import { recipeSteps, type Known } from './recipeSteps.ts';
 import { rowSteps } from './rowSteps.ts';
 import { sliceStep } from './sliceSteps.ts';
@@ -24,11 +25,11 @@ export interface FirstPanels extends Known {
 }
 
 /**
- * The ordered steps of a board that is cut again: its first panels up to true faces and edges, slices, rows, blocks, and from there what is done to any board.
- * @param last what is known from the rows on; its glue-ups are those of the rows
+ * The ordered steps of a board that is cut again: its first panels up to true faces and edges, slices and rows or parts and strips, blocks, and from there what is done to any board.
+ * @param last what is known from there on; its glue-ups are those of the blocks
  * @returns an empty list while there are no strips
  */
-export function recutOperations(first: FirstPanels, last: Known, recut: Recut): Operation[] {
+export function againOperations(first: FirstPanels, last: Known, again: Again): Operation[] {
   const { context } = last;
   if (stripsOf(context.board).length === 0) return [];
   const made = recipeSteps(first);
@@ -39,13 +40,14 @@ export function recutOperations(first: FirstPanels, last: Known, recut: Recut): 
       ...made,
       ...scrapeStep(first.context),
       flattenStep(first.context, sections),
-      ...trimStep(first.context, recut.trueWidth),
-      sliceStep(first.context, recut),
-      ...rowSteps(context, recut, last.gluing),
+      ...trimStep(first.context, again.trueWidth),
+      ...(again.how === 'rows'
+        ? [sliceStep(first.context, again), ...rowSteps(context, again, last.gluing)]
+        : [sawApartStep(first.context, again), ...partSteps(context, first.context, again, last.gluing)]),
       ...scrapeStep(context),
       flattenStep(context, false),
       ...trimStep(context, last.ladders.width.reached),
-      ...blockEnds(context, recut, last.ladders.width.reached),
+      ...blockEnds(context, again, last.ladders.width.reached),
       ...boardSteps(last, flattened),
     ],
     context,

@@ -1,0 +1,55 @@
+import { NOTHING_WORKED } from '../features/feature.ts';
+import { flattenerLimits } from '../shop/flattener.ts';
+import type { Shop } from '../shop/shop.ts';
+import { panelSaw } from '../shop/tools.ts';
+import type { Board } from './board.ts';
+import { shopFor } from './differences.ts';
+import { insetOf, insetWithThickness, type Inset } from './inset.ts';
+import { flatRecipe, looseStripsOf, stripsOf } from './recipe.ts';
+import { recutOf, withThickness, type Recut } from './recut.ts';
+
+/** What is made of a first panel before it is a board: rows of slices, or parts with strips between them. */
+export type Again = Recut | Inset;
+
+/** How a board is cut and glued again; null for a flat one. @param own the shop; where the board differs from it is taken into account here */
+export function againOf(board: Board, own: Shop): Again | null {
+  return recutOf(board, own) ?? insetOf(board, own);
+}
+
+/** The same of a panel that the stock leaves thinner than it was asked. @param thickness once flat, mm */
+export function asThick(again: Again, thickness: number): Again {
+  return again.how === 'rows' ? withThickness(again, thickness) : insetWithThickness(again, thickness);
+}
+
+/** How many first panels a batch takes: slices of any number of boards come from one, parts from one each. */
+const panelsAlike = (again: Again, board: Board): number => (again.how === 'rows' ? again.slices.length : board.count);
+
+const PANEL_BOARDS = new WeakMap<Again, Board>();
+
+/**
+ * The first panel of a board that is cut again, as a flat board of its own: as long as its slices or parts need, true on both long edges, and as thick as they want it. Everything
+ * up to that panel is planned as for any flat board; strips that are put in later are cut with its own. A flat board is its own.
+ */
+export function panelBoardOf(board: Board, own: Shop): Board {
+  const again = againOf(board, own);
+  if (!again) return board;
+  const known = PANEL_BOARDS.get(again);
+  if (known) return known;
+  const shop = shopFor(board, own);
+  const { kerf } = panelSaw(shop, again.panelWidth);
+  const endTrim = Math.max(shop.habits.panelEndTrim, flattenerLimits(shop).snipe);
+  const panel: Board = {
+    ...board,
+    length: again.panelLength - shop.habits.creep - 2 * (endTrim + kerf),
+    width: again.trueWidth,
+    thickness: again.thickness,
+    recipe: [...looseStripsOf(board), ...flatRecipe(stripsOf(board), again.panel.id)],
+    count: panelsAlike(again, board),
+    perPanel: 1,
+    worked: NOTHING_WORKED,
+    // It is sanded when it is a board.
+    differs: { ...board.differs, habits: { ...board.differs.habits, sanding: 0 } },
+  };
+  PANEL_BOARDS.set(again, panel);
+  return panel;
+}
