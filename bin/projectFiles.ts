@@ -9,6 +9,7 @@ const EXAMPLES: Record<string, string> = {
   'examples/carving-board-edge-grain.cadenza.json': 'Upper Hut carving board',
   'examples/dough-board-face-grain.cadenza.json': 'Lower Hut dough board',
   'examples/onion-block-end-grain.cadenza.json': 'Onion block',
+  'examples/cheese-board-split.cadenza.json': 'Split cheese board',
   'examples/serving-board-chevron.cadenza.json': 'Chevron serving board',
 };
 

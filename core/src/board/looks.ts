@@ -1,9 +1,11 @@
 import type { Board } from './board.ts';
+import { withInsert } from './inserts.ts';
+import { insertsOf } from './inset.ts';
 import { panelRecipe, stripsOf, withStrips, FLUSH, type RecipeOperation } from './recipe.ts';
 import { recutRecipe } from './recut.ts';
 
 /** How a board looks from above; each begins a recipe that can be changed in every way afterwards. */
-export const LOOKS = ['edge', 'face', 'endGrain', 'chevron'] as const;
+export const LOOKS = ['edge', 'face', 'endGrain', 'chevron', 'banded', 'split'] as const;
 export type Look = (typeof LOOKS)[number];
 
 /** What a look is called in a sentence. */
@@ -12,7 +14,16 @@ export const LOOK_WORDS: Readonly<Record<Look, string>> = {
   face: 'face grain',
   endGrain: 'end grain',
   chevron: 'chevron',
+  banded: 'banded',
+  split: 'split',
 };
+
+/** Whether a look is a flat board of strips: told by its construction alone. */
+export const isFlatLook = (look: Look): look is 'edge' | 'face' => look === 'edge' || look === 'face';
+
+/** Bands are as wide as this and begin so far from both ends, mm; a split leans so far, degrees, with a thin strip in it (common practice: 7 in from each end). */
+const BAND = { width: 20, fromEnd: 7 * 25.4 };
+const SPLIT = { width: 6, angle: 30 };
 
 /** Rows of end grain begin as thick as this, mm, and a chevron with these figures (common practice: 35 degrees, 1 1/2 in). */
 const USUAL_ROW_MM = 30;
@@ -21,6 +32,8 @@ const USUAL_PITCH_MM = 38.1;
 
 /** How a board looks as it is made. */
 export function lookOf({ construction, recipe }: Pick<Board, 'construction' | 'recipe'>): Look {
+  const inserts = insertsOf(recipe);
+  if (inserts.length > 0) return inserts.every((i) => i.operation.angle === 0) ? 'banded' : 'split';
   const recut = recutRecipe(recipe);
   if (!recut) return construction;
   return recut.turns.some((t) => t.turn === 'up') ? 'endGrain' : 'chevron';
@@ -47,17 +60,34 @@ function recutTail(look: 'endGrain' | 'chevron', rowThickness: number): RecipeOp
 }
 
 /** The same strips made into a board of another look; edge and face grain are told by its construction, which stays. @param rowThickness of end grain, mm */
-export function asLook<B extends Pick<Board, 'construction' | 'recipe'>>(
+export function asLook<B extends Pick<Board, 'construction' | 'recipe' | 'length'>>(
   board: B,
   look: Look,
   rowThickness = USUAL_ROW_MM,
 ): B {
   const strips = stripsOf(board);
-  if (look === 'edge' || look === 'face') {
-    const flat = panelRecipe(board.recipe).map((o) => (o.kind === 'glue' ? { ...o, ...FLUSH } : o));
-    return { ...board, recipe: strips.length === 0 ? [] : flat };
+  if (look !== 'endGrain' && look !== 'chevron') {
+    const recipe = panelRecipe(board.recipe).map((o) => (o.kind === 'glue' ? { ...o, ...FLUSH } : o));
+    const flat = { ...board, recipe: strips.length === 0 ? [] : recipe };
+    return isFlatLook(look) ? flat : withInserts(flat, look);
   }
   return withStrips({ ...board, recipe: recutTail(look, rowThickness) }, strips);
+}
+
+/** A flat board with what such a look puts in: of the wood that its edges are not of, where it has another. */
+function withInserts<B extends Pick<Board, 'recipe' | 'length'>>(board: B, look: 'banded' | 'split'): B {
+  const strips = stripsOf(board);
+  const edge = strips[0]?.species ?? '';
+  const species = strips.find((s) => s.species !== edge)?.species ?? edge;
+  const put = { species, jog: 0 };
+  if (look === 'split')
+    return withInsert(board, { ...put, width: SPLIT.width, at: board.length / 2, angle: SPLIT.angle });
+  // On a short board as far in as leaves a middle.
+  const at = Math.min(BAND.fromEnd, board.length / 3) + BAND.width / 2;
+  return [at, board.length - at].reduce(
+    (so, place) => withInsert(so, { ...put, width: BAND.width, at: place, angle: 0 }),
+    board,
+  );
 }
 
 /** The same board with one of its operations changed. */

@@ -33,6 +33,7 @@ const turn = (id: string, takes: string, how: Turn, pattern = [true]) => ({
   turn: how,
   pattern,
 });
+const insert = (id: string, ...takes: string[]) => ({ kind: 'insert' as const, id, takes, at: 100, angle: 0, jog: 0 });
 /** What is wrong, each as its field and what it says. */
 const wrong = (recipe: Recipe) => recipeProblems(recipe).map((p) => `${p.path.join('.')}: ${p.message}`);
 
@@ -64,6 +65,27 @@ describe('a recipe', () => {
       'is glued twice',
       [leaf('a'), leaf('b'), glue('p', 'a'), glue('q', 'p', 'b')],
       /^3\.takes: must be strips: the first panel is glued of strips/,
+    ],
+    ['puts a strip in without a panel', [leaf('a'), leaf('b'), insert('i', 'a', 'b')], /^2\.takes\.0: must be a panel/],
+    [
+      'puts a panel in',
+      [leaf('a'), leaf('b'), glue('p', 'a'), insert('i', 'p', 'b'), insert('j', 'b', 'i')],
+      /^4\.takes\.0: must not take b twice/,
+    ],
+    [
+      'puts in what comes later',
+      [leaf('a'), glue('p', 'a'), insert('i', 'p', 'b'), leaf('b')],
+      /^2\.takes\.1: must name something made before; nothing is called b there/,
+    ],
+    [
+      'puts a strip into rows',
+      [leaf('a'), leaf('b'), glue('p', 'a'), slice('s', 'p'), glue('q', 's'), insert('i', 'q', 'b')],
+      /must be put into a flat panel: this one is sliced|must be the only|must be strips/,
+    ],
+    [
+      'leaves a strip over that was to be put in',
+      [leaf('a'), leaf('b'), leaf('c'), glue('p', 'a'), insert('i', 'p', 'b')],
+      /^4\.takes: must take everything; c is left over/,
     ],
     ['slices a strip', [leaf('a'), slice('s', 'a'), glue('q', 's')], /^1\.takes: must be a panel/],
     [
@@ -187,5 +209,40 @@ describe('a recipe', () => {
     expect(parsed.success).toBe(false);
     const [issue] = parsed.error!.issues;
     expect([issue!.path, issue!.message]).toEqual([[2, field], expect.stringContaining(told)]);
+  });
+});
+
+describe('what is put in', () => {
+  const board = (change: object, strips = 1): Recipe => [
+    leaf('a'),
+    ...Array.from({ length: strips }, (_, i) => leaf(`b${i}`)),
+    glue('p', 'a'),
+    ...Array.from({ length: strips }, (_, i) => ({
+      ...insert(`i${i}`, i === 0 ? 'p' : `i${i - 1}`, `b${i}`),
+      ...change,
+    })),
+  ];
+  const says = (recipe: unknown) => {
+    const read = recipeSchema.safeParse(recipe);
+    return read.success ? [] : read.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`);
+  };
+
+  it.each([
+    ['a place before the board', { at: -1 }, /^3\.at: /],
+    ['a place that is no figure', { at: 'middle' }, /^3\.at: /],
+    ['an angle no saw cuts', { angle: 89 }, /^3\.angle: must be at most 60°/],
+    ['an angle that is none', { angle: null }, /^3\.angle: must be a number of degrees/],
+    ['a jog wider than any board', { jog: 201 }, /^3\.jog: /],
+    ['a third thing', { takes: ['p', 'b0', 'a'] }, /^3\.takes: must be a panel and a strip/],
+    ['a field nobody knows', { kerf: 3 }, /^3: /],
+  ])('%s is told with its field', (_, change, told) => {
+    expect(says(board(change)).some((line) => told.test(line))).toBe(true);
+  });
+
+  it('as many as anybody glues, and one more is told', () => {
+    expect(says(board({}, 12))).toEqual([]);
+    expect(says(board({}, 13))).toEqual([expect.stringContaining('must be one of at most 12 inserts')]);
+    // A list of hundreds is told in a moment, and does not hang.
+    expect(says(board({}, 400)).length).toBeGreaterThan(0);
   });
 });

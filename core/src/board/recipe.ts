@@ -300,6 +300,11 @@ export function cutStripsOf(board: { readonly recipe: Recipe }): readonly StripO
   return loose.length === 0 ? stripsOf(board) : [...stripsOf(board), ...loose];
 }
 
+/** Whether a board is more than one panel of strips: its panel is sliced, or something is put into it. */
+export function isCutAgain({ recipe }: { readonly recipe: Recipe }): boolean {
+  return recipe.some((o) => o.kind === 'slice' || o.kind === 'insert');
+}
+
 /** The recipe of a flat panel: strips, glued side by side. @param glueId of the glue-up; one that a strip has is not taken */
 export function flatRecipe(strips: readonly Strip[], glueId = 'panel'): Recipe {
   return strips.length === 0 ? [] : relaid([{ ...FLUSH, kind: 'glue', id: glueId, takes: [] }], strips);

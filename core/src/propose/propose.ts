@@ -18,8 +18,8 @@ import { randomFrom, type Random } from './random.ts';
 import { keepVaried, lightnessProfile, type Varied } from './variety.ts';
 import { contradictions, piecesFor, type Wishes } from './wishes.ts';
 import { asLook, LOOK_WORDS, lookOf, type Look } from '../board/looks.ts';
-import { recutOf, recutRecipe } from '../board/recut.ts';
-import { AS_IT_LIES, flatRecipe, stripsOf, withStrips, type Strip } from '../board/recipe.ts';
+import { recutOf } from '../board/recut.ts';
+import { AS_IT_LIES, flatRecipe, isCutAgain, stripsOf, withStrips, type Strip } from '../board/recipe.ts';
 
 /** A board that can be cut, with what it is judged by and a sentence about it. */
 export interface Proposal {
@@ -293,7 +293,7 @@ class Search {
     const strips = (list: readonly Lath[]) =>
       list.map((l, i) => ({ id: `p${i + 1}`, species: l.species, width: l.width, ...AS_IT_LIES }));
     const natural = roundedDown(sum - 2 * shop.habits.panelEdgeTrim, trimmed);
-    const flat = recutRecipe(board.recipe) === null;
+    const flat = !isCutAgain(board);
     if (flat && natural >= wishes.width.least && natural <= wishes.width.greatest)
       return { ...board, width: natural, recipe: flatRecipe(strips(laths)) };
     const over = sum - wanted;
@@ -352,7 +352,7 @@ class Search {
   private named(board: Board, pattern: Pattern): Board {
     const shares = [...sharesOf(stripsOf(board))].sort((a, b) => b[1] - a[1]);
     const names = shares.slice(0, 2).map(([code]) => this.nameOf(code));
-    const what = recutRecipe(board.recipe) ? LOOK_WORDS[lookOf(board)] : PATTERN_NAMES[pattern];
+    const what = isCutAgain(board) ? LOOK_WORDS[lookOf(board)] : PATTERN_NAMES[pattern];
     return { ...board, name: `${names.join(' and ')}, ${what}`.slice(0, 120) };
   }
 

@@ -39,7 +39,8 @@ export function demandsFor(board: Board, allowances: Allowances, shop: Shop, key
         length: size[0],
         ways: waysOf(board, strip, size, allowances),
         from: pins.get(strip.id) ?? null,
-        together: groups.get(strip.id) ?? null,
+        // Only strips of one length come out of one blank.
+        together: strip.id in allowances.loose ? null : (groups.get(strip.id) ?? null),
       };
       demands.push(demand);
       const kind = `${strip.species}/${strip.width}/${allowances.loose[strip.id] ?? ''}`;

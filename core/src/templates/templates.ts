@@ -11,8 +11,7 @@ import type { Shop } from '../shop/shop.ts';
 import { formatLength, type LengthDisplay } from '../units/formatLength.ts';
 import { numberTwins } from '../units/numberTwins.ts';
 import type { Drawing, Layer } from './drawing.ts';
-import { stripsOf } from '../board/recipe.ts';
-import { recutRecipe } from '../board/recut.ts';
+import { isCutAgain, stripsOf } from '../board/recipe.ts';
 
 /** Something at full size that can be printed or cut, and laid on the wood. */
 export interface Template {
@@ -59,7 +58,7 @@ export function templatesOf(
 function boardTemplate(board: Board, worked: WorkedBoard, display: LengthDisplay): Template {
   const { size, outline, solids, shift, features } = worked;
   // Of rows of cells no joint runs from end to end.
-  const joints = (recutRecipe(board.recipe) ? [] : stripTops(stripsOf(board)))
+  const joints = (isCutAgain(board) ? [] : stripTops(stripsOf(board)))
     .slice(1)
     .map((top) => top - shift)
     .filter((y) => y > 0 && y < size.width);

@@ -5,6 +5,7 @@ import { UNDECIDED, type Board, type Construction } from '#core/board/board.ts';
 import { DEFAULT_SHOP, type Shop } from '#core/shop/shop.ts';
 import { USUAL_TREATMENT, type Defect } from '#core/stock/defect.ts';
 import { PLAIN_CONDITION, type Piece } from '#core/stock/piece.ts';
+import { withInsert } from '#core/board/inserts.ts';
 import { asLook } from '#core/board/looks.ts';
 import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
 
@@ -410,7 +411,7 @@ const UNDER_BEVEL: SideEdges = {
   bottom: { kind: 'underBevel', angle: 45, reveal: 12 },
 };
 
-/** Boards cut and glued again, each with something to be solved: an onion block whose last strip is not like its first, so that corners do not meet, and a chevron whose strips are a little short of its length. */
+/** Boards cut and glued again, each with something to be solved: an onion block whose last strip is not like its first, so that corners do not meet, a chevron whose strips are a little short of its length, and a split board whose two accents run into each other. */
 const recutBoards: Board[] = [
   asLook(
     board('Onion block', 'Onions', 'edge', [330, 220, 35], 1, 'M30 W24 M30 W24 M30 W24 M30 W24 M28.5', {}),
@@ -427,6 +428,13 @@ const recutBoards: Board[] = [
       {},
     ),
     'chevron',
+  ),
+  [
+    { at: 150, angle: 30, jog: 8 },
+    { at: 180, angle: 15, jog: 0 },
+  ].reduce(
+    (so, place) => withInsert(so, { species: certain(SPECIES.W), width: 6, ...place }),
+    board('Split cheese board', 'Cheese', 'edge', [380, 180, 20], 1, 'M26 C26 M26 C26 M26 C26 M26 C26', {}),
   ),
 ];
 

@@ -35,7 +35,7 @@ import { addMissingPieces, piecesInRack } from '../stores/rackStore.ts';
 import { readShop } from '../stores/shopStore.ts';
 import { addMissingSpecies, allSpecies, speciesProblems } from '../stores/speciesStore.ts';
 import { pageQuerySchema, pageReply } from './listing.ts';
-import { stripsOf } from '#core/board/recipe.ts';
+import { cutStripsOf } from '#core/board/recipe.ts';
 
 /** Revisions sent at once. */
 const REVISIONS_A_PAGE = 40;
@@ -219,7 +219,7 @@ export const boardOperations: readonly Operation[] = [
       const [rack, { shop }, species] = await Promise.all([piecesInRack(db), readShop(db), allSpecies(db)]);
       const pieces = rack.map((r) => r.piece);
       const named = new Set(
-        [...stripsOf(board), ...board.versions.flatMap((v) => stripsOf(v)), ...pieces].map((s) => s.species),
+        [...cutStripsOf(board), ...board.versions.flatMap((v) => cutStripsOf(v)), ...pieces].map((s) => s.species),
       );
       const text = writeBoardFile({
         board,

@@ -6,8 +6,7 @@ import classes from './drawing.module.css';
 import type { BoardMiniatureProps } from './miniature.ts';
 import { WishedOutline } from './WishedOutline.tsx';
 import { Wood } from './Wood.tsx';
-import { stripsOf } from '#core/board/recipe.ts';
-import { recutRecipe } from '#core/board/recut.ts';
+import { isCutAgain, stripsOf } from '#core/board/recipe.ts';
 
 /** Boards of cells are drawn from their whole plan, which the first page need not load for the others. */
 const RecutMiniature = lazy(async () => ({ default: (await import('./RecutMiniature.tsx')).RecutMiniature }));
@@ -30,7 +29,7 @@ function Wished({ board, scale }: BoardMiniatureProps) {
 
 /** A board small and to scale, as a picture. */
 export function BoardMiniature(props: BoardMiniatureProps) {
-  return recutRecipe(props.board.recipe) && stripsOf(props.board).length > 0 ? (
+  return isCutAgain(props.board) && stripsOf(props.board).length > 0 ? (
     <Suspense fallback={<Wished {...props} />}>
       <RecutMiniature {...props} />
     </Suspense>

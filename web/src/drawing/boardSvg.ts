@@ -8,7 +8,7 @@ import type { Species } from '#core/wood/species.ts';
 import { woodPictures } from './wood/woodPictures.ts';
 import { drawnCells, faceRequest } from './wood/faceRequest.ts';
 import { cutOf, logSource, paintRequest } from './wood/woodSide.ts';
-import { stripsOf } from '#core/board/recipe.ts';
+import { cutStripsOf, stripsOf } from '#core/board/recipe.ts';
 
 export interface BoardSvgOptions {
   /** Paper millimetres for one of the board. */
@@ -46,7 +46,7 @@ export async function boardSvg(
 ): Promise<BoardSvg> {
   const { scale, dimensions, stripWidths, display } = options;
   const reached = plan.ladders.width.reached;
-  const long = plan.recut ? plan.ladders.length.reached : board.length;
+  const long = plan.again ? plan.ladders.length.reached : board.length;
   const [w, h] = [long * scale, reached * scale];
   const left = dimensions || stripWidths ? MARGIN.left : MARGIN.plain;
   const top = dimensions ? MARGIN.top : MARGIN.plain;
@@ -59,7 +59,7 @@ export async function boardSvg(
   const figure = (mm: number) => escapeXml(formatLength(mm, display));
   const text = (x: number, y: number, said: string, more = '') =>
     `<text x="${n(x)}" y="${n(y)}" ${more}>${said}</text>`;
-  const made = plan.recut ? plan.wood?.board : undefined;
+  const made = plan.again ? plan.wood?.board : undefined;
   const strips = made
     ? [
         `<image href="${nth(pictures, 0)}" x="${n(left)}" y="${n(top)}" width="${n(w)}" height="${n(h)}" preserveAspectRatio="none"/>`,
@@ -124,9 +124,9 @@ async function stripPictures(
 ): Promise<string[]> {
   const pixels = Math.min(MOST_PX_PER_BOARD_MM, PICTURE_PX_PER_MM * scale);
   const speciesOf = (id: string) =>
-    species.find((s) => s.code === stripsOf(board).find((strip) => strip.id === id)?.species);
+    species.find((s) => s.code === cutStripsOf(board).find((strip) => strip.id === id)?.species);
   const requests =
-    plan.recut && plan.wood
+    plan.again && plan.wood
       ? [faceRequest(plan.wood.board, 'top', speciesOf, pixels, oiled)]
       : stripsOf(board).map((strip, i) =>
           paintRequest(

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import type { Board } from '#core/board/board.ts';
-import { stripsOf } from '#core/board/recipe.ts';
+import { cutStripsOf } from '#core/board/recipe.ts';
 import type { Species } from '#core/wood/species.ts';
 
 /** The species of each strip of a board, by the strip's id. */
@@ -9,7 +9,7 @@ export function useStripSpecies(
   species: readonly Species[],
 ): ReadonlyMap<string, Species | undefined> {
   return useMemo(
-    () => new Map(stripsOf(board).map((s) => [s.id, species.find((w) => w.code === s.species)])),
+    () => new Map(cutStripsOf(board).map((s) => [s.id, species.find((w) => w.code === s.species)])),
     [board, species],
   );
 }

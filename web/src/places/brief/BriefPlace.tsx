@@ -12,10 +12,9 @@ import { LengthInput } from '../../quantities/LengthInput.tsx';
 import { SwitchDialog } from '../layout/SwitchDialog.tsx';
 import classes from './BriefPlace.module.css';
 import { LookChoice } from './LookChoice.tsx';
-import { LookCosts, RecutFigures } from './RecutFigures.tsx';
-import { asLook, lookOf, type Look } from '#core/board/looks.ts';
-import { stripsOf } from '#core/board/recipe.ts';
-import { recutRecipe } from '#core/board/recut.ts';
+import { InsetFigures, LookCosts, RecutFigures } from './RecutFigures.tsx';
+import { asLook, isFlatLook, lookOf, type Look } from '#core/board/looks.ts';
+import { isCutAgain, stripsOf } from '#core/board/recipe.ts';
 import { fromPanelsThatFit } from '#core/plan/panelsThatFit.ts';
 import { useDisplay } from '../../quantities/display.tsx';
 
@@ -36,11 +35,11 @@ export function BriefPlace() {
   const set = (change: Partial<Board>) => session.edit((b) => ({ ...b, ...change }));
   /** A look begins a recipe; between the two flat ones the strips change too, which is shown first. */
   const begin = (look: Look) => {
-    if (look === 'endGrain' || look === 'chevron') {
+    if (!isFlatLook(look)) {
       session.edit((b) => fromPanelsThatFit(input, asLook(b, look, USUAL_ROW[display.system])));
       return;
     }
-    if (recutRecipe(board.recipe)) session.edit((b) => asLook(b, look));
+    if (isCutAgain(board)) session.edit((b) => asLook(b, look));
     if (look === board.construction) return;
     if (stripsOf(board).length === 0) set({ construction: look });
     else setSwitching(look);
@@ -48,7 +47,7 @@ export function BriefPlace() {
   const scale = fitScale([board.length, board.width + board.thickness], [width - ROOM.left - 20, 330], 1.2);
   const [w, h, t] = [board.length * scale, board.width * scale, Math.max(3, board.thickness * scale)];
   const offset = Math.max(0, (panelWidth(board) - board.width) / 2);
-  const joints = (recutRecipe(board.recipe) ? [] : stripTops(stripsOf(board)))
+  const joints = (isCutAgain(board) ? [] : stripTops(stripsOf(board)))
     .map((top) => top - offset)
     .filter((mm) => mm > 0 && mm < board.width);
   const sideY = ROOM.top + h + ROOM.gap;
@@ -94,8 +93,9 @@ export function BriefPlace() {
             </div>
           )}
         </CommitField>
-        <LookChoice value={lookOf(board)} onChange={begin} />
+        <LookChoice value={lookOf(board)} empty={stripsOf(board).length === 0} onChange={begin} />
         <RecutFigures />
+        <InsetFigures />
         {switching && <SwitchDialog to={switching} onClose={() => setSwitching(null)} />}
         <CommitField
           field="Number of boards"
@@ -116,7 +116,7 @@ export function BriefPlace() {
             />
           )}
         </CommitField>
-        {board.count > 1 && !recutRecipe(board.recipe) && (
+        {board.count > 1 && !isCutAgain(board) && (
           <p className={classes.batch}>
             {board.perPanel > 1 ? (
               <>

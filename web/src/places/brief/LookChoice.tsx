@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { sampleBody } from '#core/bodies/stripBody.ts';
 import { newBoard, type Construction } from '#core/board/board.ts';
-import { asLook, LOOKS, type Look } from '#core/board/looks.ts';
+import { asLook, isFlatLook, LOOKS, type Look } from '#core/board/looks.ts';
 import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
 import { makePlan } from '#core/plan/plan.ts';
 import { DEFAULT_SHOP } from '#core/shop/shop.ts';
@@ -26,7 +26,11 @@ const WORDS: Readonly<Record<Look, { name: string; says: string }>> = {
     name: 'Chevron',
     says: 'The panel sliced aslant, every second slice turned over. A zigzag; costs length and width.',
   },
+  banded: { name: 'Banded', says: 'Sawn through, a strip across it glued in. Its grain crosses that of the board.' },
+  split: { name: 'Split', says: 'Sawn through at a slant, a thin accent glued in; the halves in line, or jogged.' },
 };
+/** Looks that put something into strips that are there. */
+const PUT_IN: readonly Look[] = ['banded', 'split'];
 /** Strips of the little end views, mm: width that shows, height. */
 const SAMPLES = { edge: { across: 22, up: 34, count: 6 }, face: { across: 44, up: 22, count: 3 } };
 const BODIES = {
@@ -36,11 +40,13 @@ const BODIES = {
 
 interface LookChoiceProps {
   value: Look;
+  /** Nothing is laid out yet. */
+  empty: boolean;
   onChange(look: Look): void;
 }
 
 /** How the board shall look: each drawn small and true, and each the beginning of a recipe. */
-export function LookChoice({ value, onChange }: LookChoiceProps) {
+export function LookChoice({ value, empty, onChange }: LookChoiceProps) {
   const species = useSpecies();
   const beech = species.data?.find((s) => s.code === 'beech-european');
   return (
@@ -48,8 +54,15 @@ export function LookChoice({ value, onChange }: LookChoiceProps) {
       <legend>How it shall look</legend>
       {LOOKS.map((look) => (
         <label key={look} data-chosen={value === look || undefined}>
-          <input type="radio" name="look" value={look} checked={value === look} onChange={() => onChange(look)} />
-          {look === 'edge' || look === 'face' ? (
+          <input
+            type="radio"
+            name="look"
+            value={look}
+            checked={value === look}
+            disabled={empty && PUT_IN.includes(look)}
+            onChange={() => onChange(look)}
+          />
+          {isFlatLook(look) ? (
             <EndView construction={look} species={beech} />
           ) : (
             <FaceView look={look} species={species.data ?? []} />
@@ -58,6 +71,7 @@ export function LookChoice({ value, onChange }: LookChoiceProps) {
             <b>{WORDS[look].name}</b>
             <br />
             {WORDS[look].says}
+            {empty && PUT_IN.includes(look) && ' Once strips are laid out.'}
           </span>
         </label>
       ))}
@@ -88,12 +102,18 @@ function EndView({ construction, species }: { construction: Construction; specie
   );
 }
 
-const SAMPLE_STRIPS = { endGrain: { count: 8, width: 34 }, chevron: { count: 11, width: 30 } };
+type Sampled = Exclude<Look, 'edge' | 'face'>;
+const SAMPLE_STRIPS: Readonly<Record<Sampled, { count: number; width: number }>> = {
+  endGrain: { count: 8, width: 34 },
+  chevron: { count: 11, width: 30 },
+  banded: { count: 5, width: 30 },
+  split: { count: 5, width: 30 },
+};
 const SAMPLE_SIZE = { length: 340, width: 120, thickness: 30 };
 const SAMPLE_SCALE = 0.4;
 
 /** A board that is cut again from above, made as the recipe begins, of two species in turn. */
-function FaceView({ look, species }: { look: 'endGrain' | 'chevron'; species: readonly Species[] }) {
+function FaceView({ look, species }: { look: Sampled; species: readonly Species[] }) {
   const board = useMemo(() => sampleOf(look), [look]);
   const wood = useMemo(
     () => makePlan({ board, rack: [], shop: DEFAULT_SHOP, species: [...species] }).wood?.board,
@@ -110,12 +130,12 @@ function FaceView({ look, species }: { look: 'endGrain' | 'chevron'; species: re
   );
 }
 
-function sampleOf(look: 'endGrain' | 'chevron') {
+function sampleOf(look: Sampled) {
   const { count, width } = SAMPLE_STRIPS[look];
   const strips = Array.from({ length: count }, (_, i) => ({
     ...AS_IT_LIES,
     id: `s${i}`,
-    species: i % 2 === 0 ? 'beech-european' : 'walnut-european',
+    species: (PUT_IN.includes(look) ? i !== 2 : i % 2 === 0) ? 'beech-european' : 'walnut-european',
     width: look === 'endGrain' ? width / 2 : width,
   }));
   return asLook({ ...newBoard('metric'), ...SAMPLE_SIZE, recipe: flatRecipe(strips) }, look);

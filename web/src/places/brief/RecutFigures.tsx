@@ -1,7 +1,7 @@
 import { SegmentedControl } from '@mantine/core';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { asLook, LOOK_WORDS, lookOf, LOOKS } from '#core/board/looks.ts';
+import { asLook, isFlatLook, LOOK_WORDS, lookOf, LOOKS } from '#core/board/looks.ts';
 import { boardSchema } from '#core/board/board.ts';
 import { stripsOf } from '#core/board/recipe.ts';
 import { asLargeAs } from '#core/board/recut.ts';
@@ -74,6 +74,29 @@ export function RecutFigures() {
   );
 }
 
+/** What the size asks of the panel of a board that strips are put into. */
+export function InsetFigures() {
+  const { again } = useSettledBoard().plan;
+  if (again?.how !== 'parts') return null;
+  const { inserts } = again;
+  return (
+    <section className={classes.recut} aria-label="What the size asks">
+      <p>
+        The panel: <Length mm={again.panelLength} bare /> × <Length mm={again.wantedPanelWidth} bare /> ×{' '}
+        <Length mm={again.thickness} />, sawn into <b>{inserts.length + 1} parts</b>.{' '}
+        {inserts.map((i) => (
+          <span key={i.operation.id}>
+            Strip {i.number}: <Length mm={i.width} bare /> wide, <Length mm={i.length} /> long as crosscut.{' '}
+          </span>
+        ))}
+        <Link to="../layout" relative="path">
+          Move, turn and add them on the drawing
+        </Link>
+      </p>
+    </section>
+  );
+}
+
 /** What the same strips cost in wood, glue-ups and hours, each way. */
 export function LookCosts() {
   const { board, input } = useSettledBoard();
@@ -81,19 +104,17 @@ export function LookCosts() {
   const rows = useMemo(() => {
     if (stripsOf(board).length === 0) return [];
     const flat = asLook(board, 'edge');
-    return LOOKS.filter((look) => (look === 'edge' || look === 'face' ? look === board.construction : true)).map(
-      (look) => {
-        const made = look === now ? board : fromPanelsThatFit(input, asLook(flat, look));
-        const plan = makePlan({ ...input, board: made });
-        return {
-          look,
-          litres: plan.materials.taken.cubicMetres * 1000,
-          short: plan.cutting.shortages.length > 0,
-          glueUps: glueUpsOf(plan).length,
-          hands: plan.timeline.handsMinutes,
-        };
-      },
-    );
+    return LOOKS.filter((look) => !isFlatLook(look) || look === board.construction).map((look) => {
+      const made = look === now ? board : fromPanelsThatFit(input, asLook(flat, look));
+      const plan = makePlan({ ...input, board: made });
+      return {
+        look,
+        litres: plan.materials.taken.cubicMetres * 1000,
+        short: plan.cutting.shortages.length > 0,
+        glueUps: glueUpsOf(plan).length,
+        hands: plan.timeline.handsMinutes,
+      };
+    });
   }, [board, input, now]);
   if (rows.length === 0) return null;
   return (

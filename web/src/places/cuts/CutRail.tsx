@@ -7,7 +7,7 @@ import { Length } from '../../quantities/Length.tsx';
 import classes from './cuts.module.css';
 import type { Cuts } from './useCuts.ts';
 import { money } from './words.ts';
-import { stripsOf } from '#core/board/recipe.ts';
+import { cutStripsOf, stripsOf } from '#core/board/recipe.ts';
 
 /** Beside the drawing: what the plan costs and why, saw settings, and the wishes that shape it. */
 export function CutRail({ cuts, sheets, together }: { cuts: Cuts; sheets: readonly CutSheet[]; together: ReactNode }) {
@@ -24,7 +24,7 @@ export function CutRail({ cuts, sheets, together }: { cuts: Cuts; sheets: readon
     cuts.announce(words);
     session.edit((b) => ({ ...b, cutting: change(b.cutting) }));
   };
-  const numberOf = (stripId: string) => stripsOf(board).findIndex((s) => s.id === stripId) + 1;
+  const numberOf = (stripId: string) => cutStripsOf(board).findIndex((s) => s.id === stripId) + 1;
   const pins = wishes.pins.filter((p) => numberOf(p.strip) > 0);
   const bans = wishes.bans.flatMap((id) => rack.find((p) => p.id === id) ?? []);
   const groups = wishes.together.map((ids) => ids.map(numberOf).filter((n) => n > 0)).filter((g) => g.length > 1);

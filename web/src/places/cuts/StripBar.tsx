@@ -1,9 +1,9 @@
 import { nth } from '#core/lists/there.ts';
-import { panelWidth, stripTops, type Board } from '#core/board/board.ts';
+import { stripTops, type Board } from '#core/board/board.ts';
 import type { Blank, CutPlan } from '#core/cutting/cutPlan.ts';
 import type { Species } from '#core/wood/species.ts';
 import classes from './cuts.module.css';
-import { stripsOf } from '#core/board/recipe.ts';
+import { cutStripsOf, stripsOf } from '#core/board/recipe.ts';
 
 interface StripBarProps {
   plan: CutPlan;
@@ -19,10 +19,15 @@ interface StripBarProps {
 }
 
 const HEIGHT = 34;
+const APART_MM = 16;
 
 /** The panel's strips in order, to scale across it: pointing at one shows where it is cut, and the other way round. */
 export function StripBar({ plan, done, board, boardKey, species, width, lit, onLight }: StripBarProps) {
-  const total = panelWidth(board);
+  const strips = cutStripsOf(board);
+  const inPanel = stripsOf(board).length;
+  // What is put in later stands apart.
+  const apart = (i: number) => (i < inPanel ? 0 : APART_MM);
+  const total = strips.reduce((sum, s) => sum + s.width, 0) + apart(strips.length - 1);
   const scale = Math.min(2.2, Math.max(0.2, (width - 2) / Math.max(1, total)));
   const onBench = new Set(done.flatMap((b) => b.strips.map((s) => s.demand.stripId)));
   const met = new Map(
@@ -33,11 +38,11 @@ export function StripBar({ plan, done, board, boardKey, species, width, lit, onL
     ),
   );
   const [, litStrip] = lit?.startsWith(`${boardKey}/`) ? lit.split('/') : [];
-  const tops = stripTops(stripsOf(board));
+  const tops = stripTops(strips);
   return (
     <svg width={total * scale + 2} height={HEIGHT + 2} role="group" aria-label="Strips of the board in order">
-      {stripsOf(board).map((strip, i) => {
-        const x = 1 + nth(tops, i) * scale;
+      {strips.map((strip, i) => {
+        const x = 1 + (nth(tops, i) + apart(i)) * scale;
         const w = strip.width * scale;
         const found = met.has(strip.id);
         return (

@@ -6,6 +6,8 @@ import { useId } from 'react';
 import { useOpenBoard, useSettledBoard } from '../../data/openBoard.tsx';
 import { FaceCells } from '../../drawing/FaceWood.tsx';
 import { useStripSpecies } from '../../drawing/useStripSpecies.ts';
+import { glueOrder } from '#core/plan/blocks.ts';
+import type { Plan } from '#core/plan/plan.ts';
 import { useGluedWords } from './gluedWords.ts';
 import { DimensionLine } from '../../drawing/DimensionLine.tsx';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
@@ -31,8 +33,8 @@ export function ClampDrawing({ glueUp }: { glueUp: GlueUp }) {
   const [w, h] = [length * scale, glueUp.width * scale];
   const tops = stripTops(strips);
   const { clamps } = glueUp;
-  const { one } = useGluedWords();
-  const ofRows = one === 'row' && plan.recut && plan.wood ? { recut: plan.recut, block: plan.wood.panel } : null;
+  const { whole } = useGluedWords();
+  const ofBlock = whole === 'block' ? blockInClamps(plan, glueUp) : null;
   const species = useStripSpecies(useOpenBoard().board, input.species);
   const clip = useId();
   const joints = new Set(glueUp.jointsAt.map((j) => Math.round(j * 100)));
@@ -54,16 +56,16 @@ export function ClampDrawing({ glueUp }: { glueUp: GlueUp }) {
           .map((c) => (
             <Clamp key={c.at} x={x0 + c.at * scale} y={y0} h={h} scale={scale} side="below" />
           ))}
-        {ofRows && (
+        {ofBlock && (
           <>
             <clipPath id={clip}>
               <rect x={x0} y={y0} width={w} height={h} />
             </clipPath>
             <g clipPath={`url(#${clip})`}>
               <g
-                transform={`translate(${x0 + ((length - ofRows.recut.rowLength) / 2) * scale} ${y0 - (glueUp.firstStrip - 1) * ofRows.recut.row * scale})${ofRows.recut.last.runs === 'across' ? ` matrix(0 1 -1 0 ${ofRows.recut.rowLength * scale} 0)` : ''}`}
+                transform={`translate(${x0 + ((length - ofBlock.joint) / 2) * scale} ${y0 - ofBlock.before * scale})${ofBlock.turned ? ` matrix(0 1 -1 0 ${ofBlock.joint * scale} 0)` : ''}`}
               >
-                <FaceCells thing={ofRows.block} scale={scale} species={species} />
+                <FaceCells thing={ofBlock.block} scale={scale} species={species} />
               </g>
             </g>
           </>
@@ -78,10 +80,10 @@ export function ClampDrawing({ glueUp }: { glueUp: GlueUp }) {
                 y={y}
                 width={w}
                 height={strip.width * scale}
-                fill={ofRows ? 'none' : colour}
-                className={classes.strip}
+                fill={ofBlock ? 'none' : colour}
+                className={ofBlock?.slanted ? undefined : classes.strip}
               />
-              {i > 0 && (
+              {i > 0 && !ofBlock?.slanted && (
                 <path
                   className={classes.joint}
                   data-glued={joints.has(Math.round(nth(tops, i) * 100)) || undefined}
@@ -174,4 +176,27 @@ function Clamp({ x, y, h, scale, side }: { x: number; y: number; h: number; scal
       <rect className={classes.head} x={x - head / 2} y={y + h + pad} width={head} height={stand} />
     </g>
   );
+}
+
+/** The block of a board as it lies in the clamps: its joints along the page. */
+function blockInClamps({ again, wood }: Plan, glueUp: GlueUp) {
+  if (!again || !wood) return null;
+  const skipped = glueUp.firstStrip - 1;
+  if (again.how === 'rows')
+    return {
+      block: wood.panel,
+      joint: again.rowLength,
+      before: skipped * again.row,
+      turned: again.last.runs === 'across',
+      slanted: false,
+    };
+  const order = glueOrder(again);
+  return {
+    block: wood.panel,
+    joint: again.block.width,
+    before: order.slice(0, skipped).reduce((sum, p) => sum + p.along, 0),
+    turned: true,
+    // Drawn by its cells alone where joints are not level on the page.
+    slanted: again.inserts.some((i) => i.angle !== 0),
+  };
 }

@@ -14,14 +14,14 @@ const OF_SHOP = '';
 export function GlueChoices() {
   const { board, input, session } = useSettledBoard();
   const { board: whole } = useOpenBoard();
-  const ofRows = useGluedWords().one === 'row';
-  // Rows are those of the whole board; what is shown in its place has rows for strips.
-  const planned = ofRows ? whole : board;
+  const ofBlock = useGluedWords().whole === 'block';
+  // Rows and parts are those of the whole board; what is shown in its place has them for strips.
+  const planned = ofBlock ? whole : board;
   const options = useMemo(
     () =>
       input.shop.glues.flatMap((glue) =>
         [false, true].map((helper) => {
-          const { gluing, recut } = makePlan({
+          const { gluing, again } = makePlan({
             ...input,
             board: {
               ...planned,
@@ -29,10 +29,10 @@ export function GlueChoices() {
               gluing: { ...planned.gluing, helper },
             },
           });
-          return { glue, helper, gluing: ofRows && recut ? recut.gluing : gluing };
+          return { glue, helper, gluing: ofBlock && again ? again.gluing : gluing };
         }),
       ),
-    [input, planned, ofRows],
+    [input, planned, ofBlock],
   );
   const now = glueOf(shopFor(board, input.shop));
   return (

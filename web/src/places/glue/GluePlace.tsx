@@ -4,8 +4,8 @@ import { useMemo, useState } from 'react';
 import type { Finding } from '#core/checks/finding.ts';
 import { stationOf, type OperationKind } from '#core/steps/operation.ts';
 import { ShownAs, useSettledBoard } from '../../data/openBoard.tsx';
-import { OF_ROWS, OF_STRIPS, GluedWordsContext, useGluedWords } from './gluedWords.ts';
-import { panelView, rowsView } from './gluedViews.ts';
+import { OF_PARTS, OF_ROWS, OF_STRIPS, GluedWordsContext, useGluedWords } from './gluedWords.ts';
+import { panelView, blockView } from './gluedViews.ts';
 import { SchoolButton } from '../../habits/HabitButton.tsx';
 import { FindingCards } from '../../planning/FindingCard.tsx';
 import { NoStrips } from '../../planning/NoStrips.tsx';
@@ -22,41 +22,44 @@ import { RunPanel } from './RunPanel.tsx';
 import { TimelineDrawing } from './TimelineDrawing.tsx';
 import { stripsOf } from '#core/board/recipe.ts';
 
-const GLUING: readonly OperationKind[] = ['layOut', 'layRows', 'dryRun', 'glue', 'join', 'flattenSections'];
-const STAGES = [
-  { value: 'panel', label: 'The panel of strips' },
-  { value: 'rows', label: 'The rows' },
-] as const;
+const GLUING: readonly OperationKind[] = ['layOut', 'layRows', 'layParts', 'dryRun', 'glue', 'join', 'flattenSections'];
+/** What is glued second, in words. */
+const SECOND = { rows: { words: OF_ROWS, label: 'The rows' }, parts: { words: OF_PARTS, label: 'The parts' } } as const;
 
 /** The glue-ups that do not go wrong: groups, clamps and cauls in their places, a rehearsal, a clock, and the panel made flat. */
 export function GluePlace() {
   const open = useSettledBoard();
-  const [stage, setStage] = useState<'panel' | 'rows'>('panel');
-  const shown = useMemo(() => (stage === 'rows' ? rowsView(open) : panelView(open)), [open, stage]);
+  const [stage, setStage] = useState<'panel' | 'block'>('panel');
+  const shown = useMemo(() => (stage === 'block' ? blockView(open) : panelView(open)), [open, stage]);
   if (stripsOf(open.board).length === 0) return <NoStrips />;
-  if (!open.plan.recut) return <GlueUps ofRows={false} />;
+  const { again } = open.plan;
+  if (!again) return <GlueUps ofBlock={false} />;
   return (
     <ShownAs open={shown}>
-      <GluedWordsContext value={stage === 'rows' ? OF_ROWS : OF_STRIPS}>
+      <GluedWordsContext value={stage === 'block' ? SECOND[again.how].words : OF_STRIPS}>
         <SegmentedControl
           className={classes.stages}
           size="sm"
           aria-label="What is glued"
           value={stage}
           onChange={setStage}
-          data={[...STAGES]}
+          data={[
+            { value: 'panel', label: 'The panel of strips' },
+            { value: 'block', label: SECOND[again.how].label },
+          ]}
         />
-        <GlueUps key={stage} ofRows={stage === 'rows'} />
+        <GlueUps key={stage} ofBlock={stage === 'block'} />
       </GluedWordsContext>
     </ShownAs>
   );
 }
 
-/** Whether a finding is about rows rather than the strips of their panel. */
-const isOfRows = ({ part, at }: Finding): boolean => part === 'rows' || at === 'layRows';
+/** Whether a finding is about rows or parts rather than the strips of their panel. */
+const isOfBlock = ({ part, at }: Finding): boolean =>
+  part === 'rows' || part === 'parts' || at === 'layRows' || at === 'layParts';
 
-/** The glue-ups of one panel, or of the rows of one board. */
-function GlueUps({ ofRows }: { ofRows: boolean }) {
+/** The glue-ups of one panel, or of the block of one board. */
+function GlueUps({ ofBlock }: { ofBlock: boolean }) {
   const { plan, findings, session } = useSettledBoard();
   const [chosen, setChosen] = useState('');
   const { one, whole } = useGluedWords();
@@ -64,14 +67,14 @@ function GlueUps({ ofRows }: { ofRows: boolean }) {
   const glueUp = glueUps.find((g) => g.id === chosen) ?? glueUps[0];
   const steps = plan.operations.filter((o) => stationOf(o.kind) === 'glue');
   const flattens = plan.operations.filter((o) => o.kind === 'flattenPanel');
-  const flattening = certain(ofRows ? flattens.at(-1) : flattens[0]);
-  const about = findings.filter((f) => f.at && GLUING.includes(f.at) && isOfRows(f) === ofRows);
+  const flattening = certain(ofBlock ? flattens.at(-1) : flattens[0]);
+  const about = findings.filter((f) => f.at && GLUING.includes(f.at) && isOfBlock(f) === ofBlock);
   return (
     <div className={classes.page}>
       <div className={classes.column}>
         <section>
           <h2>Groups</h2>
-          {!ofRows && <GroupEditor />}
+          {!ofBlock && <GroupEditor />}
           <GroupTree chosen={glueUp?.id ?? ''} onChoose={setChosen} />
         </section>
         {glueUp && (
@@ -123,7 +126,7 @@ function GlueUps({ ofRows }: { ofRows: boolean }) {
             Cleanest side down first.
           </p>
           <WaysTable
-            ways={plan.recut && !ofRows ? flattening.ways : plan.flattening}
+            ways={plan.again && !ofBlock ? flattening.ways : plan.flattening}
             taken={flattening.machine}
             onChoose={(id) =>
               session.edit((b) => ({
@@ -134,7 +137,7 @@ function GlueUps({ ofRows }: { ofRows: boolean }) {
           />
           <p className={classes.chips}>
             <SchoolButton question="flatten" />{' '}
-            {ofRows ? <SchoolButton question="endGrain" /> : <SchoolButton question="snipe" />}
+            {plan.again?.up && ofBlock ? <SchoolButton question="endGrain" /> : <SchoolButton question="snipe" />}
           </p>
         </section>
         <section>

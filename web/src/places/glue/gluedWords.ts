@@ -1,13 +1,14 @@
 import { createContext, use } from 'react';
 
-/** What is glued, in words: strips to a panel, or rows to a block. */
+/** What is glued, in words: strips to a panel, rows to a block, or parts with strips between them. */
 export interface GluedWords {
-  one: 'strip' | 'row';
-  many: 'Strips' | 'Rows';
+  one: 'strip' | 'row' | 'piece';
+  many: 'Strips' | 'Rows' | 'Pieces';
   whole: 'panel' | 'block';
 }
 
 export const OF_STRIPS: GluedWords = { one: 'strip', many: 'Strips', whole: 'panel' };
 export const OF_ROWS: GluedWords = { one: 'row', many: 'Rows', whole: 'block' };
+export const OF_PARTS: GluedWords = { one: 'piece', many: 'Pieces', whole: 'block' };
 export const GluedWordsContext = createContext<GluedWords>(OF_STRIPS);
 export const useGluedWords = (): GluedWords => use(GluedWordsContext);

@@ -88,7 +88,7 @@ export function BoardDrawing(props: BoardDrawingProps) {
     height - room.top - room.bottom,
   ]);
   const bodies = useMemo(
-    () => new Map(plan.strips.map((s, i) => [s.id, steadyBody(nth(plan.bodies, i), s.id)])),
+    () => new Map(plan.bodies.map((body, i) => [nth(plan.strips, i).id, steadyBody(body, nth(plan.strips, i).id)])),
     [plan],
   );
   const [scale0, setScale0] = useState(fitting);
@@ -310,7 +310,7 @@ export function BoardDrawing(props: BoardDrawingProps) {
         </text>
         <text x={narrow ? 12 : x0} y={y0 + Math.max(panel.h, wantedPanelWidth * scale) + 20}>
           Panel as glued{flipped ? ', turned over' : ''}, scale {scaleWords(scale)}. Dashed:{' '}
-          {plan.recut ? 'what is sawn into slices' : 'the finished board'}.
+          {plan.again ? (plan.recut ? 'what is sawn into slices' : 'what is sawn through') : 'the finished board'}.
         </text>
       </g>
     </svg>

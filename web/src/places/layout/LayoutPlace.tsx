@@ -19,9 +19,9 @@ import { useStripActions, type StripActions } from './useStripActions.ts';
 import { SwitchDialog } from './SwitchDialog.tsx';
 import { VersionsView } from './VersionsView.tsx';
 import { ViewBar, type View } from './ViewBar.tsx';
-import { stripsOf, withStrips } from '#core/board/recipe.ts';
+import { isCutAgain, stripsOf, withStrips } from '#core/board/recipe.ts';
 import { recutRecipe } from '#core/board/recut.ts';
-import type { RecutStage } from './recut/stage.ts';
+import { STAGES, type RecutStage } from './recut/stage.ts';
 
 /** Loaded only for boards that are cut again, and when a board is turned in the round. */
 const RecutBench = lazy(async () => ({ default: (await import('./recut/RecutBench.tsx')).RecutBench }));
@@ -39,11 +39,13 @@ export function LayoutPlace() {
   const drawing = useRef<SVGSVGElement>(null);
   const [chosenView, setView] = useState<View>('top');
   const [chosenStage, setStage] = useState<RecutStage>('panel');
-  const recutBoard = recutRecipe(board.recipe) !== null;
+  const recutBoard = isCutAgain(board);
+  const how = recutRecipe(board.recipe) ? 'rows' : 'parts';
   // What comes after the first panel is worked on where it is drawn; a flat board is its panel.
-  const stage = recutBoard && strips.length > 0 ? chosenStage : 'panel';
+  const stages: readonly RecutStage[] = STAGES[how];
+  const stage = recutBoard && strips.length > 0 && stages.includes(chosenStage) ? chosenStage : 'panel';
   // In the round only flat boards are drawn, and slices and rows have no other side.
-  const oneSided = stage === 'slices' || stage === 'rows';
+  const oneSided = stage === 'slices' || stage === 'rows' || stage === 'parts';
   const view = (recutBoard && chosenView === 'round') || (oneSided && chosenView === 'under') ? 'top' : chosenView;
   const openStage = (next: RecutStage) => {
     setStage(next);

@@ -115,7 +115,7 @@ interface SpeciesChoiceProps {
 }
 
 /** The species of the strip in hand, those in the rack first. Rendered only when one of its own properties changes: a drag must not touch it. */
-const SpeciesChoice = memo(function SpeciesChoice({ value, species, rack, onChange }: SpeciesChoiceProps) {
+export const SpeciesChoice = memo(function SpeciesChoice({ value, species, rack, onChange }: SpeciesChoiceProps) {
   const inRack = new Set(rack.map((p) => p.species));
   const items = (here: boolean) =>
     species.filter((s) => inRack.has(s.code) === here).map((s) => ({ value: s.code, label: s.name }));

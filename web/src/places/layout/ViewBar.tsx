@@ -53,7 +53,9 @@ export const ViewBar = memo(function ViewBar({
         onChange={(v) => onView(v)}
         data={[
           { value: 'top', label: 'Top' },
-          ...(stage === 'slices' || stage === 'rows' ? [] : [{ value: 'under' as const, label: 'Underside' }]),
+          ...(stage === 'slices' || stage === 'rows' || stage === 'parts'
+            ? []
+            : [{ value: 'under' as const, label: 'Underside' }]),
           ...(stage !== null ? [] : [{ value: 'round' as const, label: 'In the round' }]),
           { value: 'versions', label: versions > 0 ? `Versions (${versions + 1})` : 'Versions' },
         ]}

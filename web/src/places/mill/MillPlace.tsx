@@ -49,7 +49,7 @@ export function MillPlace() {
           <h2>Order of milling</h2>
           <OrderTable />
         </section>
-        {board.count > 1 && !plan.recut && (
+        {board.count > 1 && !plan.again && (
           <section>
             <h2>{board.count} boards, how many to a panel</h2>
             <BatchChoice />

@@ -27,7 +27,7 @@ interface SheetDrawingProps {
 /** The panel with numbered strips, grain arrows and the triangle across them, as it is laid on the bench. */
 export function SheetDrawing({ marks = false }: SheetDrawingProps) {
   const { board: whole, plan, input } = useSettledBoard();
-  const board = plan.recut?.board ?? whole;
+  const board = plan.again?.board ?? whole;
   const { roughLength, glueThickness } = plan.allowances;
   const { panelWidth } = plan;
   // Staggered strips reach further than the longest of them.
@@ -41,7 +41,7 @@ export function SheetDrawing({ marks = false }: SheetDrawingProps) {
   const [x0, y0] = [ROOM.left, ROOM.top];
   const [w, h] = [roughLength * scale, panelWidth * scale];
   const endX = x0 + w + spread * scale + ROOM.gap;
-  const trim = (plan.recut?.trim.far ?? plan.worked.shift) * scale;
+  const trim = (plan.again?.trim.far ?? plan.worked.shift) * scale;
   const endTrim = endSpare(board.length, { roughLength }) * scale;
   const tops = stripTops(stripsOf(board));
 
@@ -58,7 +58,7 @@ export function SheetDrawing({ marks = false }: SheetDrawingProps) {
         <DimensionLine
           from={[18, y0 + trim]}
           to={[18, y0 + h - trim]}
-          mm={plan.recut?.trueWidth ?? plan.ladders.width.reached}
+          mm={plan.again?.trueWidth ?? plan.ladders.width.reached}
         />
         {stripsOf(board).map((strip, i) => {
           const y = y0 + nth(tops, i) * scale;

@@ -1,7 +1,7 @@
 import { nth } from '#core/lists/there.ts';
 import { stripTops } from '#core/board/board.ts';
 import { stripsOf } from '#core/board/recipe.ts';
-import type { RecutPlan } from '#core/plan/plan.ts';
+import type { Plan } from '#core/plan/plan.ts';
 import { useSettledBoard } from '../../../data/openBoard.tsx';
 import { FaceCells } from '../../../drawing/FaceWood.tsx';
 import { useStripSpecies } from '../../../drawing/useStripSpecies.ts';
@@ -18,6 +18,7 @@ const NAMES: Readonly<Record<RecutStage, string>> = {
   panel: 'Panel',
   slices: 'Slices',
   rows: 'Rows',
+  parts: 'Put in',
   board: 'Board',
 };
 
@@ -29,22 +30,22 @@ interface StageRowProps {
 /** The recipe in small true drawings, in the order of the work; the one that is chosen is worked on below. */
 export function StageRow({ stage, onStage }: StageRowProps) {
   const { plan } = useSettledBoard();
-  const { recut } = plan;
-  if (!recut) return null;
-  const outline = panelOutline(recut);
-  const longest = Math.max(outline.length, recut.block.length, 1);
-  const highest = Math.max(outline.width, recut.block.width, 1);
+  const { again } = plan;
+  if (!again) return null;
+  const outline = outlineOf(again);
+  const longest = Math.max(outline.length, again.block.length, 1);
+  const highest = Math.max(outline.width, again.block.width, 1);
   const scale = Math.min(HEIGHT / highest, WIDEST / longest);
   return (
     <div className={classes.stages} role="tablist" aria-label="The recipe, stage by stage">
-      {STAGES.map((s, i) => (
+      {STAGES[again.how].map((s, i) => (
         <span key={s} className={classes.stageItem}>
           {i > 0 && <span aria-hidden="true">→</span>}
           <button type="button" role="tab" aria-selected={s === stage} onClick={() => onStage(s)}>
-            <StageDrawing stage={s} recut={recut} scale={scale} />
+            <StageDrawing stage={s} again={again} scale={scale} />
             <span className={classes.stageWords}>
               <b>{NAMES[s]}</b>
-              <StageFigures stage={s} recut={recut} />
+              <StageFigures stage={s} again={again} />
             </span>
           </button>
         </span>
@@ -53,26 +54,35 @@ export function StageRow({ stage, onStage }: StageRowProps) {
   );
 }
 
-function StageFigures({ stage, recut }: { stage: RecutStage; recut: RecutPlan }) {
+type AgainPlan = NonNullable<Plan['again']>;
+
+/** The first panel, its strips staggered where they are. */
+const outlineOf = (again: AgainPlan): { length: number; width: number } =>
+  again.how === 'rows' ? panelOutline(again) : { length: again.panelLength, width: again.panelWidth };
+
+function StageFigures({ stage, again }: { stage: RecutStage; again: AgainPlan }) {
   const { plan } = useSettledBoard();
+  const panels = again.board.count;
   if (stage === 'panel')
     return (
       <small>
-        {recut.slices.length > 1 && `${recut.slices.length} of `}
-        <Length mm={recut.panelLength} bare /> × <Length mm={recut.panelWidth} bare /> × <Length mm={recut.thickness} />
+        {panels > 1 && `${panels} of `}
+        <Length mm={again.panelLength} bare /> × <Length mm={again.panelWidth} bare /> × <Length mm={again.thickness} />
       </small>
     );
-  if (stage === 'slices')
+  if (again.how === 'parts' && stage === 'parts')
+    return <small>{again.inserts.length === 1 ? '1 strip' : `${again.inserts.length} strips`}</small>;
+  if (again.how === 'rows' && stage === 'slices')
     return (
       <small>
-        {recut.all.length} of <Length mm={recut.pitch} />
-        {recut.angle !== 0 && `, ${Math.abs(recut.angle)}°`}
+        {again.all.length} of <Length mm={again.pitch} />
+        {again.angle !== 0 && `, ${Math.abs(again.angle)}°`}
       </small>
     );
-  if (stage === 'rows')
+  if (again.how === 'rows' && stage === 'rows')
     return (
       <small>
-        {recut.rows} of <Length mm={recut.row} />
+        {again.rows} of <Length mm={again.row} />
       </small>
     );
   const { length, width, thickness } = plan.ladders;
@@ -83,12 +93,12 @@ function StageFigures({ stage, recut }: { stage: RecutStage; recut: RecutPlan })
   );
 }
 
-function StageDrawing({ stage, recut, scale }: { stage: RecutStage; recut: RecutPlan; scale: number }) {
+function StageDrawing({ stage, again, scale }: { stage: RecutStage; again: AgainPlan; scale: number }) {
   const { board, plan, input } = useSettledBoard();
   const species = useStripSpecies(board, input.species);
-  if (stage === 'rows' || stage === 'board') {
-    const thing = stage === 'rows' ? plan.wood?.panel : plan.wood?.board;
-    const [length, width] = thing?.size ?? [recut.block.length, recut.block.width];
+  if (stage === 'rows' || stage === 'parts' || stage === 'board') {
+    const thing = stage === 'board' ? plan.wood?.board : plan.wood?.panel;
+    const [length, width] = thing?.size ?? [again.block.length, again.block.width];
     return (
       <svg width={length * scale + 2} height={width * scale + 2} aria-hidden="true">
         <g transform="translate(1 1)">
@@ -98,7 +108,7 @@ function StageDrawing({ stage, recut, scale }: { stage: RecutStage; recut: Recut
       </svg>
     );
   }
-  const { length, width } = panelOutline(recut);
+  const { length, width } = outlineOf(again);
   const strips = stripsOf(board);
   const tops = stripTops(strips);
   return (
@@ -107,18 +117,18 @@ function StageDrawing({ stage, recut, scale }: { stage: RecutStage; recut: Recut
         {strips.map((strip, i) => (
           <rect
             key={strip.id}
-            x={(recut.offsets[i] ?? 0) * scale}
+            x={(again.how === 'rows' ? (again.offsets[i] ?? 0) : 0) * scale}
             y={nth(tops, i) * scale}
-            width={recut.panelLength * scale}
+            width={again.panelLength * scale}
             height={strip.width * scale}
             fill={species.get(strip.id)?.colour ?? 'var(--line)'}
             className={classes.small}
           />
         ))}
-        {stage === 'slices' && (
+        {again.how === 'rows' && stage === 'slices' && (
           <path
             className={classes.cutSmall}
-            d={cutLines(recut)
+            d={cutLines(again)
               .map(({ from, to }) => `M${from[0] * scale} ${from[1] * scale}L${to[0] * scale} ${to[1] * scale}`)
               .join('')}
           />

@@ -1,0 +1,167 @@
+import { useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { GREATEST_ANGLE } from '#core/board/recipe.ts';
+import type { Insert } from '#core/board/inset.ts';
+import { formatLength } from '#core/units/formatLength.ts';
+import { useOpenBoard, useSettledBoard } from '../../../data/openBoard.tsx';
+import { DimensionLine } from '../../../drawing/DimensionLine.tsx';
+import { FaceWood } from '../../../drawing/FaceWood.tsx';
+import { fitScale, scaleWords } from '../../../drawing/scale.ts';
+import { useStripSpecies } from '../../../drawing/useStripSpecies.ts';
+import { useDisplay } from '../../../quantities/display.tsx';
+import { useShortcuts } from '../../../shortcuts/Shortcuts.tsx';
+import { PartsFields } from './PartsFields.tsx';
+import { angleAt } from './sliceGeometry.ts';
+import { useInserts } from './useInserts.ts';
+import classes from './recut.module.css';
+
+const ROOM = { left: 60, right: 30, top: 58, bottom: 58 };
+const GRIP = 9;
+/** Room that the fields take, pixels. */
+const FIELDS = 86;
+/** Keys move in these steps, mm. */
+const STEP = { metric: 0.5, inch: 25.4 / 32 };
+
+interface PartsDrawingProps {
+  width: number;
+  height: number;
+  oiled: boolean;
+}
+
+/** The board with what is put into it, to scale: each strip is taken hold of where it lies, moved along the board and turned. */
+export function PartsDrawing({ width, height, oiled }: PartsDrawingProps) {
+  const { board } = useOpenBoard();
+  const { plan, input } = useSettledBoard();
+  const { display } = useDisplay();
+  const work = useInserts();
+  const [chosen, setChosen] = useState('');
+  const species = useStripSpecies(board, input.species);
+  const { inserts } = work;
+  const held = inserts.find((i) => i.operation.id === chosen) ?? inserts[0];
+  useShortcuts('Strips put in', [
+    { keys: 'n', does: 'Put in another strip', run: () => work.add(held) },
+    { keys: 'Delete', does: 'Take the strip in hand out', run: () => held && work.remove(held.operation.id) },
+  ]);
+  const wide = plan.ladders.width.reached;
+  const scale = fitScale(
+    [board.length, wide],
+    [width - ROOM.left - ROOM.right, height - FIELDS - ROOM.top - ROOM.bottom],
+    2.5,
+  );
+  const [x0, y0] = [ROOM.left, ROOM.top];
+  const thing = plan.wood?.board;
+  const place = (event: PointerEvent) => {
+    const box = (event.currentTarget as SVGElement).ownerSVGElement?.getBoundingClientRect();
+    return (event.clientX - (box?.left ?? 0) - x0) / scale;
+  };
+  const byKey = (event: KeyboardEvent, step: number, change: (by: number) => void) => {
+    const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
+    if (by === undefined) return;
+    event.preventDefault();
+    event.stopPropagation();
+    change(by * step * (event.shiftKey ? 10 : 1));
+  };
+  const dragged = (id: string, move: (event: PointerEvent) => void) => ({
+    onFocus: () => setChosen(id),
+    onPointerDown: (event: PointerEvent<SVGElement>) => {
+      event.preventDefault();
+      event.currentTarget.setPointerCapture(event.pointerId);
+      event.currentTarget.focus();
+    },
+    onPointerMove: (event: PointerEvent<SVGElement>) => {
+      if (event.currentTarget.hasPointerCapture(event.pointerId)) move(event);
+    },
+    onPointerUp: work.endMerge,
+    onPointerCancel: work.endMerge,
+  });
+  const half = (wide * scale) / 2;
+  const lines = inserts.map((insert) => ({ insert, ...lineOf(insert, scale, half) }));
+  return (
+    <div>
+      <PartsFields work={work} held={held} onHold={setChosen} />
+      <svg
+        className={classes.drawing}
+        width={width}
+        height={height - FIELDS}
+        role="group"
+        aria-label="The board with the strips that are put in, drawn to scale"
+      >
+        <g transform={`translate(${x0} ${y0})`}>
+          {thing && <FaceWood thing={thing} scale={scale} species={species} oiled={oiled} />}
+          <rect className={classes.outline} width={board.length * scale} height={wide * scale} />
+          {lines.map(({ insert, middle, lean, reach }) => {
+            const { id } = insert.operation;
+            const inHand = id === held?.operation.id;
+            return (
+              <g key={id}>
+                <path
+                  className={classes.putInEdge}
+                  data-held={inHand || undefined}
+                  d={[-reach, reach].map((by) => `M${middle + lean + by} 0L${middle - lean + by} ${2 * half}`).join('')}
+                />
+                <g
+                  className={classes.grip}
+                  role="slider"
+                  tabIndex={0}
+                  aria-label={`Place of strip ${insert.number}`}
+                  aria-valuemin={0}
+                  aria-valuemax={Math.round(board.length * 10) / 10}
+                  aria-valuenow={Math.round(insert.operation.at * 10) / 10}
+                  aria-valuetext={`${formatLength(insert.operation.at, display)} from the left end`}
+                  onKeyDown={(event) =>
+                    byKey(event, STEP[display.system], (by) =>
+                      work.change(id, { at: insert.operation.at + by }, `at-${id}`),
+                    )
+                  }
+                  {...dragged(id, (event) => work.change(id, { at: Math.round(place(event) * 2) / 2 }, `at-${id}`))}
+                >
+                  <circle cx={middle} cy={-14} r={GRIP} />
+                  <path d={`M${middle - 4} -14h8M${middle} -5V${half}`} />
+                </g>
+                <g
+                  className={classes.grip}
+                  role="slider"
+                  tabIndex={0}
+                  aria-label={`Angle of strip ${insert.number}`}
+                  aria-valuemin={-GREATEST_ANGLE}
+                  aria-valuemax={GREATEST_ANGLE}
+                  aria-valuenow={insert.angle}
+                  aria-valuetext={`${insert.angle} degrees`}
+                  onKeyDown={(event) =>
+                    byKey(event, 0.5, (by) => work.change(id, { angle: insert.angle + by }, `angle-${id}`))
+                  }
+                  {...dragged(id, (event) => {
+                    const near = place(event) - insert.operation.at;
+                    work.change(id, { angle: angleAt(-near, near, wide) }, `angle-${id}`);
+                  })}
+                >
+                  <circle cx={middle - lean} cy={2 * half + 14} r={GRIP} />
+                  <path d={`M${middle - lean} ${2 * half + 5}V${2 * half}`} />
+                </g>
+                <text className={classes.number} x={middle} y={half} textAnchor="middle" dominantBaseline="central">
+                  {insert.number}
+                </text>
+              </g>
+            );
+          })}
+        </g>
+        <DimensionLine from={[x0, 18]} to={[x0 + board.length * scale, 18]} mm={board.length} />
+        <DimensionLine from={[16, y0]} to={[16, y0 + wide * scale]} mm={wide} />
+        <text className={classes.caption} x={x0} y={height - FIELDS - 10}>
+          {scaleWords(scale)}. Grip above: where a strip lies; below: its angle.
+          {held &&
+            ` Strip ${held.number}: ${formatLength(held.operation.at, display)} from the left end, ${held.angle}°, ${formatLength(held.length, display)} long as crosscut.`}
+        </text>
+      </svg>
+    </div>
+  );
+}
+
+/** Where a strip crosses the middle of the board, how far its middle leans to either edge, and half of what it covers along the board, pixels. */
+function lineOf({ operation, angle, width }: Insert, scale: number, half: number) {
+  const a = (angle * Math.PI) / 180;
+  return {
+    middle: operation.at * scale,
+    lean: half * Math.tan(a),
+    reach: ((width / 2) * scale) / Math.cos(a),
+  };
+}
