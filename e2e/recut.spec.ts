@@ -2,6 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { lookOf } from '#core/board/looks.ts';
 import { rowLies } from '#core/board/rowPatterns.ts';
 import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
+import { insertsOf } from '#core/board/inset.ts';
 import { recutOf, type Recut } from '#core/board/recut.ts';
 import type { Shop } from '#core/shop/shop.ts';
 import { at, makeBoard, openPlace, saved, storedBoard } from './pages.ts';
@@ -32,7 +33,7 @@ test('a flat board becomes one of end grain, by mouse: its slices are dragged, i
   await openPlace(page, `/boards/${id}/brief`);
   await page.getByRole('radio', { name: /End grain/ }).check();
   await expect(page.getByText('10 rows')).toBeVisible();
-  await expect(page.getByRole('table', { name: 'These strips each way' }).getByRole('row')).toHaveCount(4);
+  await expect(page.getByRole('table', { name: 'These strips each way' }).getByRole('row')).toHaveCount(6);
   await saved(page);
   expect(lookOf((await storedBoard(page)).board)).toBe('endGrain');
 
@@ -80,8 +81,8 @@ test('a chevron by keyboard alone: angle and slices step by step, rows by the ha
 }) => {
   const id = await makeBoard(request, { ...size, recipe: flatRecipe(six) });
   await openPlace(page, `/boards/${id}/brief`);
-  await page.getByRole('radio', { name: /Edge grain/ }).focus();
-  await page.keyboard.press('ArrowUp');
+  await page.getByRole('radio', { name: /Chevron/ }).focus();
+  await page.keyboard.press('Space');
   await expect(page.getByRole('radio', { name: /Chevron/ })).toBeChecked();
   await page.goto(at(`/boards/${id}/layout`));
   await stage(page, 'Slices').focus();
@@ -138,4 +139,61 @@ test('a chevron by keyboard alone: angle and slices step by step, rows by the ha
         .map((l) => l.shift),
     )
     .toEqual([0, 0, 0, 0]);
+});
+
+test('a board is split by mouse: its accent is moved, turned and jogged, another is put in by a key, and every station follows', async ({
+  page,
+  request,
+}) => {
+  const id = await makeBoard(request, { ...size, recipe: flatRecipe(six) });
+  const put = async () => insertsOf((await storedBoard(page)).board.recipe).map((i) => i.operation);
+  await openPlace(page, `/boards/${id}/brief`);
+  await page.getByRole('radio', { name: /^Split/ }).check();
+  await expect(page.getByText('2 parts')).toBeVisible();
+  await page.getByRole('link', { name: 'Move, turn and add them on the drawing' }).click();
+  await stage(page, 'Put in').click();
+  const hold = async (name: string) => {
+    const box = (await page.getByRole('slider', { name }).locator('circle').boundingBox())!;
+    return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  };
+  const place = await hold('Place of strip 7');
+  await page.mouse.move(place.x, place.y);
+  await page.mouse.down();
+  await page.mouse.move(place.x - 60, place.y, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(async () => (await put())[0]!.at).toBeLessThan(140);
+  // The whole drag is one step of undo.
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(async () => (await put())[0]!.at).toBe(150);
+  // Dragged upright the cut is square.
+  const angle = await hold('Angle of strip 7');
+  await page.mouse.move(angle.x, angle.y);
+  await page.mouse.down();
+  await page.mouse.move(place.x + 1, angle.y, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(async () => (await put())[0]!.angle).toBe(0);
+  const jog = page.getByRole('textbox', { name: 'Jog behind it', exact: true });
+  await jog.fill('a bit');
+  await jog.press('Enter');
+  await expect(page.getByText(/^Jog .*length/)).toBeVisible();
+  await jog.fill('6');
+  await jog.press('Enter');
+  await expect.poll(async () => (await put())[0]!.jog).toBe(6);
+  await page.getByRole('slider', { name: 'Place of strip 7' }).focus();
+  await page.keyboard.press('n');
+  await expect.poll(async () => (await put()).length).toBe(2);
+  await saved(page);
+
+  await page.getByRole('link', { name: /Cuts/ }).click();
+  await expect(
+    page.getByRole('group', { name: 'Strips of the board in order' }).getByText('8', { exact: true }),
+  ).toBeVisible();
+  await page.getByRole('link', { name: /Glue/ }).click();
+  await page.getByText('The parts', { exact: true }).click();
+  await expect(page.getByRole('heading', { name: /pieces 1 to 5, from above/ })).toBeVisible();
+  await page.getByRole('link', { name: /Trim/ }).click();
+  await expect(page.getByRole('heading', { name: 'The block', exact: true })).toBeVisible();
+  await page.getByRole('link', { name: /Bench sheet/ }).click();
+  await expect(page.getByRole('img', { name: /^The panel with its 2 cuts/ })).toBeVisible();
+  await expect(page.getByText('Saw the panel through at 2 lines', { exact: true })).toBeVisible();
 });

@@ -106,7 +106,7 @@ test('axe finds nothing on what is particular to boards cut and glued again, lig
   test.slow();
   const flat = await makeBoard(request, { length: 300, thickness: 25 });
   const stored = (await (await request.get(at(`/api/boards/${flat}`))).json()) as { board: Board };
-  for (const look of ['endGrain', 'chevron'] as const) {
+  for (const look of ['endGrain', 'chevron', 'split'] as const) {
     const answer = await request.post(at('/api/boards'), { data: asLook(stored.board, look) });
     const { id } = (await answer.json()) as { id: string };
     const looked = async (what: string) => {
@@ -127,16 +127,18 @@ test('axe finds nothing on what is particular to boards cut and glued again, lig
     };
     await openPlace(page, `/boards/${id}/layout`);
     // What a slant changes stands in the stages where it is cut and laid; the rest is the same for both looks.
-    for (const stage of look === 'chevron' ? ['Slices', 'Rows'] : ['Panel', 'Slices', 'Rows', 'Board']) {
+    const stages = { endGrain: ['Panel', 'Slices', 'Rows', 'Board'], chevron: ['Slices', 'Rows'], split: ['Put in'] };
+    for (const stage of stages[look]) {
       await page.getByRole('tab', { name: stage }).click();
       await page.waitForTimeout(300);
       await looked(stage);
     }
     if (look === 'chevron') continue;
-    for (const place of ['brief', 'trim', 'sheet']) {
+    for (const place of look === 'split' ? ['sheet'] : ['brief', 'trim', 'sheet']) {
       await openPlace(page, `/boards/${id}/${place}`);
       await looked(place);
     }
+    if (look === 'split') continue;
     await openPlace(page, `/boards/${id}/glue`);
     await page.getByText('The rows', { exact: true }).click();
     await looked('glue, the rows');

@@ -97,7 +97,8 @@ function partGluing(context: PlanContext, inset: Inset): GluePlan {
       hardness: hardestOf(context),
       helper: board.gluing.helper,
       groups: null,
-      flattens: widestFlattened(shop),
+      // It is no wider for the machines than its panel was, however long it gets.
+      flattens: Infinity,
     },
     shop,
   );

@@ -17,7 +17,7 @@ import classes from './recut.module.css';
 const ROOM = { left: 60, right: 30, top: 58, bottom: 58 };
 const GRIP = 9;
 /** Room that the fields take, pixels. */
-const FIELDS = 86;
+const FIELDS = 142;
 /** Keys move in these steps, mm. */
 const STEP = { metric: 0.5, inch: 25.4 / 32 };
 

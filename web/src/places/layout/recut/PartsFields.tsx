@@ -22,8 +22,8 @@ export function PartsFields({ work, held, onHold }: PartsFieldsProps) {
   const { board, input } = useOpenBoard();
   const { inserts } = work;
   return (
-    <div className={classes.fields} role="toolbar" aria-label="Strips put in">
-      <div className={classes.putIn}>
+    <>
+      <div className={classes.bar} role="toolbar" aria-label="Strips put in">
         {inserts.map((i) => (
           <button
             key={i.operation.id}
@@ -37,10 +37,21 @@ export function PartsFields({ work, held, onHold }: PartsFieldsProps) {
         <Button size="compact-xs" variant="default" title="Key n" onClick={() => work.add(held)}>
           Put in another
         </Button>
+        {held && (
+          <Button
+            size="compact-xs"
+            variant="subtle"
+            color="red"
+            title="Key Delete"
+            onClick={() => work.remove(held.operation.id)}
+          >
+            Take out
+          </Button>
+        )}
       </div>
       {held && (
-        <>
-          <div>
+        <div className={classes.fields}>
+          <div className={classes.wood}>
             <SpeciesChoice
               value={held.strip.species}
               species={input.species}
@@ -117,17 +128,8 @@ export function PartsFields({ work, held, onHold }: PartsFieldsProps) {
               />
             )}
           </div>
-          <Button
-            size="compact-xs"
-            variant="subtle"
-            color="red"
-            title="Key Delete"
-            onClick={() => work.remove(held.operation.id)}
-          >
-            Take out
-          </Button>
-        </>
+        </div>
       )}
-    </div>
+    </>
   );
 }
