@@ -44,9 +44,12 @@ export function LayoutPlace() {
   // What comes after the first panel is worked on where it is drawn; a flat board is its panel.
   const stages: readonly RecutStage[] = STAGES[how];
   const stage = recutBoard && strips.length > 0 && stages.includes(chosenStage) ? chosenStage : 'panel';
-  // In the round only flat boards are drawn, and slices and rows have no other side.
+  // Of a board that is cut again only the board itself is seen in the round, and slices, rows and parts have no other side.
   const oneSided = stage === 'slices' || stage === 'rows' || stage === 'parts';
-  const view = (recutBoard && chosenView === 'round') || (oneSided && chosenView === 'under') ? 'top' : chosenView;
+  const view =
+    (recutBoard && stage !== 'board' && chosenView === 'round') || (oneSided && chosenView === 'under')
+      ? 'top'
+      : chosenView;
   const openStage = (next: RecutStage) => {
     setStage(next);
     if (view === 'versions') setView('top');
@@ -193,7 +196,7 @@ export function LayoutPlace() {
                 <Turntable width={width} height={height} oiled={oiled} />
               </Suspense>
             )}
-            {width > 0 && stage !== 'panel' && (
+            {width > 0 && view !== 'round' && stage !== 'panel' && (
               <Suspense fallback={null}>
                 <RecutBench stage={stage} width={width} height={height} oiled={oiled} under={view === 'under'} />
               </Suspense>

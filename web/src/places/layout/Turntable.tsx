@@ -1,4 +1,5 @@
 import { firstOf, nth } from '#core/lists/there.ts';
+import { NARROW_SIDES, sideUp } from '#core/recipe/face.ts';
 import type { Triple } from '#core/recipe/motion.ts';
 import { endSpare } from '#core/board/allowances.ts';
 import { ActionIcon } from '@mantine/core';
@@ -18,6 +19,8 @@ import { useSettledBoard } from '../../data/openBoard.tsx';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import type { Side as WoodSide } from '../../drawing/wood/woodSide.ts';
 import { steadyBody } from '../../drawing/wood/steadyBody.ts';
+import { FaceWood } from '../../drawing/FaceWood.tsx';
+import { useStripSpecies } from '../../drawing/useStripSpecies.ts';
 import { Wood } from '../../drawing/Wood.tsx';
 import { WorkedFace } from '../../drawing/WorkedFace.tsx';
 import { WorkedSide } from '../../drawing/WorkedSide.tsx';
@@ -49,7 +52,11 @@ export function Turntable({ width, height, oiled }: TurntableProps) {
   const [turn, setTurn] = useState(HOME);
   const drag = useRef<{ pointer: number; x: number; y: number; from: Turn } | null>(null);
   const { roughLength, glueThickness } = plan.allowances;
-  const size = { l: board.length, w: plan.ladders.width.reached, t: plan.ladders.thickness.reached };
+  const size = {
+    l: plan.again ? plan.ladders.length.reached : board.length,
+    w: plan.ladders.width.reached,
+    t: plan.ladders.thickness.reached,
+  };
   const scale = fitScale(
     [Math.hypot(size.l, size.w), Math.hypot(size.l, size.w)],
     [width * 0.8, Math.max(120, height) * 1.05],
@@ -62,10 +69,30 @@ export function Turntable({ width, height, oiled }: TurntableProps) {
     near: (plan.panelWidth - size.w - plan.worked.shift) * scale,
     face: ((glueThickness - size.t) / 2) * scale,
   };
-  const bodies = useMemo(() => plan.strips.map((s, i) => steadyBody(nth(plan.bodies, i), s.id)), [plan]);
+  const bodies = useMemo(() => plan.bodies.map((body, i) => steadyBody(body, nth(plan.strips, i).id)), [plan]);
   const tops = stripTops(stripsOf(board));
 
+  // Boards of cells are painted side by side from their wood.
+  const thing = plan.again ? plan.wood?.board : undefined;
+  const sides = useMemo(
+    () => thing && Object.fromEntries(NARROW_SIDES.map((side) => [side, sideUp(thing, side)])),
+    [thing],
+  );
+  const species = useStripSpecies(board, input.species);
+  const cells = (side: WoodSide) =>
+    thing && (
+      <FaceWood
+        thing={sides?.[side] ?? thing}
+        side={side === 'under' ? 'under' : 'top'}
+        scale={scale}
+        species={species}
+        oiled={oiled}
+      />
+    );
+  const empty = stripsOf(board).length === 0 || (plan.again !== null && !thing);
+
   const wood = (i: number, side: WoodSide, x: number, y: number) => {
+    if (thing) return cells(side);
     const strip = nth(stripsOf(board), i);
     return (
       <Wood
@@ -82,101 +109,102 @@ export function Turntable({ width, height, oiled }: TurntableProps) {
     );
   };
   const across = (side: WoodSide, x: number, reversed: boolean) =>
-    stripsOf(board).map((strip, i) => {
-      const top = reversed ? plan.panelWidth - nth(tops, i) - strip.width : nth(tops, i);
-      return wood(i, side, x, top * scale - (reversed ? trims.near : trims.far));
-    });
+    thing
+      ? cells(side)
+      : stripsOf(board).map((strip, i) => {
+          const top = reversed ? plan.panelWidth - nth(tops, i) - strip.width : nth(tops, i);
+          return wood(i, side, x, top * scale - (reversed ? trims.near : trims.far));
+        });
   const last = stripsOf(board).length - 1;
   const side = (of: Side, run: number) => <WorkedSide worked={plan.worked} side={of} run={run} scale={scale} />;
-  const faces: { name: string; size: [number, number]; turn: string; normal: Triple; wood: ReactNode }[] =
-    stripsOf(board).length === 0
-      ? []
-      : [
-          {
-            name: 'top',
-            size: [l, w],
-            turn: `translateZ(${t / 2}px)`,
-            normal: [0, 0, 1],
-            wood: (
-              <>
-                {across('top', -trims.end, false)}
-                <WorkedFace
-                  worked={plan.worked}
-                  corners={board.worked.corners}
-                  face="top"
-                  scale={scale}
-                  through={false}
-                />
-              </>
-            ),
-          },
-          {
-            name: 'under',
-            size: [l, w],
-            turn: `rotateX(180deg) translateZ(${t / 2}px)`,
-            normal: [0, 0, -1],
-            wood: (
-              <>
-                {across('under', -trims.end, true)}
-                <WorkedFace
-                  worked={plan.worked}
-                  corners={board.worked.corners}
-                  face="bottom"
-                  scale={scale}
-                  through={false}
-                />
-              </>
-            ),
-          },
-          {
-            name: 'firstEdge',
-            size: [l, t],
-            turn: `rotateX(90deg) translateZ(${w / 2}px)`,
-            normal: [0, -1, 0],
-            wood: (
-              <>
-                {wood(0, 'firstEdge', -trims.end, -trims.face)}
-                {side('far', l)}
-              </>
-            ),
-          },
-          {
-            name: 'lastEdge',
-            size: [l, t],
-            turn: `rotateX(-90deg) translateZ(${w / 2}px)`,
-            normal: [0, 1, 0],
-            wood: (
-              <>
-                {wood(last, 'lastEdge', -trims.end, -trims.face)}
-                {side('near', l)}
-              </>
-            ),
-          },
-          {
-            name: 'farEnd',
-            size: [t, w],
-            turn: `rotateY(90deg) translateZ(${l / 2}px)`,
-            normal: [1, 0, 0],
-            wood: (
-              <>
-                {across('farEnd', -trims.face, false)}
-                {side('right', w)}
-              </>
-            ),
-          },
-          {
-            name: 'firstEnd',
-            size: [t, w],
-            turn: `rotateY(-90deg) translateZ(${l / 2}px)`,
-            normal: [-1, 0, 0],
-            wood: (
-              <>
-                {across('firstEnd', -trims.face, false)}
-                {side('left', w)}
-              </>
-            ),
-          },
-        ];
+  const faces: { name: string; size: [number, number]; turn: string; normal: Triple; wood: ReactNode }[] = empty
+    ? []
+    : [
+        {
+          name: 'top',
+          size: [l, w],
+          turn: `translateZ(${t / 2}px)`,
+          normal: [0, 0, 1],
+          wood: (
+            <>
+              {across('top', -trims.end, false)}
+              <WorkedFace
+                worked={plan.worked}
+                corners={board.worked.corners}
+                face="top"
+                scale={scale}
+                through={false}
+              />
+            </>
+          ),
+        },
+        {
+          name: 'under',
+          size: [l, w],
+          turn: `rotateX(180deg) translateZ(${t / 2}px)`,
+          normal: [0, 0, -1],
+          wood: (
+            <>
+              {across('under', -trims.end, true)}
+              <WorkedFace
+                worked={plan.worked}
+                corners={board.worked.corners}
+                face="bottom"
+                scale={scale}
+                through={false}
+              />
+            </>
+          ),
+        },
+        {
+          name: 'firstEdge',
+          size: [l, t],
+          turn: `rotateX(90deg) translateZ(${w / 2}px)`,
+          normal: [0, -1, 0],
+          wood: (
+            <>
+              {wood(0, 'firstEdge', -trims.end, -trims.face)}
+              {side('far', l)}
+            </>
+          ),
+        },
+        {
+          name: 'lastEdge',
+          size: [l, t],
+          turn: `rotateX(-90deg) translateZ(${w / 2}px)`,
+          normal: [0, 1, 0],
+          wood: (
+            <>
+              {wood(last, 'lastEdge', -trims.end, -trims.face)}
+              {side('near', l)}
+            </>
+          ),
+        },
+        {
+          name: 'farEnd',
+          size: [t, w],
+          turn: `rotateY(90deg) translateZ(${l / 2}px)`,
+          normal: [1, 0, 0],
+          wood: (
+            <>
+              {across('farEnd', -trims.face, false)}
+              {side('right', w)}
+            </>
+          ),
+        },
+        {
+          name: 'firstEnd',
+          size: [t, w],
+          turn: `rotateY(-90deg) translateZ(${l / 2}px)`,
+          normal: [-1, 0, 0],
+          wood: (
+            <>
+              {across('firstEnd', -trims.face, false)}
+              {side('left', w)}
+            </>
+          ),
+        },
+      ];
 
   const by = (tilt: number, spin: number) => setTurn((now) => ({ tilt: now.tilt + tilt, spin: now.spin + spin }));
   const begin = (event: PointerEvent<HTMLDivElement>) => {

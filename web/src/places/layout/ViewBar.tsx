@@ -56,7 +56,7 @@ export const ViewBar = memo(function ViewBar({
           ...(stage === 'slices' || stage === 'rows' || stage === 'parts'
             ? []
             : [{ value: 'under' as const, label: 'Underside' }]),
-          ...(stage !== null ? [] : [{ value: 'round' as const, label: 'In the round' }]),
+          ...(stage === null || stage === 'board' ? [{ value: 'round' as const, label: 'In the round' }] : []),
           { value: 'versions', label: versions > 0 ? `Versions (${versions + 1})` : 'Versions' },
         ]}
       />

@@ -222,6 +222,15 @@ describe('rows, by the handful', () => {
     expect(liesOf(board).every((l) => !l.endForEnd && !l.over && l.shift === 0)).toBe(true);
   });
 
+  it('keys work wherever the hands are, and stand in the list of keys', async () => {
+    const server = await opened(endGrain({ turns: [{ turn: 'up', pattern: [true] }] }));
+    fireEvent.click(rows()[3]!);
+    fireEvent.keyDown(document.body, { key: 't' });
+    expect(liesOf((await saved(server)).board).flatMap((l, i) => (l.endForEnd ? [i + 1] : []))).toEqual([4]);
+    fireEvent.keyDown(document.body, { key: 'a' });
+    expect(document.body.textContent).toContain('14 rows in hand');
+  });
+
   it.each([
     ['metric', 3, 3],
     ['inch', 2, (2 * 25.4) / 32],
@@ -251,6 +260,25 @@ describe('the board', () => {
     fireEvent.keyDown(document.body, { key: 'b' });
     const under = await screen.findByRole('img', { name: /finished board from below/ });
     expect(plain(under.textContent)).toContain('Underside, turned over about its length.');
+  });
+
+  it.each([
+    ['end grain', endGrain()],
+    ['a chevron', chevron()],
+  ])('of %s is turned in the round, every side of its own wood', async (_, board) => {
+    await at('Board', board);
+    fireEvent.click(await screen.findByText('In the round'));
+    const round = await screen.findByRole('group', { name: /^The finished board in the round/ });
+    const faces = [...round.querySelectorAll('svg')];
+    expect(faces).toHaveLength(6);
+    // Ends and edges show what is cut through there: cells, each in the colour of its wood.
+    for (const face of faces) expect(face.querySelectorAll('path[fill]').length).toBeGreaterThan(0);
+    fireEvent.keyDown(round, { key: 'ArrowLeft' });
+    expect(round.querySelector('[data-spin]')!.getAttribute('data-spin')).toBe('-38');
+    // Slices and rows have no other side: there it is seen from above.
+    fireEvent.click(screen.getByRole('tab', { name: /^Rows/ }));
+    await screen.findByRole('listbox', { name: 'Rows' });
+    expect(screen.queryByText('In the round')).toBeNull();
   });
 
   it('where nothing is left of the strips it says so', async () => {

@@ -8,7 +8,9 @@ import { DimensionLine } from '../../../drawing/DimensionLine.tsx';
 import { FaceCells, FaceWood } from '../../../drawing/FaceWood.tsx';
 import { fitScale, scaleWords } from '../../../drawing/scale.ts';
 import { useStripSpecies } from '../../../drawing/useStripSpecies.ts';
+import type { RecutPlan } from '#core/plan/plan.ts';
 import { useDisplay } from '../../../quantities/display.tsx';
+import { useShortcuts } from '../../../shortcuts/Shortcuts.tsx';
 import type { useRecut } from './useRecut.ts';
 import classes from './recut.module.css';
 
@@ -16,6 +18,16 @@ const ROOM = { left: 60, right: 24, top: 40, bottom: 34 };
 const BAR = 40;
 /** Rows are shifted in these steps, mm. */
 const SHIFT = { metric: 1, inch: 25.4 / 32 };
+
+/** Keys of rows in hand, wherever the hands are, as the list of keys tells them. */
+const ROW_KEYS = {
+  a: 'Pick up all rows',
+  t: 'Turn rows in hand end for end',
+  o: 'Turn rows in hand over',
+  '[': 'Shift rows in hand back',
+  ']': 'Shift rows in hand along',
+  '0': 'Lay rows in hand as sawn',
+} as const;
 
 interface RowsDrawingProps {
   width: number;
@@ -25,7 +37,12 @@ interface RowsDrawingProps {
 }
 
 /** The rows of the board side by side, to scale: picked up by the handful, turned, and shifted along. */
-export function RowsDrawing({ width, height, oiled, work }: RowsDrawingProps) {
+export function RowsDrawing(props: RowsDrawingProps) {
+  const { recut } = useSettledBoard().plan;
+  return recut && <Rows {...props} recut={recut} />;
+}
+
+function Rows({ width, height, oiled, work, recut }: RowsDrawingProps & { recut: RecutPlan }) {
   const { board, plan, input } = useSettledBoard();
   const { session } = useOpenBoard();
   const { display } = useDisplay();
@@ -35,8 +52,7 @@ export function RowsDrawing({ width, height, oiled, work }: RowsDrawingProps) {
   const [turning, setTurning] = useState<{ rows: readonly number[]; how: 'round' | 'over'; n: number } | null>(null);
   const clip = useId();
   const species = useStripSpecies(board, input.species);
-  const { recut, wood } = plan;
-  if (!recut) return null;
+  const { wood } = plan;
   const { block } = recut;
   const across = recut.last.runs === 'across';
   const scale = fitScale(
@@ -62,6 +78,10 @@ export function RowsDrawing({ width, height, oiled, work }: RowsDrawingProps) {
     '0': () => change(() => ({ shift: 0, over: false, endForEnd: false }), 'as sawn'),
     a: () => setHeld(lies.map((_, i) => i)),
   };
+  useShortcuts(
+    'Rows',
+    Object.entries(ROW_KEYS).map(([keys, does]) => ({ keys, does, run: () => actions[keys]?.() })),
+  );
   const rowBox = (i: number): Box => {
     const [from, size] = [i * recut.row * scale, recut.row * scale];
     return across
