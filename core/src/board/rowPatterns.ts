@@ -38,6 +38,12 @@ export function withRowLies<B extends { readonly recipe: Recipe }>(board: B, lie
   return withOperation(turned, 'glue', last.id, { shifts: shifts.some((s) => s !== 0) ? shifts : [] });
 }
 
+/** Rows that change places: slices are alike, so they exchange how they lie. @param order for each of `rows`, which of them comes there */
+export function reordered(lies: readonly RowLie[], rows: readonly number[], order: readonly number[]): RowLie[] {
+  const moved = new Map(rows.map((row, i) => [row, nth(lies, nth(rows, nth(order, i)))]));
+  return lies.map((lie, i) => moved.get(i) ?? lie);
+}
+
 /** Patterns that are laid in one step; `strip` is the width of a strip, mm. */
 export const ROW_PATTERNS = {
   alike: { name: 'All alike', lie: () => ({ over: false, endForEnd: false, shift: 0 }) },

@@ -1,4 +1,5 @@
 import { stripsOf } from '../board/recipe.ts';
+import { cornersMissBy, SEEN_MM } from '../board/corners.ts';
 import type { Recut } from '../board/recut.ts';
 import { LEAST_TO_HOLD_MM } from '../steps/sliceSteps.ts';
 import { length, say } from '../units/phrase.ts';
@@ -6,10 +7,6 @@ import type { Found, Rule } from './finding.ts';
 
 /** Cut flatter than this the faces that are glued are nearly all end grain, degrees (common practice). */
 export const WEAK_ANGLE = 25;
-/** A mismatch that an eye sees at a corner, mm (common practice). */
-const SEEN_MM = 0.3;
-/** Joints further apart than this are meant to lie apart, mm. */
-const MEANT_MM = 4;
 /** Rows thinner than this break along the grain when they are clamped or dropped, mm (common practice: 3/8 in). */
 const THIN_ROW_MM = 10;
 
@@ -77,18 +74,10 @@ export const recutJoints: Rule = (plan, { board, species }) => {
   return found;
 };
 
-/** How far joints of rows that are turned end for end lie beside those of their neighbours, mm; null where they meet, or are meant to lie apart. */
-function cornersOff({ turns, widths, all }: Recut): number | null {
-  if (!turns.some((t) => t.turn === 'endForEnd')) return null;
-  if (all.some((r) => r.shift !== 0) || widths.length < 2) return null;
-  const total = widths.reduce((sum, w) => sum + w, 0);
-  let at = 0;
-  const joints = widths.slice(0, -1).map((w) => (at += w));
-  const turned = joints.map((j) => total - j);
-  const beside = joints.map((j) => Math.min(...turned.map((t) => Math.abs(t - j))));
-  const near = beside.filter((b) => b < MEANT_MM);
-  const worst = Math.max(0, ...near);
-  return near.length === beside.length && worst > SEEN_MM ? worst : null;
+/** How far joints of rows that are turned end for end lie beside those of their neighbours, mm; null where an eye does not see it, or they are meant to lie apart. */
+function cornersOff(recut: Recut): number | null {
+  const by = cornersMissBy(recut);
+  return by !== null && by > SEEN_MM ? by : null;
 }
 
 /** The last slices of a panel, when too little of it is left to hold. */

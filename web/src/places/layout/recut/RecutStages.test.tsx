@@ -244,6 +244,42 @@ describe('rows, by the handful', () => {
     expect(liesOf(board).map((l) => l.shift)[2]).toBeCloseTo(mm, 9);
   });
 
+  it('two rows change places by a key; more are shuffled, and as many lie each way as before', async () => {
+    const server = await opened();
+    fireEvent.click(rows()[0]!);
+    fireEvent.keyDown(rows()[0]!, { key: 'x' });
+    await screen.findByText('Pick up two rows to swap them.');
+    expect(server.writes).toEqual([]);
+    fireEvent.click(rows()[1]!, { shiftKey: true });
+    fireEvent.keyDown(rows()[1]!, { key: 'x' });
+    const turned = (board: Board) => liesOf(board).flatMap((l, i) => (l.endForEnd ? [i + 1] : []));
+    expect(turned((await saved(server)).board)).toEqual([1, 4, 6, 8, 10, 12, 14]);
+    fireEvent.keyDown(rows()[1]!, { key: 'a' });
+    press('Shuffle');
+    await screen.findByText('14 rows shuffled');
+    expect(rows().filter((r) => r.getAttribute('aria-label')!.includes('end for end'))).toHaveLength(7);
+  });
+
+  it('how exact strips must be is drawn and told; where nothing has to meet it says so', async () => {
+    await opened();
+    press('How exact?');
+    const told = () => plain(screen.getByRole('status').textContent);
+    expect(told()).toMatch(
+      /^Every strip off by up to 0.2 mm, drawn 10 times as far: corners miss by up to \d\.?\d* mm/,
+    );
+    const before = told();
+    press('Again');
+    expect(told()).not.toBe(before);
+    fireEvent.click(screen.getByRole('radio', { name: '±0.5 mm' }));
+    expect(told()).toContain('off by up to 0.5 mm');
+    press('How exact?');
+    expect(screen.queryByRole('status')).toBeNull();
+    press('Patterns');
+    fireEvent.click(await screen.findByRole('menuitem', { name: 'All alike' }));
+    press('How exact?');
+    await waitFor(() => expect(told()).toContain('no corner has to meet another'));
+  });
+
   it('a pattern is laid in one step', async () => {
     const server = await opened();
     press('Patterns');

@@ -1,6 +1,10 @@
-import { useId, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { useId, useMemo, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { nth } from '#core/lists/there.ts';
-import { Button, Menu } from '@mantine/core';
+import { Button, Menu, SegmentedControl } from '@mantine/core';
+import { cornersMissBy, SEEN_MM, withStrayStrips } from '#core/board/corners.ts';
+import { recutOf } from '#core/board/recut.ts';
+import { randomFrom } from '#core/propose/random.ts';
+import { makePlan } from '#core/plan/plan.ts';
 import { ROW_PATTERNS, rowLies, type RowLie, type RowPattern } from '#core/board/rowPatterns.ts';
 import { formatLength } from '#core/units/formatLength.ts';
 import { useOpenBoard, useSettledBoard } from '../../../data/openBoard.tsx';
@@ -27,6 +31,8 @@ const ROW_KEYS = {
   '[': 'Shift rows in hand back',
   ']': 'Shift rows in hand along',
   '0': 'Lay rows in hand as sawn',
+  x: 'Swap two rows in hand',
+  f: 'Shuffle rows in hand',
 } as const;
 
 interface RowsDrawingProps {
@@ -42,6 +48,35 @@ export function RowsDrawing(props: RowsDrawingProps) {
   return recut && <Rows {...props} recut={recut} />;
 }
 
+/** How far strips are off in the play, mm, and how many times as far they are drawn. */
+const STRAYS = [0.1, 0.2, 0.5];
+const DRAWN_TIMES = 10;
+
+/** How exact strips must be: the same rows of strips that are all a little off. */
+function useStray(recut: RecutPlan) {
+  const { board, input } = useSettledBoard();
+  const [on, setOn] = useState(false);
+  const [by, setBy] = useState(0.2);
+  const [seed, setSeed] = useState(1);
+  const shown = useMemo(() => {
+    if (!on) return { thing: undefined, misses: null };
+    const off = (mm: number) => withStrayStrips(board, mm, randomFrom(seed).next);
+    const made = recutOf(off(by), input.shop);
+    return {
+      thing: makePlan({ ...input, board: off(by * DRAWN_TIMES) }).wood?.panel,
+      misses: cornersMissBy(recut) === null || !made ? null : cornersMissBy(made),
+    };
+  }, [on, by, seed, board, input, recut]);
+  return {
+    ...shown,
+    on,
+    by,
+    setBy,
+    toggle: () => setOn((o) => !o),
+    again: () => setSeed((n) => n + 1),
+  };
+}
+
 function Rows({ width, height, oiled, work, recut }: RowsDrawingProps & { recut: RecutPlan }) {
   const { board, plan, input } = useSettledBoard();
   const { session } = useOpenBoard();
@@ -53,6 +88,7 @@ function Rows({ width, height, oiled, work, recut }: RowsDrawingProps & { recut:
   const clip = useId();
   const species = useStripSpecies(board, input.species);
   const { wood } = plan;
+  const stray = useStray(recut);
   const { block } = recut;
   const across = recut.last.runs === 'across';
   const scale = fitScale(
@@ -77,6 +113,16 @@ function Rows({ width, height, oiled, work, recut }: RowsDrawingProps & { recut:
     ']': () => change((l) => ({ shift: l.shift + step }), 'shifted along', 'rows-shift'),
     '0': () => change(() => ({ shift: 0, over: false, endForEnd: false }), 'as sawn'),
     a: () => setHeld(lies.map((_, i) => i)),
+    x: () => {
+      if (own.length !== 2) return setSaid('Pick up two rows to swap them.');
+      work.reorder(own, [1, 0]);
+      setSaid(`Rows ${own.map((i) => i + 1).join(' and ')} swapped`);
+    },
+    f: () => {
+      if (own.length < 2) return setSaid('Pick up the rows to shuffle.');
+      work.reorder(own, randomFrom(Date.now()).shuffled(own.map((_, i) => i)));
+      setSaid(`${own.length} rows shuffled`);
+    },
   };
   useShortcuts(
     'Rows',
@@ -124,6 +170,8 @@ function Rows({ width, height, oiled, work, recut }: RowsDrawingProps & { recut:
             ['[', 'Shift back'],
             [']', 'Shift along'],
             ['0', 'As sawn'],
+            ['x', 'Swap'],
+            ['f', 'Shuffle'],
           ] as const
         ).map(([key, name]) => (
           <Button
@@ -137,6 +185,28 @@ function Rows({ width, height, oiled, work, recut }: RowsDrawingProps & { recut:
             {name}
           </Button>
         ))}
+        <Button
+          size="compact-xs"
+          variant={stray.on ? 'filled' : 'default'}
+          aria-pressed={stray.on}
+          onClick={stray.toggle}
+        >
+          How exact?
+        </Button>
+        {stray.on && (
+          <>
+            <SegmentedControl
+              size="xs"
+              aria-label="How far strips are off"
+              value={String(stray.by)}
+              onChange={(by) => stray.setBy(Number(by))}
+              data={STRAYS.map((by) => ({ value: String(by), label: `±${formatLength(by, display)}` }))}
+            />
+            <Button size="compact-xs" variant="default" onClick={stray.again}>
+              Again
+            </Button>
+          </>
+        )}
         <span className={classes.held}>
           {own.length === 0
             ? 'Pick rows up on the drawing: click, Shift-click for more, A for all.'
@@ -151,7 +221,8 @@ function Rows({ width, height, oiled, work, recut }: RowsDrawingProps & { recut:
         aria-label="The rows as they are glued, drawn to scale"
       >
         <g transform={`translate(${x0} ${y0})`}>
-          {wood && <FaceWood thing={wood.panel} scale={scale} species={species} oiled={oiled} />}
+          {wood && !stray.thing && <FaceWood thing={wood.panel} scale={scale} species={species} oiled={oiled} />}
+          {stray.thing && <FaceCells thing={stray.thing} scale={scale} species={species} />}
           {wood &&
             turning?.rows.map((i) => (
               <Turning
@@ -214,6 +285,13 @@ function Rows({ width, height, oiled, work, recut }: RowsDrawingProps & { recut:
           {scaleWords(scale)}. As far as all rows reach, before it is trimmed. ⇄ end for end, ⟲ turned over.
         </text>
       </svg>
+      {stray.on && (
+        <p className={classes.stray} role="status">
+          {stray.misses === null
+            ? 'Rows lie so that no corner has to meet another: strips may be as they are.'
+            : `Every strip off by up to ${formatLength(stray.by, display)}, drawn ${DRAWN_TIMES} times as far: corners miss by up to ${formatLength(stray.misses, display)}. An eye sees ${formatLength(SEEN_MM, display)}.`}
+        </p>
+      )}
       <div className={classes.live} aria-live="polite">
         {said}
       </div>

@@ -1,6 +1,6 @@
 import type { Board } from '#core/board/board.ts';
 import { withOperation } from '#core/board/looks.ts';
-import { inPattern, rowLies, withRowLies, type RowLie, type RowPattern } from '#core/board/rowPatterns.ts';
+import { inPattern, reordered, rowLies, withRowLies, type RowLie, type RowPattern } from '#core/board/rowPatterns.ts';
 import { GREATEST_ANGLE, sliceSchema } from '#core/board/recipe.ts';
 import { recutOf, recutRecipe } from '#core/board/recut.ts';
 import { useOpenBoard } from '../../../data/openBoard.tsx';
@@ -52,6 +52,12 @@ export function useRecut() {
           lies.map((lie, i) => (rows.includes(i) ? { ...lie, ...how(lie) } : lie)),
         );
       }, mergeKey),
+    /** Rows that change places, from 0. */
+    reorder: (rows: readonly number[], order: readonly number[]) =>
+      edit((b) => {
+        const recut = recutOf(b, input.shop);
+        return recut ? withRowLies(b, reordered(rowLies(recut), rows, order)) : b;
+      }),
     lay: (pattern: RowPattern) =>
       edit((b) => {
         const recut = recutOf(b, input.shop);
