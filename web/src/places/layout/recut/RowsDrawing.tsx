@@ -19,7 +19,7 @@ import type { useRecut } from './useRecut.ts';
 import classes from './recut.module.css';
 
 const ROOM = { left: 60, right: 24, top: 40, bottom: 34 };
-const BAR = 40;
+const BAR = 68;
 /** Rows are shifted in these steps, mm. */
 const SHIFT = { metric: 1, inch: 25.4 / 32 };
 
@@ -83,6 +83,8 @@ function Rows({ width, height, oiled, work, recut }: RowsDrawingProps & { recut:
   const { display } = useDisplay();
   const [held, setHeld] = useState<readonly number[]>([]);
   const [said, setSaid] = useState('');
+  /** Each shuffle is another one. */
+  const [shuffles, setShuffles] = useState(1);
   /** Rows that were just turned, and how: shown as they turn. */
   const [turning, setTurning] = useState<{ rows: readonly number[]; how: 'round' | 'over'; n: number } | null>(null);
   const clip = useId();
@@ -120,7 +122,8 @@ function Rows({ width, height, oiled, work, recut }: RowsDrawingProps & { recut:
     },
     f: () => {
       if (own.length < 2) return setSaid('Pick up the rows to shuffle.');
-      work.reorder(own, randomFrom(Date.now()).shuffled(own.map((_, i) => i)));
+      work.reorder(own, randomFrom(shuffles).shuffled(own.map((_, i) => i)));
+      setShuffles((n) => n + 1);
       setSaid(`${own.length} rows shuffled`);
     },
   };
@@ -207,11 +210,19 @@ function Rows({ width, height, oiled, work, recut }: RowsDrawingProps & { recut:
             </Button>
           </>
         )}
-        <span className={classes.held}>
-          {own.length === 0
-            ? 'Pick rows up on the drawing: click, Shift-click for more, A for all.'
-            : `${own.length === 1 ? `Row ${nth(own, 0) + 1}` : `${own.length} rows`} in hand${shiftWords(own.map((i) => nth(lies, i).shift))}`}
-        </span>
+        {stray.on ? (
+          <span className={classes.stray} role="status">
+            {stray.misses === null
+              ? 'Rows lie so that no corner has to meet another: strips may be as they are.'
+              : `Every strip off by up to ${formatLength(stray.by, display)}, drawn ${DRAWN_TIMES} times as far: corners miss by up to ${formatLength(stray.misses, display)}. An eye sees ${formatLength(SEEN_MM, display)}.`}
+          </span>
+        ) : (
+          <span className={classes.held}>
+            {own.length === 0
+              ? 'Pick rows up on the drawing: click, Shift-click for more, A for all.'
+              : `${own.length === 1 ? `Row ${nth(own, 0) + 1}` : `${own.length} rows`} in hand${shiftWords(own.map((i) => nth(lies, i).shift))}`}
+          </span>
+        )}
       </div>
       <svg
         className={classes.drawing}
@@ -285,13 +296,6 @@ function Rows({ width, height, oiled, work, recut }: RowsDrawingProps & { recut:
           {scaleWords(scale)}. As far as all rows reach, before it is trimmed. ⇄ end for end, ⟲ turned over.
         </text>
       </svg>
-      {stray.on && (
-        <p className={classes.stray} role="status">
-          {stray.misses === null
-            ? 'Rows lie so that no corner has to meet another: strips may be as they are.'
-            : `Every strip off by up to ${formatLength(stray.by, display)}, drawn ${DRAWN_TIMES} times as far: corners miss by up to ${formatLength(stray.misses, display)}. An eye sees ${formatLength(SEEN_MM, display)}.`}
-        </p>
-      )}
       <div className={classes.live} aria-live="polite">
         {said}
       </div>
