@@ -311,3 +311,39 @@ describe('what goes wrong is told', () => {
     expect(rules({ shifts: [0, 22.5] }, END_GRAIN, [46, 45, 45, 45, 45, 44])).not.toContain('caution corners');
   });
 });
+
+describe('short bits, grain the short way', () => {
+  it('three sections of salvaged bits, each made flat, then joined: a board wider than it is long, followed to the last coat', () => {
+    // Bits of 300 to 420 mm, none as long as the board: they lie across it.
+    const bits = [420, 380, 300, 350, 400, 310].map((length, i) =>
+      plainPiece({
+        id: `bit${i}`,
+        mark: `S${i + 1}`,
+        length,
+        width: 180,
+        thickness: 42,
+        origin: { kind: 'salvage', of: '' },
+      }),
+    );
+    const widths = Array<number>(15).fill(32);
+    const groups = [5, 5, 5];
+    const flat = plainBoard({ length: 260, width: 470, thickness: 24 }, widths);
+    const board = { ...flat, gluing: { ...flat.gluing, groups } };
+    const input = planInput(board, bits);
+    const plan = makePlan(input);
+    expect(plan.cutting.shortages).toEqual([]);
+    const first = plan.gluing.glueUps.filter((g) => g.level === 1);
+    expect(first.map((g) => [g.firstStrip, g.lastStrip])).toEqual([
+      [1, 5],
+      [6, 10],
+      [11, 15],
+    ]);
+    expect(plan.gluing.glueUps.at(-1)!.joins).toEqual(first.map((g) => g.id));
+    expect(unwarned(plan, input)).toEqual([]);
+    expect([plan.ladders.length.reached, plan.ladders.width.reached, plan.ladders.thickness.reached]).toEqual([
+      260, 470, 24,
+    ]);
+    const { boards } = followPlan(plan, input);
+    expect(boards).toHaveLength(1);
+  });
+});

@@ -1,4 +1,4 @@
-import { useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useState, type PointerEvent } from 'react';
 import { GREATEST_ANGLE } from '#core/board/recipe.ts';
 import type { Insert } from '#core/board/inset.ts';
 import { formatLength } from '#core/units/formatLength.ts';
@@ -10,6 +10,7 @@ import { useStripSpecies } from '../../../drawing/useStripSpecies.ts';
 import { useDisplay } from '../../../quantities/display.tsx';
 import { useShortcuts } from '../../../shortcuts/Shortcuts.tsx';
 import { PartsFields } from './PartsFields.tsx';
+import { alongDrawing, byArrows, whileHeld } from './onGrip.ts';
 import { angleAt } from './sliceGeometry.ts';
 import { useInserts } from './useInserts.ts';
 import classes from './recut.module.css';
@@ -49,29 +50,10 @@ export function PartsDrawing({ width, height, oiled }: PartsDrawingProps) {
   );
   const [x0, y0] = [ROOM.left, ROOM.top];
   const thing = plan.wood?.board;
-  const place = (event: PointerEvent) => {
-    const box = (event.currentTarget as SVGElement).ownerSVGElement?.getBoundingClientRect();
-    return (event.clientX - (box?.left ?? 0) - x0) / scale;
-  };
-  const byKey = (event: KeyboardEvent, step: number, change: (by: number) => void) => {
-    const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
-    if (by === undefined) return;
-    event.preventDefault();
-    event.stopPropagation();
-    change(by * step * (event.shiftKey ? 10 : 1));
-  };
+  const place = (event: PointerEvent) => alongDrawing(event, x0, scale);
   const dragged = (id: string, move: (event: PointerEvent) => void) => ({
+    ...whileHeld(move, work.endMerge),
     onFocus: () => setChosen(id),
-    onPointerDown: (event: PointerEvent<SVGElement>) => {
-      event.preventDefault();
-      event.currentTarget.setPointerCapture(event.pointerId);
-      event.currentTarget.focus();
-    },
-    onPointerMove: (event: PointerEvent<SVGElement>) => {
-      if (event.currentTarget.hasPointerCapture(event.pointerId)) move(event);
-    },
-    onPointerUp: work.endMerge,
-    onPointerCancel: work.endMerge,
   });
   const half = (wide * scale) / 2;
   const lines = inserts.map((insert) => ({ insert, ...lineOf(insert, scale, half) }));
@@ -108,7 +90,7 @@ export function PartsDrawing({ width, height, oiled }: PartsDrawingProps) {
                   aria-valuenow={Math.round(insert.operation.at * 10) / 10}
                   aria-valuetext={`${formatLength(insert.operation.at, display)} from the left end`}
                   onKeyDown={(event) =>
-                    byKey(event, STEP[display.system], (by) =>
+                    byArrows(event, STEP[display.system], (by) =>
                       work.change(id, { at: insert.operation.at + by }, `at-${id}`),
                     )
                   }
@@ -127,7 +109,7 @@ export function PartsDrawing({ width, height, oiled }: PartsDrawingProps) {
                   aria-valuenow={insert.angle}
                   aria-valuetext={`${insert.angle} degrees`}
                   onKeyDown={(event) =>
-                    byKey(event, 0.5, (by) => work.change(id, { angle: insert.angle + by }, `angle-${id}`))
+                    byArrows(event, 0.5, (by) => work.change(id, { angle: insert.angle + by }, `angle-${id}`))
                   }
                   {...dragged(id, (event) => {
                     const near = place(event) - insert.operation.at;

@@ -1,4 +1,4 @@
-import { type KeyboardEvent, type PointerEvent } from 'react';
+import type { PointerEvent } from 'react';
 import { nth } from '#core/lists/there.ts';
 import { stripTops } from '#core/board/board.ts';
 import { GREATEST_ANGLE, stripsOf } from '#core/board/recipe.ts';
@@ -9,6 +9,7 @@ import { DimensionLine } from '../../../drawing/DimensionLine.tsx';
 import { fitScale, scaleWords } from '../../../drawing/scale.ts';
 import { useStripSpecies } from '../../../drawing/useStripSpecies.ts';
 import { useDisplay } from '../../../quantities/display.tsx';
+import { alongDrawing, byArrows, whileHeld } from './onGrip.ts';
 import { angleAt, cutLines, panelOutline, pitchAt } from './sliceGeometry.ts';
 import type { useRecut } from './useRecut.ts';
 import classes from './recut.module.css';
@@ -43,29 +44,8 @@ export function SlicesDrawing({ width, height, work }: SlicesDrawingProps) {
   const lines = cutLines(recut);
   const [end, first] = [lines[0], lines[1]];
   const at = ([x, y]: readonly [number, number]): [number, number] => [x0 + x * scale, y0 + y * scale];
-  const place = (event: PointerEvent) => {
-    const box = (event.currentTarget as SVGElement).ownerSVGElement?.getBoundingClientRect();
-    return (event.clientX - (box?.left ?? 0) - x0) / scale;
-  };
-  const byKey = (event: KeyboardEvent, step: number, change: (by: number) => void) => {
-    const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
-    if (by === undefined) return;
-    event.preventDefault();
-    event.stopPropagation();
-    change(by * step * (event.shiftKey ? 10 : 1));
-  };
-  const dragged = (move: (event: PointerEvent) => void) => ({
-    onPointerDown: (event: PointerEvent<SVGElement>) => {
-      event.preventDefault();
-      event.currentTarget.setPointerCapture(event.pointerId);
-      event.currentTarget.focus();
-    },
-    onPointerMove: (event: PointerEvent<SVGElement>) => {
-      if (event.currentTarget.hasPointerCapture(event.pointerId)) move(event);
-    },
-    onPointerUp: () => session.endMerge(),
-    onPointerCancel: () => session.endMerge(),
-  });
+  const place = (event: PointerEvent) => alongDrawing(event, x0, scale);
+  const dragged = (move: (event: PointerEvent) => void) => whileHeld(move, () => session.endMerge());
   return (
     <svg
       className={classes.drawing}
@@ -115,7 +95,7 @@ export function SlicesDrawing({ width, height, work }: SlicesDrawingProps) {
           aria-valuemax={500}
           aria-valuenow={Math.round(recut.pitch * 10) / 10}
           aria-valuetext={formatLength(recut.pitch, display)}
-          onKeyDown={(event) => byKey(event, 0.5, (by) => work.setPitch(recut.pitch + by, 'pitch'))}
+          onKeyDown={(event) => byArrows(event, 0.5, (by) => work.setPitch(recut.pitch + by, 'pitch'))}
           {...dragged((event) => work.setPitch(Math.round(pitchAt(recut, place(event)) * 2) / 2, 'pitch'))}
         >
           <circle cx={at(first.from)[0]} cy={y0 - 14} r={GRIP} />
@@ -132,7 +112,7 @@ export function SlicesDrawing({ width, height, work }: SlicesDrawingProps) {
           aria-valuemax={GREATEST_ANGLE}
           aria-valuenow={recut.angle}
           aria-valuetext={`${recut.angle} degrees`}
-          onKeyDown={(event) => byKey(event, 0.5, (by) => work.setAngle(recut.angle + by, 'angle'))}
+          onKeyDown={(event) => byArrows(event, 0.5, (by) => work.setAngle(recut.angle + by, 'angle'))}
           {...dragged((event) => work.setAngle(angleAt(end.from[0], place(event), recut.trueWidth), 'angle'))}
         >
           <circle cx={at(end.to)[0]} cy={y0 + outline.width * scale + 14} r={GRIP} />
