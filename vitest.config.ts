@@ -6,8 +6,8 @@ const patience = { testTimeout: 180_000, hookTimeout: 180_000 };
 
 export default defineConfig({
   test: {
-    // Both of two cores: much of the time is spent waiting for a database.
-    maxWorkers: Math.max(2, availableParallelism()),
+    // One more than there are cores: much of the time is spent waiting for databases and processes.
+    maxWorkers: availableParallelism() + 1,
     projects: [
       {
         test: {

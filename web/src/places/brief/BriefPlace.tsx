@@ -1,12 +1,14 @@
 import { TextField } from '../../quantities/plainFields.tsx';
 import { Button, NumberInput, TextInput } from '@mantine/core';
 import { useElementSize } from '@mantine/hooks';
-import { useState } from 'react';
+import { useId, useState } from 'react';
 import { Link } from 'react-router';
 import { boardSchema, panelWidth, stripTops, type Board, type Construction } from '#core/board/board.ts';
-import { useOpenBoard } from '../../data/openBoard.tsx';
+import { useOpenBoard, useSettledBoard } from '../../data/openBoard.tsx';
 import { bestPerPanel } from '#core/plan/batchOptions.ts';
+import { FaceCells } from '../../drawing/FaceWood.tsx';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
+import { useStripSpecies } from '../../drawing/useStripSpecies.ts';
 import { CommitField } from '../../quantities/CommitField.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
 import { SwitchDialog } from '../layout/SwitchDialog.tsx';
@@ -94,8 +96,6 @@ export function BriefPlace() {
           )}
         </CommitField>
         <LookChoice value={lookOf(board)} empty={stripsOf(board).length === 0} onChange={begin} />
-        <RecutFigures />
-        <InsetFigures />
         {switching && <SwitchDialog to={switching} onClose={() => setSwitching(null)} />}
         <CommitField
           field="Number of boards"
@@ -132,7 +132,6 @@ export function BriefPlace() {
             </Link>
           </p>
         )}
-        <LookCosts />
         <Button component={Link} to="../layout" relative="path" className={classes.next}>
           Lay out strips
         </Button>
@@ -147,8 +146,11 @@ export function BriefPlace() {
               role="img"
               aria-label="Outline of the finished board from above and from the side, to scale"
             >
+              <g transform={`translate(${ROOM.left} ${ROOM.top})`}>
+                <Face scale={scale} width={w} height={h} />
+              </g>
               <g className={classes.outline}>
-                <rect x={ROOM.left} y={ROOM.top} width={w} height={h} />
+                <rect x={ROOM.left} y={ROOM.top} width={w} height={h} data-seen={isCutAgain(board) || undefined} />
                 <rect x={ROOM.left} y={sideY} width={w} height={t} />
                 {joints.map((mm) => (
                   <path key={mm} d={`M${ROOM.left} ${ROOM.top + mm * scale}h${w}`} className={classes.hint} />
@@ -204,7 +206,32 @@ export function BriefPlace() {
             </div>
           </>
         )}
+        <div className={classes.asks}>
+          <RecutFigures />
+          <InsetFigures />
+          <LookCosts />
+        </div>
       </div>
     </div>
+  );
+}
+
+/** What is seen of a board that is cut again, in its outline. */
+function Face({ scale, width, height }: { scale: number; width: number; height: number }) {
+  const { board, plan, input } = useSettledBoard();
+  const species = useStripSpecies(board, input.species);
+  const clip = useId();
+  const thing = plan.again && plan.wood?.board;
+  return (
+    thing && (
+      <>
+        <clipPath id={clip}>
+          <rect width={width} height={height} />
+        </clipPath>
+        <g clipPath={`url(#${clip})`}>
+          <FaceCells thing={thing} scale={scale} species={species} />
+        </g>
+      </>
+    )
   );
 }
