@@ -32,7 +32,7 @@ describe('the blind maker, further', () => {
         expect(unwarned(plan, input, followed)).toEqual([]);
         if (followed.failures.some((f) => f.code === 'markLost' && f.instruction !== 'sand')) spoilt += 1;
       }),
-      { numRuns: 200 },
+      { numRuns: 140 },
     );
     expect(spoilt).toBeGreaterThan(5);
   }, 60_000);
@@ -45,7 +45,7 @@ describe('the blind maker, further', () => {
         const later = partlyCut(input, plan, share);
         expect(unwarned(makePlan(later), later)).toEqual([]);
       }),
-      { numRuns: 250 },
+      { numRuns: 160 },
     );
   }, 60_000);
 });

@@ -50,6 +50,21 @@ const RACK = [
   plainPiece({ length: 2400, width: 220, thickness: 56, count: 8 }),
   plainPiece({ id: 'w', mark: 'W1', species: 'walnut-black', length: 2400, width: 220, thickness: 56, count: 4 }),
 ];
+/** Wide panels in a shop that has everything: most of them are made without a word. */
+const rich = fc.tuple(inserts, fc.array(tenths(30, 50), { minLength: 3, maxLength: 6 })).map(([choice, widths]) => {
+  const sum = widths.reduce((a, b) => a + b, 0);
+  const at = choice.map((c, k) => ({
+    ...c,
+    at: (400 * (k + 0.3 + (0.4 * c.at) / 100)) / choice.length,
+    angle: c.angle / 3,
+  }));
+  return planInput(
+    insetBoard(plainBoard({ length: 400, width: Math.max(30, sum - 45), thickness: 20 }, widths), at),
+    RACK,
+  );
+});
+const both = fc.oneof({ weight: 3, arbitrary: boards }, { weight: 1, arbitrary: rich });
+
 const band = (change: Partial<InsertChoice> = {}): InsertChoice => ({
   species: 'walnut-black',
   width: 20,
@@ -60,19 +75,20 @@ const band = (change: Partial<InsertChoice> = {}): InsertChoice => ({
 });
 
 describe('strips put into a panel', () => {
-  it('the blind maker ends with the planned board, cell by cell, or the plan has told what he met: 150 recipes', () => {
+  it('the blind maker ends with the planned board, cell by cell, or the plan has told what he met: 160 recipes', () => {
     let whole = 0;
     fc.assert(
-      fc.property(boards, (input) => {
+      fc.property(both, (input) => {
         expect(recipeProblems(input.board.recipe)).toEqual([]);
         const plan = makePlan(input);
         const followed = followPlan(plan, input);
         expect(unwarned(plan, input, followed)).toEqual([]);
-        if (followed.failures.length === 0) whole += 1;
+        // What is put in is often short at a saw: a caution, and no reason to stop.
+        if (followed.failures.every((f) => f.code === 'partTooShort')) whole += 1;
       }),
-      { numRuns: 150 },
+      { numRuns: 160 },
     );
-    expect(whole).toBeGreaterThan(5);
+    expect(whole).toBeGreaterThan(10);
   }, 240_000);
 
   it('no figure stands in a step that is not in one of its instructions, and every rung adds up: 80 recipes', () => {
@@ -101,7 +117,7 @@ describe('strips put into a panel', () => {
     );
   }, 120_000);
 
-  it('the block is full of wood, as large as was read backward, and the board comes out of it whole: 1,000 recipes', () => {
+  it('the block is full of wood, as large as was read backward, and the board comes out of it whole: 300 recipes', () => {
     let looked = 0;
     fc.assert(
       fc.property(inserts, fc.array(tenths(15, 60), { minLength: 1, maxLength: 6 }), (choice, widths) => {
@@ -126,9 +142,9 @@ describe('strips put into a panel', () => {
         expect([l, w]).toEqual([600, expect.closeTo(board.width, 9)]);
         expect(Math.abs(wood(plan.wood.board) / (l * w * t) - 1)).toBeLessThan(1e-9);
       }),
-      { numRuns: 1000 },
+      { numRuns: 300 },
     );
-    expect(looked).toBeGreaterThan(200);
+    expect(looked).toBeGreaterThan(60);
   }, 240_000);
 });
 
