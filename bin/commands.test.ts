@@ -37,12 +37,15 @@ describe('npm run follow', () => {
   const follow = (...args: string[]) =>
     spawnSync(process.execPath, [join(ROOT, 'bin/run.mjs'), 'follow', ...args], { encoding: 'utf8', cwd: folder });
 
-  it('prints a line a step and that nothing failed', () => {
-    const { status, stdout } = follow(join(ROOT, 'examples/bread-boards-edge-grain.cadenza.json'));
-    const lines = stdout.trimEnd().split('\n');
-    expect([status, lines.at(-1)]).toEqual([0, `followed: ${lines.length - 1} steps, 0 failures`]);
-    expect(lines[0]).toMatch(/^1\. Crosscut the blanks: \d+ instructions, done$/);
-  });
+  it.each(['bread-boards-edge-grain', 'onion-block-end-grain', 'cheese-board-split'])(
+    'prints a line a step of %s and that nothing failed',
+    (name) => {
+      const { status, stdout } = follow(join(ROOT, `examples/${name}.cadenza.json`));
+      const lines = stdout.trimEnd().split('\n');
+      expect([status, lines.at(-1)]).toEqual([0, `followed: ${lines.length - 1} steps, 0 failures`]);
+      expect(lines[0]).toMatch(/^1\. Crosscut the blanks: \d+ instructions, done$/);
+    },
+  );
 
   it('tells each failure with step, instruction and figures, and exits 1; a file that is none exits 2', () => {
     const file = JSON.parse(readFileSync(join(ROOT, 'examples/bread-boards-edge-grain.cadenza.json'), 'utf8')) as {

@@ -1,7 +1,7 @@
 import type { Inset } from '../board/inset.ts';
 import { glueThicknessReached } from '../ladders/gluedThickness.ts';
 import type { PlanContext } from '../ladders/context.ts';
-import { nth } from '../lists/there.ts';
+import { firstOf } from '../lists/there.ts';
 import { insertWorkpiece } from '../recipe/insertOperation.ts';
 import { plus, shift } from '../recipe/motion.ts';
 import { within } from '../recipe/solid.ts';
@@ -13,10 +13,9 @@ import { stripBodies } from './stripBody.ts';
 /** A strip that is put in, as it was milled: its wood, and where that lies in its piece. @param copy of which panel, from 1 */
 function looseInCells(first: PlanContext, { strip, length, width }: Inset['inserts'][number], copy: number): Workpiece {
   const height = glueThicknessReached(first);
-  const [body] = stripBodies(first.board, first.cutting, first.pieces, { length, thickness: height, start: 0 }, copy, [
-    strip,
-  ]);
-  const { origin, along, across, up, size, piece, unit } = nth([body], 0) as NonNullable<typeof body>;
+  const share = { length, thickness: height, start: 0 };
+  const bodies = stripBodies(first.board, first.cutting, first.pieces, share, copy, [strip]);
+  const { origin, along, across, up, size, piece, unit } = firstOf(bodies);
   return stripWorkpiece(strip, [length, width, height], {
     piece,
     unit,

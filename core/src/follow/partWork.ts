@@ -20,10 +20,11 @@ export function sawApart(bench: Bench, i: InstructionOf<'sawApart'>): void {
   const from = last?.behind ?? { far: 0, near: 0, kerf: 0 };
   // He saws behind his line: the part before it must be there at both edges, and so must something behind it.
   const along = i.saw.kerf / Math.cos(slantOf(i, panel));
-  const room = (at: number, free: number) => at >= free - FINE && at + along <= panel.length + FINE;
   const taken = from.kerf / Math.cos(slantOf(from, panel));
-  if (!room(i.far, last ? from.far + taken : 0) || !room(i.near, last ? from.near + taken : 0))
-    bench.fail('notEnoughLength', i, i.makes, { is: Math.min(i.far, i.near), limit: panel.length });
+  const before = Math.min(i.far - from.far, i.near - from.near) - (last ? taken : 0);
+  const behindIt = panel.length - Math.max(i.far, i.near);
+  if (before < -FINE) bench.fail('notEnoughLength', i, i.makes, { is: 0, limit: -before });
+  if (behindIt < along - FINE) bench.fail('notEnoughLength', i, i.makes, { is: Math.max(0, behindIt), limit: along });
   const behind = { far: i.far, near: i.near, kerf: i.saw.kerf };
   const number = (last?.number ?? 0) + 1;
   bench.parts.set(i.makes.id, { panel, number, behind, wiped: false });

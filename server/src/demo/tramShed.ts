@@ -411,7 +411,7 @@ const UNDER_BEVEL: SideEdges = {
   bottom: { kind: 'underBevel', angle: 45, reveal: 12 },
 };
 
-/** Boards cut and glued again, each with something to be solved: an onion block whose last strip is not like its first, so that corners do not meet, a chevron whose strips are a little short of its length, and a split board whose two accents run into each other. */
+/** Boards cut and glued again, each with something to be solved: an onion block whose last strip is not like its first, so that corners do not meet, a chevron whose strips are a little short of its length, and a split board whose accents the seasons pull at. */
 const recutBoards: Board[] = [
   asLook(
     board('Onion block', 'Onions', 'edge', [330, 220, 35], 1, 'M30 W24 M30 W24 M30 W24 M30 W24 M28.5', {}),
@@ -430,11 +430,11 @@ const recutBoards: Board[] = [
     'chevron',
   ),
   [
-    { at: 150, angle: 30, jog: 8 },
-    { at: 180, angle: 15, jog: 0 },
+    { at: 165, angle: 30, jog: 8 },
+    { at: 270, angle: 20, jog: 0 },
   ].reduce(
     (so, place) => withInsert(so, { species: certain(SPECIES.W), width: 6, ...place }),
-    board('Split cheese board', 'Cheese', 'edge', [380, 180, 20], 1, 'M26 C26 M26 C26 M26 C26 M26 C26', {}),
+    board('Split cheese board', 'Cheese', 'edge', [420, 260, 20], 1, 'M36 C36 M36 C36 M36 C36 M36 C36', {}),
   ),
 ];
 
