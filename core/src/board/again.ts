@@ -4,6 +4,7 @@ import type { Shop } from '../shop/shop.ts';
 import { panelSaw } from '../shop/tools.ts';
 import type { Board } from './board.ts';
 import { shopFor } from './differences.ts';
+import { frameOf } from './frame.ts';
 import { insetOf, insetWithThickness, type Inset } from './inset.ts';
 import { flatRecipe, looseStripsOf, stripsOf } from './recipe.ts';
 import { recutOf, withThickness, type Recut } from './recut.ts';
@@ -11,9 +12,15 @@ import { recutOf, withThickness, type Recut } from './recut.ts';
 /** What is made of a first panel before it is a board: rows of slices, or parts with strips between them. */
 export type Again = Recut | Inset;
 
-/** How a board is cut and glued again; null for a flat one. @param own the shop; where the board differs from it is taken into account here */
+/** The board inside the frame; a board without one is its own. @param own the shop; where the board differs from it is taken into account here */
+export function fieldOf(board: Board, own: Shop): Board {
+  return frameOf(board, own)?.field ?? board;
+}
+
+/** How a board, or what its frame goes round, is cut and glued again; null for a flat one. @param own the shop; where the board differs from it is taken into account here */
 export function againOf(board: Board, own: Shop): Again | null {
-  return recutOf(board, own) ?? insetOf(board, own);
+  const field = fieldOf(board, own);
+  return recutOf(field, own) ?? insetOf(field, own);
 }
 
 /** The same of a panel that the stock leaves thinner than it was asked. @param thickness once flat, mm */
@@ -28,10 +35,11 @@ const PANEL_BOARDS = new WeakMap<Again, Board>();
 
 /**
  * The first panel of a board that is cut again, as a flat board of its own: as long as its slices or parts need, true on both long edges, and as thick as they want it. Everything
- * up to that panel is planned as for any flat board; strips that are put in later are cut with its own. A flat board is its own.
+ * up to that panel is planned as for any flat board; strips that are put in later are cut with its own. A flat board is its own, a framed one what is inside its frame.
  */
-export function panelBoardOf(board: Board, own: Shop): Board {
-  const again = againOf(board, own);
+export function panelBoardOf(given: Board, own: Shop): Board {
+  const board = fieldOf(given, own);
+  const again = againOf(given, own);
   if (!again) return board;
   const known = PANEL_BOARDS.get(again);
   if (known) return known;

@@ -8,6 +8,7 @@ import { panelWidth, type Board } from './board.ts';
 import type { Made } from '../facts/made.ts';
 import { shopFor } from './differences.ts';
 import { againOf, panelBoardOf } from './again.ts';
+import { frameOf, frameStrips } from './frame.ts';
 
 /**
  * Sizes to mill to, worked backward from the finished board by the shop's habits. Everything downstream (offers, cutting, ladders,
@@ -24,8 +25,8 @@ export interface Allowances {
   endTrim: number;
   /** Thickness of strips when they are glued: finished + sanding + panel flattening. */
   glueThickness: number;
-  /** Strips that are cut beside those of the panels, and put in later: how long each is crosscut, by its id. */
-  loose: Readonly<Record<string, number>>;
+  /** Strips that are cut beside those of the panels, and glued on later, by id: how long each is crosscut, and how high it is milled; null for as high as those of the panels. */
+  loose: Readonly<Record<string, LooseStrip>>;
   /** Panel width that gives the finished width and both edge trims. */
   wantedPanelWidth: number;
   /** What the rip of a strip adds to the size it is glued at: jointing both edges of one that lies flat, and what is ripped fat to be milled again. */
@@ -34,6 +35,14 @@ export interface Allowances {
   thinFace: { below: number; extra: number };
   /** Standing strips as thin as `below` are ripped `by` taller, to be made flush with the panel. */
   proud: { below: number; by: number };
+}
+
+/** A strip that is cut beside those of the panels. Lengths in mm. */
+export interface LooseStrip {
+  length: number;
+  height: number | null;
+  /** How many of it: one for each board, or null for one for each panel. */
+  boards: number | null;
 }
 
 /** Width that is left of a panel once both long edges are trimmed, mm: what is wanted, or what there is. */
@@ -98,12 +107,27 @@ export function allowancesFor(given: Board, own: Shop, made: Pick<Made, 'panelLe
     endTrim,
     glueThickness: board.thickness + habits.sanding + habits.panelFlatten,
     wantedPanelWidth: again?.wantedPanelWidth ?? board.width + 2 * habits.panelEdgeTrim,
-    loose: Object.fromEntries(again?.how === 'parts' ? again.inserts.map((i) => [i.strip.id, i.length]) : []),
+    loose: looseOf(given, own),
     // An edge straight off the saw is glued as it is.
     ripExtra: { edge: fat, face: fat + (shop.schools.straightEdge === 'offSaw' ? 0 : 2 * habits.glueEdgeJoint) },
     thinFace: { below: SAFE_WIDTH_MM, extra: 2 * thinRipOf(shop).clean },
     proud: leftFat(shop),
   };
+}
+
+function looseOf(board: Board, own: Shop): Allowances['loose'] {
+  const again = againOf(board, own);
+  const frame = frameOf(board, own);
+  return Object.fromEntries([
+    ...(again?.how === 'parts' ? again.inserts : []).map(({ strip, length }): [string, LooseStrip] => [
+      strip.id,
+      { length, height: null, boards: null },
+    ]),
+    ...(frame ? frameStrips(frame) : []).map(({ strip, length }): [string, LooseStrip] => [
+      strip.id,
+      { length, height: frame?.height ?? null, boards: board.count },
+    ]),
+  ]);
 }
 
 /** What a strip of one board is longer than the board at each end, mm: its end trim, the kerf and half of what strips creep. */

@@ -4,7 +4,6 @@ import type { Shop } from '../shop/shop.ts';
 import { panelSaw } from '../shop/tools.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { panelWidth, type Board } from './board.ts';
-import { shopFor } from './differences.ts';
 import {
   looseStripsOf,
   stripsOf,
@@ -14,6 +13,7 @@ import {
   type StripOperation,
 } from './recipe.ts';
 import { slicingSaw } from './recut.ts';
+import { remembered } from './remembered.ts';
 
 /** One strip that is put into a panel, in the order of their places from the left. Lengths in mm. */
 export interface Insert {
@@ -81,8 +81,6 @@ export function insertsOf(recipe: Recipe): { operation: InsertOperation; strip: 
   });
 }
 
-const INSETS = new WeakMap<Board, WeakMap<Shop, Inset>>();
-
 /**
  * What a board with strips put in asks of its first panel.
  * Check: two bands of 20 with a kerf of 3 make a panel 34 longer; at 30 degrees a strip of 20 makes it 17 over the cosine longer, and takes nothing of its width unless the parts are jogged.
@@ -92,20 +90,17 @@ const INSETS = new WeakMap<Board, WeakMap<Shop, Inset>>();
 export function insetOf(board: Board, own: Shop): Inset | null {
   const panel = board.recipe.find((o) => o.kind === 'glue');
   const inserts = insertsOf(board.recipe);
-  if (!panel || inserts.length === 0) return null;
-  const ofBoard = INSETS.get(board) ?? new WeakMap<Shop, Inset>();
-  INSETS.set(board, ofBoard);
-  const known = ofBoard.get(own);
-  if (known) return known;
-  const inset = readInset(board, panel, inserts, shopFor(board, own));
-  ofBoard.set(own, inset);
-  return inset;
+  return !panel || inserts.length === 0 ? null : INSET(board, { panel, inserts }, own);
 }
+
+const INSET = remembered(readInset);
 
 function readInset(
   board: Board,
-  panel: GlueOperation,
-  inserts: readonly { operation: InsertOperation; strip: StripOperation }[],
+  {
+    panel,
+    inserts,
+  }: { panel: GlueOperation; inserts: readonly { operation: InsertOperation; strip: StripOperation }[] },
   shop: Shop,
 ): Inset {
   const { habits } = shop;

@@ -58,7 +58,7 @@ describe('a recipe', () => {
     [
       'ends with a strip',
       [leaf('a'), glue('p', 'a'), leaf('b')],
-      /^2: must be a glue-up or an insert: the last operation gives the panel/,
+      /^2: must be a glue-up, an insert or a frame: the last operation gives the panel/,
     ],
     ['is strips alone', [leaf('a'), leaf('b')], /^1: must be a glue-up/],
     [

@@ -114,11 +114,29 @@ export const insertSchema = z.strictObject({
   jog: lengthBetween(-200, 200),
 });
 
+/** More rings than this nobody puts round a board. */
+const GREATEST_FRAME_COUNT = 4;
+
+/** What comes first round a board: what is glued on then is as long as the board, what comes after covers its ends. */
+export const FRAME_FIRST = ['sides', 'ends'] as const;
+export type FrameFirst = (typeof FRAME_FIRST)[number];
+
+/** A panel cut to size, and four strips glued round it, corners butted. */
+export const frameSchema = z.strictObject({
+  kind: z.literal('frame', { error: 'must be frame' }),
+  id: idSchema,
+  /** Ids of the panel and of the strips along its far side, its near side, its left end and its right end. */
+  takes: z
+    .array(idSchema)
+    .length(5, { error: 'must be a panel and four strips: far side, near side, left end, right end' }),
+  first: z.enum(FRAME_FIRST, { error: 'must be sides or ends' }),
+});
+
 /** One thing that is done on the way from the rack to the panel that the board is trimmed from. */
 export const operationSchema = z.discriminatedUnion(
   'kind',
-  [stripSchema, glueSchema, sliceSchema, turnSchema, insertSchema],
-  { error: 'must be one of strip, glue, slice, turn, insert' },
+  [stripSchema, glueSchema, sliceSchema, turnSchema, insertSchema, frameSchema],
+  { error: 'must be one of strip, glue, slice, turn, insert, frame' },
 );
 export type RecipeOperation = z.infer<typeof operationSchema>;
 export type StripOperation = z.infer<typeof stripSchema>;
@@ -126,6 +144,7 @@ export type GlueOperation = z.infer<typeof glueSchema>;
 export type SliceOperation = z.infer<typeof sliceSchema>;
 export type TurnOperation = z.infer<typeof turnSchema>;
 export type InsertOperation = z.infer<typeof insertSchema>;
+export type FrameOperation = z.infer<typeof frameSchema>;
 
 /** How parts are glued that lie flush, side by side along the board. */
 export const FLUSH = {
@@ -153,8 +172,8 @@ export const AS_IT_LIES = {
  */
 export const recipeSchema = z
   .array(operationSchema)
-  .max(GREATEST_STRIP_COUNT + GREATEST_TURN_COUNT + 2 * GREATEST_INSERT_COUNT + 3, {
-    error: `must be at most ${GREATEST_STRIP_COUNT} strips with their glue-ups, slices, turns and inserts`,
+  .max(GREATEST_STRIP_COUNT + GREATEST_TURN_COUNT + 2 * GREATEST_INSERT_COUNT + 5 * GREATEST_FRAME_COUNT + 3, {
+    error: `must be at most ${GREATEST_STRIP_COUNT} strips with their glue-ups, slices, turns, inserts and frames`,
   })
   .superRefine((recipe, context) => {
     for (const { path, message } of recipeProblems(recipe)) context.addIssue({ code: 'custom', path, message });
@@ -175,7 +194,7 @@ export function recipeProblems(recipe: readonly RecipeOperation[]): RecipeProble
 const takenBy = (operation: RecipeOperation): { id: string; path: (string | number)[] }[] =>
   operation.kind === 'strip'
     ? []
-    : operation.kind === 'glue' || operation.kind === 'insert'
+    : operation.kind === 'glue' || operation.kind === 'insert' || operation.kind === 'frame'
       ? operation.takes.map((id, k) => ({ id, path: ['takes', k] }))
       : [{ id: operation.takes, path: ['takes'] }];
 
@@ -199,10 +218,10 @@ function referenceProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] 
   });
   const last = recipe.at(-1);
   if (!last || problems.length > 0) return problems;
-  if (last.kind !== 'glue' && last.kind !== 'insert')
+  if (last.kind !== 'glue' && last.kind !== 'insert' && last.kind !== 'frame')
     problems.push({
       path: [recipe.length - 1],
-      message: 'must be a glue-up or an insert: the last operation gives the panel',
+      message: 'must be a glue-up, an insert or a frame: the last operation gives the panel',
     });
   else if (loose.size > 1)
     problems.push({
@@ -212,15 +231,19 @@ function referenceProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] 
   return problems;
 }
 
-/** What each kind may take: strips are glued, a panel of strips is sliced, slices are turned and glued again; strips are put into a flat panel. */
+/** What each kind may take: strips are glued, a panel of strips is sliced, slices are turned and glued again; strips are put into a flat panel; frames go round what is glued, last of all. */
 function orderProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] {
   const byId = new Map(recipe.map((operation) => [operation.id, operation]));
   const kindOf = (id: string) => byId.get(id)?.kind;
   const sliced = recipe.some((o) => o.kind === 'slice');
   let turns = 0;
   let inserts = 0;
+  let frames = 0;
+  const framed = recipe.findIndex((o) => o.kind === 'frame');
+  // What is framed is made like any board: its own last operation gives the panel.
+  const made = framed < 0 ? recipe : recipe.slice(0, framed).filter((o) => o.kind !== 'strip');
   return recipe.flatMap((operation, i): RecipeProblem[] => {
-    const last = i === recipe.length - 1;
+    const last = operation === made.at(-1);
     if (operation.kind === 'slice')
       return kindOf(operation.takes) === 'glue'
         ? []
@@ -249,9 +272,22 @@ function orderProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] {
       if (kindOf(certain(strip)) !== 'strip') return [{ path: [i, 'takes', 1], message: 'must be a strip' }];
       return sliced ? [{ path: [i], message: 'must be put into a flat panel: this one is sliced' }] : [];
     }
+    if (operation.kind === 'frame') {
+      frames += 1;
+      if (frames > GREATEST_FRAME_COUNT)
+        return [{ path: [i], message: `must be one of at most ${GREATEST_FRAME_COUNT} frames` }];
+      const [panel, ...strips] = operation.takes.map(kindOf);
+      if (panel !== 'glue' && panel !== 'insert' && panel !== 'frame')
+        return [{ path: [i, 'takes', 0], message: 'must be a panel' }];
+      const other = strips.findIndex((kind) => kind !== 'strip');
+      return other < 0 ? [] : [{ path: [i, 'takes', other + 1], message: 'must be a strip' }];
+    }
+    if (framed >= 0 && i > framed && operation.kind !== 'strip')
+      return [{ path: [i], message: 'must come before the frame: nothing but another frame goes round a frame' }];
     if (operation.kind !== 'glue') return [];
     // How a board will be made may be known before there are strips.
-    if (operation.takes.length === 0 && last) return [{ path: [i, 'takes'], message: 'must name at least one thing' }];
+    if (operation.takes.length === 0 && i === recipe.length - 1)
+      return [{ path: [i, 'takes'], message: 'must name at least one thing' }];
     const ofStrips = operation.takes.every((id) => kindOf(id) === 'strip');
     if (!last || !sliced) {
       if (!ofStrips) return [{ path: [i, 'takes'], message: 'must be strips: the first panel is glued of strips' }];
@@ -300,9 +336,9 @@ export function cutStripsOf(board: { readonly recipe: Recipe }): readonly StripO
   return loose.length === 0 ? stripsOf(board) : [...stripsOf(board), ...loose];
 }
 
-/** Whether a board is more than one panel of strips: its panel is sliced, or something is put into it. */
+/** Whether a board is more than one panel of strips: its panel is sliced, or something is put into it or glued round it. */
 export function isCutAgain({ recipe }: { readonly recipe: Recipe }): boolean {
-  return recipe.some((o) => o.kind === 'slice' || o.kind === 'insert');
+  return recipe.some((o) => o.kind === 'slice' || o.kind === 'insert' || o.kind === 'frame');
 }
 
 /** The recipe of a flat panel: strips, glued side by side. @param glueId of the glue-up; one that a strip has is not taken */
@@ -325,7 +361,7 @@ function relaid(made: readonly RecipeOperation[], strips: readonly Strip[]): Rec
   const rest = made.map((operation): RecipeOperation => {
     const id = nameFor(operation.id);
     if (operation.kind === 'strip') return { ...operation, id };
-    if (operation.kind === 'insert')
+    if (operation.kind === 'insert' || operation.kind === 'frame')
       return { ...operation, id, takes: operation.takes.map((t) => renamed.get(t) ?? t) };
     if (operation.kind !== 'glue') return { ...operation, id, takes: renamed.get(operation.takes) ?? operation.takes };
     const takes = panel ? strips.map((s) => s.id) : operation.takes.map((t) => renamed.get(t) ?? t);

@@ -4,7 +4,6 @@ import type { Shop } from '../shop/shop.ts';
 import { panelSaw, type Saw } from '../shop/tools.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { panelWidth, type Board } from './board.ts';
-import { shopFor } from './differences.ts';
 import {
   stripsOf,
   type GlueOperation,
@@ -13,6 +12,7 @@ import {
   type Turn,
   type TurnOperation,
 } from './recipe.ts';
+import { remembered } from './remembered.ts';
 
 /** Slices of a panel whose cut faces do not come up are as wide as this until somebody says, mm: 1 1/2 in (common practice for a chevron). */
 const USUAL_PITCH_MM = 38.1;
@@ -138,8 +138,6 @@ export function slicingSaw(shop: Shop, width: number, degrees: number): Saw {
   return panelSaw(shop, width / Math.cos(radians(degrees)));
 }
 
-const RECUTS = new WeakMap<Board, WeakMap<Shop, Recut>>();
-
 /**
  * What a board that is cut and glued again asks of its slices and its first panel.
  * Check: 400 long, panel 30 thick: 14 rows. Slices of 1 in of a panel 3/4 in thick: 24 for 18 in (common practice).
@@ -148,15 +146,10 @@ const RECUTS = new WeakMap<Board, WeakMap<Shop, Recut>>();
  */
 export function recutOf(board: Board, own: Shop): Recut | null {
   const made = recutRecipe(board.recipe);
-  if (!made) return null;
-  const ofBoard = RECUTS.get(board) ?? new WeakMap<Shop, Recut>();
-  RECUTS.set(board, ofBoard);
-  const known = ofBoard.get(own);
-  if (known) return known;
-  const recut = readRecut(board, made, shopFor(board, own));
-  ofBoard.set(own, recut);
-  return recut;
+  return made && RECUT(board, made, own);
 }
+
+const RECUT = remembered(readRecut);
 
 function readRecut(board: Board, made: RecutRecipe, shop: Shop): Recut {
   const { panel, slice, turns, last } = made;

@@ -2,6 +2,7 @@ import {
   AS_IT_LIES,
   FLUSH,
   stripsOf,
+  type FrameFirst,
   type InsertOperation,
   type Recipe,
   type StripOperation,
@@ -80,6 +81,30 @@ export function insetBoard(board: Board, inserts: readonly InsertChoice[]): Boar
       jog,
     })),
   ];
+  return { ...board, recipe };
+}
+
+/** A ring round a board. */
+export interface RingChoice {
+  species: string;
+  /** Far side, near side, left end, right end. */
+  widths: [number, number, number, number];
+  first: FrameFirst;
+}
+
+/** The same board with rings round it. */
+export function framedBoard(board: Board, rings: readonly RingChoice[]): Board {
+  const recipe = rings.reduce<Recipe>((so, { species, widths, first }, r) => {
+    const strips = widths.map((width, k): StripOperation => ({
+      kind: 'strip',
+      ...AS_IT_LIES,
+      id: `ring-${r + 1}-${k + 1}`,
+      species,
+      width,
+    }));
+    const takes = [so.at(-1)?.id ?? '', ...strips.map((s) => s.id)];
+    return [...so, ...strips, { kind: 'frame', id: `frame-${r + 1}`, takes, first }];
+  }, board.recipe);
   return { ...board, recipe };
 }
 

@@ -1,6 +1,5 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { madeFor } from '../board/madeFor.ts';
 import { flatRecipe, stripsOf } from '../board/recipe.ts';
 import { readBackward, readForward } from '../recipe/evaluate.ts';
 import { AT_REST } from '../recipe/motion.ts';
@@ -8,26 +7,10 @@ import { bounds, moved, volume } from '../recipe/solid.ts';
 import { workshopArbitrary } from '../follow/workshopArbitrary.ts';
 import { boardWorkpiece } from '../trim/boardCells.ts';
 import { bodiesOfPanel, boardInCells, panelInCells } from './cells.ts';
-import type { PlanInput } from '../saw/planInput.ts';
-import type { PlanContext } from '../ladders/context.ts';
-import { makePlan, type Plan } from '../plan/plan.ts';
+import { panelContextOf } from '../plan/panelContext.ts';
+import { makePlan } from '../plan/plan.ts';
 import { plainBoard, planInputArbitrary } from '../plan/planArbitrary.ts';
 
-/** What a plan was made with, as its parts shared it. */
-const contextOf = (plan: Plan, input: PlanInput): PlanContext => ({
-  ...input,
-  shop: plan.shop,
-  made: madeFor(input.board, input.facts),
-  allowances: plan.allowances,
-  cutting: plan.cutting,
-  trim: plan.trim,
-  panelWidth: plan.panelWidth,
-  again: null,
-  ahead: null,
-  wished: input.board,
-  turnedOver: [],
-  pieces: new Map(input.rack.map((p) => [p.id, p])),
-});
 const wood = { piece: null, unit: 0, inPiece: AT_REST };
 const woodIn = (cells: readonly { solid: Parameters<typeof volume>[0] }[]) =>
   cells.reduce((sum, c) => sum + volume(c.solid), 0);
@@ -87,7 +70,7 @@ describe('boards of a batch', () => {
       fc.property(workshopArbitrary, (input) => {
         const plan = makePlan(input);
         if (plan.cutting.shortages.length > 0 || plan.cutting.blanks.length === 0) return;
-        const context = contextOf(plan, input);
+        const context = panelContextOf(plan, input);
         plan.trim.panels.forEach((places, k) => {
           const panel = panelInCells(context, bodiesOfPanel(context, k + 1), k + 1)!;
           for (const place of places) {

@@ -1,5 +1,5 @@
-import type { Inset } from '../board/inset.ts';
-import { glueThicknessReached } from '../ladders/gluedThickness.ts';
+import type { Insert, Inset } from '../board/inset.ts';
+import { gluedHeight } from '../ladders/gluedThickness.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { firstOf } from '../lists/there.ts';
 import { insertWorkpiece } from '../recipe/insertOperation.ts';
@@ -10,9 +10,13 @@ import { carried, type Cell, type Workpiece } from '../recipe/workpiece.ts';
 import { bodiesOfPanel, panelInCells } from './cells.ts';
 import { stripBodies } from './stripBody.ts';
 
-/** A strip that is put in, as it was milled: its wood, and where that lies in its piece. @param copy of which panel, from 1 */
-function looseInCells(first: PlanContext, { strip, length, width }: Inset['inserts'][number], copy: number): Workpiece {
-  const height = glueThicknessReached(first);
+/** A strip that is cut beside those of the panels, as it was milled: its wood, and where that lies in its piece. @param copy of which panel or board, from 1 */
+export function looseInCells(
+  first: PlanContext,
+  { strip, length, width }: Pick<Insert, 'strip' | 'length' | 'width'>,
+  copy: number,
+): Workpiece {
+  const height = gluedHeight(first, strip.id);
   const share = { length, thickness: height, start: 0 };
   const bodies = stripBodies(first.board, first.cutting, first.pieces, share, copy, [strip]);
   const { origin, along, across, up, size, piece, unit } = firstOf(bodies);

@@ -6,7 +6,7 @@ import { thicknessAt } from '../stock/shape.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { cubicMetres } from '../units/volume.ts';
 import type { Ladder } from '../ladders/ladder.ts';
-import { glueThicknessReached } from '../ladders/gluedThickness.ts';
+import { gluedHeight, glueThicknessReached } from '../ladders/gluedThickness.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { cutStripsOf } from '../board/recipe.ts';
 import { bounds, volume, type Solid } from '../recipe/solid.ts';
@@ -99,18 +99,25 @@ export function plannedStrips(
   return cutStripsOf(board).map((strip, i) => {
     // What is put in later is as long as it must be for that.
     const loose = allowances.loose[strip.id];
-    const long = loose ?? firstOf(allowances.panels).length;
+    const height = gluedHeight(context, strip.id);
+    const long = loose?.length ?? firstOf(allowances.panels).length;
     const sources = (sourcesByStrip.get(i + 1) ?? []).sort((a, b) => a.copy - b.copy);
     // Either way round where the maker allows it: the stock's thickness or the rip gives the width.
     const stock = stockOf.get(strip.id);
     const shows = stock?.shows ?? showsOf(board.construction, strip);
-    const stockThickness = stock?.thickness ?? (shows === 'edge' ? strip.width : glued);
+    const stockThickness = stock?.thickness ?? (shows === 'edge' ? strip.width : height);
     const rough =
       shows === 'edge'
-        ? { width: stockThickness, thickness: edgeRip(allowances, strip.width) }
+        ? {
+            width: stockThickness,
+            thickness: edgeRip(
+              { ...allowances, glueThickness: loose?.height ?? allowances.glueThickness },
+              strip.width,
+            ),
+          }
         : { width: faceRip(allowances, strip.width), thickness: stockThickness };
     const finished = {
-      length: loose ?? board.length,
+      length: loose?.length ?? board.length,
       width: loose === undefined ? widthOf(trimmed.get(strip.id)) : strip.width,
       thickness: ladders.thickness.reached,
     };
@@ -125,7 +132,7 @@ export function plannedStrips(
       milled: {
         length: long,
         width: strip.width,
-        thickness: glued + (shows === 'edge' ? proudBy(allowances, strip.width) : 0),
+        thickness: height + (shows === 'edge' ? proudBy(allowances, strip.width) : 0),
       },
       finished,
       turned: strip.turned !== (context.turnedOver[0]?.has(strip.id) ?? false),

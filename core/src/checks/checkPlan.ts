@@ -3,6 +3,7 @@ import type { AcceptedStop, Board } from '../board/board.ts';
 import type { PlanInput } from '../saw/planInput.ts';
 import { shopFor } from '../board/differences.ts';
 import type { Plan } from '../plan/plan.ts';
+import { frameJoints, frameSize } from './frameRules.ts';
 import { insetJoints, insetSize } from './insetRules.ts';
 import { lastSlices, recutJoints } from './recutJoints.ts';
 import { recutSize } from './recutSize.ts';
@@ -83,23 +84,40 @@ const FLAT: readonly Rule[] = [
   ...LAST_RULES,
 ];
 
-/** What is found of a board that is cut again: of its first panel, of its rows or parts, of the board itself. */
-function foundAgain(plan: Plan, again: NonNullable<Plan['again']>, input: PlanInput): Found[] {
-  const panel: Plan = { ...plan, trim: again.trim, ladders: again.ladders, again: null, recut: null };
-  const panelInput = { ...input, board: again.board, shop: shopFor(again.board, input.shop) };
-  // Rows and parts are glued like strips: in time, and under the clamps there are.
-  const block: Plan = {
-    ...plan,
-    gluing: again.gluing,
-    allowances: { ...plan.allowances, glueThickness: again.block.height },
-  };
-  const run = (rules: readonly Rule[], of: Plan, given: PlanInput) => rules.flatMap((rule) => rule(of, given));
+const run = (rules: readonly Rule[], of: Plan, given: PlanInput) => rules.flatMap((rule) => rule(of, given));
+
+/** What is found of a board that is more than one panel: of its first panel, of its rows or parts, of its frame, of the board itself. */
+function foundAgain(plan: Plan, made: NonNullable<Plan['again'] | Plan['frame']>, input: PlanInput): Found[] {
+  const { again, frame } = plan;
+  const panel: Plan = { ...plan, trim: made.trim, ladders: made.ladders, again: null, recut: null, frame: null };
+  const panelInput = { ...input, board: made.board, shop: shopFor(made.board, input.shop) };
+  // What is inside a frame is looked at as a board of its own.
+  const inside: Plan = frame ? { ...plan, trim: frame.fields.trim, ladders: frame.fields.ladders } : plan;
+  const insideInput = frame ? { ...input, board: frame.field } : input;
   return [
-    ...run([emptyBoard, recutSize, recutJoints, lastSlices, insetSize, insetJoints, thinBoard], plan, input),
+    ...run([emptyBoard, ...(again ? AGAIN_RULES : [panelWidthRule])], inside, insideInput),
+    ...run([frameSize, frameJoints, again ? thinBoard : boardThickness], plan, input),
     ...run(PANEL_RULES, panel, panelInput),
-    ...run([glueTime, clamping], block, input).map((f) => ({ ...f, part: f.part ?? again.how })),
+    ...(again ? gluedInTime(plan, again.gluing, again.block.height, input, again.how) : []),
+    ...(frame ? foundOfFrame(plan, frame, input) : []),
     ...run([...BOARD_RULES, markArt, ...LAST_RULES], plan, input),
   ];
+}
+
+const AGAIN_RULES: readonly Rule[] = [recutSize, recutJoints, lastSlices, insetSize, insetJoints];
+
+/** Rows, parts and frames are glued like strips: in time, and under the clamps there are. @param part what it is about */
+function gluedInTime(plan: Plan, gluing: Plan['gluing'], height: number, input: PlanInput, part: string): Found[] {
+  const block: Plan = { ...plan, gluing, allowances: { ...plan.allowances, glueThickness: height } };
+  return run([glueTime, clamping], block, input).map((f) => ({ ...f, part: f.part ?? part }));
+}
+
+/** Each rule speaks once of a frame, of the first pair of strips that it is about. */
+function foundOfFrame(plan: Plan, { pairs, fields, rings }: NonNullable<Plan['frame']>, input: PlanInput): Found[] {
+  const all = pairs.flatMap((pair) =>
+    gluedInTime(plan, pair.gluing, fields.thickness, input, `${rings[pair.ring]?.operation.id}/${pair.pair}`),
+  );
+  return all.filter((f, i) => all.findIndex((other) => other.rule === f.rule) === i);
 }
 
 const ORDER: Record<Severity, number> = { stop: 0, caution: 1, note: 2 };
@@ -109,7 +127,8 @@ export function checkPlan(plan: Plan, given: PlanInput): Finding[] {
   const input = { ...given, shop: plan.shop };
   // Before there are strips there is nothing to say but what to do first.
   if (stripsOf(given.board).length === 0) return emptyBoard(plan, input).map((f) => placed(f, plan));
-  const found = plan.again ? foundAgain(plan, plan.again, input) : FLAT.flatMap((rule) => rule(plan, input));
+  const made = plan.again ?? plan.frame;
+  const found = made ? foundAgain(plan, made, input) : FLAT.flatMap((rule) => rule(plan, input));
   return [...found, ...notFollowed(plan, input, found)]
     .sort((a, b) => ORDER[a.severity] - ORDER[b.severity])
     .map((found) => {

@@ -5,11 +5,13 @@ import { pressure as pressureOf } from '../units/quantity.ts';
 import type { Found, Rule } from './finding.ts';
 
 /** Enough clamps, long enough, deep enough, and hard enough. */
-export const clamping: Rule = ({ gluing, allowances, again }, { shop }) => {
+export const clamping: Rule = ({ gluing, allowances, again, frame }, { shop }) => {
   const [word, whole] =
     again?.gluing === gluing
       ? ([again.how === 'rows' ? 'rows' : 'pieces', 'block'] as const)
-      : (['strips', 'panel'] as const);
+      : frame?.pairs.some((p) => p.gluing === gluing)
+        ? (['pieces', 'framed board'] as const)
+        : (['strips', 'panel'] as const);
   const { glueUps } = gluing;
   if (glueUps.length === 0) return [];
   const about = (id: string) => {

@@ -1,6 +1,7 @@
 import { crossings, type Insert, type Inset } from '../board/inset.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
+import { crossGrain, endGrainJoint } from './crossGrain.ts';
 import type { Found, Rule } from './finding.ts';
 import { panelOf, thicknessOf } from './recutSize.ts';
 import { WEAK_ANGLE } from './recutJoints.ts';
@@ -66,9 +67,6 @@ export const insetSize: Rule = (plan, { board, shop }) => {
   return found;
 };
 
-/** Seasons part cross-grain joints from about so much difference on, mm (common practice, from memory: a joint as long as a hand takes half a millimetre; a board's width does not take more than one). */
-const OPENS_MM = 1;
-
 /** Wood that is put in does not move the way the parts beside it do, and is glued to their ends. */
 export const insetJoints: Rule = (plan) => {
   const { again, movement } = plan;
@@ -78,35 +76,26 @@ export const insetJoints: Rule = (plan) => {
     const along = Math.cos((insert.angle * Math.PI) / 180);
     // Along the joint the parts move by what of their width lies that way; the strip does not.
     const apart = Math.abs(movement.across) * along;
-    const found: Found[] = [];
-    if (apart > OPENS_MM)
-      found.push({
-        ...about,
-        rule: 'cross-grain',
-        severity: 'caution',
-        what: say`Along the joint of strip ${insert.number} the parts move ${length(apart)} between the dry and the damp month; the strip does not.`,
-        why: say`Its grain runs along the cut, theirs across it: over a board's width joints are known to open from about ${length(OPENS_MM)} on, or the board bows.`,
-        waysOut: [
+    return [
+      ...crossGrain(
+        about,
+        apart,
+        say`Along the joint of strip ${insert.number} the parts move ${length(apart)} between the dry and the damp month; the strip does not.`,
+        [
           say`Make the board narrower.`,
           say`Put it in at a slant: the steeper, the less.`,
           say`Take quartered wood, which moves half as much.`,
         ],
-        source: 'common practice',
-      });
-    if (Math.abs(insert.angle) < WEAK_ANGLE)
-      found.push({
-        ...about,
-        rule: 'end-grain-joint',
-        severity: 'caution',
-        what: say`The ends of the parts are glued to strip ${insert.number}: cut at ${Math.abs(insert.angle)}°, they are end grain.`,
-        why: say`End grain drinks the glue and holds a fraction of what long grain does.`,
-        waysOut: [
-          say`Two thin coats of glue on the ends before the joint is closed.`,
-          say`Dowels or loose tongues across the joint.`,
-          say`Cut at ${WEAK_ANGLE}° or more.`,
-        ],
-        source: 'common practice',
-      });
-    return found;
+      ),
+      ...(Math.abs(insert.angle) < WEAK_ANGLE
+        ? [
+            endGrainJoint(
+              about,
+              say`The ends of the parts are glued to strip ${insert.number}: cut at ${Math.abs(insert.angle)}°, they are end grain.`,
+              [say`Cut at ${WEAK_ANGLE}° or more.`],
+            ),
+          ]
+        : []),
+    ];
   });
 };

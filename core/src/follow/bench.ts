@@ -1,5 +1,6 @@
 import type { Cut } from '../features/edgeCuts.ts';
 import type { Defect } from '../stock/defect.ts';
+import type { FrameSide } from '../board/frame.ts';
 import type { Turn } from '../board/recipe.ts';
 import type { Piece } from '../stock/piece.ts';
 import type { Thing } from '../steps/instruction.ts';
@@ -59,6 +60,17 @@ export interface Panel {
   rows?: { slices: Slice[]; runs: 'along' | 'across' };
   /** Of a block: the panel that was sawn through, and what lies in its joints, from the left. */
   parts?: { panel: Panel; joints: Joint[] };
+  /** Of a thing with strips round it: what they go round and where that lies in it. */
+  frame?: { inside: Made | Panel; x: number; y: number; strips: Around[] };
+  /** How far ends of strips still reach over what they are glued to. */
+  over?: number;
+}
+
+/** A strip glued along a side of a thing, and how far it reached over both ends of its joint, mm. */
+export interface Around {
+  side: FrameSide;
+  over: number;
+  laid: Laid;
 }
 
 /** A cut through a panel: from where it begins along both edges, and what was put into it. */

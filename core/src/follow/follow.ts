@@ -1,5 +1,6 @@
-import type { Instruction } from '../steps/instruction.ts';
+import type { Instruction, InstructionOf } from '../steps/instruction.ts';
 import { coatBoards, onBoards, sandBoards, screwFeet, setInlay, workFeature } from './boardWork.ts';
+import { flushEnds, glueFrame, isOfFrame, layFrame } from './frameWork.ts';
 import { Bench, type Followed, type ToldStep, type Workshop } from './makersBench.ts';
 import { clampsThere, cutBoards, flush, glueUp, layOut, scrape, trimEdge, wipe } from './panelWork.ts';
 import { glueParts, isOfParts, layParts, sawApart } from './partWork.ts';
@@ -18,6 +19,13 @@ export function follow(steps: readonly ToldStep[], workshop: Workshop): Followed
     for (const instruction of step.instructions) carryOut(bench, instruction);
   }
   return bench.result(steps.length);
+}
+
+/** How a glue-up is done, told by what is glued. */
+function gluingOf(bench: Bench, i: InstructionOf<'glue'>): (bench: Bench, i: InstructionOf<'glue'>) => void {
+  if (isOfFrame(bench, i)) return glueFrame;
+  if (isOfParts(bench, i)) return glueParts;
+  return isOfRows(bench, i) ? glueRows : glueUp;
 }
 
 function carryOut(bench: Bench, i: Instruction): void {
@@ -52,6 +60,10 @@ function carryOut(bench: Bench, i: Instruction): void {
       return sawApart(bench, i);
     case 'layParts':
       return layParts(bench, i);
+    case 'layFrame':
+      return layFrame(bench, i);
+    case 'flushEnds':
+      return flushEnds(bench, i);
     case 'keys':
       return i.parts.forEach((p) => bench.keyed.add(p.id));
     case 'rehearse':
@@ -59,7 +71,7 @@ function carryOut(bench: Bench, i: Instruction): void {
     case 'wipe':
       return i.parts.forEach((p) => wipe(bench, p));
     case 'glue':
-      return isOfParts(bench, i) ? glueParts(bench, i) : isOfRows(bench, i) ? glueRows(bench, i) : glueUp(bench, i);
+      return gluingOf(bench, i)(bench, i);
     case 'scrape':
       return i.parts.forEach((p) => scrape(bench, i, p));
     case 'flush':

@@ -1,18 +1,18 @@
 import { nth } from '../lists/there.ts';
 import type { PlanInput } from '../saw/planInput.ts';
 import type { PlanContext } from '../ladders/context.ts';
-import { blockOfBoard, type Plan } from '../plan/plan.ts';
+import { panelContextOf } from '../plan/panelContext.ts';
+import { wholeOfBoard, type Plan } from '../plan/plan.ts';
 import { millingOf } from '../steps/millingPlan.ts';
 import { bodiesOfPanel, boardInCells, panelInCells } from '../bodies/cells.ts';
 import { movedBy, type Triple } from '../recipe/motion.ts';
 import { bounds, moved } from '../recipe/solid.ts';
-import { woodOfPart } from './partWork.ts';
-import { woodAt } from './rowWork.ts';
+import { frameStrips } from '../board/frame.ts';
+import { woodOf } from './frameWork.ts';
 import { boardThing } from '../steps/instruction.ts';
 import type { Failure, Made, Wood } from './bench.ts';
 import { follow } from './follow.ts';
 import { FINE, TOLERANCE, type Followed } from './makersBench.ts';
-import { madeFor } from '../board/madeFor.ts';
 import { cutStripsOf, stripsOf, type Strip } from '../board/recipe.ts';
 
 /** What he made is compared with the board to his own tolerance; a difference of just that much is none. */
@@ -24,21 +24,7 @@ const EXACT_MM = TOLERANCE + FINE;
  */
 export function followPlan(plan: Plan, given: PlanInput): Followed {
   const input = { ...given, shop: plan.shop };
-  const panel = plan.again?.board ?? given.board;
-  const context: PlanContext = {
-    ...input,
-    board: panel,
-    made: madeFor(panel, given.facts),
-    allowances: plan.allowances,
-    cutting: plan.cutting,
-    trim: plan.again?.trim ?? plan.trim,
-    again: null,
-    ahead: null,
-    wished: panel,
-    panelWidth: plan.panelWidth,
-    turnedOver: [],
-    pieces: new Map([...(input.saw?.done ?? []).map(({ piece }) => piece), ...input.rack].map((p) => [p.id, p])),
-  };
+  const context = panelContextOf(plan, given);
   const followed = follow(plan.operations, {
     rack: input.rack,
     shop: plan.shop,
@@ -79,8 +65,11 @@ function compare({ boards, left, steps }: Followed, plan: Plan, { board }: PlanI
   const own = boards.filter((b) => b.thing.id.startsWith('board '));
   if (stripsOf(board).length > 0 && own.length < board.count) fail('missingPart', `board ${own.length + 1}`);
   const { size, features } = plan.worked;
-  const gluedStrips =
-    plan.again?.how === 'parts' ? [...stripsOf(board), ...plan.again.inserts.map((i) => i.strip)] : stripsOf(board);
+  const gluedStrips = [
+    ...stripsOf(board),
+    ...(plan.again?.how === 'parts' ? plan.again.inserts : []).map((i) => i.strip),
+    ...(plan.frame ? frameStrips(plan.frame) : []).map((s) => s.strip),
+  ];
   for (const made of own) {
     for (const side of ['length', 'width', 'thickness'] as const)
       if (Math.abs(made[side] - size[side]) > EXACT_MM)
@@ -119,16 +108,15 @@ function compareStrips(
   });
 }
 
-/** The wood of every board that was glued of rows or parts: the middle of each cell is of the strip and the place that the plan's cells show. */
+/** The wood of every board that was glued of rows or parts, or framed: the middle of each cell is of the strip and the place that the plan's cells show. */
 function compareCells(
   { boards, steps }: Pick<Followed, 'boards' | 'steps'>,
   plan: Plan,
-  again: NonNullable<Plan['again']>,
   first: PlanContext,
 ): Failure[] {
   return boards.flatMap((made, k) => {
     if (made.thing.id !== boardThing(k + 1).id) return [];
-    const block = k === 0 ? plan.wood?.panel : blockOfBoard(first, again, k + 1);
+    const block = k === 0 ? plan.wood?.panel : wholeOfBoard({ ...plan, first }, k + 1);
     const place = plan.trim.panels[k]?.[0];
     if (!block || !place) return [];
     const board = k === 0 && plan.wood ? plan.wood.board : boardInCells(block, place, plan.ladders.thickness.reached);
@@ -136,7 +124,7 @@ function compareCells(
       const { corners } = cell.solid;
       const middle = [0, 1, 2].map((axis) => corners.reduce((sum, c) => sum + nth(c, axis), 0) / corners.length);
       const at: Triple = [nth(middle, 0), nth(middle, 1), nth(middle, 2)];
-      const wood = made.panel.parts ? woodOfPart(made, at) : woodAt(made, at);
+      const wood = woodOf(made, at);
       const along = movedBy(cell.inPiece, at)[0];
       if (!cell.piece && !wood) return [];
       const same =
@@ -163,7 +151,7 @@ function compareCells(
 /** The wood of every board is that of the plan's cells: cut from the same place of the same piece, so that drawings and checks show what is really there. */
 function compareWood({ boards, steps }: Followed, plan: Plan, context: PlanContext): Failure[] {
   // What was glued longer or shorter than planned is told of by its own check.
-  if (plan.again) return compareCells({ boards, steps }, plan, plan.again, context);
+  if (plan.again || plan.frame) return compareCells({ boards, steps }, plan, context);
   if (context.made.panelLength !== null) return [];
   const order = stripsOf(context.board).map((s) => s.id);
   let number = 0;

@@ -2,7 +2,7 @@ import { shopHas, type ToolId } from '../shop/tools.ts';
 import type { Shop } from '../shop/shop.ts';
 import { isMetal } from '../stock/defect.ts';
 import type { Piece } from '../stock/piece.ts';
-import { stockThing, type Instruction, type PlugWood, type Thing } from '../steps/instruction.ts';
+import { stockThing, type Instruction, type InstructionOf, type PlugWood, type Thing } from '../steps/instruction.ts';
 import type { Species } from '../wood/species.ts';
 import {
   overlaps,
@@ -61,6 +61,10 @@ export class Bench {
   readonly steps = new Map<string, number>();
   /** What is glued of parts and strips so far. */
   readonly pieces = new Map<string, (Part | Laid)[]>();
+  /** Strips that are laid round a thing: along which side, and how far they are told to reach over. */
+  readonly around = new Map<string, InstructionOf<'layFrame'>['strips'][number]>();
+  /** Whole things whose joints were wiped. */
+  readonly wiped = new Set<string>();
   readonly boards = new Map<string, Made>();
   readonly used = new Set<string>();
   /** How strips lie in the panel that is laid out. */

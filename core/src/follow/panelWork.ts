@@ -5,7 +5,7 @@ import { slowness, clampCount } from '../shop/gluing.ts';
 import { glueOf } from '../shop/shop.ts';
 import { MITRE_REACH_MM } from '../shop/tools.ts';
 import type { ClampUse, Instruction, InstructionOf, Thing } from '../steps/instruction.ts';
-import type { Laid, Made, Panel } from './bench.ts';
+import type { Laid, Made, Panel, Wood } from './bench.ts';
 import { marksOnStrips } from './boardWork.ts';
 import { FINE, TOLERANCE, type Bench } from './makersBench.ts';
 
@@ -20,12 +20,7 @@ export function layOut(bench: Bench, i: InstructionOf<'layOut'>): void {
   const wood = bench.wood(only.part, i);
   if (!wood) return;
   bench.used.add(only.part.id);
-  const across = wood.y.to - wood.y.from;
-  const laid: Laid = {
-    wood,
-    ...only,
-    ...(only.up === 'edge' ? { width: wood.thickness, height: across } : { width: across, height: wood.thickness }),
-  };
+  const laid = laidFrom(wood, only);
   bench.panels.set(i.panel.id, {
     thing: i.panel,
     strips: [laid],
@@ -43,6 +38,17 @@ export function layOut(bench: Bench, i: InstructionOf<'layOut'>): void {
 export function wipe(bench: Bench, thing: Thing): void {
   const wood = bench.things.get(thing.id) ?? bench.slices.get(thing.id) ?? bench.parts.get(thing.id);
   if (wood) wood.wiped = true;
+  else bench.wiped.add(thing.id);
+}
+
+/** A strip as it lies: standing on edge its thickness shows, lying flat what it was ripped to. */
+export function laidFrom(wood: Wood, how: Pick<Laid, 'up' | 'turned' | 'endForEnd' | 'ahead'>): Laid {
+  const across = wood.y.to - wood.y.from;
+  return {
+    wood,
+    ...how,
+    ...(how.up === 'edge' ? { width: wood.thickness, height: across } : { width: across, height: wood.thickness }),
+  };
 }
 
 export function clampsThere(bench: Bench, i: Instruction, clamps: readonly ClampUse[]): void {
@@ -107,15 +113,8 @@ export function glueUp(bench: Bench, i: InstructionOf<'glue'>): void {
     if (!wood) return [];
     bench.used.add(thing.id);
     const how = bench.laid.get(thing.id) ?? { up: 'face' as const, turned: false, endForEnd: false };
-    const across = wood.y.to - wood.y.from;
     if (!wood.flat) bench.fail('notFlat', i, thing);
-    return [
-      {
-        wood,
-        ...how,
-        ...(how.up === 'edge' ? { width: wood.thickness, height: across } : { width: across, height: wood.thickness }),
-      },
-    ];
+    return [laidFrom(wood, how)];
   });
   if (strips.length === 0) return;
   // Oily faces that meet glue now were wiped for it.
@@ -165,7 +164,13 @@ export function flush(bench: Bench, i: InstructionOf<'flush'>): void {
     if (!panel) continue;
     const tall = panel.strips.filter((s) => s.height > panel.thickness + TOLERANCE).map((s) => s.wood.thing.id);
     const told = new Set(i.strips.map((s) => s.id));
-    if (tall.every((id) => told.has(id))) panel.proud = 0;
+    if (!tall.every((id) => told.has(id))) continue;
+    panel.proud = 0;
+    if (!panel.frame) continue;
+    // What a frame goes round is flat already.
+    if (panel.hardGlue) bench.fail('stillWet', i, thing);
+    for (const s of panel.strips) s.height = Math.min(s.height, panel.thickness);
+    panel.flat = true;
   }
 }
 
@@ -225,7 +230,8 @@ export function cutBoards(bench: Bench, i: InstructionOf<'crosscutPanel'>): void
     bench.fail('tooWideForMachine', i, i.part, { is: panel.width, limit: MITRE_REACH_MM });
   let free = 0;
   // Where rows end in clean faces the blade may run half beside the wood, or nothing is cut; of a block what falls off is told with its kerf.
-  const kerf = panel.rows || panel.parts ? 0 : i.saw.kerf;
+  const kerf = panel.rows || panel.parts || panel.frame ? 0 : i.saw.kerf;
+  if ((panel.over ?? 0) > FINE) bench.fail('notFlat', i, i.part);
   for (const cut of i.cuts) {
     if (cut.at - kerf < free - FINE || cut.at + cut.length + kerf > panel.length + FINE)
       bench.fail('notEnoughLength', i, cut.part, { is: panel.length, limit: cut.at + cut.length + kerf });

@@ -9,10 +9,11 @@ import { TO_8 } from './upgrades/to8.ts';
 import { TO_9 } from './upgrades/to9.ts';
 import { TO_10 } from './upgrades/to10.ts';
 import { TO_11 } from './upgrades/to11.ts';
+import { TO_12 } from './upgrades/to12.ts';
 import { completeFile } from './earlierForms.ts';
 
 /** Every version after the first, in order: what it changed. A new version is one more file beside these, and one more entry. */
-export const VERSION_STEPS: readonly VersionStep[] = [TO_2, TO_3, TO_4, TO_5, TO_6, TO_7, TO_8, TO_9, TO_10, TO_11];
+export const VERSION_STEPS: readonly VersionStep[] = [TO_2, TO_3, TO_4, TO_5, TO_6, TO_7, TO_8, TO_9, TO_10, TO_11, TO_12];
 
 /** A board file of a version that was written, step by step up to the newest. */
 export function upgradeToNewest(file: Json, version: number): Json {

@@ -1,6 +1,7 @@
 import type { Allowances } from '../board/allowances.ts';
 import type { Board } from '../board/board.ts';
 import type { Again } from '../board/again.ts';
+import type { Frame } from '../board/frame.ts';
 import type { CutPlan } from '../cutting/cutPlan.ts';
 import type { Made } from '../facts/made.ts';
 import type { PlanInput } from '../saw/planInput.ts';
@@ -21,6 +22,10 @@ export interface PlanContext extends PlanInput {
   turnedOver: readonly ReadonlySet<string>[];
   /** Where what is glued is rows of slices or parts of a panel instead of strips: how they are made; null for panels of strips. */
   again: Again | null;
+  /** The frame round what is glued, once it is on; null before, and for boards without. */
+  frame: Frame | null;
+  /** Whether what is cut out of the panels is not yet a board: a frame goes round it. */
+  field: boolean;
   /** How much further along each strip lies than the one that lies least far, mm; null where they are flush. */
   ahead: readonly number[] | null;
   /** The size that the board is wished, mm; `board` may be smaller where rows leave it no more. */

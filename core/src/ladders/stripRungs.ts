@@ -9,7 +9,7 @@ import { thicknessAt } from '../stock/shape.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say } from '../units/phrase.ts';
 import type { PlanContext } from './context.ts';
-import { glueThicknessReached } from './gluedThickness.ts';
+import { glueThicknessReached, isOfItsOwnHeight } from './gluedThickness.ts';
 import type { Rungs, Stage } from './ladder.ts';
 import { firstCopySources, leastPiece, widthOfBlank } from './limitingPiece.ts';
 
@@ -24,7 +24,12 @@ function thinnestStrip(context: PlanContext) {
   let least: { strip: RippedStrip; blank: Blank } | undefined;
   for (const blank of context.cutting.blanks)
     for (const strip of blank.strips)
-      if (strip.way.shows === 'face' && (!least || strip.planed < least.strip.planed)) least = { strip, blank };
+      if (
+        strip.way.shows === 'face' &&
+        !isOfItsOwnHeight(context, strip.demand.stripId) &&
+        (!least || strip.planed < least.strip.planed)
+      )
+        least = { strip, blank };
   const piece = least && context.pieces.get(least.blank.pieceId);
   if (!least || !piece) return undefined;
   const { order, way } = least.strip;

@@ -60,8 +60,9 @@ export function materialsOf(context: PlanContext, strips: readonly PlannedStrip[
   const each = recut ? inBoard : strips.reduce((sum, { finished: f }) => sum + f.length * f.width * f.thickness, 0);
   const grams = strips.map((s) => s.grams);
   // Copies that the rack cannot give in full are not in the wood taken; the yield counts only strips that have a source.
-  const panels = context.allowances.panels.length;
-  const given = strips.reduce((sum, s) => sum + s.sources.length, 0) / Math.max(1, strips.length * panels);
+  const { panels, loose } = context.allowances;
+  const asked = strips.reduce((sum, s) => sum + (loose[s.id]?.boards ?? panels.length), 0);
+  const given = strips.reduce((sum, s) => sum + s.sources.length, 0) / Math.max(1, asked);
   const cutVolume = recut ? inBoard * board.count * Math.min(1, given) : stripVolume(strips, context);
   const whole = strips.every((s) => s.sources.some((source) => source.copy === 1));
   const others =

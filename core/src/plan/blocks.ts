@@ -2,7 +2,7 @@ import type { Again } from '../board/again.ts';
 import type { Board } from '../board/board.ts';
 import { crossings, type Inset } from '../board/inset.ts';
 import type { Recut } from '../board/recut.ts';
-import { stripsOf } from '../board/recipe.ts';
+import { cutStripsOf, stripsOf } from '../board/recipe.ts';
 import type { Made } from '../facts/made.ts';
 import { PARTS, ROWS } from '../gluing/glueRun.ts';
 import { planGlueUps, type GluePlan } from '../gluing/glueUps.ts';
@@ -43,17 +43,12 @@ export function blockToTrim(again: Again): Block {
 /** What the plan shares from the second glue-up on: one block for each board, and the board as large as its block lets it be. */
 export function blocksOf(
   first: PlanContext,
-  { board, shop, again }: { board: Board; shop: Shop; again: Again },
+  { board, shop, again, framed }: { board: Board; shop: Shop; again: Again; framed: boolean },
   made: Made,
 ): PlanContext {
   const { block } = again;
   const { end: endTrim, side: sideTrim } = blockToTrim(again);
-  const reached: Board = {
-    ...board,
-    length: Math.max(0, Math.min(board.length, block.length - 2 * endTrim)),
-    width: Math.max(0, Math.min(board.width, block.width - 2 * sideTrim)),
-    perPanel: 1,
-  };
+  const reached = asLargeAsLeft(board, block, { side: sideTrim, end: endTrim });
   const own = shopOfBlock(shop, again);
   const allowances = {
     ...first.allowances,
@@ -71,9 +66,22 @@ export function blocksOf(
     panelWidth: block.width,
     trim: trimLayout(reached, allowances, own, made, blockToTrim(again)),
     again,
+    field: framed,
     wished: board,
   };
 }
+
+/** The board as large as what it is trimmed from lets it be, one from each. */
+export const asLargeAsLeft = (
+  board: Board,
+  block: { length: number; width: number },
+  { side, end }: Pick<Block, 'side' | 'end'>,
+): Board => ({
+  ...board,
+  length: Math.max(0, Math.min(board.length, block.length - 2 * end)),
+  width: Math.max(0, Math.min(board.width, block.width - 2 * side)),
+  perPanel: 1,
+});
 
 /** The glue-ups of the rows or parts of one board. */
 export function blockGluing(context: PlanContext, again: Again): GluePlan {
@@ -94,7 +102,7 @@ function partGluing(context: PlanContext, inset: Inset): GluePlan {
       symmetrical: false,
       length: Math.max(...inset.inserts.map((i) => i.length)),
       height: inset.block.height,
-      hardness: hardestOf(context),
+      hardness: hardestOf(context, cutStripsOf(board)),
       helper: board.gluing.helper,
       groups: null,
       // It is no wider for the machines than its panel was, however long it gets.

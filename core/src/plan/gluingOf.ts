@@ -3,7 +3,7 @@ import { planGlueUps, type GluePlan } from '../gluing/glueUps.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
 import type { Shop } from '../shop/shop.ts';
 import type { PlanContext } from '../ladders/context.ts';
-import { stripsOf } from '../board/recipe.ts';
+import { stripsOf, type Strip } from '../board/recipe.ts';
 
 /** The widest panel that something in the shop makes flat in one piece, mm; infinite where hands can. */
 export function widestFlattened(shop: Shop): number {
@@ -18,9 +18,12 @@ export function widestFlattened(shop: Shop): number {
   return Math.max(flattenerLimits(shop).width, drumSander?.width ?? 0, routerSled?.width ?? 0);
 }
 
-/** Side hardness of the hardest wood of a board, N; null where one species has no figure. */
-export function hardestOf({ board, species }: Pick<PlanContext, 'board' | 'species'>): number | null {
-  const hardness = stripsOf(board).map((strip) => species.find((s) => s.code === strip.species)?.hardness ?? null);
+/** Side hardness of the hardest wood that is pressed, N; null where one species has no figure. @param strips others than those of the panel */
+export function hardestOf(
+  { board, species }: Pick<PlanContext, 'board' | 'species'>,
+  strips: readonly Pick<Strip, 'species'>[] = stripsOf(board),
+): number | null {
+  const hardness = strips.map((strip) => species.find((s) => s.code === strip.species)?.hardness ?? null);
   const known = hardness.filter((h) => h !== null);
   return known.length < hardness.length || known.length === 0 ? null : Math.max(...known);
 }

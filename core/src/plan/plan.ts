@@ -1,4 +1,5 @@
 import { firstOf } from '../lists/there.ts';
+import { frameOf, framedAround, type Frame } from '../board/frame.ts';
 import { allowancesFor, type Allowances } from '../board/allowances.ts';
 import { shopFor } from '../board/differences.ts';
 import { panelWidth, type Board } from '../board/board.ts';
@@ -10,7 +11,7 @@ import type { GluePlan } from '../gluing/glueUps.ts';
 import type { Shop } from '../shop/shop.ts';
 import { NOTHING_SAWN, type PlanInput } from '../saw/planInput.ts';
 import type { PlanContext } from '../ladders/context.ts';
-import { trimLayout, type TrimLayout } from '../trim/trimLayout.ts';
+import { trimLayout, type Block, type TrimLayout } from '../trim/trimLayout.ts';
 import { cutForBoard } from '../saw/cutForBoard.ts';
 import { gluingOf } from './gluingOf.ts';
 import { readLadders } from '../ladders/readLadders.ts';
@@ -28,17 +29,20 @@ import { dirtySideUp, shareOf, stripBodies, type StripBody } from '../bodies/str
 import { plannedStrips, type PlannedStrip } from '../bodies/strips.ts';
 import { workedBoardOf, type WorkedBoard } from '../bodies/workedBoard.ts';
 import { stripsOf } from '../board/recipe.ts';
-import { againOf, asThick, panelBoardOf, type Again } from '../board/again.ts';
+import { againOf, asThick, fieldOf, panelBoardOf, type Again } from '../board/again.ts';
 import type { Inset } from '../board/inset.ts';
 import type { Recut } from '../board/recut.ts';
-import { bodiesOfPanel, woodOf } from '../bodies/cells.ts';
+import { bodiesOfPanel, boardInCells, panelInCells, woodOf } from '../bodies/cells.ts';
+import { framedInCells } from '../bodies/frameWood.ts';
 import { recutMovement } from '../bodies/recutMovement.ts';
 import { insetInCells } from '../bodies/insetWood.ts';
 import { blockInCells, boardOfBlock, stripsInBoard } from '../bodies/recutWood.ts';
+import { frameLadders } from '../ladders/frameLadders.ts';
 import { insetLadders } from '../ladders/insetLadders.ts';
 import { recutLadders } from '../ladders/recutLadders.ts';
 import { againOperations, type FirstPanels } from '../steps/againOperations.ts';
-import { blockGluing, blocksOf } from './blocks.ts';
+import { blockGluing, blocksOf, blockToTrim } from './blocks.ts';
+import { flatField, framedContext, frameGluing, frameProud, frameToTrim, type FramePair } from './framing.ts';
 
 /** Everything a screen or a sheet shows of a board; computed, never stored. Lengths in mm. */
 export interface Plan {
@@ -74,6 +78,10 @@ export interface Plan {
   again: RecutPlan | InsetPlan | null;
   /** The same where slices of it are rows; null for any other board. */
   recut: RecutPlan | null;
+  /** The frame round it, with what is inside; null for a board without. */
+  frame: FramePlan | null;
+  /** What boards are trimmed from, and with which figures; null where it is the panels of strips. */
+  lastly: (Pick<PlanContext, 'board' | 'shop' | 'allowances'> & { block: Block }) | null;
 }
 
 /** The first panel of a board that is cut and glued again, and what is known of its block. */
@@ -85,13 +93,24 @@ interface AgainPlan {
   /** Of the block, and of the strips of its panel. */
   gluing: GluePlan;
   panelGluing: GluePlan;
-  /** What the board is trimmed from, and with which figures. */
-  lastly: Pick<PlanContext, 'board' | 'shop' | 'allowances'>;
 }
 /** A board of rows. */
 export type RecutPlan = Recut & AgainPlan;
 /** A board of parts with strips between them. */
 export type InsetPlan = Inset & AgainPlan;
+/** A frame round a field: where fields lie on the panels or blocks they are cut from, with the ladders up to them. */
+export interface FramePlan extends Frame {
+  /** The panel that the field, or what it is cut again from, is glued as. */
+  board: Board;
+  trim: TrimLayout;
+  ladders: Plan['ladders'];
+  fields: { trim: TrimLayout; ladders: Plan['ladders']; thickness: number };
+  pairs: FramePair[];
+  /** How far its strips stand over the field when they are glued on. */
+  proud: number;
+  /** What the field would move along and across by itself between the dry and the damp month, mm. */
+  movement: Pick<SeasonMovement, 'along' | 'across'>;
+}
 
 /**
  * The one entry of the engine: what it takes to make this board from this rack in this shop.
@@ -101,21 +120,43 @@ export type InsetPlan = Inset & AgainPlan;
  */
 export function makePlan(given: PlanInput): Plan {
   const { board, rack } = given;
-  const asked = againOf(board, given.shop);
-  const shop = shopFor(board, given.shop);
   const saw = given.saw ?? NOTHING_SAWN;
-  const first = firstPanels(given, panelBoardOf(board, given.shop), asked);
+  const shop = shopFor(board, given.shop);
+  const asked = againOf(board, given.shop);
+  const askedFrame = frameOf(board, given.shop);
+  const inside = fieldOf(board, given.shop);
+  const first = firstPanels(given, panelBoardOf(board, given.shop), asked, askedFrame !== null);
   const again = asked && asThick(asked, first.ladders.thickness.reached);
   const { cutting, allowances } = first.context;
-  const last = again ? blocksOf(first.context, { board, shop, again }, madeFor(board, given.facts)) : first.context;
-  const ladders = again ? againLadders(last, again, first.ladders) : first.ladders;
-  const wood = again ? boardOfBlock(last, blockOfBoard(first.context, again, 1), ladders) : first.wood;
-  const strips = again ? stripsInBoard(first.strips, wood?.board, first.context) : first.strips;
-  const gluing = again ? blockGluing(last, again) : first.gluing;
+  const field = again
+    ? blocksOf(first.context, { board: inside, shop, again, framed: askedFrame !== null }, madeFor(inside, given.facts))
+    : first.context;
+  const fieldLadders = again ? againLadders(field, again, first.ladders) : first.ladders;
+  const frame =
+    askedFrame && framedAround(askedFrame, { length: fieldLadders.length.reached, width: fieldLadders.width.reached });
+  const last = frame ? framedContext(field, frame, board, madeFor(board, given.facts)) : field;
+  const ladders = frame ? frameLadders(last, frame, fieldLadders) : fieldLadders;
+  const fields = { trim: field.trim, ladders: fieldLadders, thickness: flatField(field) };
+  const known: Insides = { first: first.context, again, frame: frame && { ...frame, fields } };
+  const block = again ? blockOfBoard(first.context, again, 1) : null;
+  const fieldWood = fieldOfBoard(known, 1, block, first.wood?.panel);
+  const whole = fieldWood && frame ? framedInCells(first.context, frame, fieldWood, 1) : block;
+  const wood = again || frame ? boardOfBlock(last, frame && !fieldWood ? null : whole, ladders) : first.wood;
+  const strips = again || frame ? stripsInBoard(first.strips, wood?.board, first.context) : first.strips;
+  const gluing = again ? blockGluing(field, again) : first.gluing;
   const worked = workedBoardOf(last, ladders);
-  const operations = again
-    ? againOperations(first, { context: last, ladders, gluing, worked }, again)
-    : operationsFor(last, ladders, gluing, worked);
+  const pairs = frame ? frameGluing(last, frame) : [];
+  const proud = frame ? frameProud(first.context, frame, fields.thickness) : 0;
+  const operations =
+    again || frame
+      ? againOperations(
+          first,
+          { context: field, ladders: fieldLadders, gluing, worked },
+          { context: last, ladders, worked },
+          again,
+          frame && { frame, pairs, proud },
+        )
+      : operationsFor(last, ladders, gluing, worked);
   const planned: AgainPlan | null = again && {
     board: first.context.board,
     trim: first.context.trim,
@@ -123,7 +164,6 @@ export function makePlan(given: PlanInput): Plan {
     wood: first.wood,
     gluing,
     panelGluing: first.gluing,
-    lastly: { board: last.board, shop: last.shop, allowances: last.allowances },
   };
   return {
     shop,
@@ -138,18 +178,63 @@ export function makePlan(given: PlanInput): Plan {
     bodies: first.bodies,
     wood,
     worked,
-    movement: again
-      ? recutMovement(given, shop, wood?.board, ladders)
-      : seasonMovement({ ...given, shop }, strips, first.bodies, ladders.thickness.reached),
+    movement:
+      again || frame
+        ? recutMovement(given, shop, wood?.board, ladders)
+        : seasonMovement({ ...given, shop }, strips, first.bodies, ladders.thickness.reached),
     sections: sectionsFor(first.context.board, allowances, rack, shop, saw.promised),
     operations,
-    flattening: panelFlatteningWays(last, gluing.sectionWidth !== null),
+    flattening: panelFlatteningWays(field, gluing.sectionWidth !== null),
     timeline: timelineOf(operations, shop),
     moisture: moistureOf(first.context),
     materials: materialsOf({ ...first.context, board: last.board }, strips, wood?.board),
     again: again && planned && { ...again, ...planned },
     recut: again?.how === 'rows' && planned ? { ...again, ...planned } : null,
+    frame: frame && {
+      ...frame,
+      board: first.context.board,
+      trim: first.context.trim,
+      ladders: first.ladders,
+      fields,
+      pairs,
+      proud,
+      movement: recutMovement(given, shop, fieldWood ?? undefined, fieldLadders),
+    },
+    lastly: frame
+      ? { board: last.board, shop: last.shop, allowances: last.allowances, block: frameToTrim(frame) }
+      : again && { board: last.board, shop: last.shop, allowances: last.allowances, block: blockToTrim(again) },
   };
+}
+
+/** What boards are made of on the way, as far as it tells where their wood lies. */
+interface Insides {
+  first: PlanContext;
+  again: Again | null;
+  frame: (Frame & { fields: Pick<FramePlan['fields'], 'trim' | 'thickness'> }) | null;
+}
+
+/** What one board that is cut again or framed is trimmed from, in cells; null while there are no strips. @param board from 1 */
+export function wholeOfBoard({ first, again, frame }: Insides, board: number): Workpiece | null {
+  const block = again ? blockOfBoard(first, again, board) : null;
+  if (!frame) return block;
+  const field = fieldOfBoard({ first, again, frame }, board, block);
+  return field && framedInCells(first, frame, field, board);
+}
+
+/** What the frame of a board goes round, in cells. @param block that it is cut from, where it is @param panel the first panel, where it is known */
+function fieldOfBoard(
+  { first, again, frame }: Insides,
+  board: number,
+  block: Workpiece | null,
+  panel?: Workpiece,
+): Workpiece | null {
+  if (!frame) return null;
+  const { trim, thickness } = frame.fields;
+  const place = trim.panels.flatMap((rects, k) => rects.map((rect) => ({ rect, copy: k + 1 })))[board - 1];
+  if (!place) return null;
+  const { copy, rect } = place;
+  const whole = again ? block : copy === 1 && panel ? panel : panelInCells(first, bodiesOfPanel(first, copy), copy);
+  return whole && boardInCells(whole, rect, thickness);
 }
 
 /** The ladders of a board that is cut and glued again. */
@@ -157,8 +242,8 @@ function againLadders(last: PlanContext, again: Again, first: Plan['ladders']): 
   return again.how === 'rows' ? recutLadders(last, again, first) : insetLadders(last, again, first);
 }
 
-/** The block that one board is trimmed from, in cells; null while there are no strips. @param board from 1 */
-export function blockOfBoard(first: PlanContext, again: Again, board: number): Workpiece | null {
+/** The block of one board, in cells; null while there are no strips. @param board from 1 */
+function blockOfBoard(first: PlanContext, again: Again, board: number): Workpiece | null {
   return again.how === 'rows'
     ? blockInCells(
         first,
@@ -169,7 +254,7 @@ export function blockOfBoard(first: PlanContext, again: Again, board: number): W
 }
 
 /** All that is planned of the panels that are glued of strips, as if each were a board. */
-function firstPanels(given: PlanInput, board: Board, again: Again | null): FirstPanels {
+function firstPanels(given: PlanInput, board: Board, again: Again | null, framed: boolean): FirstPanels {
   const shop = shopFor(board, given.shop);
   const input: PlanInput = { ...given, board, shop };
   const made = madeFor(board, input.facts);
@@ -190,6 +275,8 @@ function firstPanels(given: PlanInput, board: Board, again: Again | null): First
     turnedOver: over,
     panelWidth: panelWidth(board),
     again: null,
+    frame: null,
+    field: framed && again === null,
     ahead: again?.how === 'rows' && again.panel.stagger ? again.offsets : null,
     wished: board,
   };

@@ -1,16 +1,16 @@
 import { nth } from '../lists/there.ts';
 import { showsOf } from '../board/board.ts';
-import { edgeRip, faceRip, type Allowances } from '../board/allowances.ts';
+import { edgeRip, faceRip, type Allowances, type LooseStrip } from '../board/allowances.ts';
 import type { Board } from '../board/board.ts';
 import type { StripDemand, Way } from '../cutting/cutPlan.ts';
 import { readBackward } from '../recipe/evaluate.ts';
 import type { Triple } from '../recipe/motion.ts';
 import { stripBackward } from '../recipe/stripOperation.ts';
 import type { Shop } from '../shop/shop.ts';
-import { cutStripsOf, looseStripsOf, panelRecipe, type Strip } from '../board/recipe.ts';
+import { cutStripsOf, panelRecipe, type Strip, type StripOperation } from '../board/recipe.ts';
 
 /**
- * What the board asks of the rack, read backward along its recipe from each of its panels: one demand for each strip of each panel, for each strip that is put in later, and the spares. Edge grain takes the visible width from the stock's
+ * What the board asks of the rack, read backward along its recipe from each of its panels: one demand for each strip of each panel, for each strip that is glued on later, and the spares. Edge grain takes the visible width from the stock's
  * thickness and rips the board's thickness; face grain the other way round; either way when the maker allows it.
  * @param key names the board among several that are cut from one rack
  */
@@ -20,32 +20,40 @@ export function demandsFor(board: Board, allowances: Allowances, shop: Shop, key
   for (const { strip, piece } of board.cutting.pins) pins.set(strip, [...(pins.get(strip) ?? []), piece]);
   const kinds = new Map<string, StripDemand>();
   const demands: StripDemand[] = [];
+  const ask = (strip: Strip, number: number, copy: number, size: Triple) => {
+    const loose = allowances.loose[strip.id];
+    const demand: StripDemand = {
+      board: key,
+      strip: number,
+      stripId: strip.id,
+      copy,
+      spare: 0,
+      species: strip.species,
+      length: size[0],
+      ways: waysOf(board, strip, size, allowances),
+      from: pins.get(strip.id) ?? null,
+      // Only strips of one length come out of one blank.
+      together: loose ? null : (groups.get(strip.id) ?? null),
+    };
+    demands.push(demand);
+    const kind = `${strip.species}/${strip.width}/${loose ? `${loose.length}/${loose.height}` : ''}`;
+    if (!kinds.has(kind)) kinds.set(kind, demand);
+  };
+  const height = allowances.glueThickness;
+  const looseSize = (strip: StripOperation, { length, height: own }: LooseStrip) =>
+    stripBackward(strip, { length, height: own ?? height });
   allowances.panels.forEach(({ length }, panel) => {
-    const copy = panel + 1;
-    const height = allowances.glueThickness;
     const wanted = readBackward(panelRecipe(board.recipe), { length, height });
-    for (const strip of looseStripsOf(board))
-      wanted.set(strip.id, stripBackward(strip, { length: allowances.loose[strip.id] ?? length, height }));
     cutStripsOf(board).forEach((strip, i) => {
-      const size = wanted.get(strip.id);
-      if (!size) return;
-      const demand: StripDemand = {
-        board: key,
-        strip: i + 1,
-        stripId: strip.id,
-        copy,
-        spare: 0,
-        species: strip.species,
-        length: size[0],
-        ways: waysOf(board, strip, size, allowances),
-        from: pins.get(strip.id) ?? null,
-        // Only strips of one length come out of one blank.
-        together: strip.id in allowances.loose ? null : (groups.get(strip.id) ?? null),
-      };
-      demands.push(demand);
-      const kind = `${strip.species}/${strip.width}/${allowances.loose[strip.id] ?? ''}`;
-      if (!kinds.has(kind)) kinds.set(kind, demand);
+      const loose = allowances.loose[strip.id];
+      const size = loose ? (loose.boards === null ? looseSize(strip, loose) : undefined) : wanted.get(strip.id);
+      if (size) ask(strip, i + 1, panel + 1, size);
     });
+  });
+  cutStripsOf(board).forEach((strip, i) => {
+    const loose = allowances.loose[strip.id];
+    for (let copy = 1; copy <= (loose?.boards ?? 0); copy += 1)
+      if (loose) ask(strip, i + 1, copy, looseSize(strip, loose));
   });
   for (const first of kinds.values()) {
     const thin = nth(cutStripsOf(board), first.strip - 1).width <= shop.cutting.spareBelow;

@@ -5,9 +5,10 @@ import type { PlannedStrip } from '../bodies/strips.ts';
 import type { Dimension, Ladder } from '../ladders/ladder.ts';
 import type { Workpiece } from '../recipe/workpiece.ts';
 import { blockEnds } from './blockSteps.ts';
-import type { Operation } from './operation.ts';
+import { frameSteps, type FrameKnown } from './frameSteps.ts';
+import type { Operation, StepDraft } from './operation.ts';
 import { boardSteps, numbered } from './operations.ts';
-import { flattenStep, panelFlatteningWays, scrapeStep } from './panelSteps.ts';
+import { flattenStep, panelFlatteningWays, panelSteps, scrapeStep } from './panelSteps.ts';
 import { partSteps, sawApartStep } from './partSteps.ts';
 import { recipeSteps, type Known } from './recipeSteps.ts';
 import { rowSteps } from './rowSteps.ts';
@@ -25,31 +26,58 @@ export interface FirstPanels extends Known {
 }
 
 /**
- * The ordered steps of a board that is cut again: its first panels up to true faces and edges, slices and rows or parts and strips, blocks, and from there what is done to any board.
- * @param last what is known from there on; its glue-ups are those of the blocks
+ * The ordered steps of a board that is more than one panel: its first panels up to true faces and edges, slices and rows or parts and strips, blocks, the frame, and from there what is done to any board.
+ * @param field what is known from the block on, as far as the frame; its glue-ups are those of the blocks @param last what is known from there on
  * @returns an empty list while there are no strips
  */
-export function againOperations(first: FirstPanels, last: Known, again: Again): Operation[] {
+export function againOperations(
+  first: FirstPanels,
+  field: Known,
+  last: Omit<Known, 'gluing'>,
+  again: Again | null,
+  frame: FrameKnown | null,
+): Operation[] {
   const { context } = last;
   if (stripsOf(context.board).length === 0) return [];
   const made = recipeSteps(first);
   const sections = made.some((s) => s.kind === 'flattenSections');
-  const flattened = toolOf(wayTaken(panelFlatteningWays(context, false), context.shop.schools.flatten));
+  const flattened = toolOf(
+    wayTaken(panelFlatteningWays(field.context, again === null && sections), context.shop.schools.flatten),
+  );
   return numbered(
     [
       ...made,
-      ...scrapeStep(first.context),
-      flattenStep(first.context, sections),
-      ...trimStep(first.context, again.trueWidth),
-      ...(again.how === 'rows'
-        ? [sliceStep(first.context, again), ...rowSteps(context, again, last.gluing)]
-        : [sawApartStep(first.context, again), ...partSteps(context, first.context, again, last.gluing)]),
-      ...scrapeStep(context),
-      flattenStep(context, false),
-      ...trimStep(context, last.ladders.width.reached),
-      ...blockEnds(context, again, last.ladders.width.reached),
+      ...(again ? blockSteps(first, field, again, sections) : panelSteps(first.context, first.ladders, sections)),
+      ...(frame
+        ? [
+            ...frameSteps(context, first.context, frame),
+            ...trimStep(context, last.ladders.width.reached),
+            ...blockEnds(context, frame.frame.block.length, last.ladders.width.reached),
+          ]
+        : []),
       ...boardSteps(last, flattened),
     ],
     context,
   );
+}
+
+/** From first panels to blocks of rows or parts, cut to size. */
+function blockSteps(
+  first: FirstPanels,
+  { context, ladders, gluing }: Known,
+  again: Again,
+  sections: boolean,
+): StepDraft[] {
+  return [
+    ...scrapeStep(first.context),
+    flattenStep(first.context, sections),
+    ...trimStep(first.context, again.trueWidth),
+    ...(again.how === 'rows'
+      ? [sliceStep(first.context, again), ...rowSteps(context, again, gluing)]
+      : [sawApartStep(first.context, again), ...partSteps(context, first.context, again, gluing)]),
+    ...scrapeStep(context),
+    flattenStep(context, false),
+    ...trimStep(context, ladders.width.reached),
+    ...blockEnds(context, again.block.length, ladders.width.reached),
+  ];
 }

@@ -1,37 +1,40 @@
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { atLeast, length, say, type Phrase } from '../units/phrase.ts';
-import type { Again } from '../board/again.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { firstOf, nth } from '../lists/there.ts';
 import { hasStop, panelSaw, TOOL_NAMES } from '../shop/tools.ts';
-import { blockThing, boardThing, type InstructionOf } from './instruction.ts';
+import type { InstructionOf } from './instruction.ts';
 import type { StepDraft } from './operation.ts';
-import { panelWords } from './panelThings.ts';
+import { cutThing, panelsOf, panelWords } from './panelThings.ts';
 
-/** Both ends of a block cut to the board's length, as far as there is anything to cut. */
-export function blockEnds(context: PlanContext, again: Again, width: number): StepDraft[] {
-  const { allowances, board, trim, panelWidth, shop } = context;
+/** Both ends of a block, or of a framed board, cut to length, as far as there is anything to cut. @param whole how long it is before */
+export function blockEnds(context: PlanContext, whole: number, width: number): StepDraft[] {
+  const { allowances, board, trim, panelWidth, shop, again, frame } = context;
   const saw = panelSaw(shop, panelWidth);
   const blocks = allowances.panels.length;
   const instructions = allowances.panels.map(({ length: long }, k): InstructionOf<'crosscutPanel'> => {
     const at = nth(trim.panels, k)[0]?.x ?? Math.max(0, long - board.length) / 2;
     return {
       do: 'crosscutPanel',
-      part: blockThing(k + 1, blocks),
+      part: nth(panelsOf(context), k),
       panelLength: long,
       panelWidth,
       saw,
       width,
       first: at,
-      cuts: [{ part: boardThing(k + 1), at, length: board.length, width }],
+      cuts: [{ part: cutThing(context, k + 1), at, length: board.length, width }],
     };
   });
   const { first } = firstOf(instructions);
-  const along = again.how === 'rows' && again.last.runs === 'along';
-  const off = again.block.length - board.length - first;
+  const along = frame === null && again?.how === 'rows' && again.last.runs === 'along';
+  const off = whole - board.length - first;
   const nothing = first <= LENGTH_TOLERANCE_MM && off <= LENGTH_TOLERANCE_MM;
   const lines: Phrase[] = nothing
-    ? [say`Both ends are clean faces of the outer rows, and the board is as long as its rows: nothing is cut`]
+    ? [
+        frame
+          ? say`Both ends are as the frame left them, and the board is as long: nothing is cut`
+          : say`Both ends are clean faces of the outer rows, and the board is as long as its rows: nothing is cut`,
+      ]
     : [
         along
           ? say`From the line at which every row is whole ${length(first)} more off the first end, then the other to ${atLeast(board.length)}, the same long edge to the fence`
@@ -40,6 +43,7 @@ export function blockEnds(context: PlanContext, again: Again, width: number): St
   return [
     {
       kind: 'trimEnds',
+      ...(context.field ? { about: 'field' } : {}),
       title: nothing ? say`Look over both ends` : say`Trim both ends`,
       machine: nothing ? null : TOOL_NAMES[saw.tool],
       instructions,
@@ -48,13 +52,15 @@ export function blockEnds(context: PlanContext, again: Again, width: number): St
         {
           part: panelWords(blocks, context),
           dimension: 'length',
-          before: again.block.length,
+          before: whole,
           after: board.length,
           passes: null,
         },
       ],
       lines,
-      why: say`Cut only now, all rows end in one line and the corners are square.`,
+      why: frame
+        ? say`Squared once more, the frame is as wide all round as it was meant.`
+        : say`Cut only now, all rows end in one line and the corners are square.`,
     },
   ];
 }

@@ -43,6 +43,8 @@ const CAUTIONS: Partial<Record<OperationKind, Phrase[]>> = {
     say`Support both sides of the cut: the part that falls must neither drop nor pinch the blade. At a slant the panel is held down, or clamped to its sled.`,
     PROTECTION,
   ],
+  flushEnds: [say`What falls off is short: never held by hand beside the blade, never caught at a stop.`, PROTECTION],
+  flushFrame: [PROTECTION],
   trimEnds: [say`Support the end of the cut so that the last corner does not tear out.`],
   cutApart: [say`Support both sides of a long panel.`, PROTECTION],
   edges: ROUTING,

@@ -18,7 +18,9 @@ import { minutesWords, clampUses, clampWords, levelWords, partsOf, scrapeOf, squ
 /** What is glued: strips to panels, rows to blocks, or parts of a panel with strips between them. */
 export interface Glued {
   word: 'strip' | 'row' | 'piece';
-  whole: 'panel' | 'block';
+  whole: 'panel' | 'block' | 'framed board';
+  /** What of the board its rehearsal is about; left out for strips of a panel. */
+  about?: string;
   count: number;
   /** One of them, by its number in its panel or block, from 1. */
   single: (number: number, copy: number) => Thing;
@@ -101,7 +103,11 @@ function meetsGlue(strip: number, glueUp: GlueUp, { glueUps }: GluePlan): boolea
 }
 
 /** Everything but the glue. */
-export function rehearsal({ shop }: Pick<PlanContext, 'shop'>, gluing: GluePlan, { word, count }: Glued): StepDraft {
+export function rehearsal(
+  { shop }: Pick<PlanContext, 'shop'>,
+  gluing: GluePlan,
+  { word, count, about }: Glued,
+): StepDraft {
   const most = gluing.glueUps.reduce((a, b) => (b.clamps.placed.length > a.clamps.placed.length ? b : a));
   const wanted = Math.max(...gluing.glueUps.map((g) => g.clamps.wanted));
   const placed = most.clamps.placed.length;
@@ -110,7 +116,7 @@ export function rehearsal({ shop }: Pick<PlanContext, 'shop'>, gluing: GluePlan,
   const cauls = most.clamps.cauls.length;
   return {
     kind: 'dryRun',
-    ...(word === 'strip' ? {} : { about: word === 'row' ? 'rows' : 'parts' }),
+    ...(about === undefined ? {} : { about }),
     title: placed > 0 ? say`Rehearse with every clamp` : say`Rehearse the glue-up`,
     school: 'level',
     instructions: [{ do: 'rehearse', glueUps: gluing.glueUps.length, clamps: clampUses(most), cauls, wanted }],

@@ -8,6 +8,8 @@ const SET_UP: Partial<Record<Instruction['do'], number>> = {
   layRows: 10,
   sawApart: 10,
   layParts: 5,
+  layFrame: 5,
+  flushEnds: 3,
   keys: 5,
   rehearse: 6,
   split: 3,
@@ -82,6 +84,9 @@ const BY_KIND: { [K in Instruction['do']]: (i: InstructionOf<K>) => number } = {
   layRows: (i) => i.rows.length * MINUTES.laidStrip,
   sawApart: () => MINUTES.panelCut,
   layParts: (i) => i.pieces.length * MINUTES.laidStrip,
+  layFrame: (i) => i.strips.length * MINUTES.laidStrip,
+  // Both ends of each.
+  flushEnds: (i) => 2 * i.strips.length * MINUTES.splitPart,
   keys: (i) => i.joints * i.each * i.copies * MINUTES.key,
   rehearse: (i) => clampCount(i.clamps) * MINUTES.rehearsedClamp + i.glueUps * MINUTES.rehearsedGlueUp,
   wipe: () => MINUTES.wipedSet,

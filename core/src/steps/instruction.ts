@@ -1,4 +1,5 @@
 import type { Cut } from '../features/edgeCuts.ts';
+import type { FrameSide } from '../board/frame.ts';
 import type { Turn } from '../board/recipe.ts';
 import type { ToolId } from '../shop/tools.ts';
 
@@ -168,6 +169,21 @@ export type Instruction =
           }
       )[];
     }
+  /** Strips laid round a thing, a pair at a time: `over` is how far each reaches beyond its joint at both ends. Of a strip along the board the first side lies away, of one at an end its first end at the far edge. */
+  | {
+      do: 'layFrame';
+      part: Thing;
+      strips: {
+        part: Thing;
+        side: FrameSide;
+        up: 'edge' | 'face';
+        turned: boolean;
+        endForEnd: boolean;
+        over: number;
+      }[];
+    }
+  /** Ends of strips that reach over cut off flush with what they are glued to: so much off each of both ends. */
+  | { do: 'flushEnds'; parts: Thing[]; strips: { part: Thing; off: number }[]; saw: SawUse }
   | { do: 'keys'; parts: Thing[]; joints: number; each: number; copies: number }
   | { do: 'rehearse'; glueUps: number; clamps: ClampUse[]; cauls: number; wanted: number }
   /** Oil off the glue faces, and so long until glue. */
@@ -297,10 +313,14 @@ export const blankThing = (piece: { id: string; mark: string; count: number }, u
   const stock = stockThing(piece, unit);
   return { id: `${stock.id}.${number}`, label: `${stock.label}.${number}` };
 };
-/** A strip of one panel, or a spare of it. */
-export const stripThing = (demand: { strip: number; copy: number; spare: number }, panels: number): Thing => ({
+/** A strip of one panel or board, or a spare of it. @param many panels, or boards */
+export const stripThing = (
+  demand: { strip: number; copy: number; spare: number },
+  many: number,
+  of: 'panel' | 'board' = 'panel',
+): Thing => ({
   id: `strip ${demand.strip}/${demand.copy}${demand.spare > 0 ? `/spare ${demand.spare}` : ''}`,
-  label: `${demand.strip}${panels > 1 ? ` of panel ${demand.copy}` : ''}${demand.spare > 0 ? ` (spare${demand.spare > 1 ? ` ${demand.spare}` : ''})` : ''}`,
+  label: `${demand.strip}${many > 1 ? ` of ${of} ${demand.copy}` : ''}${demand.spare > 0 ? ` (spare${demand.spare > 1 ? ` ${demand.spare}` : ''})` : ''}`,
 });
 export const groupThing = ({ id, name }: { id: string; name: string }, copy: number): Thing => ({
   id: `${id}/${copy}`,
@@ -321,5 +341,14 @@ export const partThing = (number: number, copy: number, panels: number): Thing =
 export const blockThing = (copy: number, blocks: number): Thing => ({
   id: `block ${copy}`,
   label: blocks > 1 ? `block ${copy}` : 'the block',
+});
+/** What a frame goes round, cut to size, and the same with its frame on. */
+export const fieldThing = (number: number, boards: number): Thing => ({
+  id: `field ${number}`,
+  label: boards > 1 ? `field ${number}` : 'the field',
+});
+export const framedThing = (number: number, boards: number): Thing => ({
+  id: `framed ${number}`,
+  label: boards > 1 ? `framed board ${number}` : 'the framed board',
 });
 export const boardThing = (number: number): Thing => ({ id: `board ${number}`, label: `board ${number}` });

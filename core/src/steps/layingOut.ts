@@ -8,6 +8,16 @@ import { stripList } from './numberList.ts';
 import { panelThing, stripThing, type InstructionOf } from './instruction.ts';
 import { stripsOf } from '../board/recipe.ts';
 
+/** Which side of the stock each strip shows as it was cut; nothing for one that the rack does not give. */
+export function howCut({ blanks }: Pick<PlanContext['cutting'], 'blanks'>) {
+  const shown = new Map(
+    blanks.flatMap((b) =>
+      b.strips.filter((s) => s.demand.spare === 0).map((s) => [`${s.demand.stripId}/${s.demand.copy}`, s.way.shows]),
+    ),
+  );
+  return (strip: string, copy: number) => shown.get(`${strip}/${copy}`);
+}
+
 export function layOuts({
   board,
   allowances,
@@ -16,17 +26,13 @@ export function layOuts({
   ahead,
 }: PlanContext): InstructionOf<'layOut'>[] {
   const panels = allowances.panels.length;
-  const lies = new Map(
-    cutting.blanks.flatMap((b) =>
-      b.strips.filter((s) => s.demand.spare === 0).map((s) => [`${s.demand.stripId}/${s.demand.copy}`, s.way.shows]),
-    ),
-  );
+  const shown = howCut(cutting);
   return allowances.panels.map((_, k) => ({
     do: 'layOut',
     panel: panelThing(k + 1),
     strips: turnedOver(stripsOf(board), over[k]).map((strip, i) => ({
       part: stripThing({ strip: i + 1, copy: k + 1, spare: 0 }, panels),
-      up: lies.get(`${strip.id}/${k + 1}`) ?? showsOf(board.construction, strip),
+      up: shown(strip.id, k + 1) ?? showsOf(board.construction, strip),
       turned: strip.turned,
       endForEnd: strip.endForEnd,
       ...(ahead ? { ahead: nth(ahead, i) } : {}),

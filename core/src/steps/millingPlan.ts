@@ -7,8 +7,9 @@ import type { Shop } from '../shop/shop.ts';
 import { thicknessAt } from '../stock/shape.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import type { PlanContext } from '../ladders/context.ts';
-import { glueThicknessReached } from '../ladders/gluedThickness.ts';
-import { stripThing, type Thing } from './instruction.ts';
+import { gluedHeight } from '../ladders/gluedThickness.ts';
+import type { Thing } from './instruction.ts';
+import { demandThing } from './panelThings.ts';
 import { blankWork, sawnRest, wantedThickness, type BlankWork, type Lane, type RoughPart } from './stockWork.ts';
 
 /** A strip between the saw and the glue: where it is cut from and what it still wants. */
@@ -28,8 +29,6 @@ export interface MilledStrip {
 /** What the milling steps share. */
 export interface Milling {
   context: PlanContext;
-  glued: number;
-  panels: number;
   /** All that is or was cut, and what is still to be cut. */
   all: BlankWork[];
   open: BlankWork[];
@@ -39,21 +38,24 @@ export interface Milling {
 }
 
 export function millingOf(context: PlanContext): Milling {
-  const glued = glueThicknessReached(context);
+  const heights = new Map<string, number>();
+  const gluedOf = (strip: string): number => {
+    const known = heights.get(strip) ?? gluedHeight(context, strip);
+    heights.set(strip, known);
+    return known;
+  };
   const all = context.cutting.blanks.flatMap((blank) => {
     const piece = context.pieces.get(blank.pieceId);
-    return piece ? [blankWork(blank, piece, context.shop, glued)] : [];
+    return piece ? [blankWork(blank, piece, context.shop, gluedOf)] : [];
   });
   const planeTo = planedThicknesses(all, context.shop);
   const strips = all.flatMap((work) =>
     work.parts.flatMap((part) =>
-      part.lanes.flatMap((lane) => stripsOfLane(lane, part, entryOf(planeTo, part.thing.id), context, glued)),
+      part.lanes.flatMap((lane) => stripsOfLane(lane, part, entryOf(planeTo, part.thing.id), context, gluedOf)),
     ),
   );
   return {
     context,
-    glued,
-    panels: context.allowances.panels.length,
     all,
     open: all.filter((w) => !w.blank.done),
     strips,
@@ -107,12 +109,12 @@ function stripsOfLane(
   part: RoughPart,
   thickness: number,
   context: PlanContext,
-  glued: number,
+  gluedOf: (strip: string) => number,
 ): MilledStrip[] {
   const layering = layeringOf(context.shop);
   const last = lane.strips.length - 1;
   return lane.strips.map((strip, i) => {
-    const wanted = wantedThickness(strip, lane.strips.length, glued);
+    const wanted = wantedThickness(strip, lane.strips.length, gluedOf(strip.demand.stripId));
     const rest = layering
       ? sawnRest(lane.strips, thickness, lane.strips.length === 1 ? wanted : strip.way.thickness, context.shop)
       : 0;
@@ -128,7 +130,7 @@ function stripsOfLane(
           ? strip.way.thickness + layering.clean
           : thickness - used + layering.clean;
     return {
-      thing: stripThing(strip.demand, context.allowances.panels.length),
+      thing: demandThing(strip.demand, context),
       strip,
       lane,
       part,

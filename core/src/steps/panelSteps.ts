@@ -6,7 +6,7 @@ import { atLeast, length, say } from '../units/phrase.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import type { Ladder } from '../ladders/ladder.ts';
 import { glueThicknessReached } from '../ladders/gluedThickness.ts';
-import { stripList } from './numberList.ts';
+import { flushTool, proudLine } from './flushing.ts';
 import type { StepDraft } from './operation.ts';
 import { stripThing, type Face, type InstructionOf } from './instruction.ts';
 import { flatteningWays, toolOf, LANE_SHARE, wayTaken, type WayOfWork } from './ways.ts';
@@ -84,13 +84,12 @@ export function flattenStep(context: PlanContext, sections: boolean): StepDraft 
   const proudOf = again?.how === 'parts' ? again.proud : allowances.proud.by;
   const snipe = schoolOf(shop.schools, 'snipe');
   const parts = panelsOf(context);
-  const flushTool = shop.handTools.planes ? 'handPlanes' : shop.handTools.beltSander ? 'beltSander' : 'sandingBlock';
   const flush: InstructionOf<'flush'> = {
     do: 'flush',
     parts,
     strips: proud.flatMap((n) => parts.map((_, k) => stripThing({ strip: n, copy: k + 1, spare: 0 }, many))),
     by: proudOf,
-    tool: flushTool,
+    tool: flushTool(shop),
   };
   const lane =
     tool === 'routerSled' && routerSled
@@ -124,11 +123,7 @@ export function flattenStep(context: PlanContext, sections: boolean): StepDraft 
       { part: panelWords(many, context), dimension: 'thickness', before: start, after: flat, passes: taken.passes },
     ],
     lines: [
-      ...(proud.length > 0
-        ? [
-            say`${stripList(proud)} ${proud.length === 1 ? 'stands' : 'stand'} ${length(flush.by)} proud: take ${proud.length === 1 ? 'it' : 'them'} down flush with the rest first, ${TOOL_NAMES[flushTool].toLowerCase()}`,
-          ]
-        : []),
+      ...(proud.length > 0 ? [proudLine(proud, flush.by, flush.tool)] : []),
       say`${length(start)} to ${length(flat)}, cleanest side down first, turning it over between passes, the last pass light`,
       ...(tool === 'planer' ? [] : [say`${taken.name}: ${Math.round(taken.minutes)} min, honestly`]),
       ...(lane

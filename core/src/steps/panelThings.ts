@@ -1,11 +1,36 @@
 import type { PlanContext } from '../ladders/context.ts';
-import { blockThing, panelThing } from './instruction.ts';
+import { blockThing, boardThing, fieldThing, framedThing, panelThing, stripThing, type Thing } from './instruction.ts';
 
-/** What comes out of the clamps, a thing each: panels of strips, or blocks of rows or parts. */
-export const panelsOf = ({ allowances, again }: PlanContext) =>
-  allowances.panels.map((_, k) => (again ? blockThing(k + 1, allowances.panels.length) : panelThing(k + 1)));
+/** What comes out of the clamps, a thing each: panels of strips, blocks of rows or parts, or boards with their frame. */
+export const panelsOf = ({
+  allowances,
+  again,
+  frame,
+}: Pick<PlanContext, 'allowances' | 'again' | 'frame'>): Thing[] => {
+  const many = allowances.panels.length;
+  return allowances.panels.map((_, k) =>
+    frame ? framedThing(k + 1, many) : again ? blockThing(k + 1, many) : panelThing(k + 1),
+  );
+};
 
-export const panelWords = (many: number, { again }: Pick<PlanContext, 'again'>): string => {
-  const word = again ? 'block' : 'panel';
+export const panelWords = (many: number, context: Pick<PlanContext, 'again' | 'frame'>): string => {
+  const word = wholeWord(context);
   return many > 1 ? `${many} ${word}s` : `the ${word}`;
+};
+
+/** What a panel is called once more than strips went into it. */
+export const wholeWord = ({ again, frame }: Pick<PlanContext, 'again' | 'frame'>): string =>
+  frame ? 'framed board' : again ? 'block' : 'panel';
+
+/** What is cut out of the panels: boards, or what a frame goes round. @param number over the whole batch, from 1 */
+export const cutThing = ({ field, board }: Pick<PlanContext, 'field' | 'board'>, number: number): Thing =>
+  field ? fieldThing(number, board.count) : boardThing(number);
+
+/** A strip that is asked of the rack, with the panel or the board that it is for. */
+export const demandThing = (
+  demand: { strip: number; stripId: string; copy: number; spare: number },
+  { allowances }: Pick<PlanContext, 'allowances'>,
+): Thing => {
+  const boards = allowances.loose[demand.stripId]?.boards ?? null;
+  return boards === null ? stripThing(demand, allowances.panels.length) : stripThing(demand, boards, 'board');
 };

@@ -10,6 +10,7 @@ import { TOOL_NAMES } from '../shop/tools.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
 import { glueStep, rehearsal, type Glued } from './glueSteps.ts';
 import { blockThing, panelThing, partThing, stripThing, type InstructionOf } from './instruction.ts';
+import { howCut } from './layingOut.ts';
 import { joined } from './millingWords.ts';
 import { listNumbers } from './numberList.ts';
 import type { StepDraft } from './operation.ts';
@@ -20,6 +21,7 @@ function piecesGlued({ allowances }: PlanContext, { inserts }: Inset): Glued {
   return {
     word: 'piece',
     whole: 'block',
+    about: 'parts',
     count: 2 * inserts.length + 1,
     single: (piece, copy) => {
       const insert = inserts[piece / 2 - 1];
@@ -120,11 +122,7 @@ const overOf = ({ length: long, angle }: Insert, { trueWidth }: Inset): number =
 function layParts(context: PlanContext, first: PlanContext, inset: Inset, { made, single, count }: Glued): StepDraft {
   const { board, allowances } = context;
   const blocks = allowances.panels.length;
-  const lies = new Map(
-    first.cutting.blanks.flatMap((b) =>
-      b.strips.filter((s) => s.demand.spare === 0).map((s) => [`${s.demand.stripId}/${s.demand.copy}`, s.way.shows]),
-    ),
-  );
+  const shown = howCut(first.cutting);
   const instructions = allowances.panels.map((_, k): InstructionOf<'layParts'> => ({
     do: 'layParts',
     block: made(k + 1),
@@ -136,7 +134,7 @@ function layParts(context: PlanContext, first: PlanContext, inset: Inset, { made
       return {
         part,
         strip: true as const,
-        up: lies.get(`${strip.id}/${k + 1}`) ?? showsOf(board.construction, strip),
+        up: shown(strip.id, k + 1) ?? showsOf(board.construction, strip),
         turned: strip.turned,
         endForEnd: strip.endForEnd,
         over: overOf(insert, inset),

@@ -15,6 +15,7 @@ function rowsGlued({ allowances }: PlanContext, { rows }: Recut): Glued {
   return {
     word: 'row',
     whole: 'block',
+    about: 'rows',
     count: rows,
     single: (row, copy) => rowThing((copy - 1) * rows + row, rows, blocks),
     made: (copy) => blockThing(copy, blocks),

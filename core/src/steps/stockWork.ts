@@ -52,12 +52,12 @@ export interface BlankWork {
   parts: RoughPart[];
 }
 
-/** @param glued thickness that strips lying flat are glued at, mm */
-export function blankWork(blank: Blank, piece: Piece, shop: Shop, glued: number): BlankWork {
+/** @param gluedOf how thick a strip lying flat is glued, by its id, mm */
+export function blankWork(blank: Blank, piece: Piece, shop: Shop, gluedOf: (strip: string) => number): BlankWork {
   const thing = blankThing(piece, blank.unit, blank.number);
   const far = Math.min(widthAt(piece, blank.from), widthAt(piece, blank.from + blank.length));
   const rips = ripsOf(blank).map((strips, i) =>
-    laneOf(strips, { id: `${thing.id}/${i + 1}`, label: `${thing.label}/${i + 1}` }, glued),
+    laneOf(strips, { id: `${thing.id}/${i + 1}`, label: `${thing.label}/${i + 1}` }, gluedOf),
   );
   const cuts = roughCuts(blank, piece, shop, rips, far);
   if (cuts.bounds.length === 1 && firstOf(cuts.bounds).from === 0 && firstOf(cuts.bounds).to === far) {
@@ -88,10 +88,10 @@ export function blankWork(blank: Blank, piece: Piece, shop: Shop, glued: number)
   };
 }
 
-function laneOf(strips: RippedStrip[], thing: Thing, glued: number): Lane {
+function laneOf(strips: RippedStrip[], thing: Thing, gluedOf: (strip: string) => number): Lane {
   const first = firstOf(strips);
   const { way, planed } = first;
-  const wanted = wantedThickness(first, strips.length, glued);
+  const wanted = wantedThickness(first, strips.length, gluedOf(first.demand.stripId));
   return { thing, strips, from: first.from, rip: way.rip, need: strips.length > 1 ? planed : wanted, planed };
 }
 

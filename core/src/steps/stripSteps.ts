@@ -6,7 +6,8 @@ import { ripTool, SAFE_WIDTH_MM, thinRipOf, TOOL_NAMES, type ToolId } from '../s
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say } from '../units/phrase.ts';
 import type { PlanContext } from '../ladders/context.ts';
-import { stripThing, type InstructionOf, type Thing } from './instruction.ts';
+import type { InstructionOf, Thing } from './instruction.ts';
+import { demandThing } from './panelThings.ts';
 import type { MilledStrip, Milling } from './millingPlan.ts';
 import { jointLines, remillLines, ripLines } from './millingWords.ts';
 import { stripList } from './numberList.ts';
@@ -41,12 +42,7 @@ function ripOf(
 }
 
 /** The rips of a part, cut after cut from its straight edge; neighbours that are made alike are told together. */
-function ripsOfPart(
-  part: RoughPart,
-  context: PlanContext,
-  panels: number,
-  whole: (lane: Lane) => boolean,
-): InstructionOf<'rip'>[] {
+function ripsOfPart(part: RoughPart, context: PlanContext, whole: (lane: Lane) => boolean): InstructionOf<'rip'>[] {
   const list: InstructionOf<'rip'>[] = [];
   const lastLane = lastOf(part.lanes);
   let edge = part.from + part.straighten;
@@ -55,7 +51,7 @@ function ripsOfPart(
     const how = ripOf(lane, context, lastLane.from + lastLane.rip - edge - kerf);
     const skip = lane.from - edge - kerf;
     const [only] = lane.strips;
-    const thing = whole(lane) ? lane.thing : stripThing(certain(only).demand, panels);
+    const thing = whole(lane) ? lane.thing : demandThing(certain(only).demand, context);
     const cut = {
       part: thing,
       at: lane.from,
@@ -84,12 +80,10 @@ function wholeWidth({ cuts }: InstructionOf<'rip'>, part: RoughPart): boolean {
   );
 }
 
-export function ripStep({ context, open, panels, strips }: Milling): StepDraft[] {
+export function ripStep({ context, open, strips }: Milling): StepDraft[] {
   const { shop, board } = context;
   const resawn = new Set(strips.filter((s) => s.resawn).map((s) => s.lane));
-  const instructions = open
-    .flatMap((w) => w.parts)
-    .flatMap((p) => ripsOfPart(p, context, panels, (lane) => resawn.has(lane)));
+  const instructions = open.flatMap((w) => w.parts).flatMap((p) => ripsOfPart(p, context, (lane) => resawn.has(lane)));
   const cut = instructions.filter((i) => i.saw.tool !== 'hands');
   if (instructions.length === 0) return [];
   const fat = ripFatOf(shop);

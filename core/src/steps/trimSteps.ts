@@ -5,14 +5,15 @@ import { atLeast, length, say, type Phrase } from '../units/phrase.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { joined } from './millingWords.ts';
 import type { StepDraft } from './operation.ts';
-import { boardThing, panelThing, type InstructionOf, type SawUse } from './instruction.ts';
-import { panelsOf, panelWords } from './panelThings.ts';
+import { panelThing, type InstructionOf, type SawUse } from './instruction.ts';
+import { cutThing, panelsOf, panelWords, wholeWord } from './panelThings.ts';
 
 /** What the guide of a saw is set by, in words. */
 const GUIDE_WORDS: Readonly<Record<string, string>> = { tableSaw: 'Fence', circularSaw: 'Guide', handSaw: 'Line' };
 
 export function trimStep(context: PlanContext, reached: number): StepDraft[] {
   const { made, shop, panelWidth } = context;
+  const whole = context.again !== null || context.frame !== null;
   // Round bad places boards lie where they can: what is cut off first is told from there.
   const { far } = context.trim;
   const near = Math.max(0, panelWidth - far - reached);
@@ -37,10 +38,10 @@ export function trimStep(context: PlanContext, reached: number): StepDraft[] {
   return [
     {
       kind: 'trimEdges',
-      ...(context.again ? { about: context.again.how } : {}),
+      ...(whole ? { about: context.frame ? 'frame' : context.again?.how } : {}),
       title: joined(
         kept.length > 0 ? say`Trim the ${firstOf(instructions).side} edge` : say`Trim both long edges`,
-        context.again ? say` of the block` : say``,
+        whole ? say` of the ${wholeWord(context)}` : say``,
       ),
       habit: 'panelEdgeTrim',
       machine: TOOL_NAMES[saw.tool],
@@ -59,14 +60,14 @@ export function trimStep(context: PlanContext, reached: number): StepDraft[] {
         joined(
           ...instructions.map(
             (i, k) =>
-              say`${k > 0 ? ', then ' : ''}${length(i.off)} off the ${i.side} side${i.side === 'far' && !context.again ? ', strip 1' : ''}`,
+              say`${k > 0 ? ', then ' : ''}${length(i.off)} off the ${i.side} side${i.side === 'far' && !whole ? ', strip 1' : ''}`,
           ),
           say`${made.spots.length > 0 ? ', clear of bad places' : ''}; kerf within the waste; the first cut edge is the reference`,
         ),
         ...kept.map((side) => say`The ${side} edge stays as it was glued`),
         ...(guide === 'fence'
           ? [
-              context.again
+              context.again && !context.frame
                 ? say`The ends of the ${context.again.how === 'rows' ? 'rows' : 'parts'} make no straight edge: a straight edge stuck on along the near side runs at the fence for the first cut`
                 : say`The near edge is as straight as its strip; if it rocks along the fence, a straight edge stuck on guides the first cut`,
             ]
@@ -103,7 +104,7 @@ export function endSteps(context: PlanContext, reached: number): StepDraft[] {
     return [
       {
         kind: 'cutApart',
-        title: say`Cut the boards apart`,
+        title: context.field ? say`Cut the fields apart` : say`Cut the boards apart`,
         machine: TOOL_NAMES[saw.tool],
         instructions,
         settings: [
@@ -128,6 +129,7 @@ export function endSteps(context: PlanContext, reached: number): StepDraft[] {
   return [
     {
       kind: 'trimEnds',
+      ...(context.field ? { about: 'field' } : {}),
       title: say`Trim both ends`,
       habit: allowances.endTrim > habits.panelEndTrim ? null : 'panelEndTrim',
       school: 'snipe',
@@ -178,7 +180,7 @@ function panelCuts(context: PlanContext, reached: number, saw: SawUse): Instruct
             other: null as string | null,
           }));
     const cuts = all.map((b): InstructionOf<'crosscutPanel'>['cuts'][number] => {
-      const part = b.other === null ? boardThing((number += 1)) : { id: `other ${b.other}`, label: b.other };
+      const part = b.other === null ? cutThing(context, (number += 1)) : { id: `other ${b.other}`, label: b.other };
       return { part, at: b.x, length: b.length, width: b.width };
     });
     return {

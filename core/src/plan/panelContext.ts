@@ -1,0 +1,27 @@
+import { madeFor } from '../board/madeFor.ts';
+import type { PlanContext } from '../ladders/context.ts';
+import type { PlanInput } from '../saw/planInput.ts';
+import type { Plan } from './plan.ts';
+
+/** What a plan was made with, as the parts of its first panels shared it: for whoever looks at their wood once more. */
+export function panelContextOf(plan: Plan, given: PlanInput): PlanContext {
+  const made = plan.again ?? plan.frame;
+  const board = made?.board ?? given.board;
+  return {
+    ...given,
+    shop: plan.shop,
+    board,
+    made: madeFor(board, given.facts),
+    allowances: plan.allowances,
+    cutting: plan.cutting,
+    trim: made?.trim ?? plan.trim,
+    again: null,
+    frame: null,
+    field: false,
+    ahead: null,
+    wished: board,
+    panelWidth: plan.panelWidth,
+    turnedOver: [],
+    pieces: new Map([...(given.saw?.done ?? []).map(({ piece }) => piece), ...given.rack].map((p) => [p.id, p])),
+  };
+}
