@@ -37,7 +37,7 @@ describe('npm run follow', () => {
   const follow = (...args: string[]) =>
     spawnSync(process.execPath, [join(ROOT, 'bin/run.mjs'), 'follow', ...args], { encoding: 'utf8', cwd: folder });
 
-  it.each(['bread-boards-edge-grain', 'onion-block-end-grain', 'cheese-board-split'])(
+  it.each(['bread-boards-edge-grain', 'onion-block-end-grain', 'cheese-board-split', 'sink-cover-framed'])(
     'prints a line a step of %s and that nothing failed',
     (name) => {
       const { status, stdout } = follow(join(ROOT, `examples/${name}.cadenza.json`));

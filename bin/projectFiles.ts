@@ -10,6 +10,7 @@ const EXAMPLES: Record<string, string> = {
   'examples/dough-board-face-grain.cadenza.json': 'Lower Hut dough board',
   'examples/onion-block-end-grain.cadenza.json': 'Onion block',
   'examples/cheese-board-split.cadenza.json': 'Split cheese board',
+  'examples/sink-cover-framed.cadenza.json': 'Sink cover',
   'examples/serving-board-chevron.cadenza.json': 'Chevron serving board',
 };
 

@@ -106,7 +106,7 @@ test('axe finds nothing on what is particular to boards cut and glued again, lig
   test.slow();
   const flat = await makeBoard(request, { length: 300, thickness: 25 });
   const stored = (await (await request.get(at(`/api/boards/${flat}`))).json()) as { board: Board };
-  for (const look of ['endGrain', 'chevron', 'split'] as const) {
+  for (const look of ['endGrain', 'chevron', 'split', 'framed'] as const) {
     const answer = await request.post(at('/api/boards'), { data: asLook(stored.board, look) });
     const { id } = (await answer.json()) as { id: string };
     /** @param drawn whether it is drawings that the dark changes; lists and figures are those of any board */
@@ -128,14 +128,14 @@ test('axe finds nothing on what is particular to boards cut and glued again, lig
     };
     await openPlace(page, `/boards/${id}/layout`);
     // What a slant changes stands in the stages where it is cut and laid; the rest is the same for both looks.
-    const stages = { endGrain: ['Slices', 'Rows', 'Board'], chevron: ['Slices', 'Rows'], split: ['Put in'] };
+    const stages = { endGrain: ['Slices', 'Rows', 'Board'], chevron: ['Slices', 'Rows'], split: ['Put in'], framed: ['Frame'] };
     for (const stage of stages[look]) {
       await page.getByRole('tab', { name: stage }).click();
       await page.waitForTimeout(300);
       await looked(stage, true);
     }
     if (look === 'chevron') continue;
-    for (const place of look === 'split' ? ['sheet'] : ['brief', 'trim', 'sheet']) {
+    for (const place of look === 'split' || look === 'framed' ? ['sheet'] : ['brief', 'trim', 'sheet']) {
       await openPlace(page, `/boards/${id}/${place}`);
       await looked(place);
     }

@@ -7,7 +7,7 @@ import { shopFor } from './differences.ts';
 import { frameOf } from './frame.ts';
 import { insetOf, insetWithThickness, type Inset } from './inset.ts';
 import { flatRecipe, looseStripsOf, stripsOf } from './recipe.ts';
-import { recutOf, withThickness, type Recut } from './recut.ts';
+import { recutOf, slicesFrom, withThickness, type Recut } from './recut.ts';
 
 /** What is made of a first panel before it is a board: rows of slices, or parts with strips between them. */
 export type Again = Recut | Inset;
@@ -21,6 +21,36 @@ export function fieldOf(board: Board, own: Shop): Board {
 export function againOf(board: Board, own: Shop): Again | null {
   const field = fieldOf(board, own);
   return recutOf(field, own) ?? insetOf(field, own);
+}
+
+/** The rows of a board, or of what its frame goes round; null where there are none. */
+export function rowsOf(board: Board, own: Shop): Recut | null {
+  return recutOf(fieldOf(board, own), own);
+}
+
+/** What is put into a board, or into what its frame goes round; null where nothing is. */
+export function partsOf(board: Board, own: Shop): Inset | null {
+  return insetOf(fieldOf(board, own), own);
+}
+
+/**
+ * The same board as large as a panel of a length lets it be: as long, or as wide, as all of its slices make it.
+ * @param length of each of its panels, mm
+ * @returns null where not one slice comes out of it
+ */
+export function asLargeAs(board: Board, own: Shop, length: number): Board | null {
+  const field = fieldOf(board, own);
+  const recut = recutOf(field, own);
+  if (!recut) return null;
+  const rows = Math.floor((slicesFrom(recut, length) * recut.slice.panels) / board.count);
+  if (rows < 1) return null;
+  const side = recut.last.runs === 'across' ? 'length' : 'width';
+  // What is round the rows stays as wide as it is.
+  const sized = { ...board, [side]: rows * recut.row + board[side] - field[side] };
+  return {
+    ...sized,
+    recipe: sized.recipe.map((o) => (o.kind === 'slice' && o.id === recut.slice.id ? { ...o, count: null } : o)),
+  };
 }
 
 /** The same of a panel that the stock leaves thinner than it was asked. @param thickness once flat, mm */

@@ -1,6 +1,5 @@
 import { certain, lastOf } from '../lists/there.ts';
 import { NOTHING_WORKED } from '../features/feature.ts';
-import { flattenerLimits } from '../shop/flattener.ts';
 import type { Shop } from '../shop/shop.ts';
 import type { Board } from './board.ts';
 import { cutStripsOf, type FrameOperation, type Recipe, type StripOperation } from './recipe.ts';
@@ -77,9 +76,8 @@ const FRAME = remembered(readFrame);
 
 function readFrame(board: Board, frames: ReturnType<typeof framesOf>, shop: Shop): Frame {
   const { habits } = shop;
-  const side = habits.panelEdgeTrim;
-  // What goes off the ends of the whole goes off its outer strips, beneath what a machine digs in.
-  const end = Math.max(side, flattenerLimits(shop).snipe);
+  // The frame is made level by hand: no machine snipes its ends.
+  const [side, end] = [habits.panelEdgeTrim, habits.panelEdgeTrim];
   const wide = (a: FrameSide, b: FrameSide) =>
     frames.reduce((sum, { strips }) => sum + strips[a].width + strips[b].width, 0);
   const length = board.length + 2 * end - wide('left', 'right');

@@ -12,15 +12,18 @@ import {
 export type Wanted = Pick<StripOperation, 'species' | 'width'> & Pick<InsertOperation, 'at' | 'angle' | 'jog'>;
 
 /** An id that nothing of a recipe has. */
-function freeId(recipe: Recipe, begins: string): string {
+export function freeId(recipe: Recipe, begins: string): string {
   const taken = new Set(recipe.map((o) => o.id));
   for (let n = 1; ; n += 1) if (!taken.has(`${begins}-${n}`)) return `${begins}-${n}`;
 }
 
-/** The same board with one more strip put into its panel, after all others. A board whose panel is sliced takes none, nor one without strips. */
+/** The same board with one more strip put into its panel, after all others and before any frame. A board whose panel is sliced takes none, nor one without strips. */
 export function withInsert<B extends { readonly recipe: Recipe }>(board: B, { species, width, ...where }: Wanted): B {
   const { recipe } = board;
-  const last = recipe.at(-1);
+  const framed = recipe.findIndex((o) => o.kind === 'frame');
+  const last = (framed < 0 ? recipe : recipe.slice(0, framed)).findLast(
+    (o) => o.kind === 'glue' || o.kind === 'insert',
+  );
   if (!last || stripsOf(board).length === 0 || recipe.some((o) => o.kind === 'slice')) return board;
   const strip: StripOperation = { kind: 'strip', ...AS_IT_LIES, id: freeId(recipe, 'put-in'), species, width };
   const insert: InsertOperation = {
@@ -29,7 +32,13 @@ export function withInsert<B extends { readonly recipe: Recipe }>(board: B, { sp
     takes: [last.id, strip.id],
     ...where,
   };
-  return { ...board, recipe: [...recipe, strip, insert] };
+  const at = recipe.indexOf(last) + 1;
+  const rest = recipe
+    .slice(at)
+    .map((o): RecipeOperation =>
+      o.kind === 'frame' ? { ...o, takes: o.takes.map((t) => (t === last.id ? insert.id : t)) } : o,
+    );
+  return { ...board, recipe: [...recipe.slice(0, at), strip, insert, ...rest] };
 }
 
 /** The same board without a strip that was put in: what was put in after it goes into what was there before. @param id of the insert */
@@ -39,7 +48,7 @@ export function withoutInsert<B extends { readonly recipe: Recipe }>(board: B, i
   const [before] = out.operation.takes;
   const recipe = board.recipe.flatMap((o): RecipeOperation[] => {
     if (o === out.operation || o === out.strip) return [];
-    if (o.kind !== 'insert') return [o];
+    if (o.kind !== 'insert' && o.kind !== 'frame') return [o];
     return [{ ...o, takes: o.takes.map((t) => (t === id && before !== undefined ? before : t)) }];
   });
   return { ...board, recipe };

@@ -18,8 +18,9 @@ describe('looks', () => {
           const made = asLook(began, to);
           expect(recipeSchema.safeParse(made.recipe).error?.issues ?? []).toEqual([]);
           expect(stripsOf(made)).toEqual(stripsOf(board));
-          // Edge or face is told by the construction, which stays; into nothing nothing is put in.
-          const flat = isFlatLook(to) || (stripsOf(board).length === 0 && (to === 'banded' || to === 'split'));
+          // Edge or face is told by the construction, which stays; into nothing nothing is put in, and nothing goes round it.
+          const begins = to === 'endGrain' || to === 'chevron';
+          const flat = isFlatLook(to) || (stripsOf(board).length === 0 && !begins);
           expect(lookOf(made)).toBe(flat ? 'edge' : to);
         }
   });

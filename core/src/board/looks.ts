@@ -1,11 +1,14 @@
+import { MM_PER_INCH, type UnitSystem } from '../units/length.ts';
 import type { Board } from './board.ts';
+import { framesOf } from './frame.ts';
+import { ringOf, withFrame, withInside } from './frames.ts';
 import { withInsert } from './inserts.ts';
 import { insertsOf } from './inset.ts';
-import { panelRecipe, stripsOf, withStrips, FLUSH, type RecipeOperation } from './recipe.ts';
+import { panelRecipe, stripsOf, withStrips, FLUSH, type Recipe, type RecipeOperation } from './recipe.ts';
 import { recutRecipe } from './recut.ts';
 
 /** How a board looks from above; each begins a recipe that can be changed in every way afterwards. */
-export const LOOKS = ['edge', 'face', 'endGrain', 'chevron', 'banded', 'split'] as const;
+export const LOOKS = ['edge', 'face', 'endGrain', 'chevron', 'banded', 'split', 'framed'] as const;
 export type Look = (typeof LOOKS)[number];
 
 /** What a look is called in a sentence. */
@@ -16,6 +19,7 @@ export const LOOK_WORDS: Readonly<Record<Look, string>> = {
   chevron: 'chevron',
   banded: 'banded',
   split: 'split',
+  framed: 'framed',
 };
 
 /** Whether a look is a flat board of strips: told by its construction alone. */
@@ -24,9 +28,11 @@ export const isFlatLook = (look: Look): look is 'edge' | 'face' => look === 'edg
 /** Bands are as wide as this and begin so far from both ends, mm; a split leans so far, degrees, with a thin strip in it (common practice: 7 in from each end). */
 const BAND = { width: 20, fromEnd: 7 * 25.4 };
 const SPLIT = { width: 6, angle: 30 };
+/** Strips of a frame begin as wide as this, mm: narrow, since it holds what moves (common practice). */
+export const USUAL_FRAME_MM = 25;
 
-/** Rows of end grain begin as thick as this, mm, and a chevron with these figures (common practice: 35 degrees, 1 1/2 in). */
-const USUAL_ROW_MM = 30;
+/** Rows of end grain begin as thick as this, mm, in round figures of the units that are read, and a chevron with these figures (common practice: 35 degrees, 1 1/2 in). */
+export const USUAL_ROW: Readonly<Record<UnitSystem, number>> = { metric: 30, inch: 1.25 * MM_PER_INCH };
 const USUAL_ANGLE = 35;
 const USUAL_PITCH_MM = 38.1;
 
@@ -35,7 +41,7 @@ export function lookOf({ construction, recipe }: Pick<Board, 'construction' | 'r
   const inserts = insertsOf(recipe);
   if (inserts.length > 0) return inserts.every((i) => i.operation.angle === 0) ? 'banded' : 'split';
   const recut = recutRecipe(recipe);
-  if (!recut) return construction;
+  if (!recut) return framesOf(recipe).length > 0 ? 'framed' : construction;
   return recut.turns.some((t) => t.turn === 'up') ? 'endGrain' : 'chevron';
 }
 
@@ -63,23 +69,28 @@ function recutTail(look: 'endGrain' | 'chevron', rowThickness: number): RecipeOp
 export function asLook<B extends Pick<Board, 'construction' | 'recipe' | 'length'>>(
   board: B,
   look: Look,
-  rowThickness = USUAL_ROW_MM,
+  rowThickness = USUAL_ROW.metric,
 ): B {
   const strips = stripsOf(board);
   if (look !== 'endGrain' && look !== 'chevron') {
     const recipe = panelRecipe(board.recipe).map((o) => (o.kind === 'glue' ? { ...o, ...FLUSH } : o));
     const flat = { ...board, recipe: strips.length === 0 ? [] : recipe };
-    return isFlatLook(look) ? flat : withInserts(flat, look);
+    if (isFlatLook(look)) return flat;
+    return look === 'framed' ? withFrame(flat, ringOf(accentOf(flat), USUAL_FRAME_MM)) : withInserts(flat, look);
   }
   return withStrips({ ...board, recipe: recutTail(look, rowThickness) }, strips);
 }
 
-/** A flat board with what such a look puts in: of the wood that its edges are not of, where it has another. */
-function withInserts<B extends Pick<Board, 'recipe' | 'length'>>(board: B, look: 'banded' | 'split'): B {
+/** The wood that the edges of a board are not of, where it has another. */
+export function accentOf(board: Pick<Board, 'recipe'>): string {
   const strips = stripsOf(board);
   const edge = strips[0]?.species ?? '';
-  const species = strips.find((s) => s.species !== edge)?.species ?? edge;
-  const put = { species, jog: 0 };
+  return strips.find((s) => s.species !== edge)?.species ?? edge;
+}
+
+/** A flat board with what such a look puts in. */
+function withInserts<B extends Pick<Board, 'recipe' | 'length'>>(board: B, look: 'banded' | 'split'): B {
+  const put = { species: accentOf(board), jog: 0 };
   if (look === 'split')
     return withInsert(board, { ...put, width: SPLIT.width, at: board.length / 2, angle: SPLIT.angle });
   // On a short board as far in as leaves a middle.
@@ -89,6 +100,27 @@ function withInserts<B extends Pick<Board, 'recipe' | 'length'>>(board: B, look:
     board,
   );
 }
+
+/** The same board with its panel sliced and its slices turned up, whatever is round it. @param rowThickness mm */
+export function withSlices<B extends Pick<Board, 'recipe'>>(board: B, rowThickness = USUAL_ROW.metric): B {
+  return withInside(board, (inside) =>
+    isPanel(inside.recipe)
+      ? withStrips({ ...inside, recipe: recutTail('endGrain', rowThickness) }, stripsOf(inside))
+      : inside,
+  );
+}
+
+/** The same board as it was before its panel was sliced, whatever is round it. */
+export function withoutSlices<B extends Pick<Board, 'recipe'>>(board: B): B {
+  return withInside(board, (inside) =>
+    recutRecipe(inside.recipe)
+      ? { ...inside, recipe: panelRecipe(inside.recipe).map((o) => (o.kind === 'glue' ? { ...o, ...FLUSH } : o)) }
+      : inside,
+  );
+}
+
+/** Whether nothing is done to a panel of strips yet. */
+const isPanel = (recipe: Recipe): boolean => recipe.every((o) => o.kind === 'strip' || o.kind === 'glue');
 
 /** The same board with one of its operations changed. */
 export function withOperation<B extends Pick<Board, 'recipe'>, K extends RecipeOperation['kind']>(
@@ -123,6 +155,10 @@ export function withTurns<B extends Pick<Board, 'recipe'>>(
     before = id;
     return operation;
   });
-  const rest = board.recipe.filter((o) => o.kind !== 'turn' && o !== recut.last);
-  return { ...board, recipe: [...rest, ...made, { ...recut.last, takes: [before] }] };
+  const at = board.recipe.indexOf(recut.last);
+  const rest = board.recipe.slice(0, at).filter((o) => o.kind !== 'turn');
+  return {
+    ...board,
+    recipe: [...rest, ...made, { ...recut.last, takes: [before] }, ...board.recipe.slice(at + 1)],
+  };
 }

@@ -34,8 +34,11 @@ const turn = (id: string, takes: string, how: Turn, pattern = [true]) => ({
   pattern,
 });
 const insert = (id: string, ...takes: string[]) => ({ kind: 'insert' as const, id, takes, at: 100, angle: 0, jog: 0 });
+const frame = (id: string, ...takes: string[]) => ({ kind: 'frame' as const, id, takes, first: 'sides' as const });
 /** What is wrong, each as its field and what it says. */
 const wrong = (recipe: Recipe) => recipeProblems(recipe).map((p) => `${p.path.join('.')}: ${p.message}`);
+
+const FIVE = [...'abcde'].map((id) => leaf(id));
 
 describe('a recipe', () => {
   it('of strips and the glue-up that takes them all is in order; so is none at all', () => {
@@ -86,6 +89,22 @@ describe('a recipe', () => {
       'leaves a strip over that was to be put in',
       [leaf('a'), leaf('b'), leaf('c'), glue('p', 'a'), insert('i', 'p', 'b')],
       /^4\.takes: must take everything; c is left over/,
+    ],
+    ['frames a strip', [...FIVE, frame('f', 'a', 'b', 'c', 'd', 'e')], /^5\.takes\.0: must be a panel/],
+    [
+      'frames with a panel',
+      [leaf('a'), leaf('b'), leaf('c'), leaf('d'), glue('p', 'a'), frame('f', 'p', 'b', 'c', 'd', 'f')],
+      /^5\.takes\.4: must name something made before/,
+    ],
+    [
+      'frames before it slices',
+      [...FIVE, glue('p', 'a'), frame('f', 'p', 'b', 'c', 'd', 'e'), slice('s', 'f')],
+      /^7: must be a glue-up, an insert or a frame/,
+    ],
+    [
+      'glues what is framed',
+      [...FIVE, glue('p', 'a'), frame('f', 'p', 'b', 'c', 'd', 'e'), glue('q', 'f')],
+      /^7: must come before the frame/,
     ],
     ['slices a strip', [leaf('a'), slice('s', 'a'), glue('q', 's')], /^1\.takes: must be a panel/],
     [

@@ -85,7 +85,7 @@ export interface Recut extends RecutRecipe {
 /** The operations of a recipe that cuts a panel again; null for a flat one. */
 export function recutRecipe(recipe: Recipe): RecutRecipe | null {
   const slice = recipe.find((o) => o.kind === 'slice');
-  const last = recipe.at(-1);
+  const last = recipe.findLast((o) => o.kind !== 'strip' && o.kind !== 'frame');
   const panel = recipe.find((o) => o.kind === 'glue');
   if (!slice || !panel || last?.kind !== 'glue' || last === panel) return null;
   return { panel, slice, last, turns: recipe.filter((o) => o.kind === 'turn') };
@@ -257,22 +257,4 @@ export function slicesFrom({ panelLength, slices, pitch, kerf, angle }: Recut, l
   const each = (pitch + kerf) / Math.cos(radians(angle));
   const ends = panelLength - certain(slices[0]) * each;
   return Math.max(0, Math.floor((length - ends + LENGTH_TOLERANCE_MM) / each));
-}
-
-/**
- * The same board as large as a panel of a length lets it be: as long, or as wide, as all of its slices make it.
- * @param length of each of its panels, mm
- * @returns null where not one slice comes out of it
- */
-export function asLargeAs(board: Board, own: Shop, length: number): Board | null {
-  const recut = recutOf(board, own);
-  if (!recut) return null;
-  const rows = Math.floor((slicesFrom(recut, length) * recut.slice.panels) / board.count);
-  if (rows < 1) return null;
-  const side = recut.last.runs === 'across' ? 'length' : 'width';
-  const sized = { ...board, [side]: rows * recut.row };
-  return {
-    ...sized,
-    recipe: sized.recipe.map((o) => (o.kind === 'slice' && o.id === recut.slice.id ? { ...o, count: null } : o)),
-  };
 }

@@ -13,7 +13,19 @@ import { TO_12 } from './upgrades/to12.ts';
 import { completeFile } from './earlierForms.ts';
 
 /** Every version after the first, in order: what it changed. A new version is one more file beside these, and one more entry. */
-export const VERSION_STEPS: readonly VersionStep[] = [TO_2, TO_3, TO_4, TO_5, TO_6, TO_7, TO_8, TO_9, TO_10, TO_11, TO_12];
+export const VERSION_STEPS: readonly VersionStep[] = [
+  TO_2,
+  TO_3,
+  TO_4,
+  TO_5,
+  TO_6,
+  TO_7,
+  TO_8,
+  TO_9,
+  TO_10,
+  TO_11,
+  TO_12,
+];
 
 /** A board file of a version that was written, step by step up to the newest. */
 export function upgradeToNewest(file: Json, version: number): Json {

@@ -1,6 +1,6 @@
 import type { Board } from '../board/board.ts';
 import { withOperation } from '../board/looks.ts';
-import { recutOf } from '../board/recut.ts';
+import { rowsOf } from '../board/again.ts';
 import { stripsOf } from '../board/recipe.ts';
 import type { PlanInput } from '../saw/planInput.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
@@ -10,7 +10,7 @@ import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
  * @returns 1 for a flat board, and where no number of panels would do
  */
 export function panelsThatFit({ rack, shop }: Pick<PlanInput, 'rack' | 'shop'>, board: Board): number {
-  const recut = recutOf(board, shop);
+  const recut = rowsOf(board, shop);
   if (!recut) return 1;
   const species = [...new Set(stripsOf(board).map((s) => s.species))];
   const longest = Math.min(
@@ -19,7 +19,7 @@ export function panelsThatFit({ rack, shop }: Pick<PlanInput, 'rack' | 'shop'>, 
     ),
   );
   for (let panels = 1; panels <= Math.min(recut.all.length, MOST_PANELS); panels += 1) {
-    const asked = recutOf(withOperation(board, 'slice', recut.slice.id, { panels }), shop);
+    const asked = rowsOf(withOperation(board, 'slice', recut.slice.id, { panels }), shop);
     if (asked && asked.panelLength <= longest + LENGTH_TOLERANCE_MM) return panels;
   }
   return 1;
@@ -30,6 +30,6 @@ const MOST_PANELS = 12;
 
 /** The same board from as many panels as the rack's lengths ask. */
 export function fromPanelsThatFit(input: Pick<PlanInput, 'rack' | 'shop'>, board: Board): Board {
-  const recut = recutOf(board, input.shop);
+  const recut = rowsOf(board, input.shop);
   return recut ? withOperation(board, 'slice', recut.slice.id, { panels: panelsThatFit(input, board) }) : board;
 }

@@ -93,6 +93,8 @@ interface AgainPlan {
   /** Of the block, and of the strips of its panel. */
   gluing: GluePlan;
   panelGluing: GluePlan;
+  /** The block of the first board in cells. */
+  glued: Workpiece | null;
 }
 /** A board of rows. */
 export type RecutPlan = Recut & AgainPlan;
@@ -105,6 +107,8 @@ export interface FramePlan extends Frame {
   trim: TrimLayout;
   ladders: Plan['ladders'];
   fields: { trim: TrimLayout; ladders: Plan['ladders']; thickness: number };
+  /** The first of them in cells. */
+  inside: Workpiece | null;
   pairs: FramePair[];
   /** How far its strips stand over the field when they are glued on. */
   proud: number;
@@ -164,6 +168,7 @@ export function makePlan(given: PlanInput): Plan {
     wood: first.wood,
     gluing,
     panelGluing: first.gluing,
+    glued: block,
   };
   return {
     shop,
@@ -196,6 +201,7 @@ export function makePlan(given: PlanInput): Plan {
       trim: first.context.trim,
       ladders: first.ladders,
       fields,
+      inside: fieldWood,
       pairs,
       proud,
       movement: recutMovement(given, shop, fieldWood ?? undefined, fieldLadders),

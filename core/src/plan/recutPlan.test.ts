@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { CHEVRON, END_GRAIN, recutBoard, type RecutChoices } from '../board/recutForTests.ts';
-import { asLargeAs, recutOf, slicesFrom } from '../board/recut.ts';
+import { asLargeAs } from '../board/again.ts';
+import { recutOf, slicesFrom } from '../board/recut.ts';
 import { recipeProblems, stripsOf, TURNS } from '../board/recipe.ts';
 import { followPlan } from '../follow/followPlan.ts';
 import { unwarned } from '../follow/unwarnedForTests.ts';

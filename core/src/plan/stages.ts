@@ -1,6 +1,7 @@
 import type { Board } from '../board/board.ts';
+import type { FrameSide } from '../board/frame.ts';
 import { crossings } from '../board/inset.ts';
-import { stripsOf, type TurnOperation } from '../board/recipe.ts';
+import { stripsOf, type FrameFirst, type TurnOperation } from '../board/recipe.ts';
 import type { Plan } from './plan.ts';
 
 /** A stage on the way from strips to the board, with what it measures, mm. */
@@ -21,11 +22,21 @@ export type Stage =
       cuts: { far: number; near: number; kerf: number; angle: number; strip: number; width: number; length: number }[];
     }
   | { kind: 'block'; count: number; length: number; width: number; thickness: number }
+  | { kind: 'field'; count: number; length: number; width: number; thickness: number }
+  | {
+      kind: 'frame';
+      count: number;
+      first: FrameFirst;
+      /** Which strip along which side, how wide it is and how long it is crosscut. */
+      strips: { side: FrameSide; strip: number; width: number; length: number }[];
+      length: number;
+      width: number;
+    }
   | { kind: 'board'; count: number; length: number; width: number; thickness: number };
 
 /** The stages of a board in order; of a flat one its panel and itself. */
 export function stagesOf(
-  { again, allowances, panelWidth, ladders }: Plan,
+  { again, frame, allowances, panelWidth, ladders }: Plan,
   board: Pick<Board, 'count' | 'recipe'>,
 ): Stage[] {
   const finished: Stage = {
@@ -40,10 +51,28 @@ export function stagesOf(
     count: allowances.panels.length,
     length: allowances.panels[0]?.length ?? 0,
     width: panelWidth,
-    thickness: again?.thickness ?? allowances.glueThickness,
+    thickness: again?.thickness ?? frame?.fields.thickness ?? allowances.glueThickness,
     strips: stripsOf(board).length,
   };
-  if (!again) return [panel, finished];
+  const framed: Stage[] = frame
+    ? [
+        {
+          kind: 'field',
+          count: board.count,
+          length: frame.fields.ladders.length.reached,
+          width: frame.fields.ladders.width.reached,
+          thickness: frame.fields.thickness,
+        },
+        ...frame.rings.map(({ operation, pairs, outer }): Stage => ({
+          kind: 'frame',
+          count: board.count,
+          first: operation.first,
+          strips: pairs.flat().map(({ side, number, width, length }) => ({ side, strip: number, width, length })),
+          ...outer,
+        })),
+      ]
+    : [];
+  if (!again) return [panel, ...framed, finished];
   const { block } = again;
   const glued: Stage = {
     kind: 'block',
@@ -68,6 +97,7 @@ export function stagesOf(
         })),
       },
       glued,
+      ...framed,
       finished,
     ];
   const { slices, pitch, angle, kerf, rows, row, last, turns, all } = again;
@@ -82,6 +112,7 @@ export function stagesOf(
       turns: turns.map(({ turn, pattern }) => ({ turn, pattern })),
     },
     glued,
+    ...framed,
     finished,
   ];
 }

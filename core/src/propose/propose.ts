@@ -18,7 +18,7 @@ import { randomFrom, type Random } from './random.ts';
 import { keepVaried, lightnessProfile, type Varied } from './variety.ts';
 import { contradictions, piecesFor, type Wishes } from './wishes.ts';
 import { asLook, LOOK_WORDS, lookOf, type Look } from '../board/looks.ts';
-import { recutOf } from '../board/recut.ts';
+import { rowsOf } from '../board/again.ts';
 import { AS_IT_LIES, flatRecipe, isCutAgain, stripsOf, withStrips, type Strip } from '../board/recipe.ts';
 
 /** A board that can be cut, with what it is judged by and a sentence about it. */
@@ -221,7 +221,7 @@ class Search {
     const measures = measuresOf(board, cutting, this.pieces, shop.crosscutSaw.kerf, this.colours);
     const used = wishes.useUp === null ? 0 : this.shareUsed(cutting, wishes.useUp);
     if (wishes.useUp !== null && used === 0) return null;
-    const recut = recutOf(board, shop);
+    const recut = rowsOf(board, shop);
     const shown = { ...measures, glueLines: measures.glueLines + (recut ? recut.rows - 1 : 0) };
     const laid = symmetryOf(stripsOf(board)) === 1 && pattern === 'scattered' ? 'centre' : pattern;
     const named = this.named(board, laid);
@@ -377,7 +377,7 @@ class Search {
         : contrastOf(stripsOf(board), this.colours) > 8
           ? 'gentle contrast'
           : 'one tone';
-    const recut = recutOf(board, this.input.shop);
+    const recut = rowsOf(board, this.input.shop);
     const made = recut
       ? `sawn into ${recut.rows} rows of ${LOOK_WORDS[lookOf(board)]}`
       : board.construction === 'edge'

@@ -13,7 +13,6 @@ import { flushTool, proudLine } from './flushing.ts';
 import { fieldThing, framedThing, stripThing, type InstructionOf, type Thing } from './instruction.ts';
 import { howCut } from './layingOut.ts';
 import { joined } from './millingWords.ts';
-import { listNumbers } from './numberList.ts';
 import type { StepDraft } from './operation.ts';
 import { panelsOf } from './panelThings.ts';
 import { scrapeStep } from './panelSteps.ts';
@@ -112,7 +111,7 @@ function scraped(context: PlanContext, about: string, after: (board: number) => 
 function gluedOn({ firstStrip, lastStrip, joins }: GlueUp, { strips, ring }: PairGlued): Phrase {
   const on = [1, 3].filter((n) => n >= firstStrip && n <= lastStrip && !(joins.length > 0 && n === firstStrip));
   const numbers = on.map((n) => nth(strips, n === 1 ? 0 : 1).number);
-  const what = `${numbers.length === 1 ? 'strip' : 'strips'} ${listNumbers(numbers)}`;
+  const what = `${numbers.length === 1 ? 'strip' : 'strips'} ${numbers.join(' and ')}`;
   return say`Glue ${what} on${ring > 0 ? ', round the frame' : ''}`;
 }
 
@@ -164,7 +163,7 @@ function layPair(
   const that = (which: (s: (typeof told)[number]) => boolean, words: string): Phrase[] => {
     const numbers = strips.flatMap((s, i) => (which(nth(told, i)) ? [s.number] : []));
     return numbers.length > 0
-      ? [say`${numbers.length === 1 ? 'Strip' : 'Strips'} ${listNumbers(numbers)} ${words}`]
+      ? [say`${numbers.length === 1 ? 'Strip' : 'Strips'} ${numbers.join(' and ')} ${words}`]
       : [];
   };
   return {
@@ -184,12 +183,20 @@ function layPair(
       ...that((s) => s.up === 'face', 'lying flat, a jointed edge to the joint'),
       ...that((s) => s.endForEnd, 'end for end, the other way'),
       ...that((s) => s.turned, 'turned over'),
-      ...strips.map((s) => say`Strip ${s.number} reaches ${length(overOf(s))} over each end of its joint`),
+      reachLine(strips),
       ...(pair === 1 ? [say`They cover the ends of the strips that are on already`] : []),
       say`Dry first, with light behind each joint: what it goes round must be straight and square`,
     ],
     why: say`A frame shows every corner that is not square: now it can still be trimmed.`,
   };
+}
+
+/** How far strips reach over their joints: told once where it is the same. */
+function reachLine(strips: readonly FrameStrip[]): Phrase {
+  const [one, other] = [nth(strips, 0), nth(strips, 1)];
+  return Math.abs(overOf(one) - overOf(other)) <= LENGTH_TOLERANCE_MM
+    ? say`Both reach ${length(overOf(one))} over each end of their joints`
+    : say`Strip ${one.number} reaches ${length(overOf(one))} over each end of its joint, strip ${other.number} ${length(overOf(other))}`;
 }
 
 /** What reaches over is cut off before the next pair covers it, or the last trim is measured from it. */
@@ -262,7 +269,7 @@ function flushFaces(context: PlanContext, frame: Frame, proud: number): StepDraf
         },
       ],
       lines: [
-        proudLine(numbers, proud, tool),
+        proudLine(numbers, proud, tool, false),
         say`From the frame inward on long grain; at the corners from both sides, so that nothing breaks out`,
       ],
       why: say`What is inside is flat already: only the frame is worked, until a straight edge rocks nowhere.`,

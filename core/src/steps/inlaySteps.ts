@@ -97,13 +97,15 @@ export function inlaySteps(context: PlanContext, worked: WorkedBoard): StepDraft
 /** Another wood for the plug than the strips the mark lies on, out of what the plan leaves. */
 function plugWood(
   mark: FeatureOf<'mark'>,
-  { board, rack, cutting, shop, species, saw, again }: PlanContext,
+  { board, rack, cutting, shop, species, saw, again, frame }: PlanContext,
   { shift }: WorkedBoard,
   taken: readonly SpareWood[],
   wanted: WantedWood,
 ): { found: SpareWood; told: PlugWood; species: string } | null {
   // In rows of cells every wood of the board may lie under it.
-  const under = new Set(again ? cutStripsOf(board).map((s) => s.species) : speciesUnder(mark, stripsOf(board), shift));
+  const under = new Set(
+    again || frame ? cutStripsOf(board).map((s) => s.species) : speciesUnder(mark, stripsOf(board), shift),
+  );
   const found = spareWood(
     { rack, cutting, promised: saw?.promised ?? [], taken, shop },
     wanted,

@@ -5,6 +5,7 @@ import { UNDECIDED, type Board, type Construction } from '#core/board/board.ts';
 import { DEFAULT_SHOP, type Shop } from '#core/shop/shop.ts';
 import { USUAL_TREATMENT, type Defect } from '#core/stock/defect.ts';
 import { PLAIN_CONDITION, type Piece } from '#core/stock/piece.ts';
+import { ringOf, withFrame } from '#core/board/frames.ts';
 import { withInsert } from '#core/board/inserts.ts';
 import { asLook } from '#core/board/looks.ts';
 import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
@@ -411,7 +412,7 @@ const UNDER_BEVEL: SideEdges = {
   bottom: { kind: 'underBevel', angle: 45, reveal: 12 },
 };
 
-/** Boards cut and glued again, each with something to be solved: an onion block whose last strip is not like its first, so that corners do not meet, a chevron whose strips are a little short of its length, and a split board whose accents the seasons pull at. */
+/** Boards cut and glued again, each with something to be solved: an onion block whose last strip is not like its first, so that corners do not meet, a chevron whose strips are a little short of its length, a split board whose accents the seasons pull at, and a framed sink cover whose frame holds beech that wants to move. */
 const recutBoards: Board[] = [
   asLook(
     board('Onion block', 'Onions', 'edge', [330, 220, 35], 1, 'M30 W24 M30 W24 M30 W24 M30 W24 M28.5', {}),
@@ -435,6 +436,10 @@ const recutBoards: Board[] = [
   ].reduce(
     (so, place) => withInsert(so, { species: certain(SPECIES.W), width: 6, ...place }),
     board('Split cheese board', 'Cheese', 'edge', [420, 260, 20], 1, 'M36 C36 M36 C36 M36 C36 M36 C36', {}),
+  ),
+  withFrame(
+    board('Sink cover', 'Sink', 'edge', [480, 336, 24], 1, 'B48.8 C36.8 B48.8 C36.8 B48.8 C36.8 B48.8', {}),
+    ringOf(certain(SPECIES.W), 21.4),
   ),
 ];
 

@@ -7,7 +7,7 @@ import { describe, expect, it } from 'vitest';
 import { clientArguments } from '../../../bin/mariadb/clientArguments.ts';
 import { newDatabase } from '../../../bin/mariadb/testDatabase.ts';
 import { asLook } from '#core/board/looks.ts';
-import { insetBoard } from '#core/board/recutForTests.ts';
+import { framedBoard, insetBoard } from '#core/board/recutForTests.ts';
 import { plainBoard } from '#core/plan/planArbitrary.ts';
 import { serveApi } from '../apiForTests.ts';
 import { openDatabase } from '../stores/database.ts';
@@ -314,6 +314,55 @@ it('boards with strips put in go down to the panel as it was before, and come up
   await migrations['013-insert']!.up(db);
   await migrations['013-insert']!.up(db);
   expect(await recipeOf(body.id as string)).toEqual(left);
+  expect(await inspectStore(url)).toMatchObject({ unreadable: [] });
+  await db.destroy();
+}, 60_000);
+
+it('framed boards go down without their frames, and come up as that', async () => {
+  const url = await fresh('frame_step');
+  load(url, gunzipSync(readFileSync(join(here, 'earlier', '013-bd721e2.sql.gz'))));
+  const db = openDatabase(url);
+  await openStore(db);
+  expect(await inspectStore(url)).toMatchObject({ unreadable: [] });
+  const api = await serveApi(url);
+  const ring = {
+    species: 'maple-hard',
+    widths: [12, 12, 12, 12] as [number, number, number, number],
+    first: 'sides' as const,
+  };
+  const inner = insetBoard(plainBoard({}, [40, 40, 40]), [
+    { species: 'maple-hard', width: 12, at: 150, angle: 20, jog: 5 },
+  ]);
+  const { body } = await api.call('POST', '/boards', {
+    ...framedBoard(inner, [ring, ring]),
+    versions: [
+      {
+        id: 'v',
+        name: 'Other',
+        construction: 'edge',
+        length: 300,
+        width: 100,
+        thickness: 20,
+        recipe: framedBoard(plainBoard({}, [40, 40]), [ring]).recipe,
+      },
+    ],
+  });
+  await api.close();
+  const stored = async () => {
+    const row = await db('revisions')
+      .where({ board_id: body.id as string })
+      .first<{ document: unknown }>();
+    const document = typeof row.document === 'string' ? (JSON.parse(row.document) as unknown) : row.document;
+    return document as { recipe: { kind: string; id: string }[]; versions: { recipe: { kind: string }[] }[] };
+  };
+  expect((await stored()).recipe.filter((o) => o.kind === 'frame')).toHaveLength(2);
+  await migrations['014-frame']!.down!(db);
+  const left = await stored();
+  expect(left.recipe).toEqual(inner.recipe);
+  expect(left.versions[0]!.recipe.map((o) => o.kind)).toEqual(['strip', 'strip', 'glue']);
+  // A first run that was killed leaves nothing that a second one trips over.
+  for (let run = 0; run < 2; run += 1) await migrations['014-frame']!.up(db);
+  expect((await stored()).recipe).toEqual(inner.recipe);
   expect(await inspectStore(url)).toMatchObject({ unreadable: [] });
   await db.destroy();
 }, 60_000);

@@ -46,7 +46,7 @@ export async function boardSvg(
 ): Promise<BoardSvg> {
   const { scale, dimensions, stripWidths, display } = options;
   const reached = plan.ladders.width.reached;
-  const long = plan.again ? plan.ladders.length.reached : board.length;
+  const long = plan.lastly ? plan.ladders.length.reached : board.length;
   const [w, h] = [long * scale, reached * scale];
   const left = dimensions || stripWidths ? MARGIN.left : MARGIN.plain;
   const top = dimensions ? MARGIN.top : MARGIN.plain;
@@ -59,7 +59,7 @@ export async function boardSvg(
   const figure = (mm: number) => escapeXml(formatLength(mm, display));
   const text = (x: number, y: number, said: string, more = '') =>
     `<text x="${n(x)}" y="${n(y)}" ${more}>${said}</text>`;
-  const made = plan.again ? plan.wood?.board : undefined;
+  const made = plan.lastly ? plan.wood?.board : undefined;
   const strips = made
     ? [
         `<image href="${nth(pictures, 0)}" x="${n(left)}" y="${n(top)}" width="${n(w)}" height="${n(h)}" preserveAspectRatio="none"/>`,
@@ -126,7 +126,7 @@ async function stripPictures(
   const speciesOf = (id: string) =>
     species.find((s) => s.code === cutStripsOf(board).find((strip) => strip.id === id)?.species);
   const requests =
-    plan.again && plan.wood
+    plan.lastly && plan.wood
       ? [faceRequest(plan.wood.board, 'top', speciesOf, pixels, oiled)]
       : stripsOf(board).map((strip, i) =>
           paintRequest(

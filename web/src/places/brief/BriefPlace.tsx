@@ -14,14 +14,11 @@ import { LengthInput } from '../../quantities/LengthInput.tsx';
 import { SwitchDialog } from '../layout/SwitchDialog.tsx';
 import classes from './BriefPlace.module.css';
 import { LookChoice } from './LookChoice.tsx';
-import { InsetFigures, LookCosts, RecutFigures } from './RecutFigures.tsx';
-import { asLook, isFlatLook, lookOf, type Look } from '#core/board/looks.ts';
+import { FrameFigures, InsetFigures, LookCosts, RecutFigures } from './RecutFigures.tsx';
+import { asLook, isFlatLook, lookOf, USUAL_ROW, type Look } from '#core/board/looks.ts';
 import { isCutAgain, stripsOf } from '#core/board/recipe.ts';
 import { fromPanelsThatFit } from '#core/plan/panelsThatFit.ts';
 import { useDisplay } from '../../quantities/display.tsx';
-
-/** Rows of end grain begin as thick as this, mm: a round figure of the units that are read (common practice). */
-const USUAL_ROW = { metric: 30, inch: 1.25 * 25.4 } as const;
 
 const USES = ['Bread', 'Carving', 'Dough', 'Cheese', 'Everyday'];
 
@@ -209,6 +206,7 @@ export function BriefPlace() {
         <div className={classes.asks}>
           <RecutFigures />
           <InsetFigures />
+          <FrameFigures />
           <LookCosts />
         </div>
       </div>
@@ -221,7 +219,7 @@ function Face({ scale, width, height }: { scale: number; width: number; height: 
   const { board, plan, input } = useSettledBoard();
   const species = useStripSpecies(board, input.species);
   const clip = useId();
-  const thing = plan.again && plan.wood?.board;
+  const thing = plan.lastly && plan.wood?.board;
   return (
     thing && (
       <>

@@ -28,9 +28,10 @@ const WORDS: Readonly<Record<Look, { name: string; says: string }>> = {
   },
   banded: { name: 'Banded', says: 'Sawn through, a strip across it glued in. Its grain crosses that of the board.' },
   split: { name: 'Split', says: 'Sawn through at a slant, a thin accent glued in; the halves in line, or jogged.' },
+  framed: { name: 'Framed', says: 'Trimmed square, strips glued round it. Hides the ends; holds what wants to move.' },
 };
-/** Looks that put something into strips that are there. */
-const PUT_IN: readonly Look[] = ['banded', 'split'];
+/** Looks that put something into strips that are there, or round them. */
+const PUT_IN: readonly Look[] = ['banded', 'split', 'framed'];
 /** Strips of the little end views, mm: width that shows, height. */
 const SAMPLES = { edge: { across: 22, up: 34, count: 6 }, face: { across: 44, up: 22, count: 3 } };
 const BODIES = {
@@ -108,6 +109,7 @@ const SAMPLE_STRIPS: Readonly<Record<Sampled, { count: number; width: number }>>
   chevron: { count: 11, width: 30 },
   banded: { count: 5, width: 30 },
   split: { count: 5, width: 30 },
+  framed: { count: 3, width: 32 },
 };
 const SAMPLE_SIZE = { length: 340, width: 120, thickness: 30 };
 const SAMPLE_SCALE = 0.4;
@@ -135,7 +137,9 @@ function sampleOf(look: Sampled) {
   const strips = Array.from({ length: count }, (_, i) => ({
     ...AS_IT_LIES,
     id: `s${i}`,
-    species: (PUT_IN.includes(look) ? i !== 2 : i % 2 === 0) ? 'beech-european' : 'walnut-european',
+    species: (look === 'framed' ? i !== 1 : PUT_IN.includes(look) ? i !== 2 : i % 2 === 0)
+      ? 'beech-european'
+      : 'walnut-european',
     width: look === 'endGrain' ? width / 2 : width,
   }));
   return asLook({ ...newBoard('metric'), ...SAMPLE_SIZE, recipe: flatRecipe(strips) }, look);

@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import { asLook, isFlatLook, LOOK_WORDS, lookOf, LOOKS } from '#core/board/looks.ts';
 import { boardSchema } from '#core/board/board.ts';
 import { stripsOf } from '#core/board/recipe.ts';
-import { asLargeAs } from '#core/board/recut.ts';
+import { asLargeAs, fieldOf } from '#core/board/again.ts';
 import { certain } from '#core/lists/there.ts';
 import { lengthBetween } from '#core/units/lengthSchema.ts';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
@@ -25,6 +25,7 @@ export function RecutFigures() {
   const { session } = useOpenBoard();
   const { recut } = plan;
   if (!recut) return null;
+  const inside = fieldOf(board, input.shop);
   const across = recut.last.runs === 'across';
   const side = across ? 'length' : 'width';
   const fit = (long: number) => {
@@ -42,7 +43,7 @@ export function RecutFigures() {
     <section className={classes.recut} aria-label="What the size asks">
       <p>
         <b>{recut.rows} rows</b> of <Length mm={recut.row} /> make {across ? 'the length' : 'the width'} of{' '}
-        <Length mm={across ? board.length : board.width} />. Slices are sawn <Length mm={recut.pitch} />
+        <Length mm={across ? inside.length : inside.width} />. Slices are sawn <Length mm={recut.pitch} />
         {recut.angle === 0 ? '' : ` wide at ${recut.angle}°`}, {recut.all.length} in all
         {recut.slices.length > 1 ? `, from ${recut.slices.length} panels` : ''}. The panel:{' '}
         <Length mm={recut.panelLength} bare /> × <Length mm={recut.wantedPanelWidth} bare /> ×{' '}
@@ -91,6 +92,25 @@ export function InsetFigures() {
         ))}
         <Link to="../layout" relative="path">
           Move, turn and add them on the drawing
+        </Link>
+      </p>
+    </section>
+  );
+}
+
+/** What the size asks of the board inside a frame. */
+export function FrameFigures() {
+  const { frame } = useSettledBoard().plan;
+  if (!frame) return null;
+  return (
+    <section className={classes.recut} aria-label="What the frame leaves">
+      <p>
+        Inside the frame the board is <Length mm={frame.field.length} bare /> × <Length mm={frame.field.width} />,
+        trimmed square before {frame.rings.length === 1 ? '4 strips' : `${4 * frame.rings.length} strips`} go round it.
+        Between the dry and the damp month it moves <Length mm={Math.abs(frame.movement.across)} /> across and{' '}
+        <Length mm={Math.abs(frame.movement.along)} /> along; the frame does not.{' '}
+        <Link to="../layout" relative="path">
+          Widen, narrow and add rings on the drawing
         </Link>
       </p>
     </section>

@@ -120,7 +120,7 @@ describe('each way', () => {
     const board = endGrain();
     await open(board);
     const told = await rows();
-    expect(told.map((r) => r[0])).toEqual(['edge grain', 'end grain', 'chevron', 'banded', 'split']);
+    expect(told.map((r) => r[0])).toEqual(['edge grain', 'end grain', 'chevron', 'banded', 'split', 'framed']);
     const plan = makePlan(planInput(board, RACK));
     expect(told[1]).toEqual([
       'end grain',
@@ -140,7 +140,14 @@ describe('each way', () => {
 
   it('a board of planks lying flat is set against face grain', async () => {
     await open(plainBoard({ construction: 'face', width: 150, thickness: 24 }, [80, 76]));
-    expect((await rows()).map((r) => r[0])).toEqual(['face grain', 'end grain', 'chevron', 'banded', 'split']);
+    expect((await rows()).map((r) => r[0])).toEqual([
+      'face grain',
+      'end grain',
+      'chevron',
+      'banded',
+      'split',
+      'framed',
+    ]);
   });
 });
 

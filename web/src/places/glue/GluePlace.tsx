@@ -1,11 +1,20 @@
-import { certain } from '#core/lists/there.ts';
+import { certain, firstOf } from '#core/lists/there.ts';
 import { SegmentedControl } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import type { Finding } from '#core/checks/finding.ts';
 import { stationOf, type OperationKind } from '#core/steps/operation.ts';
-import { ShownAs, useSettledBoard } from '../../data/openBoard.tsx';
-import { OF_PARTS, OF_ROWS, OF_STRIPS, GluedWordsContext, useGluedWords } from './gluedWords.ts';
-import { panelView, blockView } from './gluedViews.ts';
+import type { Plan } from '#core/plan/plan.ts';
+import { ShownAs, useSettledBoard, type OpenBoard } from '../../data/openBoard.tsx';
+import {
+  GluedWordsContext,
+  OF_FRAME,
+  OF_PARTS,
+  OF_ROWS,
+  OF_STRIPS,
+  useGluedWords,
+  type GluedWords,
+} from './gluedWords.ts';
+import { blockView, frameView, panelView } from './gluedViews.ts';
 import { SchoolButton } from '../../habits/HabitButton.tsx';
 import { FindingCards } from '../../planning/FindingCard.tsx';
 import { NoStrips } from '../../planning/NoStrips.tsx';
@@ -22,45 +31,78 @@ import { RunPanel } from './RunPanel.tsx';
 import { TimelineDrawing } from './TimelineDrawing.tsx';
 import { stripsOf } from '#core/board/recipe.ts';
 
-const GLUING: readonly OperationKind[] = ['layOut', 'layRows', 'layParts', 'dryRun', 'glue', 'join', 'flattenSections'];
+const GLUING: readonly OperationKind[] = [
+  'layOut',
+  'layRows',
+  'layParts',
+  'layFrame',
+  'dryRun',
+  'glue',
+  'join',
+  'flattenSections',
+];
 /** What is glued second, in words. */
 const SECOND = { rows: { words: OF_ROWS, label: 'The rows' }, parts: { words: OF_PARTS, label: 'The parts' } } as const;
+
+/** What is glued, one after the other: the panel, the block, and the frame a pair of strips at a time. */
+interface Stage {
+  id: string;
+  kind: 'panel' | 'block' | 'frame';
+  label: string;
+  words: GluedWords;
+  view: (open: OpenBoard) => OpenBoard;
+}
+
+function stagesOf({ again, frame }: Plan): Stage[] {
+  return [
+    { id: 'panel', kind: 'panel', label: 'The panel of strips', words: OF_STRIPS, view: panelView },
+    ...(again ? [{ id: 'block', kind: 'block' as const, ...SECOND[again.how], view: blockView }] : []),
+    ...(frame?.pairs ?? []).map(({ ring, strips }, n): Stage => ({
+      id: `frame-${n}`,
+      kind: 'frame',
+      label: `${certain(frame).rings.length > 1 ? `Ring ${ring + 1}: ` : 'Frame: '}${strips[0]?.side === 'far' ? 'sides' : 'ends'}`,
+      words: OF_FRAME,
+      view: (open) => frameView(open, n),
+    })),
+  ];
+}
 
 /** The glue-ups that do not go wrong: groups, clamps and cauls in their places, a rehearsal, a clock, and the panel made flat. */
 export function GluePlace() {
   const open = useSettledBoard();
-  const [stage, setStage] = useState<'panel' | 'block'>('panel');
-  const shown = useMemo(() => (stage === 'block' ? blockView(open) : panelView(open)), [open, stage]);
+  const [chosen, setStage] = useState('panel');
+  const stages = stagesOf(open.plan);
+  const stage = stages.find((s) => s.id === chosen) ?? firstOf(stages);
+  const shown = useMemo(() => certain(stagesOf(open.plan).find((s) => s.id === stage.id)).view(open), [open, stage.id]);
   if (stripsOf(open.board).length === 0) return <NoStrips />;
-  const { again } = open.plan;
-  if (!again) return <GlueUps ofBlock={false} />;
+  if (stages.length === 1) return <GlueUps stage="panel" />;
   return (
     <ShownAs open={shown}>
-      <GluedWordsContext value={stage === 'block' ? SECOND[again.how].words : OF_STRIPS}>
+      <GluedWordsContext value={stage.words}>
         <SegmentedControl
           className={classes.stages}
           size="sm"
           aria-label="What is glued"
-          value={stage}
+          value={stage.id}
           onChange={setStage}
-          data={[
-            { value: 'panel', label: 'The panel of strips' },
-            { value: 'block', label: SECOND[again.how].label },
-          ]}
+          data={stages.map(({ id, label }) => ({ value: id, label }))}
         />
-        <GlueUps key={stage} ofBlock={stage === 'block'} />
+        <GlueUps key={stage.id} stage={stage.kind} />
       </GluedWordsContext>
     </ShownAs>
   );
 }
 
-/** Whether a finding is about rows or parts rather than the strips of their panel. */
-const isOfBlock = ({ part, at }: Finding): boolean =>
-  part === 'rows' || part === 'parts' || at === 'layRows' || at === 'layParts';
+/** What a finding is about: the strips of a panel, rows or parts, or the frame. */
+function stageOf({ part, at }: Finding, { frame }: Plan): Stage['kind'] {
+  if (part === 'rows' || part === 'parts' || at === 'layRows' || at === 'layParts') return 'block';
+  return at === 'layFrame' || frame?.rings.some((r) => part?.startsWith(`${r.operation.id}/`)) ? 'frame' : 'panel';
+}
 
-/** The glue-ups of one panel, or of the block of one board. */
-function GlueUps({ ofBlock }: { ofBlock: boolean }) {
+/** The glue-ups of one panel, of the block of one board, or of two strips of its frame. */
+function GlueUps({ stage }: { stage: Stage['kind'] }) {
   const { plan, findings, session } = useSettledBoard();
+  const ofBlock = stage === 'block';
   const [chosen, setChosen] = useState('');
   const { one, whole } = useGluedWords();
   const { glueUps } = plan.gluing;
@@ -68,13 +110,13 @@ function GlueUps({ ofBlock }: { ofBlock: boolean }) {
   const steps = plan.operations.filter((o) => stationOf(o.kind) === 'glue');
   const flattens = plan.operations.filter((o) => o.kind === 'flattenPanel');
   const flattening = certain(ofBlock ? flattens.at(-1) : flattens[0]);
-  const about = findings.filter((f) => f.at && GLUING.includes(f.at) && isOfBlock(f) === ofBlock);
+  const about = findings.filter((f) => f.at && GLUING.includes(f.at) && stageOf(f, plan) === stage);
   return (
     <div className={classes.page}>
       <div className={classes.column}>
         <section>
           <h2>Groups</h2>
-          {!ofBlock && <GroupEditor />}
+          {stage === 'panel' && <GroupEditor />}
           <GroupTree chosen={glueUp?.id ?? ''} onChoose={setChosen} />
         </section>
         {glueUp && (
@@ -118,28 +160,30 @@ function GlueUps({ ofBlock }: { ofBlock: boolean }) {
             <Rehearsal glueUp={glueUp} />
           </section>
         )}
-        <section>
-          <h2>Making the {whole} flat</h2>
-          <p className={classes.note}>
-            {durationWords(flattening.minutes)} by {flattening.machine?.toLowerCase()}
-            {plan.gluing.sectionWidth !== null && ', after its sections were flattened before they were joined'}.
-            Cleanest side down first.
-          </p>
-          <WaysTable
-            ways={plan.again && !ofBlock ? flattening.ways : plan.flattening}
-            taken={flattening.machine}
-            onChoose={(id) =>
-              session.edit((b) => ({
-                ...b,
-                differs: { ...b.differs, schools: { ...b.differs.schools, flatten: id as never } },
-              }))
-            }
-          />
-          <p className={classes.chips}>
-            <SchoolButton question="flatten" />{' '}
-            {plan.again?.up && ofBlock ? <SchoolButton question="endGrain" /> : <SchoolButton question="snipe" />}
-          </p>
-        </section>
+        {stage !== 'frame' && (
+          <section>
+            <h2>Making the {whole} flat</h2>
+            <p className={classes.note}>
+              {durationWords(flattening.minutes)} by {flattening.machine?.toLowerCase()}
+              {plan.gluing.sectionWidth !== null && ', after its sections were flattened before they were joined'}.
+              Cleanest side down first.
+            </p>
+            <WaysTable
+              ways={plan.again && !ofBlock ? flattening.ways : plan.flattening}
+              taken={flattening.machine}
+              onChoose={(id) =>
+                session.edit((b) => ({
+                  ...b,
+                  differs: { ...b.differs, schools: { ...b.differs.schools, flatten: id as never } },
+                }))
+              }
+            />
+            <p className={classes.chips}>
+              <SchoolButton question="flatten" />{' '}
+              {plan.again?.up && ofBlock ? <SchoolButton question="endGrain" /> : <SchoolButton question="snipe" />}
+            </p>
+          </section>
+        )}
         <section>
           <h2>Steps</h2>
           <StepList

@@ -54,9 +54,9 @@ function gluedOf(runs: readonly StoredRun[], glueUps: readonly GlueUp[]): Glued[
 export function TimelineDrawing() {
   const {
     id,
-    plan: { timeline: fromMonday, operations, shop, gluing, again },
+    plan: { timeline: fromMonday, operations, shop, gluing, again, frame },
   } = useSettledBoard();
-  const glueUps = useMemo(() => glueUpsOf({ gluing, again }), [gluing, again]);
+  const glueUps = useMemo(() => glueUpsOf({ gluing, again, frame }), [gluing, again, frame]);
   const {
     query: { data },
   } = useRuns(id);

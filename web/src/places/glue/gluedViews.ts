@@ -1,34 +1,59 @@
 import type { Inset } from '#core/board/inset.ts';
 import { AS_IT_LIES, cutStripsOf, flatRecipe, panelRecipe, stripsOf, type Strip } from '#core/board/recipe.ts';
+import type { GluePlan } from '#core/gluing/glueUps.ts';
 import type { Recut } from '#core/board/recut.ts';
 import { glueOrder } from '#core/plan/blocks.ts';
 import type { OpenBoard } from '../../data/openBoard.tsx';
 
-/** The first panel of a board that is cut again, as a board of its own: what is said of a panel of strips holds for it. */
+/** The first panel of a board that is more than that, as a board of its own: what is said of a panel of strips holds for it. */
 export function panelView(open: OpenBoard): OpenBoard {
-  const { again } = open.plan;
-  if (!again) return open;
-  // What is put in later is none of the panel's.
-  const board = { ...again.board, recipe: panelRecipe(again.board.recipe) };
-  return { ...open, board, plan: { ...open.plan, trim: again.trim, ladders: again.ladders } };
+  const made = open.plan.again ?? open.plan.frame;
+  if (!made) return open;
+  // What is glued on later is none of the panel's.
+  const board = { ...made.board, recipe: panelRecipe(made.board.recipe) };
+  return { ...open, board, plan: { ...open.plan, trim: made.trim, ladders: made.ladders } };
 }
 
 /** The rows or parts of one board as if they were strips of a panel: glued alike, in time and under clamps. */
 export function blockView(open: OpenBoard): OpenBoard {
-  const { board, plan } = open;
-  const { again } = plan;
+  const { again } = open.plan;
   if (!again) return open;
-  const { pieces, length } = again.how === 'rows' ? rowsAsStrips(open, again) : partsAsStrips(open, again);
+  const made = again.how === 'rows' ? rowsAsStrips(open, again) : partsAsStrips(open, again);
+  return piecesView(open, made, again.gluing, again.block.height);
+}
+
+/** Two strips of a frame and what is between them, as if they were strips of a panel. @param n which pair, from 0 */
+export function frameView(open: OpenBoard, n: number): OpenBoard {
+  const { frame } = open.plan;
+  const pair = frame?.pairs[n];
+  if (!frame || !pair) return open;
+  const [one, other] = pair.strips;
+  const ring = frame.rings[pair.ring];
+  if (!one || !other || !ring) return open;
+  const inside = one.side === 'far' ? ring.inner.width : ring.inner.length;
+  const piece = (id: string, species: string, width: number) => ({ ...AS_IT_LIES, id: `piece-${id}`, species, width });
+  const pieces = [
+    piece(one.strip.id, one.strip.species, one.width),
+    piece(ring.operation.id, speciesOfPanel(open), inside),
+    piece(other.strip.id, other.strip.species, other.width),
+  ];
+  return piecesView(open, { pieces, length: one.covers }, pair.gluing, frame.fields.thickness);
+}
+
+/** What is glued of pieces that are no strips of a panel. @param height of its joints, mm */
+function piecesView(open: OpenBoard, { pieces, length }: Pieces, gluing: GluePlan, height: number): OpenBoard {
+  const { board, plan } = open;
   return {
     ...open,
     board: { ...board, recipe: flatRecipe(pieces) },
     plan: {
       ...plan,
-      gluing: again.gluing,
+      gluing,
       panelWidth: pieces.reduce((sum, p) => sum + p.width, 0),
       allowances: {
-        ...again.lastly.allowances,
-        panels: again.lastly.allowances.panels.map((p) => ({ ...p, length })),
+        ...plan.allowances,
+        glueThickness: height,
+        panels: Array.from({ length: board.count }, () => ({ boards: 1, length })),
       },
     },
   };

@@ -310,7 +310,14 @@ export function BoardDrawing(props: BoardDrawingProps) {
         </text>
         <text x={narrow ? 12 : x0} y={y0 + Math.max(panel.h, wantedPanelWidth * scale) + 20}>
           Panel as glued{flipped ? ', turned over' : ''}, scale {scaleWords(scale)}. Dashed:{' '}
-          {plan.again ? (plan.recut ? 'what is sawn into slices' : 'what is sawn through') : 'the finished board'}.
+          {plan.again
+            ? plan.recut
+              ? 'what is sawn into slices'
+              : 'what is sawn through'
+            : plan.frame
+              ? 'what the frame goes round'
+              : 'the finished board'}
+          .
         </text>
       </g>
     </svg>

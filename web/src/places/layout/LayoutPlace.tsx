@@ -20,8 +20,10 @@ import { SwitchDialog } from './SwitchDialog.tsx';
 import { VersionsView } from './VersionsView.tsx';
 import { ViewBar, type View } from './ViewBar.tsx';
 import { isCutAgain, stripsOf, withStrips } from '#core/board/recipe.ts';
+import { framesOf } from '#core/board/frame.ts';
+import { insertsOf } from '#core/board/inset.ts';
 import { recutRecipe } from '#core/board/recut.ts';
-import { STAGES, type RecutStage } from './recut/stage.ts';
+import { stagesIn, type RecutStage } from './recut/stage.ts';
 
 /** Loaded only for boards that are cut again, and when a board is turned in the round. */
 const RecutBench = lazy(async () => ({ default: (await import('./recut/RecutBench.tsx')).RecutBench }));
@@ -40,20 +42,20 @@ export function LayoutPlace() {
   const [chosenView, setView] = useState<View>('top');
   const [chosenStage, setStage] = useState<RecutStage>('panel');
   const recutBoard = isCutAgain(board);
-  const how = recutRecipe(board.recipe) ? 'rows' : 'parts';
+  const how = recutRecipe(board.recipe) ? 'rows' : insertsOf(board.recipe).length > 0 ? 'parts' : 'flat';
   // What comes after the first panel is worked on where it is drawn; a flat board is its panel.
-  const stages: readonly RecutStage[] = STAGES[how];
+  const stages = stagesIn(how, framesOf(board.recipe).length > 0);
   const stage = recutBoard && strips.length > 0 && stages.includes(chosenStage) ? chosenStage : 'panel';
   // Of a board that is cut again only the board itself is seen in the round, and slices, rows and parts have no other side.
-  const oneSided = stage === 'slices' || stage === 'rows' || stage === 'parts';
+  const oneSided = recutBoard && stage !== 'panel' && stage !== 'board';
   const view =
     (recutBoard && stage !== 'board' && chosenView === 'round') || (oneSided && chosenView === 'under')
       ? 'top'
       : chosenView;
-  const openStage = (next: RecutStage) => {
+  const openStage = useCallback((next: RecutStage) => {
     setStage(next);
-    if (view === 'versions') setView('top');
-  };
+    setView((seen) => (seen === 'versions' ? 'top' : seen));
+  }, []);
   const [oiled, setOiled] = useLocalStorage({ key: 'cadenza.oiled', defaultValue: false });
   const [overlay, setOverlay] = useState<Overlay>('none');
   const [opened, setOpened] = useState<Opened>(null);
@@ -171,6 +173,7 @@ export function LayoutPlace() {
           onHistory={history}
           onExport={exporting}
           onSwitch={switching}
+          onStage={openStage}
         />
       </div>
       <div className={classes.bench}>

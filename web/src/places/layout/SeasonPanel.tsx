@@ -49,7 +49,7 @@ function SeasonDetails() {
           </>
         )}{' '}
         than in the dry one
-        {plan.again ? (
+        {plan.lastly ? (
           '.'
         ) : (
           <>

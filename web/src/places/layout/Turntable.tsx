@@ -53,7 +53,7 @@ export function Turntable({ width, height, oiled }: TurntableProps) {
   const drag = useRef<{ pointer: number; x: number; y: number; from: Turn } | null>(null);
   const { roughLength, glueThickness } = plan.allowances;
   const size = {
-    l: plan.again ? plan.ladders.length.reached : board.length,
+    l: plan.lastly ? plan.ladders.length.reached : board.length,
     w: plan.ladders.width.reached,
     t: plan.ladders.thickness.reached,
   };
@@ -73,7 +73,7 @@ export function Turntable({ width, height, oiled }: TurntableProps) {
   const tops = stripTops(stripsOf(board));
 
   // Boards of cells are painted side by side from their wood.
-  const thing = plan.again ? plan.wood?.board : undefined;
+  const thing = plan.lastly ? plan.wood?.board : undefined;
   const sides = useMemo(
     () => thing && Object.fromEntries(NARROW_SIDES.map((side) => [side, sideUp(thing, side)])),
     [thing],
@@ -89,7 +89,7 @@ export function Turntable({ width, height, oiled }: TurntableProps) {
         oiled={oiled}
       />
     );
-  const empty = stripsOf(board).length === 0 || (plan.again !== null && !thing);
+  const empty = stripsOf(board).length === 0 || (plan.lastly !== null && !thing);
 
   const wood = (i: number, side: WoodSide, x: number, y: number) => {
     if (thing) return cells(side);

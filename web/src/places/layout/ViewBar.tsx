@@ -2,6 +2,7 @@ import { Button, SegmentedControl, Select, Switch } from '@mantine/core';
 import { IconDownload, IconHistory, IconRotateClockwise2, IconSparkles } from '@tabler/icons-react';
 import { memo } from 'react';
 import type { Construction } from '#core/board/board.ts';
+import { AddOperation } from './AddOperation.tsx';
 import { OVERLAYS, OVERLAY_WORDS, type Overlay } from './overlay.ts';
 import type { RecutStage } from './recut/stage.ts';
 import classes from './ViewBar.module.css';
@@ -24,6 +25,7 @@ interface ViewBarProps {
   onHistory(): void;
   onExport(): void;
   onSwitch(): void;
+  onStage(stage: RecutStage): void;
 }
 
 /** How the board is looked at, and what else can be done with it as a whole. */
@@ -41,6 +43,7 @@ export const ViewBar = memo(function ViewBar({
   onHistory,
   onExport,
   onSwitch,
+  onStage,
 }: ViewBarProps) {
   // Strips are handled on the panel alone.
   const strips = stage === null || stage === 'panel';
@@ -53,7 +56,7 @@ export const ViewBar = memo(function ViewBar({
         onChange={(v) => onView(v)}
         data={[
           { value: 'top', label: 'Top' },
-          ...(stage === 'slices' || stage === 'rows' || stage === 'parts'
+          ...(stage !== null && stage !== 'panel' && stage !== 'board'
             ? []
             : [{ value: 'under' as const, label: 'Underside' }]),
           ...(stage === null || stage === 'board' ? [{ value: 'round' as const, label: 'In the round' }] : []),
@@ -75,6 +78,7 @@ export const ViewBar = memo(function ViewBar({
         />
       )}
       <span className={classes.more}>
+        <AddOperation onStage={onStage} />
         {strips && (
           <Button size="compact-xs" variant="subtle" leftSection={<IconSparkles size={15} />} onClick={onShuffle}>
             Shuffle

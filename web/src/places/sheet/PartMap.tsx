@@ -19,7 +19,7 @@ const ROOM = { left: 56, top: 40, bottom: 8, right: 8, height: 220, gap: 46 };
 export function PartMap({ inset }: { inset: InsetPlan }) {
   const { board, plan, input } = useSettledBoard();
   const species = useStripSpecies(board, input.species);
-  const block = plan.wood?.panel;
+  const block = plan.again?.glued;
   if (!block) return null;
   const { panelLength, trueWidth, panelWidth, inserts } = inset;
   const [l, w] = block.size;

@@ -19,7 +19,7 @@ const LEAST = 13;
 export function RowMap({ recut }: { recut: RecutPlan }) {
   const { board, plan, input } = useSettledBoard();
   const species = useStripSpecies(board, input.species);
-  const block = plan.wood?.panel;
+  const block = plan.again?.glued;
   if (!block) return null;
   const [l, w] = block.size;
   const scale = fitScale([l, w], [WIDTH - ROOM.left - ROOM.right, ROOM.height], 2);

@@ -27,7 +27,8 @@ interface SheetDrawingProps {
 /** The panel with numbered strips, grain arrows and the triangle across them, as it is laid on the bench. */
 export function SheetDrawing({ marks = false }: SheetDrawingProps) {
   const { board: whole, plan, input } = useSettledBoard();
-  const board = plan.again?.board ?? whole;
+  const first = plan.again ?? plan.frame;
+  const board = first?.board ?? whole;
   const { roughLength, glueThickness } = plan.allowances;
   const { panelWidth } = plan;
   // Staggered strips reach further than the longest of them.
@@ -41,7 +42,7 @@ export function SheetDrawing({ marks = false }: SheetDrawingProps) {
   const [x0, y0] = [ROOM.left, ROOM.top];
   const [w, h] = [roughLength * scale, panelWidth * scale];
   const endX = x0 + w + spread * scale + ROOM.gap;
-  const trim = (plan.again?.trim.far ?? plan.worked.shift) * scale;
+  const trim = (first?.trim.far ?? plan.worked.shift) * scale;
   const endTrim = endSpare(board.length, { roughLength }) * scale;
   const tops = stripTops(stripsOf(board));
 
@@ -58,7 +59,7 @@ export function SheetDrawing({ marks = false }: SheetDrawingProps) {
         <DimensionLine
           from={[18, y0 + trim]}
           to={[18, y0 + h - trim]}
-          mm={plan.again?.trueWidth ?? plan.ladders.width.reached}
+          mm={plan.again?.trueWidth ?? (plan.frame?.fields ?? plan).ladders.width.reached}
         />
         {stripsOf(board).map((strip, i) => {
           const y = y0 + nth(tops, i) * scale;

@@ -8,6 +8,7 @@ import { Length, Say } from '../../quantities/Length.tsx';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { PartsTable } from '../../planning/PartsTable.tsx';
 import { StepList } from '../../planning/StepList.tsx';
+import { FrameMap } from './FrameMap.tsx';
 import { PartMap } from './PartMap.tsx';
 import { RowMap } from './RowMap.tsx';
 import { SheetDrawing } from './SheetDrawing.tsx';
@@ -55,6 +56,7 @@ export function SheetPlace() {
             <SheetDrawing marks />
             {plan.recut && <RowMap recut={plan.recut} />}
             {plan.again?.how === 'parts' && <PartMap inset={plan.again} />}
+            {plan.frame && <FrameMap frame={plan.frame} />}
             {minded.length > 0 && (
               <section className={classes.mind}>
                 <h3>Mind before you cut</h3>

@@ -116,7 +116,7 @@ export function BoardWork() {
               crossed={crossedBy(
                 now.solids.filter((s) => s.feature === feature.id),
                 // Of rows of cells there is no strip from end to end to be named.
-                plan.again ? [] : stripsOf(board),
+                plan.lastly ? [] : stripsOf(board),
                 now.shift,
               )}
               onChange={work.setFeature}

@@ -18,17 +18,17 @@ export function PanelSize() {
     if (made.spots.length >= MOST_SPOTS) return;
     const id = nanoid(10);
     // A place can be bad only on a panel that is there: from now on it is as long as it is.
-    if (made.panelLength === null && !plan.again) noteLength(Math.round(plan.trim.length * 10) / 10);
+    if (made.panelLength === null && !plan.lastly) noteLength(Math.round(plan.trim.length * 10) / 10);
     noteSpot({ id, ...place, what: 'Gap' });
     setSpot(id);
   };
   return (
     <>
       <section>
-        <h2>{plan.again ? 'The block' : 'The panel'}</h2>
+        <h2>{plan.frame ? 'The framed board' : plan.again ? 'The block' : 'The panel'}</h2>
         <TrimDrawing chosen={spot} onChoose={setSpot} onMark={mark} />
         <SpotList chosen={spot} onChoose={setSpot} onMark={mark} />
-        {!plan.again && <OtherBoards />}
+        {!plan.lastly && <OtherBoards />}
       </section>
       <section>
         <h2>Is it square and flat?</h2>

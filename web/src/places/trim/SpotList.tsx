@@ -34,7 +34,7 @@ export function SpotList({ chosen, onChoose, onMark }: SpotListProps) {
   const { board, plan, input, session } = useOpenBoard();
   const { made, state, elsewhere, noteLength, noteSpot, forgetSpot, forgetPanel, forget } = useMade();
   // What is offered follows what was just noted, not the plan of a moment ago.
-  const layout = plan.again
+  const layout = plan.lastly
     ? trimAgain(plan, board, made)
     : trimLayout(board, allowancesFor(board, input.shop, made), plan.shop, made);
   const add = () =>
@@ -42,7 +42,7 @@ export function SpotList({ chosen, onChoose, onMark }: SpotListProps) {
   return (
     <>
       <p className={classes.head}>
-        <b>Bad places</b> found on the flat {plan.again ? 'block' : 'panel'}
+        <b>Bad places</b> found on the flat {plan.frame ? 'framed board' : plan.again ? 'block' : 'panel'}
         {board.perPanel < board.count ? ', the first one' : ''}: draw them on it, or{' '}
         <Button
           size="compact-xs"
@@ -54,7 +54,7 @@ export function SpotList({ chosen, onChoose, onMark }: SpotListProps) {
           Mark one
         </Button>
       </p>
-      {plan.again ? null : made.panelLength === null ? (
+      {plan.lastly ? null : made.panelLength === null ? (
         <p className={classes.head}>
           <Button size="compact-xs" variant="default" onClick={() => noteLength(Math.round(layout.length * 10) / 10)}>
             The panel is glued

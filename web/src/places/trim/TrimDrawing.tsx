@@ -47,12 +47,12 @@ export function TrimDrawing({ chosen, onChoose, onMark }: TrimDrawingProps) {
   const [w, h] = [layout.length * scale, layout.width * scale];
   const tops = stripTops(stripsOf(board));
   // A block of rows is drawn as far as all of them reach: nothing in it is spoiled.
-  const spoiled = plan.again ? 0 : Math.max(layout.creep, layout.snipe) * scale;
-  const edge = plan.again ? 0 : Math.min(plan.shop.habits.panelEdgeTrim, layout.width / 2) * scale;
+  const spoiled = plan.lastly ? 0 : Math.max(layout.creep, layout.snipe) * scale;
+  const edge = plan.lastly ? 0 : Math.min(plan.shop.habits.panelEdgeTrim, layout.width / 2) * scale;
   const all = [...layout.boards, ...layout.others].sort((a, b) => a.x - b.x);
   const [first, last] = [layout.boards[0], all.at(-1)];
   // Of a block the kerf lies in what falls off.
-  const kerf = plan.again ? 0 : layout.kerf;
+  const kerf = plan.lastly ? 0 : layout.kerf;
   const species = useStripSpecies(board, input.species);
   const place = (event: { clientX: number; clientY: number }) => {
     const box = certain(svg.current).getBoundingClientRect();
@@ -76,12 +76,12 @@ export function TrimDrawing({ chosen, onChoose, onMark }: TrimDrawingProps) {
             <path d="M0 0V6" stroke="#1b2026" strokeWidth="1.2" />
           </pattern>
         </defs>
-        {plan.again && plan.wood && (
+        {plan.lastly && plan.wood && (
           <g transform={`translate(${x0} ${y0})`}>
             <FaceCells thing={plan.wood.panel} scale={scale} species={species} />
           </g>
         )}
-        {(plan.again ? [] : stripsOf(board)).map((strip, i) => (
+        {(plan.lastly ? [] : stripsOf(board)).map((strip, i) => (
           <rect
             key={strip.id}
             x={x0}

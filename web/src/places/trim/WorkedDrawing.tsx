@@ -161,7 +161,7 @@ function BoardWood({ face, scale }: { face: 'top' | 'bottom'; scale: number }) {
         />
       </clipPath>
       <g clipPath={`url(#${clip})`}>
-        {plan.again && plan.wood && (
+        {plan.lastly && plan.wood && (
           <FaceWood
             thing={plan.wood.board}
             side={face === 'top' ? 'top' : 'under'}
@@ -170,7 +170,7 @@ function BoardWood({ face, scale }: { face: 'top' | 'bottom'; scale: number }) {
             oiled={false}
           />
         )}
-        {(plan.again ? [] : strips).map((strip, i) => {
+        {(plan.lastly ? [] : strips).map((strip, i) => {
           const y = face === 'top' ? nth(tops, i) - shift : size.width - (nth(tops, i) - shift) - strip.width;
           return (
             <Wood
@@ -185,7 +185,7 @@ function BoardWood({ face, scale }: { face: 'top' | 'bottom'; scale: number }) {
             />
           );
         })}
-        {(plan.again ? [] : tops.slice(1)).map((top) => (
+        {(plan.lastly ? [] : tops.slice(1)).map((top) => (
           <path key={top} className={classes.joint} d={`M0 ${flipped(top - shift) * scale}H${size.length * scale}`} />
         ))}
       </g>

@@ -1,4 +1,5 @@
 import { useState, type PointerEvent } from 'react';
+import { fieldOf } from '#core/board/again.ts';
 import { GREATEST_ANGLE } from '#core/board/recipe.ts';
 import type { Insert } from '#core/board/inset.ts';
 import { formatLength } from '#core/units/formatLength.ts';
@@ -30,26 +31,28 @@ interface PartsDrawingProps {
 
 /** The board with what is put into it, to scale: each strip is taken hold of where it lies, moved along the board and turned. */
 export function PartsDrawing({ width, height, oiled }: PartsDrawingProps) {
-  const { board } = useOpenBoard();
+  const { board: whole } = useOpenBoard();
   const { plan, input } = useSettledBoard();
+  // Where strips lie is told on the board, or on what its frame goes round.
+  const board = fieldOf(whole, input.shop);
   const { display } = useDisplay();
   const work = useInserts();
   const [chosen, setChosen] = useState('');
-  const species = useStripSpecies(board, input.species);
+  const species = useStripSpecies(whole, input.species);
   const { inserts } = work;
   const held = inserts.find((i) => i.operation.id === chosen) ?? inserts[0];
   useShortcuts('Strips put in', [
     { keys: 'n', does: 'Put in another strip', run: () => work.add(held) },
     { keys: 'Delete', does: 'Take the strip in hand out', run: () => held && work.remove(held.operation.id) },
   ]);
-  const wide = plan.ladders.width.reached;
+  const wide = (plan.frame?.fields ?? plan).ladders.width.reached;
   const scale = fitScale(
     [board.length, wide],
     [width - ROOM.left - ROOM.right, height - FIELDS - ROOM.top - ROOM.bottom],
     2.5,
   );
   const [x0, y0] = [ROOM.left, ROOM.top];
-  const thing = plan.wood?.board;
+  const thing = plan.frame ? plan.frame.inside : plan.wood?.board;
   const place = (event: PointerEvent) => alongDrawing(event, x0, scale);
   const dragged = (id: string, move: (event: PointerEvent) => void) => ({
     ...whileHeld(move, work.endMerge),

@@ -1,6 +1,6 @@
 import { Button, Switch } from '@mantine/core';
 import { glueSchema, sliceSchema } from '#core/board/recipe.ts';
-import { recutOf } from '#core/board/recut.ts';
+import { rowsOf } from '#core/board/again.ts';
 import { useOpenBoard } from '../../../data/openBoard.tsx';
 import { LengthInput } from '../../../quantities/LengthInput.tsx';
 import { NumberField } from '../../../quantities/plainFields.tsx';
@@ -15,7 +15,7 @@ const countSchema = sliceSchema.shape.count.unwrap();
 /** The figures of the slices, typed; those that follow from the size of the board say so. */
 export function RecutFields({ work }: { work: ReturnType<typeof useRecut> }) {
   const { board, input } = useOpenBoard();
-  const recut = recutOf(board, input.shop);
+  const recut = rowsOf(board, input.shop);
   if (!recut) return null;
   const { slice, panel, up } = recut;
   const asked = (fixed: boolean, free: () => void) =>
@@ -95,6 +95,11 @@ export function RecutFields({ work }: { work: ReturnType<typeof useRecut> }) {
           onChange={(event) => work.setStagger(event.currentTarget.checked ? slice.angle : 0)}
         />
       )}
+      <div className={classes.wood}>
+        <Button size="compact-xs" variant="subtle" color="red" onClick={work.takeOut}>
+          Take the slices out
+        </Button>
+      </div>
     </div>
   );
 }

@@ -2,7 +2,7 @@ import { useId, useMemo, useState, type KeyboardEvent, type ReactNode } from 're
 import { nth } from '#core/lists/there.ts';
 import { Button, Menu, SegmentedControl } from '@mantine/core';
 import { cornersMissBy, SEEN_MM, withStrayStrips } from '#core/board/corners.ts';
-import { recutOf } from '#core/board/recut.ts';
+import { rowsOf } from '#core/board/again.ts';
 import { randomFrom } from '#core/propose/random.ts';
 import { makePlan } from '#core/plan/plan.ts';
 import { ROW_PATTERNS, rowLies, type RowLie, type RowPattern } from '#core/board/rowPatterns.ts';
@@ -61,9 +61,9 @@ function useStray(recut: RecutPlan) {
   const shown = useMemo(() => {
     if (!on) return { thing: undefined, misses: null };
     const off = (mm: number) => withStrayStrips(board, mm, randomFrom(seed).next);
-    const made = recutOf(off(by), input.shop);
+    const made = rowsOf(off(by), input.shop);
     return {
-      thing: makePlan({ ...input, board: off(by * DRAWN_TIMES) }).wood?.panel,
+      thing: makePlan({ ...input, board: off(by * DRAWN_TIMES) }).again?.glued ?? undefined,
       misses: cornersMissBy(recut) === null || !made ? null : cornersMissBy(made),
     };
   }, [on, by, seed, board, input, recut]);
@@ -89,7 +89,7 @@ function Rows({ width, height, oiled, work, recut }: RowsDrawingProps & { recut:
   const [turning, setTurning] = useState<{ rows: readonly number[]; how: 'round' | 'over'; n: number } | null>(null);
   const clip = useId();
   const species = useStripSpecies(board, input.species);
-  const { wood } = plan;
+  const glued = plan.again?.glued;
   const stray = useStray(recut);
   const { block } = recut;
   const across = recut.last.runs === 'across';
@@ -232,9 +232,9 @@ function Rows({ width, height, oiled, work, recut }: RowsDrawingProps & { recut:
         aria-label="The rows as they are glued, drawn to scale"
       >
         <g transform={`translate(${x0} ${y0})`}>
-          {wood && !stray.thing && <FaceWood thing={wood.panel} scale={scale} species={species} oiled={oiled} />}
+          {glued && !stray.thing && <FaceWood thing={glued} scale={scale} species={species} oiled={oiled} />}
           {stray.thing && <FaceCells thing={stray.thing} scale={scale} species={species} />}
-          {wood &&
+          {glued &&
             turning?.rows.map((i) => (
               <Turning
                 key={`${turning.n}/${i}`}
@@ -243,7 +243,7 @@ function Rows({ width, height, oiled, work, recut }: RowsDrawingProps & { recut:
                 across={across}
                 box={rowBox(i)}
               >
-                <FaceCells thing={wood.panel} scale={scale} species={species} />
+                <FaceCells thing={glued} scale={scale} species={species} />
               </Turning>
             ))}
           <g

@@ -2,7 +2,7 @@ import type { PointerEvent } from 'react';
 import { nth } from '#core/lists/there.ts';
 import { stripTops } from '#core/board/board.ts';
 import { GREATEST_ANGLE, stripsOf } from '#core/board/recipe.ts';
-import { recutOf } from '#core/board/recut.ts';
+import { rowsOf } from '#core/board/again.ts';
 import { formatLength } from '#core/units/formatLength.ts';
 import { useOpenBoard } from '../../../data/openBoard.tsx';
 import { DimensionLine } from '../../../drawing/DimensionLine.tsx';
@@ -30,7 +30,7 @@ export function SlicesDrawing({ width, height, work }: SlicesDrawingProps) {
   const { board, input, session } = useOpenBoard();
   const { display } = useDisplay();
   const species = useStripSpecies(board, input.species);
-  const recut = recutOf(board, input.shop);
+  const recut = rowsOf(board, input.shop);
   if (!recut) return null;
   const outline = panelOutline(recut);
   const scale = fitScale(

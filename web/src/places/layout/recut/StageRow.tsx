@@ -1,4 +1,4 @@
-import { nth } from '#core/lists/there.ts';
+import { firstOf, nth } from '#core/lists/there.ts';
 import { stripTops } from '#core/board/board.ts';
 import { stripsOf } from '#core/board/recipe.ts';
 import type { Plan } from '#core/plan/plan.ts';
@@ -7,7 +7,7 @@ import { FaceCells } from '../../../drawing/FaceWood.tsx';
 import { useStripSpecies } from '../../../drawing/useStripSpecies.ts';
 import { Length } from '../../../quantities/Length.tsx';
 import { cutLines, panelOutline } from './sliceGeometry.ts';
-import { STAGES, type RecutStage } from './stage.ts';
+import { stagesIn, type RecutStage } from './stage.ts';
 import classes from './recut.module.css';
 
 /** Height of the small drawings, pixels; all stages are drawn to one scale. */
@@ -19,6 +19,7 @@ const NAMES: Readonly<Record<RecutStage, string>> = {
   slices: 'Slices',
   rows: 'Rows',
   parts: 'Put in',
+  frame: 'Frame',
   board: 'Board',
 };
 
@@ -30,22 +31,22 @@ interface StageRowProps {
 /** The recipe in small true drawings, in the order of the work; the one that is chosen is worked on below. */
 export function StageRow({ stage, onStage }: StageRowProps) {
   const { plan } = useSettledBoard();
-  const { again } = plan;
-  if (!again) return null;
-  const outline = outlineOf(again);
-  const longest = Math.max(outline.length, again.block.length, 1);
-  const highest = Math.max(outline.width, again.block.width, 1);
+  const { again, frame } = plan;
+  const outline = outlineOf(plan);
+  const whole = frame?.block ?? again?.block ?? outline;
+  const longest = Math.max(outline.length, whole.length, 1);
+  const highest = Math.max(outline.width, whole.width, 1);
   const scale = Math.min(HEIGHT / highest, WIDEST / longest);
   return (
     <div className={classes.stages} role="tablist" aria-label="The recipe, stage by stage">
-      {STAGES[again.how].map((s, i) => (
+      {stagesIn(again?.how ?? 'flat', frame !== null).map((s, i) => (
         <span key={s} className={classes.stageItem}>
           {i > 0 && <span aria-hidden="true">→</span>}
           <button type="button" role="tab" aria-selected={s === stage} onClick={() => onStage(s)}>
-            <StageDrawing stage={s} again={again} scale={scale} />
+            <StageDrawing stage={s} scale={scale} />
             <span className={classes.stageWords}>
               <b>{NAMES[s]}</b>
-              <StageFigures stage={s} again={again} />
+              <StageFigures stage={s} />
             </span>
           </button>
         </span>
@@ -54,32 +55,34 @@ export function StageRow({ stage, onStage }: StageRowProps) {
   );
 }
 
-type AgainPlan = NonNullable<Plan['again']>;
-
 /** The first panel, its strips staggered where they are. */
-const outlineOf = (again: AgainPlan): { length: number; width: number } =>
-  again.how === 'rows' ? panelOutline(again) : { length: again.panelLength, width: again.panelWidth };
+const outlineOf = ({ again, allowances, panelWidth }: Plan): { length: number; width: number } =>
+  again?.how === 'rows' ? panelOutline(again) : { length: firstOf(allowances.panels).length, width: panelWidth };
 
-function StageFigures({ stage, again }: { stage: RecutStage; again: AgainPlan }) {
+function StageFigures({ stage }: { stage: RecutStage }) {
   const { plan } = useSettledBoard();
-  const panels = again.board.count;
+  const { again, frame, allowances } = plan;
+  const panels = allowances.panels.length;
   if (stage === 'panel')
     return (
       <small>
         {panels > 1 && `${panels} of `}
-        <Length mm={again.panelLength} bare /> × <Length mm={again.panelWidth} bare /> × <Length mm={again.thickness} />
+        <Length mm={firstOf(allowances.panels).length} bare /> × <Length mm={plan.panelWidth} bare /> ×{' '}
+        <Length mm={again?.thickness ?? frame?.fields.thickness ?? allowances.glueThickness} />
       </small>
     );
-  if (again.how === 'parts' && stage === 'parts')
+  if (frame && stage === 'frame')
+    return <small>{frame.rings.length === 1 ? '4 strips' : `${frame.rings.length} rings`}</small>;
+  if (again?.how === 'parts' && stage === 'parts')
     return <small>{again.inserts.length === 1 ? '1 strip' : `${again.inserts.length} strips`}</small>;
-  if (again.how === 'rows' && stage === 'slices')
+  if (again?.how === 'rows' && stage === 'slices')
     return (
       <small>
         {again.all.length} of <Length mm={again.pitch} />
         {again.angle !== 0 && `, ${Math.abs(again.angle)}°`}
       </small>
     );
-  if (again.how === 'rows' && stage === 'rows')
+  if (again?.how === 'rows' && stage === 'rows')
     return (
       <small>
         {again.rows} of <Length mm={again.row} />
@@ -93,12 +96,14 @@ function StageFigures({ stage, again }: { stage: RecutStage; again: AgainPlan })
   );
 }
 
-function StageDrawing({ stage, again, scale }: { stage: RecutStage; again: AgainPlan; scale: number }) {
+function StageDrawing({ stage, scale }: { stage: RecutStage; scale: number }) {
   const { board, plan, input } = useSettledBoard();
   const species = useStripSpecies(board, input.species);
-  if (stage === 'rows' || stage === 'parts' || stage === 'board') {
-    const thing = stage === 'board' ? plan.wood?.board : plan.wood?.panel;
-    const [length, width] = thing?.size ?? [again.block.length, again.block.width];
+  const { again } = plan;
+  if (stage !== 'panel' && stage !== 'slices') {
+    const thing = stage === 'board' ? plan.wood?.board : stage === 'frame' ? plan.wood?.panel : again?.glued;
+    const whole = stage === 'frame' ? plan.frame?.block : again?.block;
+    const [length, width] = thing?.size ?? [whole?.length ?? 0, whole?.width ?? 0];
     return (
       <svg width={length * scale + 2} height={width * scale + 2} aria-hidden="true">
         <g transform="translate(1 1)">
@@ -108,7 +113,7 @@ function StageDrawing({ stage, again, scale }: { stage: RecutStage; again: Again
       </svg>
     );
   }
-  const { length, width } = outlineOf(again);
+  const { length, width } = outlineOf(plan);
   const strips = stripsOf(board);
   const tops = stripTops(strips);
   return (
@@ -117,15 +122,15 @@ function StageDrawing({ stage, again, scale }: { stage: RecutStage; again: Again
         {strips.map((strip, i) => (
           <rect
             key={strip.id}
-            x={(again.how === 'rows' ? (again.offsets[i] ?? 0) : 0) * scale}
+            x={(again?.how === 'rows' ? (again.offsets[i] ?? 0) : 0) * scale}
             y={nth(tops, i) * scale}
-            width={again.panelLength * scale}
+            width={firstOf(plan.allowances.panels).length * scale}
             height={strip.width * scale}
             fill={species.get(strip.id)?.colour ?? 'var(--line)'}
             className={classes.small}
           />
         ))}
-        {again.how === 'rows' && stage === 'slices' && (
+        {again?.how === 'rows' && stage === 'slices' && (
           <path
             className={classes.cutSmall}
             d={cutLines(again)

@@ -25,6 +25,12 @@ export const whileHeld = (move: (event: PointerEvent) => void, letGo: () => void
   onPointerCancel: letGo,
 });
 
+/** Where the pointer is across the drawing that a grip belongs to, mm. @param y0 where the drawn thing begins, pixels @param scale pixels per mm */
+export function acrossDrawing(event: PointerEvent, y0: number, scale: number): number {
+  const box = (event.currentTarget as SVGElement).ownerSVGElement?.getBoundingClientRect();
+  return (event.clientY - (box?.top ?? 0) - y0) / scale;
+}
+
 /** Where the pointer is along the drawing that a grip belongs to, mm. @param x0 where the drawn thing begins, pixels @param scale pixels per mm */
 export function alongDrawing(event: PointerEvent, x0: number, scale: number): number {
   const box = (event.currentTarget as SVGElement).ownerSVGElement?.getBoundingClientRect();

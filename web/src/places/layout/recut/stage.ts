@@ -1,6 +1,14 @@
-/** What is looked at of a board that is cut and glued again: its slices and rows, or what is put into its panel. */
-export const STAGES = {
-  rows: ['panel', 'slices', 'rows', 'board'],
-  parts: ['panel', 'parts', 'board'],
+/** What is looked at of a board that is cut and glued again: its slices and rows, what is put into its panel, its frame. */
+const STAGES = {
+  rows: ['panel', 'slices', 'rows'],
+  parts: ['panel', 'parts'],
+  flat: ['panel'],
 } as const;
-export type RecutStage = (typeof STAGES)[keyof typeof STAGES][number];
+export type RecutStage = (typeof STAGES)[keyof typeof STAGES][number] | 'frame' | 'board';
+
+/** The stages of a board in order. @param how its panel is cut again; flat where it is not */
+export const stagesIn = (how: keyof typeof STAGES, framed: boolean): readonly RecutStage[] => [
+  ...STAGES[how],
+  ...(framed ? (['frame'] as const) : []),
+  'board',
+];

@@ -1,8 +1,9 @@
 import type { Board } from '#core/board/board.ts';
-import { withOperation } from '#core/board/looks.ts';
+import { withOperation, withoutSlices } from '#core/board/looks.ts';
 import { inPattern, reordered, rowLies, withRowLies, type RowLie, type RowPattern } from '#core/board/rowPatterns.ts';
 import { GREATEST_ANGLE, sliceSchema } from '#core/board/recipe.ts';
-import { recutOf, recutRecipe } from '#core/board/recut.ts';
+import { rowsOf } from '#core/board/again.ts';
+import { recutRecipe } from '#core/board/recut.ts';
 import { useOpenBoard } from '../../../data/openBoard.tsx';
 
 /** What hands do with the recipe of a board that is cut again; each is one step of undo, those with the same key together. */
@@ -37,6 +38,7 @@ export function useRecut() {
           : turned;
       }, mergeKey);
     },
+    takeOut: () => edit(withoutSlices),
     setCount: (count: number | null) => inSlice({ count }),
     setPanels: (panels: number) => inSlice({ panels }),
     setThickness: (thickness: number | null) => inPanel({ thickness }),
@@ -44,7 +46,7 @@ export function useRecut() {
     /** Lays some of the rows otherwise than they lie now, from 0. */
     layRows: (rows: readonly number[], how: (lie: RowLie) => Partial<RowLie>, mergeKey?: string) =>
       edit((b) => {
-        const recut = recutOf(b, input.shop);
+        const recut = rowsOf(b, input.shop);
         if (!recut) return b;
         const lies = rowLies(recut);
         return withRowLies(
@@ -55,12 +57,12 @@ export function useRecut() {
     /** Rows that change places, from 0. */
     reorder: (rows: readonly number[], order: readonly number[]) =>
       edit((b) => {
-        const recut = recutOf(b, input.shop);
+        const recut = rowsOf(b, input.shop);
         return recut ? withRowLies(b, reordered(rowLies(recut), rows, order)) : b;
       }),
     lay: (pattern: RowPattern) =>
       edit((b) => {
-        const recut = recutOf(b, input.shop);
+        const recut = rowsOf(b, input.shop);
         return recut ? inPattern(b, pattern, recut) : b;
       }),
   };
