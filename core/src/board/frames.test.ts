@@ -145,10 +145,10 @@ describe('what a frame asks', () => {
     const made = framedAround(frame, { length: length - 10, width: width - 20 });
     expect(made.block).toEqual({ length: frame.block.length - 10, width: frame.block.width - 20 });
     expect(made.rings[0]!.pairs[0].map(overOf)).toEqual(
-      frame.rings[0]!.pairs[0].map((s) => expect.closeTo(overOf(s) + 5, 9)),
+      frame.rings[0]!.pairs[0].map((s) => expect.closeTo(overOf(s) + 5, 9) as number),
     );
     expect(made.rings[0]!.pairs[1].map(overOf)).toEqual(
-      frame.rings[0]!.pairs[1].map((s) => expect.closeTo(overOf(s) + 10, 9)),
+      frame.rings[0]!.pairs[1].map((s) => expect.closeTo(overOf(s) + 10, 9) as number),
     );
   });
 

@@ -136,7 +136,9 @@ describe('worked sums', () => {
     expect([plan.ladders.length.reached, plan.ladders.width.reached]).toEqual([400, 250]);
     // Sides as long as the field, ends over all of it.
     const [far, near, left] = plan.strips.slice(5).map((s) => s.milled.length - DEFAULT_SHOP.habits.creep);
-    expect([far, near, left]).toEqual([field.length, field.length, block.width].map((v) => expect.closeTo(v, 9)));
+    expect([far, near, left]).toEqual(
+      [field.length, field.length, block.width].map((v) => expect.closeTo(v, 9) as number),
+    );
     expect(followPlan(plan, input).failures.filter((f) => f.code !== 'partTooShort')).toEqual([]);
   });
 

@@ -71,9 +71,10 @@ function stagesOf({ again, frame }: Plan): Stage[] {
 export function GluePlace() {
   const open = useSettledBoard();
   const [chosen, setStage] = useState('panel');
-  const stages = stagesOf(open.plan);
+  const stages = useMemo(() => stagesOf(open.plan), [open.plan]);
   const stage = stages.find((s) => s.id === chosen) ?? firstOf(stages);
-  const shown = useMemo(() => certain(stagesOf(open.plan).find((s) => s.id === stage.id)).view(open), [open, stage.id]);
+  const { view } = stage;
+  const shown = useMemo(() => view(open), [open, view]);
   if (stripsOf(open.board).length === 0) return <NoStrips />;
   if (stages.length === 1) return <GlueUps stage="panel" />;
   return (
