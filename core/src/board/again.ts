@@ -6,8 +6,8 @@ import type { Board } from './board.ts';
 import { shopFor } from './differences.ts';
 import { frameOf } from './frame.ts';
 import { insetOf, insetWithThickness, type Inset } from './inset.ts';
-import { flatRecipe, looseStripsOf, stripsOf } from './recipe.ts';
-import { recutOf, slicesFrom, withThickness, type Recut } from './recut.ts';
+import { flatRecipe, looseStripsOf, stripsIn, stripsOf } from './recipe.ts';
+import { ofKind, recutOf, slicesFrom, withThickness, type Recut } from './recut.ts';
 
 /** What is made of a first panel before it is a board: rows of slices, or parts with strips between them. */
 export type Again = Recut | Inset;
@@ -42,7 +42,7 @@ export function asLargeAs(board: Board, own: Shop, length: number): Board | null
   const field = fieldOf(board, own);
   const recut = recutOf(field, own);
   if (!recut) return null;
-  const rows = Math.floor((slicesFrom(recut, length) * recut.slice.panels) / board.count);
+  const rows = Math.floor((slicesFrom(recut, length) * recut.slice.panels) / board.count) * recut.kinds.length;
   if (rows < 1) return null;
   const side = recut.last.runs === 'across' ? 'length' : 'width';
   // What is round the rows stays as wide as it is.
@@ -61,18 +61,22 @@ export function asThick(again: Again, thickness: number): Again {
 /** How many first panels a batch takes: slices of any number of boards come from one, parts from one each. */
 const panelsAlike = (again: Again, board: Board): number => (again.how === 'rows' ? again.slices.length : board.count);
 
-const PANEL_BOARDS = new WeakMap<Again, Board>();
+const PANEL_BOARDS = new WeakMap<Again, Map<number, Board>>();
 
 /**
  * The first panel of a board that is cut again, as a flat board of its own: as long as its slices or parts need, true on both long edges, and as thick as they want it. Everything
  * up to that panel is planned as for any flat board; strips that are put in later are cut with its own. A flat board is its own, a framed one what is inside its frame.
+ * @param kind which of the panels that rows come from in turn, from 0
  */
-export function panelBoardOf(given: Board, own: Shop): Board {
+export function panelBoardOf(given: Board, own: Shop, kind = 0): Board {
   const board = fieldOf(given, own);
-  const again = againOf(given, own);
-  if (!again) return board;
-  const known = PANEL_BOARDS.get(again);
+  const made = againOf(given, own);
+  if (!made) return board;
+  const boards = PANEL_BOARDS.get(made) ?? new Map<number, Board>();
+  PANEL_BOARDS.set(made, boards);
+  const known = boards.get(kind);
   if (known) return known;
+  const again = made.how === 'rows' && kind > 0 ? ofKind(made, kind) : made;
   const shop = shopFor(board, own);
   const { kerf } = panelSaw(shop, again.panelWidth);
   const endTrim = Math.max(shop.habits.panelEndTrim, flattenerLimits(shop).snipe);
@@ -81,13 +85,17 @@ export function panelBoardOf(given: Board, own: Shop): Board {
     length: again.panelLength - shop.habits.creep - 2 * (endTrim + kerf),
     width: again.trueWidth,
     thickness: again.thickness,
-    recipe: [...looseStripsOf(board), ...flatRecipe(stripsOf(board), again.panel.id)],
+    // Of the others of several in turn only their own strips: they are cut with those of the first.
+    recipe:
+      kind > 0
+        ? flatRecipe(stripsIn(again.panel, board), again.panel.id)
+        : [...looseStripsOf(board), ...flatRecipe(stripsOf(board), again.panel.id)],
     count: panelsAlike(again, board),
     perPanel: 1,
     worked: NOTHING_WORKED,
     // It is sanded when it is a board.
     differs: { ...board.differs, habits: { ...board.differs.habits, sanding: 0 } },
   };
-  PANEL_BOARDS.set(again, panel);
+  boards.set(kind, panel);
   return panel;
 }

@@ -8,6 +8,7 @@ import { panelWidth, type Board } from './board.ts';
 import type { Made } from '../facts/made.ts';
 import { shopFor } from './differences.ts';
 import { againOf, panelBoardOf } from './again.ts';
+import { stripsIn } from './recipe.ts';
 import { frameOf, frameStrips } from './frame.ts';
 
 /**
@@ -41,8 +42,8 @@ export interface Allowances {
 export interface LooseStrip {
   length: number;
   height: number | null;
-  /** How many of it: one for each board, or null for one for each panel. */
-  boards: number | null;
+  /** How many of it where it is not one for each panel: one for each board, or one for each of other panels, the first of which has this number less one before it. */
+  own: { count: number; of: 'board' | 'panel'; before: number } | null;
 }
 
 /** Width that is left of a panel once both long edges are trimmed, mm: what is wanted, or what there is. */
@@ -82,11 +83,11 @@ export function panelsOf({ count, perPanel }: Pick<Board, 'count' | 'perPanel'>)
   return [...Array<number>(Math.floor(count / each)).fill(each), ...(rest > 0 ? [rest] : [])];
 }
 
-/** Of a board that is cut again those of its first panel. @param own the shop; where the board differs from it is taken into account here @param made what is there already */
-export function allowancesFor(given: Board, own: Shop, made: Pick<Made, 'panelLength'>): Allowances {
+/** Of a board that is cut again those of its first panel. @param kind which of the panels that rows come from in turn, from 0 @param own the shop; where the board differs from it is taken into account here @param made what is there already */
+export function allowancesFor(given: Board, own: Shop, made: Pick<Made, 'panelLength'>, kind = 0): Allowances {
   const again = againOf(given, own);
   // Strips are for the first panel; what is glued of it again asks for that.
-  const board = panelBoardOf(given, own);
+  const board = panelBoardOf(given, own, kind);
   const shop = shopFor(board, own);
   const { habits } = shop;
   // Ends are trimmed and boards cut apart on the saw that crosscuts.
@@ -121,12 +122,22 @@ function looseOf(board: Board, own: Shop): Allowances['loose'] {
   return Object.fromEntries([
     ...(again?.how === 'parts' ? again.inserts : []).map(({ strip, length }): [string, LooseStrip] => [
       strip.id,
-      { length, height: null, boards: null },
+      { length, height: null, own: null },
     ]),
     ...(frame ? frameStrips(frame) : []).map(({ strip, length }): [string, LooseStrip] => [
       strip.id,
-      { length, height: frame?.height ?? null, boards: board.count },
+      { length, height: frame?.height ?? null, own: { count: board.count, of: 'board', before: 0 } },
     ]),
+    ...(again?.how === 'rows' ? again.kinds.slice(1) : []).flatMap(({ panel, panelLength, slices, before }) =>
+      stripsIn(panel, board).map((strip): [string, LooseStrip] => [
+        strip.id,
+        {
+          length: panelLength,
+          height: null,
+          own: { count: slices.length, of: 'panel', before: before.panels },
+        },
+      ]),
+    ),
   ]);
 }
 

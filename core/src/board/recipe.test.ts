@@ -17,7 +17,7 @@ import {
 const strip = (id: string, width = 30): Strip => ({ id, species: 'maple-hard', width, ...AS_IT_LIES });
 const leaf = (id: string) => ({ kind: 'strip' as const, ...strip(id) });
 const glue = (id: string, ...takes: string[]) => ({ ...FLUSH, kind: 'glue' as const, id, takes });
-const slice = (id: string, takes: string) => ({
+const slice = (id: string, ...takes: string[]) => ({
   kind: 'slice' as const,
   id,
   takes,
@@ -106,11 +106,11 @@ describe('a recipe', () => {
       [...FIVE, glue('p', 'a'), frame('f', 'p', 'b', 'c', 'd', 'e'), glue('q', 'f')],
       /^7: must come before the frame/,
     ],
-    ['slices a strip', [leaf('a'), slice('s', 'a'), glue('q', 's')], /^1\.takes: must be a panel/],
+    ['slices a strip', [leaf('a'), slice('s', 'a'), glue('q', 's')], /^1\.takes\.0: must be a panel/],
     [
       'takes slices of what is glued later',
       [leaf('a'), slice('s', 'p'), glue('p', 'a'), glue('q', 's')],
-      /^1\.takes: must name something made before; nothing is called p there/,
+      /^1\.takes\.0: must name something made before; nothing is called p there/,
     ],
     ['turns a panel', [leaf('a'), glue('p', 'a'), turn('t', 'p', 'over'), glue('q', 't')], /^2\.takes: must be slices/],
     ['ends with slices', [leaf('a'), glue('p', 'a'), slice('s', 'p')], /^2: must be a glue-up/],

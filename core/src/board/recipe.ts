@@ -63,19 +63,25 @@ export const glueSchema = z.strictObject({
   thickness: lengthBetween(3, 150).nullable(),
 });
 
-/** A panel sawn into slices. */
+/** Rows come from no more panels than this in turn. */
+export const GREATEST_PANEL_COUNT = 3;
+
+/** Panels sawn into slices. */
 export const sliceSchema = z.strictObject({
   kind: z.literal('slice', { error: 'must be slice' }),
   id: idSchema,
-  /** Id of the panel. */
-  takes: idSchema,
+  /** Ids of the panels; of several the rows come in turn: one of the first, one of the second, and so on. */
+  takes: z
+    .array(idSchema)
+    .min(1, { error: 'must be at least one panel' })
+    .max(GREATEST_PANEL_COUNT, { error: `must be at most ${GREATEST_PANEL_COUNT} panels` }),
   /** Between the cut and a square crosscut, degrees. */
   angle: angleOf(-GREATEST_ANGLE),
   /** Thickness of a slice between its cut faces as it comes from the saw, mm; null for what the board asks. */
   pitch: lengthBetween(3, 500).nullable(),
   /** Slices for one board; null for as many as it asks. */
   count: wholeBetween(1, GREATEST_ROW_COUNT).nullable(),
-  /** Panels alike that the slices of the whole batch come from. */
+  /** Panels alike, of each of those, that the slices of the whole batch come from. */
   panels: wholeBetween(1, 50),
 });
 
@@ -194,7 +200,7 @@ export function recipeProblems(recipe: readonly RecipeOperation[]): RecipeProble
 const takenBy = (operation: RecipeOperation): { id: string; path: (string | number)[] }[] =>
   operation.kind === 'strip'
     ? []
-    : operation.kind === 'glue' || operation.kind === 'insert' || operation.kind === 'frame'
+    : operation.kind !== 'turn'
       ? operation.takes.map((id, k) => ({ id, path: ['takes', k] }))
       : [{ id: operation.takes, path: ['takes'] }];
 
@@ -244,10 +250,15 @@ function orderProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] {
   const made = framed < 0 ? recipe : recipe.slice(0, framed).filter((o) => o.kind !== 'strip');
   return recipe.flatMap((operation, i): RecipeProblem[] => {
     const last = operation === made.at(-1);
-    if (operation.kind === 'slice')
-      return kindOf(operation.takes) === 'glue'
-        ? []
-        : [{ path: [i, 'takes'], message: 'must be a panel: only what is glued is sliced' }];
+    if (operation.kind === 'slice') {
+      if (recipe.slice(0, i).some((o) => o.kind === 'slice'))
+        return [{ path: [i], message: 'must be the only slices: what several panels give is taken together' }];
+      return operation.takes.flatMap((id, k): RecipeProblem[] =>
+        kindOf(id) === 'glue'
+          ? []
+          : [{ path: [i, 'takes', k], message: 'must be a panel: only what is glued is sliced' }],
+      );
+    }
     if (operation.kind === 'turn') {
       turns += 1;
       if (turns > GREATEST_TURN_COUNT)
@@ -292,7 +303,14 @@ function orderProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] {
     if (!last || !sliced) {
       if (!ofStrips) return [{ path: [i, 'takes'], message: 'must be strips: the first panel is glued of strips' }];
       const earlier = recipe.slice(0, i).some((o) => o.kind === 'glue');
-      return earlier ? [{ path: [i], message: 'must be the only panel of strips' }] : [];
+      if (!earlier) return [];
+      const slice = recipe.find((o) => o.kind === 'slice');
+      if (!slice?.takes.includes(operation.id))
+        return [{ path: [i], message: 'must be the only panel of strips, or sliced with the others' }];
+      const main = byId.get(certain(slice.takes[0]));
+      return main?.kind === 'glue' && main.thickness !== operation.thickness
+        ? [{ path: [i, 'thickness'], message: 'must be that of the first panel: rows are alike' }]
+        : [];
     }
     const [only, ...others] = operation.takes;
     const taken = only === undefined ? undefined : kindOf(only);
@@ -305,13 +323,25 @@ function orderProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] {
 /** Strips of recipes that were read before: the same recipe gives the same list. */
 const STRIPS = new WeakMap<Recipe, readonly StripOperation[]>();
 
+/** The panels that strips are glued to: one, or those that rows come from in turn, the first first. */
+export function panelsOfRecipe(recipe: readonly RecipeOperation[]): GlueOperation[] {
+  const glued = recipe.filter((o) => o.kind === 'glue');
+  const slice = recipe.find((o) => o.kind === 'slice');
+  return slice ? slice.takes.flatMap((id) => glued.find((o) => o.id === id) ?? []) : glued.slice(0, 1);
+}
+
+/** The strips of a panel in the order they lie in it. */
+export function stripsIn(panel: GlueOperation, { recipe }: { readonly recipe: Recipe }): StripOperation[] {
+  const byId = new Map(recipe.flatMap((o) => (o.kind === 'strip' ? [[o.id, o] as const] : [])));
+  return panel.takes.flatMap((id) => byId.get(id) ?? []);
+}
+
 /** The strips of a board in the order they lie in their panel, first to last across it; none while nothing is laid out. */
 export function stripsOf({ recipe }: { readonly recipe: Recipe }): readonly StripOperation[] {
   const known = STRIPS.get(recipe);
   if (known) return known;
-  const byId = new Map(recipe.flatMap((o) => (o.kind === 'strip' ? [[o.id, o] as const] : [])));
-  const panel = recipe.find((o) => o.kind === 'glue');
-  const strips = panel ? panel.takes.flatMap((id) => byId.get(id) ?? []) : [];
+  const [panel] = panelsOfRecipe(recipe);
+  const strips = panel ? stripsIn(panel, { recipe }) : [];
   STRIPS.set(recipe, strips);
   return strips;
 }
@@ -319,13 +349,16 @@ export function stripsOf({ recipe }: { readonly recipe: Recipe }): readonly Stri
 /** Strips that are cut beside those of the first panel, in the order they are put into it. */
 const LOOSE = new WeakMap<Recipe, readonly StripOperation[]>();
 
-/** Strips that do not lie in the first panel: what is glued in between its parts, in the order of the recipe. */
+/** Strips that do not lie in the first panel: those of panels whose rows come in turn with its own, then what is glued in between parts or round them, in the order of the recipe. */
 export function looseStripsOf({ recipe }: { readonly recipe: Recipe }): readonly StripOperation[] {
   const known = LOOSE.get(recipe);
   if (known) return known;
-  const panel = recipe.find((o) => o.kind === 'glue');
-  const inPanel = new Set(panel?.takes);
-  const loose = panel ? recipe.flatMap((o) => (o.kind === 'strip' && !inPanel.has(o.id) ? [o] : [])) : [];
+  const panels = panelsOfRecipe(recipe);
+  const inPanels = new Set(panels.flatMap((p) => p.takes));
+  const loose = [
+    ...panels.slice(1).flatMap((p) => stripsIn(p, { recipe })),
+    ...(panels.length > 0 ? recipe.flatMap((o) => (o.kind === 'strip' && !inPanels.has(o.id) ? [o] : [])) : []),
+  ];
   LOOSE.set(recipe, loose);
   return loose;
 }
@@ -357,15 +390,12 @@ function relaid(made: readonly RecipeOperation[], strips: readonly Strip[]): Rec
     renamed.set(id, free);
     return free;
   };
-  let panel = true;
+  const main = panelsOfRecipe(made)[0];
   const rest = made.map((operation): RecipeOperation => {
     const id = nameFor(operation.id);
     if (operation.kind === 'strip') return { ...operation, id };
-    if (operation.kind === 'insert' || operation.kind === 'frame')
-      return { ...operation, id, takes: operation.takes.map((t) => renamed.get(t) ?? t) };
-    if (operation.kind !== 'glue') return { ...operation, id, takes: renamed.get(operation.takes) ?? operation.takes };
-    const takes = panel ? strips.map((s) => s.id) : operation.takes.map((t) => renamed.get(t) ?? t);
-    panel = false;
+    if (operation.kind === 'turn') return { ...operation, id, takes: renamed.get(operation.takes) ?? operation.takes };
+    const takes = operation === main ? strips.map((s) => s.id) : operation.takes.map((t) => renamed.get(t) ?? t);
     return { ...operation, id, takes };
   });
   return [...strips.map((s): StripOperation => ({ kind: 'strip', ...s })), ...rest];
@@ -373,10 +403,10 @@ function relaid(made: readonly RecipeOperation[], strips: readonly Strip[]): Rec
 
 /** The recipe of the first panel alone: its strips and the glue-up that takes them; of a flat board that is all of it. */
 export function panelRecipe(recipe: Recipe): Recipe {
-  const panel = recipe.find((o) => o.kind === 'glue');
+  const [panel] = panelsOfRecipe(recipe);
   const loose = new Set(looseStripsOf({ recipe }));
   if (!panel || (panel === recipe.at(-1) && loose.size === 0)) return recipe;
-  return recipe.slice(0, recipe.indexOf(panel) + 1).filter((o) => o.kind !== 'strip' || !loose.has(o));
+  return recipe.slice(0, recipe.indexOf(panel) + 1).filter((o) => o === panel || (o.kind === 'strip' && !loose.has(o)));
 }
 
 /** What is done with the strips of the first panel, in order, and what is cut beside them. */

@@ -1,11 +1,12 @@
-import { certain, nth } from '../lists/there.ts';
+import { certain, firstOf, nth } from '../lists/there.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
 import type { Shop } from '../shop/shop.ts';
 import { panelSaw, type Saw } from '../shop/tools.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { panelWidth, type Board } from './board.ts';
 import {
-  stripsOf,
+  panelsOfRecipe,
+  stripsIn,
   type GlueOperation,
   type Recipe,
   type SliceOperation,
@@ -29,7 +30,9 @@ export interface RecutRecipe {
 export interface Row {
   /** From 1 over all boards of the batch. */
   number: number;
-  /** Which board, and which panel of those alike, from 1; which slice of that, from 0. */
+  /** Which of the panels in turn, from 0. */
+  kind: number;
+  /** Which board, and which panel of all, from 1; which slice of that, from 0. */
   board: number;
   panel: number;
   slice: number;
@@ -38,9 +41,31 @@ export interface Row {
   shift: number;
 }
 
-/** What cutting again asks, read backward from the finished board. Lengths in mm. */
-export interface Recut extends RecutRecipe {
+/** One of the panels that rows come from in turn. Lengths in mm. */
+export interface PanelOfRows {
+  panel: GlueOperation;
+  /** Panels, and strips on the board, that are numbered before its own. */
+  before: { panels: number; strips: number };
+  /** Slices of each panel of those alike. */
+  slices: number[];
+  /** Width as glued, width once its long edges are true, and length as its strips are crosscut, the longest. */
+  panelWidth: number;
+  trueWidth: number;
+  panelLength: number;
+  /** Where the first slice begins, square to the cuts from the corner at strip 1 of the trued panel. */
+  firstCut: number;
+  /** What the cut leans over the panel more than its strips are staggered, along the strips. */
+  lean: number;
+  /** Of its strips, across. */
+  widths: number[];
+  /** Each strip lies so much further along than the one that lies least far. */
+  offsets: number[];
+}
+
+/** What cutting again asks, read backward from the finished board; of several panels in turn the figures of the first stand for themselves, and all in `kinds`. Lengths in mm. */
+export interface Recut extends RecutRecipe, PanelOfRows {
   how: 'rows';
+  kinds: PanelOfRows[];
   /** Whether the cut faces come up, so that the board shows end grain where the cut is square. */
   up: boolean;
   /** Degrees. */
@@ -54,22 +79,8 @@ export interface Recut extends RecutRecipe {
   /** What one row adds to the board, and rows of one board. */
   row: number;
   rows: number;
-  /** Slices of each panel of those alike. */
-  slices: number[];
   /** The rows of all boards, one board after the other. */
   all: Row[];
-  /** First panel: width as glued, width once its long edges are true, and length as its strips are crosscut, the longest. */
-  panelWidth: number;
-  trueWidth: number;
-  panelLength: number;
-  /** Where the first slice begins, square to the cuts from the corner at strip 1 of the trued panel. */
-  firstCut: number;
-  /** What the cut leans over the panel more than its strips are staggered, along the strips. */
-  lean: number;
-  /** Of its strips, across. */
-  widths: number[];
-  /** Each strip lies so much further along than the one that lies least far. */
-  offsets: number[];
   /** Rows as glued: from the end of the row that lies furthest to where the first one ends. */
   rowLength: number;
   /** Off each end of the rows, at least. */
@@ -86,7 +97,7 @@ export interface Recut extends RecutRecipe {
 export function recutRecipe(recipe: Recipe): RecutRecipe | null {
   const slice = recipe.find((o) => o.kind === 'slice');
   const last = recipe.findLast((o) => o.kind !== 'strip' && o.kind !== 'frame');
-  const panel = recipe.find((o) => o.kind === 'glue');
+  const [panel] = panelsOfRecipe(recipe);
   if (!slice || !panel || last?.kind !== 'glue' || last === panel) return null;
   return { panel, slice, last, turns: recipe.filter((o) => o.kind === 'turn') };
 }
@@ -156,9 +167,7 @@ function readRecut(board: Board, made: RecutRecipe, shop: Shop): Recut {
   const { habits } = shop;
   const { angle } = slice;
   const a = radians(angle);
-  const widths = stripsOf(board).map((s) => s.width);
-  const width = panelWidth(board);
-  const { kerf } = slicingSaw(shop, width, angle);
+  const { kerf } = slicingSaw(shop, panelWidth(board), angle);
   const up = turns.some((t) => t.turn === 'up');
   const across = last.runs === 'across';
   const flatten = up ? habits.endGrainFlatten : habits.panelFlatten;
@@ -167,28 +176,23 @@ function readRecut(board: Board, made: RecutRecipe, shop: Shop): Recut {
   const pitch = slice.pitch ?? (up ? asked : USUAL_PITCH_MM);
   const row = up ? thickness : pitch;
   const rows = slice.count ?? Math.max(1, Math.ceil((across ? board.length : board.width) / row - LENGTH_TOLERANCE_MM));
-  const total = rows * board.count;
-  const panels = Math.min(slice.panels, total);
-  const slices = Array.from({ length: panels }, (_, k) => Math.floor(total / panels) + (k < total % panels ? 1 : 0));
-  const all = rowsOf(made, slices, rows);
-  const offsets = staggerOf(widths, panel.stagger);
-  const lean = leanOf(widths, offsets, angle, habits.panelEdgeTrim);
-  const endTrim = Math.max(habits.panelEndTrim, flattenerLimits(shop).snipe);
-  // Both ends as they are of any panel, and every slice with its kerf, measured along the strips.
-  const most = certain(slices[0]);
-  const panelLength = habits.creep + 2 * endTrim + (kerf + most * (pitch + kerf)) / Math.cos(a) + lean;
-  const trueWidth = Math.max(0, width - 2 * habits.panelEdgeTrim);
+  const kinds = panelsInTurn(board, slice, rows, { pitch, kerf, shop });
+  const first = firstOf(kinds);
+  const all = rowsOf(made, kinds, rows, board.count);
   const shifts = all.map((r) => r.shift);
   const spread = Math.max(...shifts) - Math.min(...shifts);
   // The slanted ends of a slice reach past each other by what the cut leans over its thickness.
   const slant = pitch * Math.abs(Math.tan(a)) + spread;
-  const rowLength = Math.max(0, trueWidth / Math.cos(a) - slant);
+  // Rows of a wider panel lose what they reach over.
+  const rowLength = Math.max(0, Math.min(...kinds.map((k) => k.trueWidth)) / Math.cos(a) - slant);
   const rowTrim = habits.creep / 2 + (across ? habits.panelEdgeTrim : habits.panelEndTrim + kerf);
   const wanted = (across ? board.width : board.length) + 2 * rowTrim;
   const stack = rows * row;
   return {
     ...made,
+    ...first,
     how: 'rows',
+    kinds,
     up,
     angle,
     kerf,
@@ -196,18 +200,7 @@ function readRecut(board: Board, made: RecutRecipe, shop: Shop): Recut {
     thickness,
     row,
     rows,
-    slices,
     all,
-    panelWidth: width,
-    trueWidth,
-    panelLength,
-    lean,
-    firstCut:
-      (Math.max(0, ...cutReach(widths, offsets, angle, habits.panelEdgeTrim)) + habits.creep / 2 + endTrim) *
-        Math.cos(a) +
-      kerf,
-    widths,
-    offsets,
     rowLength,
     rowTrim,
     block: {
@@ -219,6 +212,51 @@ function readRecut(board: Board, made: RecutRecipe, shop: Shop): Recut {
     wantedPanelWidth: (wanted + slant) * Math.cos(a) + 2 * habits.panelEdgeTrim,
   };
 }
+
+/** The panels that rows come from in turn, with what each must measure for its share of them. */
+function panelsInTurn(
+  board: Board,
+  { angle, panels: alike }: SliceOperation,
+  rows: number,
+  { pitch, kerf, shop }: { pitch: number; kerf: number; shop: Shop },
+): PanelOfRows[] {
+  const { habits } = shop;
+  const a = radians(angle);
+  const endTrim = Math.max(habits.panelEndTrim, flattenerLimits(shop).snipe);
+  const panels = panelsOfRecipe(board.recipe);
+  let before = { panels: 0, strips: 0 };
+  return panels.map((panel, k): PanelOfRows => {
+    const widths = stripsIn(panel, board).map((s) => s.width);
+    const width = widths.reduce((sum, w) => sum + w, 0);
+    // Of each board every row whose turn it is.
+    const total = Math.ceil(Math.max(0, rows - k) / panels.length) * board.count;
+    const count = Math.max(1, Math.min(alike, total));
+    const slices = Array.from({ length: count }, (_, n) => Math.floor(total / count) + (n < total % count ? 1 : 0));
+    const offsets = staggerOf(widths, panel.stagger);
+    const lean = leanOf(widths, offsets, angle, habits.panelEdgeTrim);
+    const kind = {
+      panel,
+      before,
+      slices,
+      panelWidth: width,
+      trueWidth: Math.max(0, width - 2 * habits.panelEdgeTrim),
+      // Both ends as they are of any panel, and every slice with its kerf, measured along the strips.
+      panelLength: habits.creep + 2 * endTrim + (kerf + firstOf(slices) * (pitch + kerf)) / Math.cos(a) + lean,
+      lean,
+      firstCut:
+        (Math.max(0, ...cutReach(widths, offsets, angle, habits.panelEdgeTrim)) + habits.creep / 2 + endTrim) *
+          Math.cos(a) +
+        kerf,
+      widths,
+      offsets,
+    };
+    before = { panels: before.panels + count, strips: before.strips + widths.length };
+    return kind;
+  });
+}
+
+/** The same rows as one of their panels sees them. @param k which of those in turn, from 0 */
+export const ofKind = (recut: Recut, k: number): Recut => ({ ...recut, ...nth(recut.kinds, k) });
 
 /** The same rows of a panel that the stock leaves thinner than it was asked. @param thickness once flat, mm */
 export function withThickness(recut: Recut, thickness: number): Recut {
@@ -235,21 +273,27 @@ export function withThickness(recut: Recut, thickness: number): Recut {
   };
 }
 
-/** The rows of all boards: slices in the order they are sawn, shared out one board after the other. */
-function rowsOf({ turns, last }: RecutRecipe, slices: readonly number[], rows: number): Row[] {
-  return slices
-    .flatMap((count, k) => Array.from({ length: count }, (_, slice) => ({ panel: k + 1, slice })))
-    .map(({ panel, slice }, i) => {
-      const inBoard = i % rows;
-      return {
-        number: i + 1,
-        board: Math.floor(i / rows) + 1,
-        panel,
-        slice,
-        turns: turns.flatMap((t) => (atPattern(t.pattern, inBoard, false) ? [t.turn] : [])),
-        shift: atPattern(last.shifts, inBoard, 0),
-      };
-    });
+/** The rows of all boards: slices of each panel in the order they are sawn, shared out one board after the other. */
+function rowsOf({ turns, last }: RecutRecipe, kinds: readonly PanelOfRows[], rows: number, boards: number): Row[] {
+  const sawn = kinds.map(({ slices, before }) =>
+    slices.flatMap((count, k) =>
+      Array.from({ length: count }, (_, slice) => ({ panel: before.panels + k + 1, slice })),
+    ),
+  );
+  return Array.from({ length: rows * boards }, (_, i): Row => {
+    const inBoard = i % rows;
+    const kind = inBoard % kinds.length;
+    const { panel, slice } = certain(nth(sawn, kind).shift(), 'a slice for every row');
+    return {
+      number: i + 1,
+      kind,
+      board: Math.floor(i / rows) + 1,
+      panel,
+      slice,
+      turns: turns.flatMap((t) => (atPattern(t.pattern, inBoard, false) ? [t.turn] : [])),
+      shift: atPattern(last.shifts, inBoard, 0),
+    };
+  });
 }
 
 /** How many slices a panel of a length gives, the first end and the last trimmed as always. @param length as its strips are crosscut, mm */

@@ -21,6 +21,8 @@ export interface RecutChoices {
   turns: Pick<TurnOperation, 'turn' | 'pattern'>[];
   shifts: number[];
   runs: 'along' | 'across';
+  /** Strips of other panels whose rows come in turn. */
+  inTurn: { species: string; width: number }[][];
 }
 
 /** End grain: slices turned up, every second end for end, laid across the board. */
@@ -37,6 +39,7 @@ export const END_GRAIN: RecutChoices = {
   ],
   shifts: [],
   runs: 'across',
+  inTurn: [],
 };
 
 /** A chevron: staggered strips cut at 35 degrees, every second slice turned over. */
@@ -110,12 +113,27 @@ export function framedBoard(board: Board, rings: readonly RingChoice[]): Board {
 
 /** The same strips, cut and glued again. */
 export function recutBoard(board: Board, change: Partial<RecutChoices> = {}, look = END_GRAIN): Board {
-  const { thickness, pitch, angle, stagger, count, panels, turns, shifts, runs } = { ...look, ...change };
+  const { thickness, pitch, angle, stagger, count, panels, turns, shifts, runs, inTurn } = { ...look, ...change };
   const strips = stripsOf(board);
+  const others = inTurn.map((own, k) =>
+    own.map((s, i): StripOperation => ({ kind: 'strip', ...AS_IT_LIES, id: `turn-${k + 2}-${i + 1}`, ...s })),
+  );
   const recipe: Recipe = [
     ...strips,
     { ...FLUSH, kind: 'glue', id: 'panel', takes: strips.map((s) => s.id), thickness, stagger },
-    { kind: 'slice', id: 'slices', takes: 'panel', angle, pitch, count, panels },
+    ...others.flatMap((own, k): Recipe => [
+      ...own,
+      { ...FLUSH, kind: 'glue', id: `panel-${k + 2}`, takes: own.map((s) => s.id), thickness, stagger },
+    ]),
+    {
+      kind: 'slice',
+      id: 'slices',
+      takes: ['panel', ...others.map((_, k) => `panel-${k + 2}`)],
+      angle,
+      pitch,
+      count,
+      panels,
+    },
     ...turns.map((t, i): TurnOperation => ({
       kind: 'turn',
       id: `turn-${i + 1}`,

@@ -1,8 +1,8 @@
-import type { Recut, Row } from '../board/recut.ts';
+import { ofKind, type Recut, type Row } from '../board/recut.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import type { Dimension, Ladder } from '../ladders/ladder.ts';
 import { glueThicknessReached } from '../ladders/gluedThickness.ts';
-import { firstOf } from '../lists/there.ts';
+import { firstOf, nth } from '../lists/there.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
 import { volume } from '../recipe/solid.ts';
 import { blockOf, slicesOf } from '../recipe/rows.ts';
@@ -16,8 +16,11 @@ export function soundEnd({ shop: { habits }, shop }: Pick<PlanContext, 'shop'>):
   return habits.creep / 2 + Math.max(habits.panelEndTrim, flattenerLimits(shop).snipe);
 }
 
-/** The slices of one first panel in cells, in the order they are sawn. @param copy which panel, from 1 */
-export function slicesInCells(first: PlanContext, recut: Recut, copy: number): Workpiece[] {
+/** The slices of one first panel in cells, in the order they are sawn. @param contexts of the panels that rows come from in turn @param number which panel of all, from 1 */
+function slicesInCells(contexts: readonly PlanContext[], all: Recut, number: number): Workpiece[] {
+  const kind = all.kinds.findLastIndex((k) => number > k.before.panels);
+  const [first, recut] = [nth(contexts, kind), ofKind(all, kind)];
+  const copy = number - recut.before.panels;
   const panel = panelInCells(first, bodiesOfPanel(first, copy), copy);
   if (!panel) return [];
   const planed = Math.max(0, glueThicknessReached(first) - recut.thickness) / 2;
@@ -26,13 +29,15 @@ export function slicesInCells(first: PlanContext, recut: Recut, copy: number): W
 }
 
 /** The rows of a board glued together, in cells; null while there are no strips. */
-export function blockInCells(first: PlanContext, recut: Recut, rows: readonly Row[]): Workpiece | null {
-  if (recut.widths.length === 0 || recut.rowLength <= 0) return null;
+export function blockInCells(contexts: readonly PlanContext[], recut: Recut, rows: readonly Row[]): Workpiece | null {
+  if (recut.kinds.some((k) => k.widths.length === 0) || recut.rowLength <= 0) return null;
   const panels = new Set(rows.map((r) => r.panel));
   return blockOf(
     recut,
     rows,
-    recut.slices.map((_, k) => (panels.has(k + 1) ? slicesInCells(first, recut, k + 1) : [])),
+    recut.kinds
+      .flatMap((kind) => kind.slices.map((_, k) => kind.before.panels + k + 1))
+      .map((number) => (panels.has(number) ? slicesInCells(contexts, recut, number) : [])),
   );
 }
 

@@ -14,7 +14,20 @@ export const recutSize: Rule = (plan, { board, shop }) => {
   if (!recut) return [];
   const across = recut.last.runs === 'across';
   const [rowSide, stackSide] = across ? (['width', 'length'] as const) : (['length', 'width'] as const);
-  const found = panelOf(plan, recut, board, rowSide);
+  const found = recut.kinds.flatMap((kind, k) =>
+    panelOf(k === 0 ? plan : { ...plan, panelWidth: kind.panelWidth }, recut, board, rowSide),
+  );
+  const idle = recut.kinds.findIndex((k) => k.slices.every((n) => n === 0));
+  if (idle >= 0)
+    found.push({
+      rule: 'panel-idle',
+      severity: 'stop',
+      strips: [],
+      at: 'slice',
+      what: say`Rows come from ${recut.kinds.length} panels in turn, and there ${recut.rows === 1 ? say`is 1 row` : say`are ${recut.rows} rows`}: none comes from the ${idle === 1 ? 'second' : 'third'}.`,
+      why: say`A panel would be glued for nothing.`,
+      waysOut: [say`Make rows thinner, so that there are more.`, say`Take the panel out.`],
+    });
   const stack = recut.rows * recut.row;
   const short = board[stackSide] - stack;
   if (short > LENGTH_TOLERANCE_MM)

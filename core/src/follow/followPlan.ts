@@ -1,7 +1,7 @@
-import { nth } from '../lists/there.ts';
+import { firstOf, nth } from '../lists/there.ts';
 import type { PlanInput } from '../saw/planInput.ts';
 import type { PlanContext } from '../ladders/context.ts';
-import { panelContextOf } from '../plan/panelContext.ts';
+import { panelContextsOf } from '../plan/panelContext.ts';
 import { wholeOfBoard, type Plan } from '../plan/plan.ts';
 import { millingOf } from '../steps/millingPlan.ts';
 import { bodiesOfPanel, boardInCells, panelInCells } from '../bodies/cells.ts';
@@ -13,7 +13,7 @@ import { boardThing } from '../steps/instruction.ts';
 import type { Failure, Made, Wood } from './bench.ts';
 import { follow } from './follow.ts';
 import { FINE, TOLERANCE, type Followed } from './makersBench.ts';
-import { cutStripsOf, stripsOf, type Strip } from '../board/recipe.ts';
+import { cutStripsOf, stripsIn, stripsOf, type Strip } from '../board/recipe.ts';
 
 /** What he made is compared with the board to his own tolerance; a difference of just that much is none. */
 const EXACT_MM = TOLERANCE + FINE;
@@ -24,7 +24,8 @@ const EXACT_MM = TOLERANCE + FINE;
  */
 export function followPlan(plan: Plan, given: PlanInput): Followed {
   const input = { ...given, shop: plan.shop };
-  const context = panelContextOf(plan, given);
+  const contexts = panelContextsOf(plan, given);
+  const context = firstOf(contexts);
   const followed = follow(plan.operations, {
     rack: input.rack,
     shop: plan.shop,
@@ -33,7 +34,7 @@ export function followPlan(plan: Plan, given: PlanInput): Followed {
   });
   return {
     ...followed,
-    failures: [...followed.failures, ...compare(followed, plan, input), ...compareWood(followed, plan, context)],
+    failures: [...followed.failures, ...compare(followed, plan, input), ...compareWood(followed, plan, contexts)],
   };
 }
 
@@ -67,6 +68,7 @@ function compare({ boards, left, steps }: Followed, plan: Plan, { board }: PlanI
   const { size, features } = plan.worked;
   const gluedStrips = [
     ...stripsOf(board),
+    ...(plan.recut?.kinds.slice(1) ?? []).flatMap((kind) => stripsIn(kind.panel, board)),
     ...(plan.again?.how === 'parts' ? plan.again.inserts : []).map((i) => i.strip),
     ...(plan.frame ? frameStrips(plan.frame) : []).map((s) => s.strip),
   ];
@@ -112,11 +114,12 @@ function compareStrips(
 function compareCells(
   { boards, steps }: Pick<Followed, 'boards' | 'steps'>,
   plan: Plan,
-  first: PlanContext,
+  contexts: readonly PlanContext[],
 ): Failure[] {
+  const first = firstOf(contexts);
   return boards.flatMap((made, k) => {
     if (made.thing.id !== boardThing(k + 1).id) return [];
-    const block = k === 0 ? plan.wood?.panel : wholeOfBoard({ ...plan, first }, k + 1);
+    const block = k === 0 ? plan.wood?.panel : wholeOfBoard({ ...plan, contexts }, k + 1);
     const place = plan.trim.panels[k]?.[0];
     if (!block || !place) return [];
     const board = k === 0 && plan.wood ? plan.wood.board : boardInCells(block, place, plan.ladders.thickness.reached);
@@ -149,9 +152,10 @@ function compareCells(
 }
 
 /** The wood of every board is that of the plan's cells: cut from the same place of the same piece, so that drawings and checks show what is really there. */
-function compareWood({ boards, steps }: Followed, plan: Plan, context: PlanContext): Failure[] {
+function compareWood({ boards, steps }: Followed, plan: Plan, contexts: readonly PlanContext[]): Failure[] {
   // What was glued longer or shorter than planned is told of by its own check.
-  if (plan.again || plan.frame) return compareCells({ boards, steps }, plan, context);
+  if (plan.again || plan.frame) return compareCells({ boards, steps }, plan, contexts);
+  const context = firstOf(contexts);
   if (context.made.panelLength !== null) return [];
   const order = stripsOf(context.board).map((s) => s.id);
   let number = 0;

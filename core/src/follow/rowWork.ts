@@ -112,6 +112,16 @@ export function glueRows(bench: Bench, i: InstructionOf<'glue'>): void {
   lieAsBoard(block);
 }
 
+/** The panels that rows come from, of those alike one. */
+function unlike(slices: readonly Slice[]): Panel[] {
+  const numbers = ({ strips }: Panel) => strips.map((s) => s.wood.thing.id.replace(/\/.*$/, '')).join();
+  return [...new Map(slices.map((s) => [numbers(s.panel), s.panel])).values()];
+}
+
+/** As long as the shortest of rows is along its cut: what others reach over falls off. */
+const shortestOf = (slices: readonly Slice[]): number =>
+  Math.min(...slices.map((s) => s.panel.width / Math.cos(radians(s.angle))));
+
 /** Rows side by side, as they lie in the clamps: as long as one is, as wide as all together. */
 function blockOf(bench: Bench, thing: Thing, slices: readonly Slice[]): Panel | null {
   const [one] = slices;
@@ -120,8 +130,8 @@ function blockOf(bench: Bench, thing: Thing, slices: readonly Slice[]): Panel | 
   const height = Math.min(...heights);
   const block: Panel = {
     thing,
-    strips: one.panel.strips.map((s) => ({ ...s })),
-    length: one.panel.width / Math.cos(radians(one.angle)),
+    strips: unlike(slices).flatMap((p) => p.strips.map((s) => ({ ...s }))),
+    length: shortestOf(slices),
     width: slices.reduce((sum, s) => sum + addsOf(s), 0),
     trimmedFar: 0,
     trimmedNear: 0,
@@ -189,7 +199,7 @@ export function woodAt(board: Made, at: Point): { strip: Laid; along: number } |
   if (!slice) return null;
   const shifts = slices.map((s) => s.shift);
   const spread = Math.max(...shifts) - Math.min(...shifts);
-  const whole = slice.panel.width / Math.cos(radians(slice.angle)) - slantOf(slice) - spread;
+  const whole = shortestOf(slices) - slantOf(slice) - spread;
   const r = (runs === 'across' ? whole - lying : lying) + slantOf(slice) + Math.max(...shifts) - slice.shift;
   const [px, py] = inPanel(slice, [r, stacked % adds, z]);
   const found = edgesOf(slice.panel).find(({ from, to }) => py >= from - TOLERANCE && py < to);

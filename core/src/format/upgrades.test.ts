@@ -8,7 +8,7 @@ import { upgradeToNewest, VERSION_STEPS } from './upgrades.ts';
 import { upgradeFile, type Json } from './upgrades/step.ts';
 import { madeFor } from '../board/madeFor.ts';
 import type { Fact } from '../facts/fact.ts';
-import { stripsOf, type Recipe } from '../board/recipe.ts';
+import { cutStripsOf, type Recipe } from '../board/recipe.ts';
 
 const earlier = join(import.meta.dirname, 'earlier');
 const schemas = join(import.meta.dirname, '../../../docs/format');
@@ -60,7 +60,10 @@ describe('files of every earlier version, written by its own code', () => {
         rack: { id: string }[];
         facts?: Fact[];
       };
-      expect(stripsOf(read.file.board)).toMatchObject(old.board.strips ?? stripsOf({ recipe: old.board.recipe! }));
+      // A recipe of an older version is no recipe to read for today's code: its leaves are.
+      expect(cutStripsOf(read.file.board)).toMatchObject(
+        old.board.strips ?? old.board.recipe!.filter((o) => o.kind === 'strip'),
+      );
       const made = madeFor(read.file.board, read.file.facts);
       const held = version >= 9 ? madeFor(old.board as { recipe: Recipe }, old.facts) : null;
       expect(made).toMatchObject(

@@ -54,3 +54,4 @@ export const upgradeBoardTo9 = TO_9.board;
 export const factsOfBoardTo9 = TO_9.facts;
 export const upgradeBoardTo10 = TO_10.board;
 export const upgradeShopTo10 = TO_10.shop;
+export const upgradeBoardTo12 = TO_12.board;

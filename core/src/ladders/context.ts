@@ -24,6 +24,8 @@ export interface PlanContext extends PlanInput {
   again: Again | null;
   /** The frame round what is glued, once it is on; null before, and for boards without. */
   frame: Frame | null;
+  /** Panels, and strips on the board, that are numbered before these: of panels whose rows come in turn, what the ones before them have. */
+  before: { panels: number; strips: number };
   /** Whether what is cut out of the panels is not yet a board: a frame goes round it. */
   field: boolean;
   /** How much further along each strip lies than the one that lies least far, mm; null where they are flush. */

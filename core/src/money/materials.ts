@@ -61,9 +61,14 @@ export function materialsOf(context: PlanContext, strips: readonly PlannedStrip[
   const grams = strips.map((s) => s.grams);
   // Copies that the rack cannot give in full are not in the wood taken; the yield counts only strips that have a source.
   const { panels, loose } = context.allowances;
-  const asked = strips.reduce((sum, s) => sum + (loose[s.id]?.boards ?? panels.length), 0);
-  const given = strips.reduce((sum, s) => sum + s.sources.length, 0) / Math.max(1, asked);
-  const cutVolume = recut ? inBoard * board.count * Math.min(1, given) : stripVolume(strips, context);
+  const inBoardOf = new Map<string, number>();
+  for (const { strip, solid } of wood?.cells ?? []) inBoardOf.set(strip, (inBoardOf.get(strip) ?? 0) + volume(solid));
+  const given = strips.reduce(
+    (sum, s) =>
+      sum + (inBoardOf.get(s.id) ?? 0) * Math.min(1, s.sources.length / (loose[s.id]?.own?.count ?? panels.length)),
+    0,
+  );
+  const cutVolume = recut ? given * board.count : stripVolume(strips, context);
   const whole = strips.every((s) => s.sources.some((source) => source.copy === 1));
   const others =
     whole && board.worked.others.length > 0 && strips.length > 0

@@ -145,7 +145,7 @@ function rowGluing(context: PlanContext, recut: Recut): GluePlan {
       widths: rows.map(() => recut.row),
       ids: rows.map((r) => `${recut.slice.id}/${r.number}`),
       symmetrical: true,
-      length: recut.trueWidth / Math.cos((recut.angle * Math.PI) / 180),
+      length: Math.max(...recut.kinds.map((k) => k.trueWidth)) / Math.cos((recut.angle * Math.PI) / 180),
       height: recut.block.height,
       hardness: hardestOf(context),
       helper: board.gluing.helper,

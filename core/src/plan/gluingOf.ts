@@ -30,10 +30,10 @@ export function hardestOf(
 
 /** The glue-ups of a board's panel, longest panel first in a batch. */
 export function gluingOf(context: PlanContext): GluePlan {
-  const { allowances, board, shop } = context;
+  const { allowances, board, shop, before } = context;
   const strips = stripsOf(board);
   const like = (i: number) => `${nth(strips, i).species}/${nth(strips, i).width}`;
-  return planGlueUps(
+  const plan = planGlueUps(
     {
       widths: strips.map((s) => s.width),
       ids: strips.map((s) => s.id),
@@ -47,4 +47,11 @@ export function gluingOf(context: PlanContext): GluePlan {
     },
     shop,
   );
+  if (before.strips === 0) return plan;
+  const glueUps = plan.glueUps.map((g) => ({
+    ...g,
+    firstStrip: g.firstStrip + before.strips,
+    lastStrip: g.lastStrip + before.strips,
+  }));
+  return { ...plan, glueUps };
 }

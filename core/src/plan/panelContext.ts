@@ -1,9 +1,16 @@
 import { madeFor } from '../board/madeFor.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import type { PlanInput } from '../saw/planInput.ts';
+import { inTurn, NONE_BEFORE } from './panelsInTurn.ts';
 import type { Plan } from './plan.ts';
 
-/** What a plan was made with, as the parts of its first panels shared it: for whoever looks at their wood once more. */
+/** What a plan was made with, as the parts of its first panels shared it: for whoever looks at their wood once more. One for each of the panels that rows come from in turn. */
+export function panelContextsOf(plan: Plan, given: PlanInput): PlanContext[] {
+  const first = panelContextOf(plan, given);
+  return plan.recut ? plan.recut.kinds.map((_, k) => (k === 0 ? first : inTurn(first, given, k))) : [first];
+}
+
+/** The same for the first of them alone. */
 export function panelContextOf(plan: Plan, given: PlanInput): PlanContext {
   const made = plan.again ?? plan.frame;
   const board = made?.board ?? given.board;
@@ -18,6 +25,7 @@ export function panelContextOf(plan: Plan, given: PlanInput): PlanContext {
     again: null,
     frame: null,
     field: false,
+    before: NONE_BEFORE,
     ahead: null,
     wished: board,
     panelWidth: plan.panelWidth,

@@ -14,6 +14,7 @@ import type { PlanContext } from '../ladders/context.ts';
 import { trimLayout, type Block, type TrimLayout } from '../trim/trimLayout.ts';
 import { cutForBoard } from '../saw/cutForBoard.ts';
 import { gluingOf } from './gluingOf.ts';
+import { inTurn, NONE_BEFORE } from './panelsInTurn.ts';
 import { readLadders } from '../ladders/readLadders.ts';
 import type { Workpiece } from '../recipe/workpiece.ts';
 import type { Ladder } from '../ladders/ladder.ts';
@@ -93,6 +94,11 @@ interface AgainPlan {
   /** Of the block, and of the strips of its panel. */
   gluing: GluePlan;
   panelGluing: GluePlan;
+  /** The other panels that rows come from in turn, each as a board of its own; none for most boards. */
+  otherPanels: (Pick<PlanContext, 'board' | 'trim' | 'allowances' | 'before'> & {
+    gluing: GluePlan;
+    bodies: StripBody[];
+  })[];
   /** The block of the first board in cells. */
   glued: Workpiece | null;
 }
@@ -130,6 +136,9 @@ export function makePlan(given: PlanInput): Plan {
   const askedFrame = frameOf(board, given.shop);
   const inside = fieldOf(board, given.shop);
   const first = firstPanels(given, panelBoardOf(board, given.shop), asked, askedFrame !== null);
+  const others = asked?.how === 'rows' ? asked.kinds.slice(1).map((_, k) => otherPanels(first, given, k + 1)) : [];
+  const firsts = [first, ...others];
+  const contexts = firsts.map((f) => f.context);
   const again = asked && asThick(asked, first.ladders.thickness.reached);
   const { cutting, allowances } = first.context;
   const field = again
@@ -141,8 +150,8 @@ export function makePlan(given: PlanInput): Plan {
   const last = frame ? framedContext(field, frame, board, madeFor(board, given.facts)) : field;
   const ladders = frame ? frameLadders(last, frame, fieldLadders) : fieldLadders;
   const fields = { trim: field.trim, ladders: fieldLadders, thickness: flatField(field) };
-  const known: Insides = { first: first.context, again, frame: frame && { ...frame, fields } };
-  const block = again ? blockOfBoard(first.context, again, 1) : null;
+  const known: Insides = { contexts, again, frame: frame && { ...frame, fields } };
+  const block = again ? blockOfBoard(contexts, again, 1) : null;
   const fieldWood = fieldOfBoard(known, 1, block, first.wood?.panel);
   const whole = fieldWood && frame ? framedInCells(first.context, frame, fieldWood, 1) : block;
   const wood = again || frame ? boardOfBlock(last, frame && !fieldWood ? null : whole, ladders) : first.wood;
@@ -154,7 +163,7 @@ export function makePlan(given: PlanInput): Plan {
   const operations =
     again || frame
       ? againOperations(
-          first,
+          firsts,
           { context: field, ladders: fieldLadders, gluing, worked },
           { context: last, ladders, worked },
           again,
@@ -168,6 +177,14 @@ export function makePlan(given: PlanInput): Plan {
     wood: first.wood,
     gluing,
     panelGluing: first.gluing,
+    otherPanels: others.map(({ context, gluing: own, bodies }) => ({
+      board: context.board,
+      trim: context.trim,
+      allowances: context.allowances,
+      gluing: own,
+      bodies,
+      before: context.before,
+    })),
     glued: block,
   };
   return {
@@ -214,22 +231,22 @@ export function makePlan(given: PlanInput): Plan {
 
 /** What boards are made of on the way, as far as it tells where their wood lies. */
 interface Insides {
-  first: PlanContext;
+  contexts: readonly PlanContext[];
   again: Again | null;
   frame: (Frame & { fields: Pick<FramePlan['fields'], 'trim' | 'thickness'> }) | null;
 }
 
 /** What one board that is cut again or framed is trimmed from, in cells; null while there are no strips. @param board from 1 */
-export function wholeOfBoard({ first, again, frame }: Insides, board: number): Workpiece | null {
-  const block = again ? blockOfBoard(first, again, board) : null;
+export function wholeOfBoard({ contexts, again, frame }: Insides, board: number): Workpiece | null {
+  const block = again ? blockOfBoard(contexts, again, board) : null;
   if (!frame) return block;
-  const field = fieldOfBoard({ first, again, frame }, board, block);
-  return field && framedInCells(first, frame, field, board);
+  const field = fieldOfBoard({ contexts, again, frame }, board, block);
+  return field && framedInCells(firstOf(contexts), frame, field, board);
 }
 
 /** What the frame of a board goes round, in cells. @param block that it is cut from, where it is @param panel the first panel, where it is known */
 function fieldOfBoard(
-  { first, again, frame }: Insides,
+  { contexts, again, frame }: Insides,
   board: number,
   block: Workpiece | null,
   panel?: Workpiece,
@@ -239,6 +256,7 @@ function fieldOfBoard(
   const place = trim.panels.flatMap((rects, k) => rects.map((rect) => ({ rect, copy: k + 1 })))[board - 1];
   if (!place) return null;
   const { copy, rect } = place;
+  const first = firstOf(contexts);
   const whole = again ? block : copy === 1 && panel ? panel : panelInCells(first, bodiesOfPanel(first, copy), copy);
   return whole && boardInCells(whole, rect, thickness);
 }
@@ -249,14 +267,14 @@ function againLadders(last: PlanContext, again: Again, first: Plan['ladders']): 
 }
 
 /** The block of one board, in cells; null while there are no strips. @param board from 1 */
-function blockOfBoard(first: PlanContext, again: Again, board: number): Workpiece | null {
+function blockOfBoard(contexts: readonly PlanContext[], again: Again, board: number): Workpiece | null {
   return again.how === 'rows'
     ? blockInCells(
-        first,
+        contexts,
         again,
         again.all.filter((r) => r.board === board),
       )
-    : insetInCells(first, again, board);
+    : insetInCells(firstOf(contexts), again, board);
 }
 
 /** All that is planned of the panels that are glued of strips, as if each were a board. */
@@ -283,6 +301,7 @@ function firstPanels(given: PlanInput, board: Board, again: Again | null, framed
     again: null,
     frame: null,
     field: framed && again === null,
+    before: NONE_BEFORE,
     ahead: again?.how === 'rows' && again.panel.stagger ? again.offsets : null,
     wished: board,
   };
@@ -301,6 +320,12 @@ function firstPanels(given: PlanInput, board: Board, again: Again | null, framed
     // Nothing is worked into it before it is a board.
     worked: workedBoardOf(context, ladders),
   };
+}
+
+/** The same of another of the panels that rows come from in turn. @param kind which, from 1 */
+function otherPanels(first: FirstPanels, given: PlanInput, kind: number): FirstPanels {
+  const context = inTurn(first.context, given, kind);
+  return { ...first, context, bodies: bodiesOfPanel(context, 1), wood: null, gluing: gluingOf(context) };
 }
 
 /** Pieces that are cut already are no longer in the rack; what came of them is known from how they were. */

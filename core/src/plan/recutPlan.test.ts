@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { CHEVRON, END_GRAIN, recutBoard, type RecutChoices } from '../board/recutForTests.ts';
+import { CHEVRON, END_GRAIN, framedBoard, recutBoard, type RecutChoices } from '../board/recutForTests.ts';
 import { asLargeAs } from '../board/again.ts';
 import { recutOf, slicesFrom } from '../board/recut.ts';
 import { recipeProblems, stripsOf, TURNS } from '../board/recipe.ts';
@@ -38,6 +38,16 @@ const choices: fc.Arbitrary<RecutChoices> = fc
     ),
     shifts: fc.oneof(fc.constant<number[]>([]), fc.array(tenths(-20, 20), { minLength: 1, maxLength: 3 })),
     runs: fc.constantFrom('along' as const, 'across' as const),
+    inTurn: fc.oneof(
+      { weight: 2, arbitrary: fc.constant<RecutChoices['inTurn']>([]) },
+      fc.array(
+        fc.array(fc.record({ species: fc.constantFrom('maple-hard', 'walnut-black'), width: tenths(5, 60) }), {
+          minLength: 1,
+          maxLength: 5,
+        }),
+        { minLength: 1, maxLength: 2 },
+      ),
+    ),
   })
   .map(({ up, stagger, turns, angle, ...rest }) => ({
     ...rest,
@@ -201,6 +211,60 @@ describe('worked sums', () => {
     expect(plan.operations.filter((o) => o.kind === 'slice')).toHaveLength(1);
     expect(plan.allowances.panels).toHaveLength(2);
     expect(followPlan(plan, input).failures.filter((f) => f.code !== 'tooWideForMachine')).toEqual([]);
+  });
+
+  const TWO = [
+    { species: 'walnut-black', width: 60 },
+    { species: 'maple-hard', width: 50 },
+    { species: 'walnut-black', width: 60 },
+    { species: 'maple-hard', width: 50 },
+    { species: 'walnut-black', width: 60 },
+  ];
+  const WOODS = [
+    ...RACK,
+    plainPiece({ id: 'w', mark: 'W1', species: 'walnut-black', length: 2400, width: 220, thickness: 66, count: 4 }),
+  ];
+
+  it('rows of two panels in turn, every third shifted by half a strip, with a border: each row is of its panel, and the border round them', () => {
+    const inTurn = [TWO];
+    const board = framedBoard(end({ inTurn, panels: 1, shifts: [0, 0, 22] }), [
+      { species: 'walnut-black', widths: [25, 25, 25, 25], first: 'sides' },
+    ]);
+    const input = planInput(board, WOODS);
+    expect(recipeProblems(board.recipe)).toEqual([]);
+    const plan = makePlan(input);
+    const recut = planned(plan);
+    expect(recut.all.map((r) => r.kind)).toEqual(recut.all.map((_, i) => i % 2));
+    // As many slices of each panel as rows whose turn it is.
+    expect(recut.kinds.map((k) => k.slices)).toEqual([[Math.ceil(recut.rows / 2)], [Math.floor(recut.rows / 2)]]);
+    const first = stripsOf(board).length;
+    const own = plan.strips.filter((s) => s.id.startsWith('turn-2'));
+    expect(own.map((s) => s.number)).toEqual([1, 2, 3, 4, 5].map((n) => first + n));
+    // Its strips are as long as its own slices ask, and it is glued, made flat and true on its own.
+    for (const s of own) expect(s.milled.length).toBeCloseTo(recut.kinds[1]!.panelLength, 9);
+    const steps = plan.operations.map((o) => o.id);
+    for (const id of ['layOut', 'flattenPanel', 'trimEdges'])
+      expect([id, steps.filter((s) => s === id || s === `${id}:panel 2`).length]).toEqual([id, 2]);
+    expect(plan.operations.filter((o) => o.kind === 'slice')).toHaveLength(1);
+    const spoiled = followPlan(plan, input).failures.filter(
+      (f) => !['tooWideForMachine', 'partTooShort'].includes(f.code),
+    );
+    expect(spoiled).toEqual([]);
+    // In the middle of the board cells of both panels, each in rows of its own.
+    const rows = new Map<number, Set<boolean>>();
+    for (const c of faceOf(plan, board))
+      if (c.row !== null) rows.set(c.row, (rows.get(c.row) ?? new Set()).add(c.strip > first));
+    expect([...rows.values()].every((of) => of.size === 1)).toBe(true);
+    expect([...rows].filter(([row, of]) => of.has(true) !== (row % 2 === 0))).toEqual([]);
+  });
+
+  it('one row from two panels in turn: the second would be glued for nothing, and it says so', () => {
+    const input = planInput(end({ inTurn: [TWO], count: 1 }), WOODS);
+    expect(checkPlan(makePlan(input), input).filter((f) => f.rule === 'panel-idle')).toMatchObject([
+      { severity: 'stop' },
+    ]);
+    const more = planInput(end({ inTurn: [TWO], count: 2 }), WOODS);
+    expect(checkPlan(makePlan(more), more).filter((f) => f.rule === 'panel-idle')).toEqual([]);
   });
 
   it('eleven staggered strips at 35 degrees: each slice is the width over the cosine long, and staggering saves the triangles', () => {

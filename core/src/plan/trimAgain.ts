@@ -13,7 +13,9 @@ export function trimAgain({ lastly, allowances, shop }: Plan, board: Board, made
 /** Every glue-up of a board, of strips, of rows and of parts, and of its frame. */
 export function glueUpsOf({ gluing, again, frame }: Pick<Plan, 'gluing' | 'again' | 'frame'>): GlueUp[] {
   return [
-    ...(again ? [...again.panelGluing.glueUps, ...again.gluing.glueUps] : gluing.glueUps),
+    ...(again
+      ? [...again.panelGluing.glueUps, ...again.otherPanels.flatMap((p) => p.gluing.glueUps), ...again.gluing.glueUps]
+      : gluing.glueUps),
     ...(frame?.pairs ?? []).flatMap((p) => p.gluing.glueUps),
   ];
 }

@@ -46,13 +46,13 @@ export function demandsFor(board: Board, allowances: Allowances, shop: Shop, key
     const wanted = readBackward(panelRecipe(board.recipe), { length, height });
     cutStripsOf(board).forEach((strip, i) => {
       const loose = allowances.loose[strip.id];
-      const size = loose ? (loose.boards === null ? looseSize(strip, loose) : undefined) : wanted.get(strip.id);
+      const size = loose ? (loose.own === null ? looseSize(strip, loose) : undefined) : wanted.get(strip.id);
       if (size) ask(strip, i + 1, panel + 1, size);
     });
   });
   cutStripsOf(board).forEach((strip, i) => {
     const loose = allowances.loose[strip.id];
-    for (let copy = 1; copy <= (loose?.boards ?? 0); copy += 1)
+    for (let copy = 1; copy <= (loose?.own?.count ?? 0); copy += 1)
       if (loose) ask(strip, i + 1, copy, looseSize(strip, loose));
   });
   for (const first of kinds.values()) {

@@ -1,5 +1,10 @@
 import type { Again } from '../board/again.ts';
 import { stripsOf } from '../board/recipe.ts';
+import { ofKind } from '../board/recut.ts';
+import { firstOf } from '../lists/there.ts';
+import { say } from '../units/phrase.ts';
+import { glueSteps } from './glueSteps.ts';
+import { joined } from './millingWords.ts';
 import type { StripBody } from '../bodies/stripBody.ts';
 import type { PlannedStrip } from '../bodies/strips.ts';
 import type { Dimension, Ladder } from '../ladders/ladder.ts';
@@ -27,17 +32,18 @@ export interface FirstPanels extends Known {
 
 /**
  * The ordered steps of a board that is more than one panel: its first panels up to true faces and edges, slices and rows or parts and strips, blocks, the frame, and from there what is done to any board.
- * @param field what is known from the block on, as far as the frame; its glue-ups are those of the blocks @param last what is known from there on
+ * @param firsts one, or those that rows come from in turn @param field what is known from the block on, as far as the frame; its glue-ups are those of the blocks @param last what is known from there on
  * @returns an empty list while there are no strips
  */
 export function againOperations(
-  first: FirstPanels,
+  firsts: readonly FirstPanels[],
   field: Known,
   last: Omit<Known, 'gluing'>,
   again: Again | null,
   frame: FrameKnown | null,
 ): Operation[] {
   const { context } = last;
+  const first = firstOf(firsts);
   if (stripsOf(context.board).length === 0) return [];
   const made = recipeSteps(first);
   const sections = made.some((s) => s.kind === 'flattenSections');
@@ -47,7 +53,7 @@ export function againOperations(
   return numbered(
     [
       ...made,
-      ...(again ? blockSteps(first, field, again, sections) : panelSteps(first.context, first.ladders, sections)),
+      ...(again ? blockSteps(firsts, field, again, sections) : panelSteps(first.context, first.ladders, sections)),
       ...(frame
         ? [
             ...frameSteps(context, first.context, frame),
@@ -63,21 +69,50 @@ export function againOperations(
 
 /** From first panels to blocks of rows or parts, cut to size. */
 function blockSteps(
-  first: FirstPanels,
+  firsts: readonly FirstPanels[],
   { context, ladders, gluing }: Known,
   again: Again,
   sections: boolean,
 ): StepDraft[] {
+  const first = firstOf(firsts);
   return [
     ...scrapeStep(first.context),
     flattenStep(first.context, sections),
     ...trimStep(first.context, again.trueWidth),
+    ...firsts.slice(1).flatMap((other, k) => otherPanelSteps(other, again, k + 1)),
     ...(again.how === 'rows'
-      ? [sliceStep(first.context, again), ...rowSteps(context, again, gluing)]
+      ? [
+          sliceStep(
+            firsts.map((f) => f.context),
+            again,
+          ),
+          ...rowSteps(context, again, gluing),
+        ]
       : [sawApartStep(first.context, again), ...partSteps(context, first.context, again, gluing)]),
     ...scrapeStep(context),
     flattenStep(context, false),
     ...trimStep(context, ladders.width.reached),
     ...blockEnds(context, again.block.length, ladders.width.reached),
   ];
+}
+
+/** Another of the panels that rows come from in turn, glued and made true like the first: its strips were milled with those. */
+function otherPanelSteps({ context, gluing }: FirstPanels, again: Again, kind: number): StepDraft[] {
+  const glued = glueSteps(context, gluing);
+  const trueWidth = again.how === 'rows' ? ofKind(again, kind).trueWidth : again.trueWidth;
+  const steps = [
+    ...glued,
+    ...scrapeStep(context),
+    flattenStep(
+      context,
+      glued.some((s) => s.kind === 'flattenSections'),
+    ),
+    ...trimStep(context, trueWidth),
+  ];
+  const of = `panel ${context.before.panels + 1}`;
+  return steps.map((step) => ({
+    ...step,
+    about: step.about ?? of,
+    title: joined(step.title, say`, ${of}`),
+  }));
 }

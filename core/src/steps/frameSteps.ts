@@ -33,6 +33,8 @@ export interface FrameKnown {
   proud: number;
 }
 
+const OF_BOARD = { of: 'board', before: 0 } as const;
+
 const SIDE_WORDS: Readonly<Record<FrameSide, string>> = {
   far: 'far side',
   near: 'near side',
@@ -80,7 +82,7 @@ function pairSteps(
     single: (piece, board) =>
       piece === 2
         ? before(board)
-        : stripThing({ strip: nth(strips, piece === 1 ? 0 : 1).number, copy: board, spare: 0 }, boards, 'board'),
+        : stripThing({ strip: nth(strips, piece === 1 ? 0 : 1).number, copy: board, spare: 0 }, boards, OF_BOARD),
     made: after,
   };
   const oily = oilyPieces(context, frame, pair);
@@ -150,7 +152,7 @@ function layPair(
     do: 'layFrame',
     part: before(k + 1),
     strips: strips.map((s) => ({
-      part: stripThing({ strip: s.number, copy: k + 1, spare: 0 }, boards, 'board'),
+      part: stripThing({ strip: s.number, copy: k + 1, spare: 0 }, boards, OF_BOARD),
       side: s.side,
       up: shown(s.strip.id, k + 1) ?? showsOf(first.board.construction, s.strip),
       turned: s.strip.turned,
@@ -224,7 +226,7 @@ function flushEnds(
           parts: allowances.panels.map((_, k) => after(k + 1)),
           strips: allowances.panels.flatMap((_, k) =>
             strips.map((s) => ({
-              part: stripThing({ strip: s.number, copy: k + 1, spare: 0 }, boards, 'board'),
+              part: stripThing({ strip: s.number, copy: k + 1, spare: 0 }, boards, OF_BOARD),
               off: overOf(s),
             })),
           ),
@@ -262,7 +264,7 @@ function flushFaces(context: PlanContext, frame: Frame, proud: number): StepDraf
           do: 'flush',
           parts: panelsOf(context),
           strips: numbers.flatMap((n) =>
-            panelsOf(context).map((_, k) => stripThing({ strip: n, copy: k + 1, spare: 0 }, boards, 'board')),
+            panelsOf(context).map((_, k) => stripThing({ strip: n, copy: k + 1, spare: 0 }, boards, OF_BOARD)),
           ),
           by: proud,
           tool,

@@ -8,7 +8,8 @@ import { amount } from '../units/quantity.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { listNumbers, stripList } from './numberList.ts';
 import type { StepDraft } from './operation.ts';
-import { groupThing, panelThing, stripThing, type Instruction, type Thing } from './instruction.ts';
+import { groupThing, type Instruction, type Thing } from './instruction.ts';
+import { panelOf, stripOfPanel } from './panelThings.ts';
 import { stripsOf } from '../board/recipe.ts';
 import { aheadLines, layOuts, howTheyLie, turnedLines } from './layingOut.ts';
 import { keyStep } from './keySteps.ts';
@@ -28,14 +29,14 @@ export interface Glued {
 }
 
 /** Strips of the panels. */
-function stripsGlued({ board, allowances }: PlanContext): Glued {
-  const copies = allowances.panels.length;
+function stripsGlued(context: PlanContext): Glued {
+  const { board } = context;
   return {
     word: 'strip',
     whole: 'panel',
     count: stripsOf(board).length,
-    single: (strip, copy) => stripThing({ strip, copy, spare: 0 }, copies),
-    made: panelThing,
+    single: (strip, copy) => stripOfPanel(context, strip, copy),
+    made: (copy) => panelOf(context, copy),
   };
 }
 
@@ -44,7 +45,7 @@ export const ACETONE_MINUTES = 5;
 
 /** Laying out, rehearsing, gluing in groups and joining them. */
 export function glueSteps(context: PlanContext, gluing: GluePlan): StepDraft[] {
-  const { board, shop, allowances } = context;
+  const { board, shop, allowances, before } = context;
   const copies = allowances.panels.length;
   const each =
     board.count > 1
@@ -60,10 +61,10 @@ export function glueSteps(context: PlanContext, gluing: GluePlan): StepDraft[] {
       school: 'edgeMarks',
       instructions: laid,
       lines: [
-        say`Strips 1 to ${stripsOf(board).length} in order, best side up, grain arrows as drawn${each}`,
+        say`Strips ${before.strips + 1} to ${before.strips + stripsOf(board).length} in order, best side up, grain arrows as drawn${each}`,
         ...howTheyLie(context),
-        ...turnedLines(laid),
-        ...aheadLines(laid),
+        ...turnedLines(laid, before.strips),
+        ...aheadLines(laid, before.strips),
         say`Number the strips, draw a triangle across them, mark the edges: ${marks.name.toLowerCase()}`,
       ],
       why: say`Once glue is on there is no time to think; the triangle shows at a glance that nothing turned.`,
@@ -82,8 +83,8 @@ export function glueSteps(context: PlanContext, gluing: GluePlan): StepDraft[] {
       flattenSections(
         context,
         sections,
-        singlesOf(first, stripsOf(board).length).filter(
-          (n) => nth(stripsOf(board), n - 1).width >= (shop.planer?.leastWidth ?? 0),
+        singlesOf(first, context).filter(
+          (n) => nth(stripsOf(board), n - before.strips - 1).width >= (shop.planer?.leastWidth ?? 0),
         ),
       ),
     );
@@ -131,9 +132,9 @@ export function rehearsal(
   };
 }
 
-function oilyStrips({ board, species }: PlanContext): number[] {
+function oilyStrips({ board, species, before }: PlanContext): number[] {
   const oily = new Set(species.filter((s) => s.oily).map((s) => s.code));
-  return stripsOf(board).flatMap((s, i) => (oily.has(s.species) ? [i + 1] : []));
+  return stripsOf(board).flatMap((s, i) => (oily.has(s.species) ? [before.strips + i + 1] : []));
 }
 
 /** One glue-up, the same for every panel or block. @param oily numbers of what is wiped first */

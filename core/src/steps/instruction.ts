@@ -313,14 +313,14 @@ export const blankThing = (piece: { id: string; mark: string; count: number }, u
   const stock = stockThing(piece, unit);
   return { id: `${stock.id}.${number}`, label: `${stock.label}.${number}` };
 };
-/** A strip of one panel or board, or a spare of it. @param many panels, or boards */
+/** A strip of one panel or board, or a spare of it. @param many panels alike, or boards @param what which they are, and how many are numbered before them */
 export const stripThing = (
   demand: { strip: number; copy: number; spare: number },
   many: number,
-  of: 'panel' | 'board' = 'panel',
+  { of, before }: { of: 'panel' | 'board'; before: number } = { of: 'panel', before: 0 },
 ): Thing => ({
   id: `strip ${demand.strip}/${demand.copy}${demand.spare > 0 ? `/spare ${demand.spare}` : ''}`,
-  label: `${demand.strip}${many > 1 ? ` of ${of} ${demand.copy}` : ''}${demand.spare > 0 ? ` (spare${demand.spare > 1 ? ` ${demand.spare}` : ''})` : ''}`,
+  label: `${demand.strip}${many > 1 ? ` of ${of} ${before + demand.copy}` : ''}${demand.spare > 0 ? ` (spare${demand.spare > 1 ? ` ${demand.spare}` : ''})` : ''}`,
 });
 export const groupThing = ({ id, name }: { id: string; name: string }, copy: number): Thing => ({
   id: `${id}/${copy}`,

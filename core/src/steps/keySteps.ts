@@ -3,14 +3,15 @@ import type { GluePlan } from '../gluing/glueUps.ts';
 import { say } from '../units/phrase.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import type { StepDraft } from './operation.ts';
-import { stripThing } from './instruction.ts';
+import { stripOfPanel } from './panelThings.ts';
 import { stripsOf } from '../board/recipe.ts';
 import { schoolPhrase } from './glueWords.ts';
 
 /** A slot or a bore for a key every so much joint, mm (common practice). */
 const KEY_SPACING_MM = 150;
 
-export function keyStep({ allowances, shop, board }: PlanContext, gluing: GluePlan): StepDraft {
+export function keyStep(context: PlanContext, gluing: GluePlan): StepDraft {
+  const { allowances, shop, board, before } = context;
   const joints = gluing.glueUps.reduce((sum, g) => sum + g.joints, 0);
   const each = Math.max(2, Math.floor(firstOf(allowances.panels).length / KEY_SPACING_MM));
   const copies = allowances.panels.length;
@@ -23,7 +24,7 @@ export function keyStep({ allowances, shop, board }: PlanContext, gluing: GluePl
       {
         do: 'keys',
         parts: allowances.panels.flatMap((_, k) =>
-          stripsOf(board).map((_s, i) => stripThing({ strip: i + 1, copy: k + 1, spare: 0 }, copies)),
+          stripsOf(board).map((_s, i) => stripOfPanel(context, before.strips + i + 1, k + 1)),
         ),
         joints,
         each,

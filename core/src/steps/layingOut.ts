@@ -5,7 +5,8 @@ import type { PlanContext } from '../ladders/context.ts';
 import { turnedOver } from '../bodies/stripBody.ts';
 import { joined } from './millingWords.ts';
 import { stripList } from './numberList.ts';
-import { panelThing, stripThing, type InstructionOf } from './instruction.ts';
+import type { InstructionOf } from './instruction.ts';
+import { panelOf, stripOfPanel } from './panelThings.ts';
 import { stripsOf } from '../board/recipe.ts';
 
 /** Which side of the stock each strip shows as it was cut; nothing for one that the rack does not give. */
@@ -18,20 +19,14 @@ export function howCut({ blanks }: Pick<PlanContext['cutting'], 'blanks'>) {
   return (strip: string, copy: number) => shown.get(`${strip}/${copy}`);
 }
 
-export function layOuts({
-  board,
-  allowances,
-  cutting,
-  turnedOver: over,
-  ahead,
-}: PlanContext): InstructionOf<'layOut'>[] {
-  const panels = allowances.panels.length;
+export function layOuts(context: PlanContext): InstructionOf<'layOut'>[] {
+  const { board, allowances, cutting, turnedOver: over, ahead, before } = context;
   const shown = howCut(cutting);
   return allowances.panels.map((_, k) => ({
     do: 'layOut',
-    panel: panelThing(k + 1),
+    panel: panelOf(context, k + 1),
     strips: turnedOver(stripsOf(board), over[k]).map((strip, i) => ({
-      part: stripThing({ strip: i + 1, copy: k + 1, spare: 0 }, panels),
+      part: stripOfPanel(context, before.strips + i + 1, k + 1),
       up: shown(strip.id, k + 1) ?? showsOf(board.construction, strip),
       turned: strip.turned,
       endForEnd: strip.endForEnd,
@@ -40,10 +35,10 @@ export function layOuts({
   }));
 }
 
-/** Strips that lie otherwise than they came from the saw; panel by panel where they are turned in different ways. */
-export function turnedLines(laid: readonly InstructionOf<'layOut'>[]): Phrase[] {
+/** Strips that lie otherwise than they came from the saw; panel by panel where they are turned in different ways. @param before strips that are numbered before theirs */
+export function turnedLines(laid: readonly InstructionOf<'layOut'>[], before: number): Phrase[] {
   const numbers = (one: InstructionOf<'layOut'>, of: (s: InstructionOf<'layOut'>['strips'][number]) => boolean) =>
-    one.strips.flatMap((s, i) => (of(s) ? [i + 1] : []));
+    one.strips.flatMap((s, i) => (of(s) ? [before + i + 1] : []));
   const lines = (one: InstructionOf<'layOut'>, panel: string): Phrase[] => {
     const [over, round] = [numbers(one, (s) => s.turned), numbers(one, (s) => s.endForEnd)];
     return [
@@ -56,10 +51,10 @@ export function turnedLines(laid: readonly InstructionOf<'layOut'>[]): Phrase[] 
 }
 
 /** How strips are staggered, so that a slanted cut meets the end of each. */
-export function aheadLines(laid: readonly InstructionOf<'layOut'>[]): Phrase[] {
+export function aheadLines(laid: readonly InstructionOf<'layOut'>[], before: number): Phrase[] {
   const ahead = firstOf(laid).strips.map((s) => s.ahead ?? 0);
   if (ahead.every((by) => by === 0)) return [];
-  const by = ahead.flatMap((mm, i): Phrase[] => [say`${i + 1} by ${length(mm)}`]);
+  const by = ahead.flatMap((mm, i): Phrase[] => [say`${before + i + 1} by ${length(mm)}`]);
   return [
     joined(
       say`Staggered, each so much further along than the one that lies least far: `,
@@ -72,7 +67,9 @@ export function aheadLines(laid: readonly InstructionOf<'layOut'>[]): Phrase[] {
 /** How strips stand or lie in the panel, those apart that lie the other way. */
 export function howTheyLie(context: PlanContext): Phrase[] {
   const { construction } = context.board;
-  const rolled = firstOf(layOuts(context)).strips.flatMap((s, i) => (s.up !== construction ? [i + 1] : []));
+  const rolled = firstOf(layOuts(context)).strips.flatMap((s, i) =>
+    s.up !== construction ? [context.before.strips + i + 1] : [],
+  );
   const stand = {
     edge: say`Each strip stands on edge: its planed faces meet its neighbours`,
     face: say`Each strip lies flat: its jointed edges meet its neighbours`,

@@ -8,11 +8,11 @@ import type { Ladder } from '../ladders/ladder.ts';
 import { glueThicknessReached } from '../ladders/gluedThickness.ts';
 import { flushTool, proudLine } from './flushing.ts';
 import type { StepDraft } from './operation.ts';
-import { stripThing, type Face, type InstructionOf } from './instruction.ts';
+import type { Face, InstructionOf } from './instruction.ts';
 import { flatteningWays, toolOf, LANE_SHARE, wayTaken, type WayOfWork } from './ways.ts';
 import { stripsOf } from '../board/recipe.ts';
 import { trimStep, endSteps } from './trimSteps.ts';
-import { panelsOf, panelWords } from './panelThings.ts';
+import { panelsOf, panelWords, stripOfPanel } from './panelThings.ts';
 
 /** Every way to flatten the glued panels of a board. */
 export function panelFlatteningWays(context: PlanContext, sections: boolean): WayOfWork[] {
@@ -79,7 +79,9 @@ export function flattenStep(context: PlanContext, sections: boolean): StepDraft 
     again?.how === 'parts'
       ? again.inserts.map((i) => i.number)
       : (again ? [] : stripsOf(board)).flatMap((s, i) =>
-          showsOf(board.construction, s) === 'edge' && proudBy(allowances, s.width) > 0 ? [i + 1] : [],
+          showsOf(board.construction, s) === 'edge' && proudBy(allowances, s.width) > 0
+            ? [context.before.strips + i + 1]
+            : [],
         );
   const proudOf = again?.how === 'parts' ? again.proud : allowances.proud.by;
   const snipe = schoolOf(shop.schools, 'snipe');
@@ -87,7 +89,7 @@ export function flattenStep(context: PlanContext, sections: boolean): StepDraft 
   const flush: InstructionOf<'flush'> = {
     do: 'flush',
     parts,
-    strips: proud.flatMap((n) => parts.map((_, k) => stripThing({ strip: n, copy: k + 1, spare: 0 }, many))),
+    strips: proud.flatMap((n) => parts.map((_, k) => stripOfPanel(context, n, k + 1))),
     by: proudOf,
     tool: flushTool(shop),
   };

@@ -6,10 +6,11 @@ export const panelsOf = ({
   allowances,
   again,
   frame,
-}: Pick<PlanContext, 'allowances' | 'again' | 'frame'>): Thing[] => {
+  before,
+}: Pick<PlanContext, 'allowances' | 'again' | 'frame' | 'before'>): Thing[] => {
   const many = allowances.panels.length;
   return allowances.panels.map((_, k) =>
-    frame ? framedThing(k + 1, many) : again ? blockThing(k + 1, many) : panelThing(k + 1),
+    frame ? framedThing(k + 1, many) : again ? blockThing(k + 1, many) : panelOf({ before }, k + 1),
   );
 };
 
@@ -31,6 +32,17 @@ export const demandThing = (
   demand: { strip: number; stripId: string; copy: number; spare: number },
   { allowances }: Pick<PlanContext, 'allowances'>,
 ): Thing => {
-  const boards = allowances.loose[demand.stripId]?.boards ?? null;
-  return boards === null ? stripThing(demand, allowances.panels.length) : stripThing(demand, boards, 'board');
+  const own = allowances.loose[demand.stripId]?.own;
+  return own ? stripThing(demand, own.count, own) : stripThing(demand, allowances.panels.length);
 };
+
+/** A strip of a panel, by its number on the board. @param copy which of the panels alike, from 1 */
+export const stripOfPanel = (
+  { allowances, before }: Pick<PlanContext, 'allowances' | 'before'>,
+  strip: number,
+  copy: number,
+): Thing => stripThing({ strip, copy, spare: 0 }, allowances.panels.length, { of: 'panel', before: before.panels });
+
+/** A panel of strips. @param copy which of those alike, from 1 */
+export const panelOf = ({ before }: Pick<PlanContext, 'before'>, copy: number): Thing =>
+  panelThing(before.panels + copy);

@@ -5,14 +5,15 @@ import type { PlanContext } from '../ladders/context.ts';
 import { glueThicknessReached } from '../ladders/gluedThickness.ts';
 import { stripList } from './numberList.ts';
 import type { StepDraft } from './operation.ts';
-import { groupThing, ofKind, stripThing, type Face, type Instruction } from './instruction.ts';
+import { groupThing, ofKind, type Face, type Instruction } from './instruction.ts';
+import { stripOfPanel } from './panelThings.ts';
 import { thicknessSettings } from './millingWords.ts';
 import { flatteningWays, toolOf, wayTaken } from './ways.ts';
 import { stripsOf } from '../board/recipe.ts';
 
 /** Strips that no first group takes. */
-export function singlesOf(first: readonly GlueUp[], strips: number): number[] {
-  return Array.from({ length: strips }, (_, i) => i + 1).filter(
+export function singlesOf(first: readonly GlueUp[], { board, before }: PlanContext): number[] {
+  return Array.from({ length: stripsOf(board).length }, (_, i) => before.strips + i + 1).filter(
     (n) => !first.some((g) => n >= g.firstStrip && n <= g.lastStrip),
   );
 }
@@ -26,7 +27,10 @@ export function flattenSections(
   const { shop, allowances } = context;
   const glued = glueThicknessReached(context);
   const levelled = Math.max(0, glued - shop.habits.panelFlatten / 2);
-  const widths = [...sections.map((g) => g.width), ...singles.map((n) => nth(stripsOf(context.board), n - 1).width)];
+  const widths = [
+    ...sections.map((g) => g.width),
+    ...singles.map((n) => nth(stripsOf(context.board), n - context.before.strips - 1).width),
+  ];
   const faces = allowances.panels.flatMap((panel) =>
     widths.map((width): Face => ({
       length: panel.length,
@@ -43,7 +47,7 @@ export function flattenSections(
   const hardGlue = shop.schools.squeezeOut === 'leave';
   const things = copies.flatMap((copy) => [
     ...sections.map((g) => groupThing(g, copy)),
-    ...singles.map((n) => stripThing({ strip: n, copy, spare: 0 }, copies.length)),
+    ...singles.map((n) => stripOfPanel(context, n, copy)),
   ]);
   const instructions: Instruction[] = [
     ...(hardGlue

@@ -5,22 +5,26 @@ import type { PlanContext } from '../ladders/context.ts';
 import { soundEnd } from '../bodies/recutWood.ts';
 import { firstOf, nth } from '../lists/there.ts';
 import type { StepDraft } from './operation.ts';
-import { panelThing, rowThing, type InstructionOf } from './instruction.ts';
-import { panelWords } from './panelThings.ts';
+import { rowThing, type InstructionOf } from './instruction.ts';
+import { panelOf, panelWords } from './panelThings.ts';
 
 /** A panel shorter than this along the fence is not steady any more, mm (common practice). */
 export const LEAST_TO_HOLD_MM = 150;
 
-/** The slices of each panel of those alike, in the order they are sawn. */
-export function slicings(context: PlanContext, recut: Recut): InstructionOf<'slice'>[] {
+/** The slices of each panel, in the order they are sawn. @param contexts of the panels that rows come from in turn */
+export function slicings(contexts: readonly PlanContext[], recut: Recut): InstructionOf<'slice'>[] {
+  return contexts.flatMap((context) => slicingsOf(context, recut));
+}
+
+function slicingsOf(context: PlanContext, recut: Recut): InstructionOf<'slice'>[] {
   const { allowances } = context;
   const saw = slicingSaw(context.shop, context.panelWidth, recut.angle);
   const boards = recut.all.reduce((most, r) => Math.max(most, r.board), 1);
   return allowances.panels.map((panel, k) => {
-    const rows = recut.all.filter((r) => r.panel === k + 1);
+    const rows = recut.all.filter((r) => r.panel === context.before.panels + k + 1);
     return {
       do: 'slice',
-      part: panelThing(k + 1),
+      part: panelOf(context, k + 1),
       saw,
       angle: recut.angle,
       end: soundEnd(context),
@@ -43,8 +47,8 @@ export function slicesHardToHold({ length: long, end, takes, slices }: Instructi
 }
 
 /** From the first panels to slices, one set-up for all of them. */
-export function sliceStep(context: PlanContext, recut: Recut): StepDraft {
-  const instructions = slicings(context, recut);
+export function sliceStep(contexts: readonly PlanContext[], recut: Recut): StepDraft {
+  const instructions = slicings(contexts, recut);
   const first = firstOf(instructions);
   const { saw, angle, pitch } = first;
   const square = angle === 0;
@@ -73,7 +77,15 @@ export function sliceStep(context: PlanContext, recut: Recut): StepDraft {
     machine: TOOL_NAMES[saw.tool],
     instructions,
     settings: [{ label: stops ? 'Stop' : 'Mark', value: atLeast(pitch) }],
-    parts: [{ part: panelWords(many, context), dimension: 'length', before: first.length, after: pitch, passes: null }],
+    parts: [
+      {
+        part: panelWords(many, firstOf(contexts)),
+        dimension: 'length',
+        before: first.length,
+        after: pitch,
+        passes: null,
+      },
+    ],
     lines,
     why: square
       ? say`One stop for all of them: rows that differ by a hair make corners that do not meet.`

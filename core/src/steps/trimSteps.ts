@@ -60,7 +60,7 @@ export function trimStep(context: PlanContext, reached: number): StepDraft[] {
         joined(
           ...instructions.map(
             (i, k) =>
-              say`${k > 0 ? ', then ' : ''}${length(i.off)} off the ${i.side} side${i.side === 'far' && !whole ? ', strip 1' : ''}`,
+              say`${k > 0 ? ', then ' : ''}${length(i.off)} off the ${i.side} side${i.side === 'far' && !whole ? `, strip ${context.before.strips + 1}` : ''}`,
           ),
           say`${made.spots.length > 0 ? ', clear of bad places' : ''}; kerf within the waste; the first cut edge is the reference`,
         ),

@@ -1,7 +1,22 @@
 import type { Json, VersionStep } from './step.ts';
 
-/** Frames may go round a board. Nothing that was there before says anything else than it did. */
+/** Slices name the panels they are sawn from: rows may come from several in turn. */
+function sliced(board: Json): Json {
+  // What is no board is told by its own name later.
+  if (!Array.isArray((board as Json | null)?.recipe)) return board;
+  return {
+    ...board,
+    recipe: (board.recipe as (Json | null)[]).map((o) =>
+      o?.kind === 'slice' && typeof o.takes === 'string' ? { ...o, takes: [o.takes] } : o,
+    ),
+  };
+}
+
+/** Frames may go round a board, and rows come from several panels in turn. */
 export const TO_12 = {
   version: 12,
-  board: (board: Json): Json => board,
+  board: (board: Json): Json => ({
+    ...sliced(board),
+    ...(Array.isArray(board.versions) ? { versions: (board.versions as Json[]).map(sliced) } : {}),
+  }),
 } satisfies VersionStep;

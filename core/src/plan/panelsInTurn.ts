@@ -1,0 +1,41 @@
+import { panelBoardOf, rowsOf } from '../board/again.ts';
+import { allowancesFor } from '../board/allowances.ts';
+import { panelWidth } from '../board/board.ts';
+import { stripsOf } from '../board/recipe.ts';
+import { NOTHING_MADE } from '../facts/made.ts';
+import type { PlanContext } from '../ladders/context.ts';
+import { nth } from '../lists/there.ts';
+import type { PlanInput } from '../saw/planInput.ts';
+import { trimLayout } from '../trim/trimLayout.ts';
+import { dirtySideUp, shareOf, stripBodies } from '../bodies/stripBody.ts';
+
+/** The first panels of a board: nothing is numbered before them. */
+export const NONE_BEFORE: PlanContext['before'] = { panels: 0, strips: 0 };
+
+/** What is shared of another of the panels that rows come from in turn: its strips are cut with those of the first. @param kind which, from 1 */
+export function inTurn(first: PlanContext, given: PlanInput, kind: number): PlanContext {
+  const { shop, cutting, pieces } = first;
+  const board = panelBoardOf(given.board, given.shop, kind);
+  const allowances = {
+    ...allowancesFor(given.board, given.shop, NOTHING_MADE, kind),
+    loose: first.allowances.loose,
+  };
+  const trim = trimLayout(board, allowances, shop, NOTHING_MADE);
+  const share = shareOf(board, allowances, trim);
+  const rows = rowsOf(given.board, given.shop);
+  const own = rows && nth(rows.kinds, kind);
+  return {
+    ...first,
+    board,
+    made: NOTHING_MADE,
+    allowances,
+    trim,
+    turnedOver: allowances.panels.map((_, k) =>
+      dirtySideUp(stripsOf(board), stripBodies(board, cutting, pieces, share, k + 1)),
+    ),
+    panelWidth: panelWidth(board),
+    ahead: own?.panel.stagger ? own.offsets : null,
+    wished: board,
+    before: own?.before ?? NONE_BEFORE,
+  };
+}
