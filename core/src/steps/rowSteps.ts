@@ -57,11 +57,20 @@ const TURN_WORDS: Readonly<Record<Turn, (rows: string, all: boolean) => Phrase>>
 };
 
 /** What is done to the rows of one board, in the recipe's order: lines a maker reads, the same of all boards. */
-export function turnLines({ turns, rows, all }: Recut): Phrase[] {
-  return turns.map(({ turn, pattern }) => {
+export function turnLines({ turns, rows, all, kinds }: Recut): Phrase[] {
+  const inTurn = kinds.map((kind, k) => {
+    const own = all.filter((r) => r.board === 1 && r.kind === k).map((r) => r.number);
+    const from =
+      kind.slices.length > 1
+        ? `panels ${kind.before.panels + 1} to ${kind.before.panels + kind.slices.length}`
+        : `panel ${kind.before.panels + 1}`;
+    return say`${own.length === 1 ? 'Row' : 'Rows'} ${listNumbers(own)} from ${from}`;
+  });
+  const lies = turns.map(({ turn, pattern }) => {
     const turned = all.filter((r) => r.board === 1).flatMap((r, i) => (pattern[i % pattern.length] ? [r.number] : []));
     return TURN_WORDS[turn](listNumbers(turned), turned.length === rows);
   });
+  return kinds.length > 1 ? [...inTurn, ...lies] : lies;
 }
 
 /** Rows that are shifted, by how much. */

@@ -1,6 +1,6 @@
 import { slicingSaw, type Recut } from '../board/recut.ts';
 import { hasStop, TOOL_NAMES } from '../shop/tools.ts';
-import { atLeast, length, say, type Phrase } from '../units/phrase.ts';
+import { atLeast, capitalised, length, say, type Phrase } from '../units/phrase.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { soundEnd } from '../bodies/recutWood.ts';
 import { firstOf, nth } from '../lists/there.ts';
@@ -46,6 +46,20 @@ export function slicesHardToHold({ length: long, end, takes, slices }: Instructi
   return slices.filter((_, i) => after(i) < LEAST_TO_HOLD_MM).length;
 }
 
+/** What is pencilled on the slices: their place among the rows. */
+function numberLines({ kinds }: Recut, instructions: readonly InstructionOf<'slice'>[]): Phrase[] {
+  const { slices } = firstOf(instructions);
+  if (kinds.length === 1)
+    return [
+      say`Number each slice as it falls, on its first cut face: ${firstOf(slices).label} to ${nth(slices, slices.length - 1).label}${instructions.length > 1 ? ' from the first panel' : ''}`,
+    ];
+  // Of several panels in turn every second, or every third.
+  return [
+    say`Number each slice as it falls, on its first cut face, by the row that it will be: rows come from ${kinds.length} panels in turn`,
+    ...instructions.map((i) => capitalised(say`${i.part.label}: ${i.slices.map((s) => s.label).join(', ')}`)),
+  ];
+}
+
 /** From the first panels to slices, one set-up for all of them. */
 export function sliceStep(contexts: readonly PlanContext[], recut: Recut): StepDraft {
   const instructions = slicings(contexts, recut);
@@ -62,9 +76,9 @@ export function sliceStep(contexts: readonly PlanContext[], recut: Recut): StepD
     square
       ? say`One end off square, ${length(first.end)} in, the same true edge to the fence; then ${same ? say`${count(first)} slices` : say`slices`}${many > 1 ? ' of each panel' : ''}, ${stops ? 'the fresh end to the stop' : 'each measured from the fresh end'}`
       : say`Saw at ${Math.abs(angle)}° from a square cut, ${angle > 0 ? 'away from the marked end toward strip 1' : 'toward the marked end toward strip 1'}: one end off so that every strip is whole, ${length(first.end)} in where it lies least far; then ${same ? say`${count(first)} slices` : say`slices`}${many > 1 ? ' of each panel' : ''} parallel to it`,
-    ...(same ? [] : instructions.map((i) => say`${i.part.label}: ${count(i)} slices`)),
+    ...(same || recut.kinds.length > 1 ? [] : instructions.map((i) => say`${i.part.label}: ${count(i)} slices`)),
     say`${count(first)} slices are ${length(first.wood)} of wood and ${length(first.kerfs)} with kerfs of ${length(saw.kerf)}${square ? '' : ', square to the cut'}`,
-    say`Number each slice as it falls, on its first cut face: ${firstOf(first.slices).label} to ${nth(first.slices, first.slices.length - 1).label}${many > 1 ? ' from the first panel' : ''}`,
+    ...numberLines(recut, instructions),
     ...(hard > 0
       ? [
           say`For the last ${hard} less than ${length(LEAST_TO_HOLD_MM)} of the panel is left along the fence: clamp it to the ${saw.tool === 'sled' ? 'sled' : 'table'}, or saw them along the rip fence with the long side against it`,

@@ -29,6 +29,10 @@ export interface OpenBoard extends SessionState {
   /** Puts an improved cut plan in the place of the kept one for this tab; null goes back. */
   setDraft(draft: CutPlan | null): void;
   draft: CutPlan | null;
+  /** Strips that are numbered before those of this board: where one of several panels is shown as a board of its own. */
+  numbersFrom?: number;
+  /** Which of several panels that is, from 0: `board` is as that one sees it. */
+  panel?: number;
 }
 
 const OpenBoardContext = createContext<OpenBoard | null>(null);
@@ -146,6 +150,15 @@ function WithSession({ id, loaded, pieces, shop, species, book, facts, children 
     () => ({ id, session, ...planned, facts: planned.input.facts ?? facts, draft, setDraft }),
     [id, session, planned, facts, draft],
   );
+  return (
+    <OpenBoardContext value={open}>
+      <SettledBoardContext value={settled}>{children}</SettledBoardContext>
+    </OpenBoardContext>
+  );
+}
+
+/** The same where hands change it: both what they hold and what stands beside it. */
+export function LiveAs({ open, settled, children }: { open: OpenBoard; settled: OpenBoard; children: ReactNode }) {
   return (
     <OpenBoardContext value={open}>
       <SettledBoardContext value={settled}>{children}</SettledBoardContext>

@@ -24,7 +24,7 @@ const PAD_MM = 13;
 
 /** A glue-up from above, to scale: joints, clamps below and above, pads and cauls where they stand. Places come from the core, which lets none of them meet. */
 export function ClampDrawing({ glueUp }: { glueUp: GlueUp }) {
-  const { board, plan, input } = useSettledBoard();
+  const { board, plan, input, numbersFrom = 0 } = useSettledBoard();
   const { length } = firstOf(plan.allowances.panels);
   const strips = stripsOf(board).slice(glueUp.firstStrip - 1, glueUp.lastStrip);
   const out = PAD_MM + HEAD_MM;
@@ -98,7 +98,7 @@ export function ClampDrawing({ glueUp }: { glueUp: GlueUp }) {
                   textAnchor="middle"
                   className={classes.number}
                 >
-                  {glueUp.firstStrip + i}
+                  {numbersFrom + glueUp.firstStrip + i}
                 </text>
               )}
             </g>
@@ -179,12 +179,12 @@ function Clamp({ x, y, h, scale, side }: { x: number; y: number; h: number; scal
 }
 
 /** The block of a board as it lies in the clamps: its joints along the page. */
-function blockInClamps({ again, wood }: Plan, glueUp: GlueUp) {
-  if (!again || !wood) return null;
+function blockInClamps({ again }: Plan, glueUp: GlueUp) {
+  if (!again?.glued) return null;
   const skipped = glueUp.firstStrip - 1;
   if (again.how === 'rows')
     return {
-      block: wood.panel,
+      block: again.glued,
       joint: again.rowLength,
       before: skipped * again.row,
       turned: again.last.runs === 'across',
@@ -192,7 +192,7 @@ function blockInClamps({ again, wood }: Plan, glueUp: GlueUp) {
     };
   const order = glueOrder(again);
   return {
-    block: wood.panel,
+    block: again.glued,
     joint: again.block.width,
     before: order.slice(0, skipped).reduce((sum, p) => sum + p.along, 0),
     turned: true,

@@ -14,7 +14,7 @@ import {
   useGluedWords,
   type GluedWords,
 } from './gluedWords.ts';
-import { blockView, frameView, panelView } from './gluedViews.ts';
+import { blockView, frameView, otherPanelView, panelView } from './gluedViews.ts';
 import { SchoolButton } from '../../habits/HabitButton.tsx';
 import { FindingCards } from '../../planning/FindingCard.tsx';
 import { NoStrips } from '../../planning/NoStrips.tsx';
@@ -55,7 +55,20 @@ interface Stage {
 
 function stagesOf({ again, frame }: Plan): Stage[] {
   return [
-    { id: 'panel', kind: 'panel', label: 'The panel of strips', words: OF_STRIPS, view: panelView },
+    {
+      id: 'panel',
+      kind: 'panel',
+      label: again && again.otherPanels.length > 0 ? 'Panel 1' : 'The panel of strips',
+      words: OF_STRIPS,
+      view: panelView,
+    },
+    ...(again?.otherPanels ?? []).map(({ before }, k): Stage => ({
+      id: `panel-${k + 2}`,
+      kind: 'panel',
+      label: `Panel ${before.panels + 1}`,
+      words: OF_STRIPS,
+      view: (open) => otherPanelView(open, k),
+    })),
     ...(again ? [{ id: 'block', kind: 'block' as const, ...SECOND[again.how], view: blockView }] : []),
     ...(frame?.pairs ?? []).map(({ ring, strips }, n): Stage => ({
       id: `frame-${n}`,
@@ -102,7 +115,7 @@ function stageOf({ part, at }: Finding, { frame }: Plan): Stage['kind'] {
 
 /** The glue-ups of one panel, of the block of one board, or of two strips of its frame. */
 function GlueUps({ stage }: { stage: Stage['kind'] }) {
-  const { plan, findings, session } = useSettledBoard();
+  const { plan, findings, session, numbersFrom = 0 } = useSettledBoard();
   const ofBlock = stage === 'block';
   const [chosen, setChosen] = useState('');
   const { one, whole } = useGluedWords();
@@ -117,14 +130,14 @@ function GlueUps({ stage }: { stage: Stage['kind'] }) {
       <div className={classes.column}>
         <section>
           <h2>Groups</h2>
-          {stage === 'panel' && <GroupEditor />}
+          {stage === 'panel' && numbersFrom === 0 && <GroupEditor />}
           <GroupTree chosen={glueUp?.id ?? ''} onChoose={setChosen} />
         </section>
         {glueUp && (
           <section>
             <h2>
-              {glueUp.joins.length > 0 ? 'Join to' : 'Glue'} {one}s {glueUp.firstStrip} to {glueUp.lastStrip}, from
-              above
+              {glueUp.joins.length > 0 ? 'Join to' : 'Glue'} {one}s {numbersFrom + glueUp.firstStrip} to{' '}
+              {numbersFrom + glueUp.lastStrip}, from above
             </h2>
             <ClampDrawing glueUp={glueUp} />
             <p className={classes.chips}>

@@ -16,6 +16,7 @@ interface GroupTreeProps {
 export function GroupTree({ chosen, onChoose }: GroupTreeProps) {
   const {
     plan: { gluing, shop, allowances },
+    numbersFrom = 0,
   } = useSettledBoard();
   const { one, many, whole } = useGluedWords();
   if (gluing.glueUps.length === 0) return <p className={classes.note}>One {one}: nothing to glue.</p>;
@@ -29,8 +30,8 @@ export function GroupTree({ chosen, onChoose }: GroupTreeProps) {
             <button type="button" aria-pressed={g.id === chosen} onClick={() => onChoose(g.id)}>
               <b>
                 {g.joins.length === 0
-                  ? `${many} ${g.firstStrip}–${g.lastStrip}`
-                  : `${levels === g.level ? `The ${whole}` : 'Join'}: ${g.firstStrip}–${g.lastStrip}`}
+                  ? `${many} ${numbersFrom + g.firstStrip}–${numbersFrom + g.lastStrip}`
+                  : `${levels === g.level ? `The ${whole}` : 'Join'}: ${numbersFrom + g.firstStrip}–${numbersFrom + g.lastStrip}`}
               </b>
               <span>
                 {g.parts} pieces, <Length mm={g.width} /> wide, {g.clamps.wanted} clamps

@@ -11,7 +11,7 @@ import { stripsOf } from '#core/board/recipe.ts';
 
 /** What is ready before the first glue; ticks are for now only. */
 export function Rehearsal({ glueUp }: { glueUp: GlueUp }) {
-  const { board, plan, input } = useSettledBoard();
+  const { board, plan, input, numbersFrom = 0 } = useSettledBoard();
   const { display } = useDisplay();
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const { clamps } = glueUp;
@@ -20,7 +20,7 @@ export function Rehearsal({ glueUp }: { glueUp: GlueUp }) {
     .slice(glueUp.firstStrip - 1, glueUp.lastStrip)
     .some((s) => input.species.find((w) => w.code === s.species)?.oily);
   const items = [
-    `${many} ${glueUp.firstStrip} to ${glueUp.lastStrip} in order, triangle whole, best side up`,
+    `${many} ${numbersFrom + glueUp.firstStrip} to ${numbersFrom + glueUp.lastStrip} in order, triangle whole, best side up`,
     `${clamps.wanted} clamps opened to the width, ${Math.ceil(clamps.wanted / 2)} lying below, the others at hand`,
     `${2 * clamps.placed.length} pads`,
     ...(clamps.cauls.length > 0

@@ -1,6 +1,6 @@
 import type { Inset } from '#core/board/inset.ts';
 import { AS_IT_LIES, cutStripsOf, flatRecipe, panelRecipe, stripsOf, type Strip } from '#core/board/recipe.ts';
-import type { GluePlan } from '#core/gluing/glueUps.ts';
+import type { GluePlan, GlueUp } from '#core/gluing/glueUps.ts';
 import type { Recut } from '#core/board/recut.ts';
 import { glueOrder } from '#core/plan/blocks.ts';
 import type { OpenBoard } from '../../data/openBoard.tsx';
@@ -12,6 +12,36 @@ export function panelView(open: OpenBoard): OpenBoard {
   // What is glued on later is none of the panel's.
   const board = { ...made.board, recipe: panelRecipe(made.board.recipe) };
   return { ...open, board, plan: { ...open.plan, trim: made.trim, ladders: made.ladders } };
+}
+
+/** Another of the panels that rows come from in turn, as a board of its own. @param k which, from 0 of those beside the first */
+export function otherPanelView(open: OpenBoard, k: number): OpenBoard {
+  const { again, recut } = open.plan;
+  const other = again?.otherPanels[k];
+  if (!other || !again || !recut) return open;
+  const { before } = other;
+  const rows = { ...recut, ...recut.kinds[k + 1], board: other.board, trim: other.trim };
+  // Counted from its own first strip, as strips of any board are.
+  const own = (g: GlueUp): GlueUp => ({
+    ...g,
+    firstStrip: g.firstStrip - before.strips,
+    lastStrip: g.lastStrip - before.strips,
+  });
+  return {
+    ...open,
+    board: other.board,
+    numbersFrom: before.strips,
+    plan: {
+      ...open.plan,
+      again: rows,
+      recut: rows,
+      gluing: { ...other.gluing, glueUps: other.gluing.glueUps.map(own) },
+      trim: other.trim,
+      allowances: other.allowances,
+      panelWidth: other.trim.width,
+      bodies: other.bodies,
+    },
+  };
 }
 
 /** The rows or parts of one board as if they were strips of a panel: glued alike, in time and under clamps. */

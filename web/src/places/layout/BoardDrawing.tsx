@@ -24,6 +24,8 @@ import { overlayMarks, type Overlay } from './overlay.ts';
 import { StripRow } from './StripRow.tsx';
 import { useStripGesture } from './useStripGesture.ts';
 import { panelBoardOf } from '#core/board/again.ts';
+import { fromPanel } from '#core/board/panels.ts';
+import { NOTHING_MADE } from '#core/facts/made.ts';
 import { type Strip, stripsOf, withStrips } from '#core/board/recipe.ts';
 
 interface BoardDrawingProps {
@@ -64,10 +66,12 @@ export function naturalHeight(plan: Plan, width: number): number {
   return tallest * scale + room.top + room.bottom;
 }
 
-/** What a panel measures as it is laid out, mm. */
-function sizesOf(board: Board, { shop, facts }: PlanInput) {
-  const { roughLength, glueThickness, wantedPanelWidth } = allowancesFor(board, shop, madeFor(board, facts));
-  return { roughLength, glueThickness, wantedPanelWidth, panelWidth: panelWidthOf(board) };
+/** What a panel measures as it is laid out, mm. @param seen the board as that panel sees it @param panel which of those that rows come from in turn, from 0 */
+function sizesOf(seen: Board, { shop, facts }: PlanInput, panel: number) {
+  const board = fromPanel(seen, panel);
+  const made = panel === 0 ? madeFor(board, facts) : NOTHING_MADE;
+  const { roughLength, glueThickness, wantedPanelWidth } = allowancesFor(board, shop, made, panel);
+  return { roughLength, glueThickness, wantedPanelWidth, panelWidth: panelWidthOf(seen) };
 }
 
 /** The scale at which both views fit, pixels a mm. @param room beside and below them, pixels */
@@ -79,11 +83,11 @@ function fittingScale(sizes: ReturnType<typeof sizesOf>, room: [number, number])
 /** Top and end view of the panel at one scale, in the manner of a bench drawing; strips and joints are dragged on it. */
 export function BoardDrawing(props: BoardDrawingProps) {
   const { svgRef, width, height, selected, held, flipped, oiled, overlay, onPick, onStrips, onGestureEnd } = props;
-  const { board: whole, plan, findings, input } = useOpenBoard();
+  const { board: whole, plan, findings, input, numbersFrom = 0, panel: kind = 0 } = useOpenBoard();
   const { display } = useDisplay();
   const narrow = width < NARROW_PX;
   const room = narrow ? NARROW_ROOM : ROOM;
-  const fitting = fittingScale(sizesOf(whole, input), [
+  const fitting = fittingScale(sizesOf(whole, input, kind), [
     width - room.left - room.right - room.end,
     height - room.top - room.bottom,
   ]);
@@ -110,9 +114,9 @@ export function BoardDrawing(props: BoardDrawingProps) {
   if (scale !== scale0) setScale0(scale);
   const now = useMemo(() => (live ? withStrips(whole, live) : whole), [whole, live]);
   // Of a board that is cut again the first panel is laid out, as a board of its own.
-  const board = panelBoardOf(now, input.shop);
+  const board = panelBoardOf(fromPanel(now, kind), input.shop, kind);
   // The drawing follows the hands at once; what the plan says of it may come a moment later.
-  const { roughLength, glueThickness, wantedPanelWidth, panelWidth } = sizesOf(now, input);
+  const { roughLength, glueThickness, wantedPanelWidth, panelWidth } = sizesOf(now, input, kind);
 
   const [x0, y0] = [room.left, room.top];
   const panel = { w: roughLength * scale, h: panelWidth * scale };
@@ -144,7 +148,8 @@ export function BoardDrawing(props: BoardDrawingProps) {
   const rows = stripsOf(board).map((strip, i) => ({
     strip,
     y: y0 + (flipped ? panelWidth - nth(tops, i) - strip.width : nth(tops, i)) * scale,
-    number: i + 1,
+    index: i,
+    number: numbersFrom + i + 1,
   }));
   const chainX = narrow ? x0 - 14 : x0 - 47;
   const captionX = narrow ? endX + glueThickness * scale : endX + (glueThickness * scale) / 2;
@@ -170,10 +175,11 @@ export function BoardDrawing(props: BoardDrawingProps) {
 
       <Still still={frozen?.joint ?? false}>
         <g role="listbox" aria-label="Strips of the board" aria-orientation="vertical" aria-multiselectable="true">
-          {rows.map(({ strip, y, number }) => (
+          {rows.map(({ strip, y, index, number }) => (
             <StripRow
               key={strip.id}
               strip={strip}
+              index={index}
               number={number}
               x={x0}
               y={y}
@@ -186,8 +192,8 @@ export function BoardDrawing(props: BoardDrawingProps) {
               mark={marks.get(strip.id)}
               labelX={x0 + Math.max(0, endTrim)}
               chainX={chainX}
-              inHand={number - 1 === selected}
-              held={held.includes(number - 1)}
+              inHand={index === selected}
+              held={held.includes(index)}
               flag={flagged.get(number)}
               onPick={onPick}
             />
@@ -220,17 +226,17 @@ export function BoardDrawing(props: BoardDrawingProps) {
 
       <Still still={frozen?.joint ?? false}>
         <g role="group" aria-label="Joints">
-          {rows.map(({ strip, y, number }) => (
+          {rows.map(({ strip, y, index, number }) => (
             <rect
               key={strip.id}
-              data-joint={number - 1}
+              data-joint={index}
               className={classes.joint}
               x={x0 - 4}
               y={(flipped ? y : y + strip.width * scale) - grip(strip.width * scale) / 2}
               width={panel.w + 8}
               height={grip(strip.width * scale)}
               role="slider"
-              tabIndex={number - 1 === selected ? 0 : -1}
+              tabIndex={index === selected ? 0 : -1}
               aria-orientation="vertical"
               aria-label={`Joint behind strip ${number}: its width in mm`}
               aria-valuenow={Number(strip.width.toFixed(2))}
@@ -241,7 +247,7 @@ export function BoardDrawing(props: BoardDrawingProps) {
                 const by = { ArrowDown: step, ArrowRight: step, ArrowUp: -step, ArrowLeft: -step }[event.key];
                 if (by === undefined || event.altKey) return;
                 event.preventDefault();
-                widthByKey(number - 1, by);
+                widthByKey(index, by);
               }}
             />
           ))}
@@ -250,12 +256,12 @@ export function BoardDrawing(props: BoardDrawingProps) {
 
       <g className={classes.inHand} pointerEvents="none">
         {rows
-          .filter(({ number }) => held.includes(number - 1))
-          .map(({ strip, y, number }) => (
+          .filter(({ index }) => held.includes(index))
+          .map(({ strip, y, index }) => (
             <g
               key={strip.id}
-              data-first={number - 1 === selected || undefined}
-              data-in-hand={number - 1 === selected || undefined}
+              data-first={index === selected || undefined}
+              data-in-hand={index === selected || undefined}
             >
               <rect x={x0} y={y} width={panel.w} height={strip.width * scale} />
               <rect x={endX} y={y} width={glueThickness * scale} height={strip.width * scale} />

@@ -22,7 +22,10 @@ import { ViewBar, type View } from './ViewBar.tsx';
 import { isCutAgain, stripsOf, withStrips } from '#core/board/recipe.ts';
 import { framesOf } from '#core/board/frame.ts';
 import { insertsOf } from '#core/board/inset.ts';
+import { panelCount } from '#core/board/panels.ts';
 import { recutRecipe } from '#core/board/recut.ts';
+import { PanelChoice } from './PanelChoice.tsx';
+import { PanelLens } from './PanelLens.tsx';
 import { stagesIn, type RecutStage } from './recut/stage.ts';
 
 /** Loaded only for boards that are cut again, and when a board is turned in the round. */
@@ -34,13 +37,39 @@ type Opened = 'shuffle' | 'history' | 'export' | 'switch' | null;
 
 /** The board drawn to scale, with its strips under the hands and the rack's sections on a shelf below. */
 export function LayoutPlace() {
-  const { board, session, plan } = useOpenBoard();
+  const { board } = useOpenBoard();
+  const [stage, setStage] = useState<RecutStage>('panel');
+  const [chosen, setPanel] = useState(0);
+  const panel = Math.min(chosen, Math.max(0, panelCount(board) - 1));
+  // Of several panels that rows come from in turn one is laid out at a time.
+  return (
+    <PanelLens panel={stage === 'panel' ? panel : 0}>
+      <Layout
+        key={stage === 'panel' ? panel : 0}
+        chosenStage={stage}
+        setStage={setStage}
+        panel={panel}
+        setPanel={setPanel}
+      />
+    </PanelLens>
+  );
+}
+
+interface LayoutProps {
+  chosenStage: RecutStage;
+  setStage(stage: RecutStage): void;
+  /** Which of several panels, from 0. */
+  panel: number;
+  setPanel(panel: number): void;
+}
+
+function Layout({ chosenStage, setStage, panel, setPanel }: LayoutProps) {
+  const { board, session, plan, numbersFrom = 0 } = useOpenBoard();
   const { ref, width, height } = useMeasuredSize();
   const strips = stripsOf(board);
   const stacked = useMediaQuery('(max-width: 1000px)') ?? false;
   const drawing = useRef<SVGSVGElement>(null);
   const [chosenView, setView] = useState<View>('top');
-  const [chosenStage, setStage] = useState<RecutStage>('panel');
   const recutBoard = isCutAgain(board);
   const how = recutRecipe(board.recipe) ? 'rows' : insertsOf(board.recipe).length > 0 ? 'parts' : 'flat';
   // What comes after the first panel is worked on where it is drawn; a flat board is its panel.
@@ -52,10 +81,13 @@ export function LayoutPlace() {
     (recutBoard && stage !== 'board' && chosenView === 'round') || (oneSided && chosenView === 'under')
       ? 'top'
       : chosenView;
-  const openStage = useCallback((next: RecutStage) => {
-    setStage(next);
-    setView((seen) => (seen === 'versions' ? 'top' : seen));
-  }, []);
+  const openStage = useCallback(
+    (next: RecutStage) => {
+      setStage(next);
+      setView((seen) => (seen === 'versions' ? 'top' : seen));
+    },
+    [setStage],
+  );
   const [oiled, setOiled] = useLocalStorage({ key: 'cadenza.oiled', defaultValue: false });
   const [overlay, setOverlay] = useState<Overlay>('none');
   const [opened, setOpened] = useState<Opened>(null);
@@ -79,7 +111,7 @@ export function LayoutPlace() {
     [],
   );
   const pick = useCallback((index: number, how: PickUp = 'only') => latest.current.hold(index, how), []);
-  const pickOnly = useCallback((index: number) => latest.current.hold(index, 'only'), []);
+  const pickOnly = useCallback((index: number) => latest.current.hold(index - numbersFrom, 'only'), [numbersFrom]);
   const take = useCallback((section: ShelfSection, clientY: number | null) => {
     latest.current.actions.insert(
       section,
@@ -157,6 +189,9 @@ export function LayoutPlace() {
           <Suspense fallback={<div className={classes.stagesToCome} />}>
             <StageRow stage={stage} onStage={openStage} />
           </Suspense>
+        )}
+        {stage === 'panel' && panelCount(board) > 1 && (
+          <PanelChoice panel={panel} count={panelCount(board)} onPanel={setPanel} />
         )}
         {stage === 'panel' && <StripRail hand={hand} actions={steadyActions} onShuffle={shuffle} />}
         <ViewBar

@@ -32,11 +32,12 @@ interface StripRailProps {
 
 /** The strips in hand: what they are, where they come from, and what hands can do with them. */
 export const StripRail = memo(function StripRail({ hand, actions, onShuffle }: StripRailProps) {
-  const { board } = useOpenBoard();
+  const { board, numbersFrom = 0 } = useOpenBoard();
   const { plan, findings, input } = useSettledBoard();
   const { display } = useDisplay();
   const selected = inHandIndex(stripsOf(board), hand.strip);
   const strip = stripsOf(board)[selected];
+  const number = numbersFrom + selected + 1;
   const held = heldIndices(stripsOf(board), hand);
   if (!strip) {
     return (
@@ -51,13 +52,13 @@ export const StripRail = memo(function StripRail({ hand, actions, onShuffle }: S
   const isLength = (text: string) =>
     typeof readLength(text, 'Strip width', display.system, stripSchema.shape.width) === 'number';
   const marks = [...new Set(held.flatMap((i) => plan.strips[i]?.sources.map((s) => s.mark) ?? []))];
-  const concern = findings.find((f) => f.strips.includes(selected + 1));
+  const concern = findings.find((f) => f.strips.includes(number));
 
   return (
     <div
       className={classes.rail}
       role="toolbar"
-      aria-label={held.length > 1 ? `${held.length} strips` : `Strip ${selected + 1}`}
+      aria-label={held.length > 1 ? `${held.length} strips` : `Strip ${number}`}
     >
       <span className={classes.which}>
         {held.length > 1 ? (
@@ -66,7 +67,7 @@ export const StripRail = memo(function StripRail({ hand, actions, onShuffle }: S
           </>
         ) : (
           <>
-            <b>{selected + 1}</b> of {stripsOf(board).length}
+            <b>{number}</b> of {numbersFrom + stripsOf(board).length}
           </>
         )}
       </span>

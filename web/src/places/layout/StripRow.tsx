@@ -15,6 +15,8 @@ import type { Strip } from '#core/board/recipe.ts';
 
 interface StripRowProps {
   strip: Strip;
+  /** Place in its panel, from 0, and number on the board. */
+  index: number;
   number: number;
   /** Top left of the strip in the top view, and left of its end in the end view, pixels. */
   x: number;
@@ -42,7 +44,7 @@ const LEAST_MARK_PX = 14;
 
 /** One strip across both views: its face, its end, its number, width and grain arrow. Moving it down the drawing only moves its group. */
 export const StripRow = memo(function StripRow({ y, ...body }: StripRowProps) {
-  const { strip, number, species, inHand, held, flag, mark, onPick } = body;
+  const { strip, index, number, species, inHand, held, flag, mark, onPick } = body;
   const { display } = useDisplay();
   const row = useRef<SVGGElement>(null);
   const direction = grainArrow(strip, body.body).forward ? 'right' : 'left';
@@ -65,12 +67,12 @@ export const StripRow = memo(function StripRow({ y, ...body }: StripRowProps) {
     <g
       ref={row}
       transform={`translate(0 ${y})`}
-      data-strip={number - 1}
+      data-strip={index}
       className={classes.row}
       role="option"
       aria-selected={held}
       tabIndex={inHand ? 0 : -1}
-      onFocus={() => !held && onPick(number - 1, 'only')}
+      onFocus={() => !held && onPick(index, 'only')}
       data-selected={inHand || undefined}
       aria-label={`Strip ${number}, ${species?.name ?? strip.species}, ${formatLength(strip.width, display)}, grain to the ${direction}${lies.length > 0 ? `, ${lies.join(', ')}` : ''}`}
     >

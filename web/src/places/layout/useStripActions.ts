@@ -16,7 +16,7 @@ const WIDTH_STEP = { metric: 0.5, inch: 25.4 / 32 };
 
 /** Everything hands do with the strips, on what is held; each says what it did for those who cannot see it. */
 export function useStripActions() {
-  const { board, session, plan, input } = useOpenBoard();
+  const { board, session, plan, input, numbersFrom = 0 } = useOpenBoard();
   const { display } = useDisplay();
   const [hand, setHand] = useState<Hand>(EMPTY_HAND);
   const [announcement, setAnnouncement] = useState('');
@@ -37,7 +37,7 @@ export function useStripActions() {
   };
   const hold = (index: number, how: PickUp = 'only') =>
     setHand(pickUp(stripsOf(session.snapshot().board), hand, index, how));
-  const named = held.length > 1 ? `${held.length} strips` : `Strip ${selected + 1}`;
+  const named = held.length > 1 ? `${held.length} strips` : `Strip ${numbersFrom + selected + 1}`;
   const all = (flag: 'turned' | 'endForEnd' | 'rolled' | 'locked') => held.every((i) => nth(strips, i)[flag]);
   const flip = (flag: 'endForEnd' | 'rolled', say: string) => () => {
     change((s) => arrange.changeStrips(s, held, (strip) => ({ [flag]: !strip[flag] })), `${named} ${say}`);
@@ -55,7 +55,7 @@ export function useStripActions() {
         rolled: false,
         locked: false,
       };
-      if (change((s) => arrange.insertStrip(s, at, strip), `Strip put in as number ${at + 1}`))
+      if (change((s) => arrange.insertStrip(s, at, strip), `Strip put in as number ${numbersFrom + at + 1}`))
         setHand({ strip: strip.id, also: [] });
     },
     move: (by: 1 | -1) => {

@@ -26,7 +26,7 @@ interface SheetDrawingProps {
 
 /** The panel with numbered strips, grain arrows and the triangle across them, as it is laid on the bench. */
 export function SheetDrawing({ marks = false }: SheetDrawingProps) {
-  const { board: whole, plan, input } = useSettledBoard();
+  const { board: whole, plan, input, numbersFrom = 0 } = useSettledBoard();
   const first = plan.again ?? plan.frame;
   const board = first?.board ?? whole;
   const { roughLength, glueThickness } = plan.allowances;
@@ -95,7 +95,7 @@ export function SheetDrawing({ marks = false }: SheetDrawingProps) {
                 dominantBaseline="central"
                 fontSize={Math.min(13, Math.max(6, height - 1))}
               >
-                {i + 1}
+                {numbersFrom + i + 1}
               </text>
               {marks && height >= LEAST_ROW && (
                 <EdgeMarks

@@ -1,13 +1,15 @@
 import { Button } from '@mantine/core';
 import { IconPrinter } from '@tabler/icons-react';
+import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { DEFER_TO_MANUAL } from '#core/steps/cautions.ts';
-import { useSettledBoard } from '../../data/openBoard.tsx';
+import { ShownAs, useSettledBoard } from '../../data/openBoard.tsx';
 import { BoardSizeLine } from '../../drawing/BoardSizeLine.tsx';
 import { Length, Say } from '../../quantities/Length.tsx';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { PartsTable } from '../../planning/PartsTable.tsx';
 import { StepList } from '../../planning/StepList.tsx';
+import { otherPanelView } from '../glue/gluedViews.ts';
 import { FrameMap } from './FrameMap.tsx';
 import { PartMap } from './PartMap.tsx';
 import { RowMap } from './RowMap.tsx';
@@ -19,7 +21,13 @@ const TODAY = new Intl.DateTimeFormat(undefined, { dateStyle: 'long' });
 
 /** The plan on paper: what is taken to the bench. */
 export function SheetPlace() {
-  const { board, plan, findings, input } = useSettledBoard();
+  const open = useSettledBoard();
+  const { board, plan, findings, input } = open;
+  // Panels that rows come from in turn, each laid out on its own.
+  const others = useMemo(
+    () => (plan.again?.otherPanels ?? []).map((_, k) => otherPanelView(open, k)),
+    [open, plan.again],
+  );
   useShortcuts('Bench sheet', [{ keys: 'mod+p', does: 'Print', run: () => window.print() }]);
   const minded = findings.filter((f) => f.severity !== 'note');
 
@@ -54,6 +62,11 @@ export function SheetPlace() {
         {stripsOf(board).length > 0 && (
           <>
             <SheetDrawing marks />
+            {others.map((other) => (
+              <ShownAs key={other.numbersFrom} open={other}>
+                <SheetDrawing marks />
+              </ShownAs>
+            ))}
             {plan.recut && <RowMap recut={plan.recut} />}
             {plan.again?.how === 'parts' && <PartMap inset={plan.again} />}
             {plan.frame && <FrameMap frame={plan.frame} />}

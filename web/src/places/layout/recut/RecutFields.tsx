@@ -1,5 +1,5 @@
 import { Button, Switch } from '@mantine/core';
-import { glueSchema, sliceSchema } from '#core/board/recipe.ts';
+import { glueSchema, GREATEST_PANEL_COUNT, sliceSchema } from '#core/board/recipe.ts';
 import { rowsOf } from '#core/board/again.ts';
 import { useOpenBoard } from '../../../data/openBoard.tsx';
 import { LengthInput } from '../../../quantities/LengthInput.tsx';
@@ -65,7 +65,7 @@ export function RecutFields({ work }: { work: ReturnType<typeof useRecut> }) {
       <NumberField
         size="xs"
         field="Panels"
-        label="From panels"
+        label={recut.kinds.length > 1 ? 'Panels of each' : 'From panels'}
         value={slice.panels}
         schema={sliceSchema.shape.panels}
         onCommit={work.setPanels}
@@ -95,7 +95,12 @@ export function RecutFields({ work }: { work: ReturnType<typeof useRecut> }) {
           onChange={(event) => work.setStagger(event.currentTarget.checked ? slice.angle : 0)}
         />
       )}
-      <div className={classes.wood}>
+      <div className={classes.operations}>
+        {recut.kinds.length < GREATEST_PANEL_COUNT && (
+          <Button size="compact-xs" variant="default" onClick={work.panelInTurn}>
+            {recut.kinds.length === 1 ? 'Rows from a second panel in turn' : 'From a third panel'}
+          </Button>
+        )}
         <Button size="compact-xs" variant="subtle" color="red" onClick={work.takeOut}>
           Take the slices out
         </Button>

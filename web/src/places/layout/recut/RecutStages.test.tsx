@@ -2,7 +2,8 @@ import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import type { BoardStep } from '#contract/boards.ts';
 import type { Board } from '#core/board/board.ts';
-import { stripsOf } from '#core/board/recipe.ts';
+import { panelCount, withPanelInTurn } from '#core/board/panels.ts';
+import { panelsOfRecipe, stripsOf } from '#core/board/recipe.ts';
 import { CHEVRON, END_GRAIN, recutBoard, type RecutChoices } from '#core/board/recutForTests.ts';
 import { recutOf, recutRecipe } from '#core/board/recut.ts';
 import { rowLies } from '#core/board/rowPatterns.ts';
@@ -11,6 +12,8 @@ import { DEFAULT_SHOP } from '#core/shop/shop.ts';
 import { openBoardAt } from '../../../openBoardForTests.tsx';
 import type { ServerForTests } from '../../../serverForTests.ts';
 import { plain, press, said, type } from '../../../shownForTests.tsx';
+import { GluePlace } from '../../glue/GluePlace.tsx';
+import { SheetPlace } from '../../sheet/SheetPlace.tsx';
 import { LayoutPlace } from '../LayoutPlace.tsx';
 import { angleAt, cutLines, pitchAt } from './sliceGeometry.ts';
 
@@ -352,5 +355,78 @@ describe('where cuts lie', () => {
     expect([44.2, -29.1, 1.4, 23.4].map(leaning)).toEqual([45, -30, 0, 22.5]);
     expect([38.1, -52.8, 12.3].map(leaning)).toEqual([38, -53, 12.5]);
     expect([80, -80].map(leaning)).toEqual([60, -60]);
+  });
+});
+
+describe('rows from several panels in turn', () => {
+  const two = async () => {
+    const { server } = await at('Slices', endGrain());
+    await screen.findByLabelText(/Slices for a board/);
+    press('Rows from a second panel in turn');
+    await waitFor(async () => expect(panelCount((await saved(server)).board)).toBe(2));
+    return server;
+  };
+
+  it('a second panel is made like the first; its strips are laid out on their own, by their numbers on the board', async () => {
+    const server = await two();
+    fireEvent.click(screen.getByRole('tab', { name: /^Panel/ }));
+    const which = await screen.findByRole('radiogroup', { name: 'Which panel is laid out' });
+    fireEvent.click(within(which).getByRole('radio', { name: 'Second panel' }));
+    const list = await screen.findByRole('listbox', { name: 'Strips of the board' });
+    const labels = () =>
+      within(list)
+        .getAllByRole('option')
+        .map((o) => plain(o.getAttribute('aria-label')));
+    const first = stripsOf(endGrain()).length;
+    await waitFor(() =>
+      expect(
+        within(screen.getByRole('listbox', { name: 'Strips of the board' }))
+          .getAllByRole('option')[0]!
+          .getAttribute('aria-label'),
+      ).toMatch(new RegExp(`^Strip ${first + 1},`)),
+    );
+    expect(labels().length).toBe(first);
+    const before = (await saved(server)).board;
+    fireEvent.keyDown(document.body, { key: 'Delete' });
+    await waitFor(async () => expect((await saved(server)).board).not.toEqual(before));
+    const { board } = await saved(server);
+    const [one, other] = panelsOfRecipe(board.recipe);
+    expect([one!.takes.length, other!.takes.length]).toEqual([first, first - 1]);
+    // The order in which rows come in turn stays.
+    expect(one).toEqual(panelsOfRecipe(before.recipe)[0]);
+    press('Take this panel out');
+    await waitFor(async () => expect(panelCount((await saved(server)).board)).toBe(1));
+    expect(stripsOf((await saved(server)).board)).toEqual(stripsOf(before));
+  });
+
+  it('what makes rows alike is changed of both', async () => {
+    const server = await two();
+    type('A row, panel thick', '24');
+    await waitFor(async () =>
+      expect(panelsOfRecipe((await saved(server)).board.recipe).map((p) => p.thickness)).toEqual([24, 24]),
+    );
+    press('From a third panel');
+    await waitFor(async () => expect(panelCount((await saved(server)).board)).toBe(3));
+    expect(screen.queryByRole('button', { name: /panel in turn|third panel/ })).toBeNull();
+  });
+
+  it('Glue and the sheet have each panel with its own strips', async () => {
+    const board = withPanelInTurn(endGrain());
+    const input = planInput(board, RACK);
+    await openBoardAt(GluePlace, input);
+    fireEvent.click(await screen.findByRole('radio', { name: 'Panel 2' }));
+    const first = stripsOf(board).length;
+    const heading = await screen.findByRole('heading', { name: /strips \d+ to \d+, from above$/ });
+    const [from, to] = [...heading.textContent!.matchAll(/\d+/g)].map(Number);
+    expect(from!).toBeGreaterThan(first);
+    expect(to!).toBeLessThanOrEqual(2 * first);
+  });
+
+  it('the sheet draws each panel, and says of which each row is', async () => {
+    const board = withPanelInTurn(endGrain());
+    const { text } = await openBoardAt(SheetPlace, planInput(board, RACK));
+    expect(await screen.findAllByRole('img', { name: 'The panel with numbered strips, to scale' })).toHaveLength(2);
+    expect(text()).toMatch(/Rows 1, 3, 5.* from panel 1/);
+    expect(text()).toMatch(/Rows 2, 4, 6.* from panel 2/);
   });
 });

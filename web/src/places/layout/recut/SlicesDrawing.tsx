@@ -41,6 +41,8 @@ export function SlicesDrawing({ width, height, work }: SlicesDrawingProps) {
   const [x0, y0] = [ROOM.left, ROOM.top];
   const strips = stripsOf(board);
   const tops = stripTops(strips);
+  // Each by the row that it will be.
+  const numbers = recut.all.filter((r) => r.panel === 1).map((r) => r.number);
   const lines = cutLines(recut);
   const [end, first] = [lines[0], lines[1]];
   const at = ([x, y]: readonly [number, number]): [number, number] => [x0 + x * scale, y0 + y * scale];
@@ -81,7 +83,7 @@ export function SlicesDrawing({ width, height, work }: SlicesDrawingProps) {
             textAnchor="middle"
             dominantBaseline="central"
           >
-            {i + 1}
+            {numbers[i] ?? i + 1}
           </text>
         ) : null;
       })}
@@ -123,6 +125,7 @@ export function SlicesDrawing({ width, height, work }: SlicesDrawingProps) {
       <DimensionLine from={[16, y0]} to={[16, y0 + outline.width * scale]} mm={outline.width} />
       <text className={classes.caption} x={x0} y={height - 10}>
         {scaleWords(scale)}. {recut.slices.length > 1 ? `The first of ${recut.slices.length} panels. ` : ''}
+        {recut.kinds.length > 1 && `The first of ${recut.kinds.length} that rows come from in turn. `}
         {`Grip above: width of a slice, ${formatLength(recut.pitch, display)}; below: angle, ${recut.angle}°.`}
       </text>
     </svg>

@@ -1,7 +1,8 @@
 import type { Board } from '#core/board/board.ts';
 import { withOperation, withoutSlices } from '#core/board/looks.ts';
 import { inPattern, reordered, rowLies, withRowLies, type RowLie, type RowPattern } from '#core/board/rowPatterns.ts';
-import { GREATEST_ANGLE, sliceSchema } from '#core/board/recipe.ts';
+import { withPanelInTurn } from '#core/board/panels.ts';
+import { GREATEST_ANGLE, panelsOfRecipe, sliceSchema } from '#core/board/recipe.ts';
 import { rowsOf } from '#core/board/again.ts';
 import { recutRecipe } from '#core/board/recut.ts';
 import { useOpenBoard } from '../../../data/openBoard.tsx';
@@ -18,7 +19,8 @@ export function useRecut() {
   const inPanel = (change: Parameters<typeof withOperation<Board, 'glue'>>[3]) =>
     edit((b) => {
       const recut = recutRecipe(b.recipe);
-      return recut ? withOperation(b, 'glue', recut.panel.id, change) : b;
+      // What rows come from in turn is alike.
+      return recut ? panelsOfRecipe(b.recipe).reduce((so, panel) => withOperation(so, 'glue', panel.id, change), b) : b;
     });
   return {
     /** Kept to what a slice can be, so that a hand that goes too far stops there. */
@@ -34,10 +36,11 @@ export function useRecut() {
         const { panel, slice } = recut;
         const turned = withOperation(b, 'slice', slice.id, { angle });
         return panel.stagger === slice.angle && slice.angle !== 0
-          ? withOperation(turned, 'glue', panel.id, { stagger: angle })
+          ? panelsOfRecipe(b.recipe).reduce((so, p) => withOperation(so, 'glue', p.id, { stagger: angle }), turned)
           : turned;
       }, mergeKey);
     },
+    panelInTurn: () => edit(withPanelInTurn),
     takeOut: () => edit(withoutSlices),
     setCount: (count: number | null) => inSlice({ count }),
     setPanels: (panels: number) => inSlice({ panels }),
