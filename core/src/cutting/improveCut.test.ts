@@ -171,7 +171,8 @@ describe('improveCut', () => {
     fc.assert(
       fc.property(planInputArbitrary, (input) => {
         const problem = cutProblemFor([{ key: '', board: input.board, done: [] }], { ...input, promised: [] });
-        const plan = improve(problem, 2);
+        // Stopped at any time it holds: most of these are proven best, or nearly, long before.
+        const plan = improve(problem, 0.75);
         const first = firstFit(problem);
         const missing = (p: typeof plan) => p.shortages.reduce((sum, s) => sum + s.parts, 0);
         expect(auditCut(plan.blanks, problem.rack, [], problem.shop)).toEqual([]);
