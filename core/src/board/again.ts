@@ -4,6 +4,7 @@ import type { Shop } from '../shop/shop.ts';
 import { panelSaw } from '../shop/tools.ts';
 import type { Board } from './board.ts';
 import { shopFor } from './differences.ts';
+import { aboveBack } from './back.ts';
 import { frameOf } from './frame.ts';
 import { insetOf, insetWithThickness, type Inset } from './inset.ts';
 import { flatRecipe, looseStripsOf, stripsIn, stripsOf } from './recipe.ts';
@@ -12,9 +13,9 @@ import { ofKind, recutOf, slicesFrom, withThickness, type Recut } from './recut.
 /** What is made of a first panel before it is a board: rows of slices, or parts with strips between them. */
 export type Again = Recut | Inset;
 
-/** The board inside the frame; a board without one is its own. @param own the shop; where the board differs from it is taken into account here */
+/** The board inside the frame and above the back; a board without either is its own. @param own the shop; where the board differs from it is taken into account here */
 export function fieldOf(board: Board, own: Shop): Board {
-  return frameOf(board, own)?.field ?? board;
+  return frameOf(board, own)?.field ?? aboveBack(board, own);
 }
 
 /** How a board, or what its frame goes round, is cut and glued again; null for a flat one. @param own the shop; where the board differs from it is taken into account here */

@@ -9,6 +9,7 @@ import type { Made } from '../facts/made.ts';
 import { shopFor } from './differences.ts';
 import { againOf, panelBoardOf } from './again.ts';
 import { stripsIn } from './recipe.ts';
+import { backOf } from './back.ts';
 import { frameOf, frameStrips } from './frame.ts';
 
 /**
@@ -119,6 +120,7 @@ export function allowancesFor(given: Board, own: Shop, made: Pick<Made, 'panelLe
 function looseOf(board: Board, own: Shop): Allowances['loose'] {
   const again = againOf(board, own);
   const frame = frameOf(board, own);
+  const back = backOf(board, own);
   return Object.fromEntries([
     ...(again?.how === 'parts' ? again.inserts : []).map(({ strip, length }): [string, LooseStrip] => [
       strip.id,
@@ -127,6 +129,14 @@ function looseOf(board: Board, own: Shop): Allowances['loose'] {
     ...(frame ? frameStrips(frame) : []).map(({ strip, length }): [string, LooseStrip] => [
       strip.id,
       { length, height: frame?.height ?? null, own: { count: board.count, of: 'board', before: 0 } },
+    ]),
+    ...(back?.strips ?? []).map(({ strip }): [string, LooseStrip] => [
+      strip.id,
+      {
+        length: back?.length ?? 0,
+        height: back?.height ?? null,
+        own: { count: board.count, of: 'board', before: 0 },
+      },
     ]),
     ...(again?.how === 'rows' ? again.kinds.slice(1) : []).flatMap(({ panel, panelLength, slices, before }) =>
       stripsIn(panel, board).map((strip): [string, LooseStrip] => [

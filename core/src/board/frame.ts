@@ -1,6 +1,7 @@
 import { certain, lastOf } from '../lists/there.ts';
 import { NOTHING_WORKED } from '../features/feature.ts';
 import type { Shop } from '../shop/shop.ts';
+import { aboveBack } from './back.ts';
 import type { Board } from './board.ts';
 import { cutStripsOf, type FrameOperation, type Recipe, type StripOperation } from './recipe.ts';
 import { remembered } from './remembered.ts';
@@ -67,9 +68,10 @@ const LEAST_FIELD_MM = 10;
  * @param own the shop; where the board differs from it is taken into account here
  * @returns null for a board without a frame
  */
-export function frameOf(board: Board, own: Shop): Frame | null {
-  const frames = framesOf(board.recipe);
-  return frames.length === 0 ? null : FRAME(board, frames, own);
+export function frameOf(given: Board, own: Shop): Frame | null {
+  const frames = framesOf(given.recipe);
+  // It goes round what a back is glued under.
+  return frames.length === 0 ? null : FRAME(aboveBack(given, own), frames, own);
 }
 
 const FRAME = remembered(readFrame);

@@ -1,3 +1,4 @@
+import { aboveTheBack } from './backs.ts';
 import { FRAME_SIDES, framesOf, type FrameSide } from './frame.ts';
 import { freeId } from './inserts.ts';
 import {
@@ -31,6 +32,10 @@ export const ringOf = (species: string, sides: number, ends = sides): WantedRing
 
 /** The same board with what is inside its frame changed; the frame stays round it. */
 export function withInside<B extends { readonly recipe: Recipe }>(board: B, change: (inside: B) => B): B {
+  return aboveTheBack(board, (above) => insideRings(above, change));
+}
+
+function insideRings<B extends { readonly recipe: Recipe }>(board: B, change: (inside: B) => B): B {
   const rings = framesOf(board.recipe);
   const strips = new Set<RecipeOperation>(rings.flatMap((r) => Object.values(r.strips)));
   const inside = board.recipe.filter((o) => o.kind !== 'frame' && !strips.has(o));
@@ -45,6 +50,14 @@ export function withInside<B extends { readonly recipe: Recipe }>(board: B, chan
 
 /** The same board with one more ring round all there is. A board without strips has nothing to go round. @param own strips that are there already */
 export function withFrame<B extends { readonly recipe: Recipe }>(
+  board: B,
+  ring: WantedRing,
+  own?: Readonly<Record<FrameSide, StripOperation>>,
+): B {
+  return aboveTheBack(board, (above) => ringRound(above, ring, own));
+}
+
+function ringRound<B extends { readonly recipe: Recipe }>(
   board: B,
   { strips, first }: WantedRing,
   own?: Readonly<Record<FrameSide, StripOperation>>,
@@ -66,6 +79,10 @@ export function withFrame<B extends { readonly recipe: Recipe }>(
 
 /** The same board without one of its rings: what went round it goes round what was inside. @param id of the frame */
 export function withoutFrame<B extends { readonly recipe: Recipe }>(board: B, id: string): B {
+  return aboveTheBack(board, (above) => ringOff(above, id));
+}
+
+function ringOff<B extends { readonly recipe: Recipe }>(board: B, id: string): B {
   const out = framesOf(board.recipe).find((f) => f.operation.id === id);
   if (!out) return board;
   const [inside] = out.operation.takes;
@@ -101,6 +118,10 @@ export function withFrameChanged<B extends { readonly recipe: Recipe }>(
 
 /** The same board with a ring one place further out, or in: what is inside another ring changes places with it. @param id of the frame */
 export function withFrameMoved<B extends { readonly recipe: Recipe }>(board: B, id: string, by: 1 | -1): B {
+  return aboveTheBack(board, (above) => ringMoved(above, id, by));
+}
+
+function ringMoved<B extends { readonly recipe: Recipe }>(board: B, id: string, by: 1 | -1): B {
   const rings = framesOf(board.recipe);
   const at = rings.findIndex((f) => f.operation.id === id);
   const [one, other] = [rings[at], rings[at + by]];

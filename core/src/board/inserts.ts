@@ -20,7 +20,7 @@ export function freeId(recipe: Recipe, begins: string): string {
 /** The same board with one more strip put into its panel, after all others and before any frame. A board whose panel is sliced takes none, nor one without strips. */
 export function withInsert<B extends { readonly recipe: Recipe }>(board: B, { species, width, ...where }: Wanted): B {
   const { recipe } = board;
-  const framed = recipe.findIndex((o) => o.kind === 'frame');
+  const framed = recipe.findIndex((o) => o.kind === 'frame' || o.kind === 'back');
   const last = (framed < 0 ? recipe : recipe.slice(0, framed)).findLast(
     (o) => o.kind === 'glue' || o.kind === 'insert',
   );
@@ -36,7 +36,9 @@ export function withInsert<B extends { readonly recipe: Recipe }>(board: B, { sp
   const rest = recipe
     .slice(at)
     .map((o): RecipeOperation =>
-      o.kind === 'frame' ? { ...o, takes: o.takes.map((t) => (t === last.id ? insert.id : t)) } : o,
+      o.kind === 'frame' || o.kind === 'back'
+        ? { ...o, takes: o.takes.map((t) => (t === last.id ? insert.id : t)) }
+        : o,
     );
   return { ...board, recipe: [...recipe.slice(0, at), strip, insert, ...rest] };
 }
@@ -48,7 +50,7 @@ export function withoutInsert<B extends { readonly recipe: Recipe }>(board: B, i
   const [before] = out.operation.takes;
   const recipe = board.recipe.flatMap((o): RecipeOperation[] => {
     if (o === out.operation || o === out.strip) return [];
-    if (o.kind !== 'insert' && o.kind !== 'frame') return [o];
+    if (o.kind !== 'insert' && o.kind !== 'frame' && o.kind !== 'back') return [o];
     return [{ ...o, takes: o.takes.map((t) => (t === id && before !== undefined ? before : t)) }];
   });
   return { ...board, recipe };

@@ -35,6 +35,13 @@ const turn = (id: string, takes: string, how: Turn, pattern = [true]) => ({
 });
 const insert = (id: string, ...takes: string[]) => ({ kind: 'insert' as const, id, takes, at: 100, angle: 0, jog: 0 });
 const frame = (id: string, ...takes: string[]) => ({ kind: 'frame' as const, id, takes, first: 'sides' as const });
+const back = (id: string, ...takes: string[]) => ({
+  kind: 'back' as const,
+  id,
+  takes,
+  runs: 'along' as const,
+  thickness: 6,
+});
 /** What is wrong, each as its field and what it says. */
 const wrong = (recipe: Recipe) => recipeProblems(recipe).map((p) => `${p.path.join('.')}: ${p.message}`);
 
@@ -61,7 +68,7 @@ describe('a recipe', () => {
     [
       'ends with a strip',
       [leaf('a'), glue('p', 'a'), leaf('b')],
-      /^2: must be a glue-up, an insert or a frame: the last operation gives the panel/,
+      /^2: must be a glue-up, an insert, a frame or a back: the last operation gives the panel/,
     ],
     ['is strips alone', [leaf('a'), leaf('b')], /^1: must be a glue-up/],
     [
@@ -99,12 +106,23 @@ describe('a recipe', () => {
     [
       'frames before it slices',
       [...FIVE, glue('p', 'a'), frame('f', 'p', 'b', 'c', 'd', 'e'), slice('s', 'f')],
-      /^7: must be a glue-up, an insert or a frame/,
+      /^7: must be a glue-up, an insert, a frame or a back/,
     ],
     [
       'glues what is framed',
       [...FIVE, glue('p', 'a'), frame('f', 'p', 'b', 'c', 'd', 'e'), glue('q', 'f')],
       /^7: must come before the frame/,
+    ],
+    [
+      'is framed after it is backed',
+      [...FIVE, leaf('g'), glue('p', 'a'), back('k', 'p', 'g'), frame('f', 'k', 'b', 'c', 'd', 'e')],
+      /^7: must come last: nothing is glued to a back/,
+    ],
+    ['backs a strip', [leaf('a'), leaf('b'), back('k', 'a', 'b')], /^2\.takes\.0: must be a panel/],
+    [
+      'backs with a panel',
+      [leaf('a'), leaf('b'), glue('p', 'a'), glue('q', 'b'), back('k', 'p', 'q')],
+      /must be the only panel of strips/,
     ],
     ['slices a strip', [leaf('a'), slice('s', 'a'), glue('q', 's')], /^1\.takes\.0: must be a panel/],
     [

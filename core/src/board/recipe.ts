@@ -138,11 +138,29 @@ export const frameSchema = z.strictObject({
   first: z.enum(FRAME_FIRST, { error: 'must be sides or ends' }),
 });
 
+/** More strips than this nobody glues to a back. */
+const GREATEST_BACK_STRIP_COUNT = 60;
+
+/** A thin panel of strips glued under all there is. */
+export const backSchema = z.strictObject({
+  kind: z.literal('back', { error: 'must be back' }),
+  id: idSchema,
+  /** Ids of the panel, and of the strips of the back side by side. */
+  takes: z
+    .array(idSchema)
+    .min(2, { error: 'must be a panel and at least one strip' })
+    .max(GREATEST_BACK_STRIP_COUNT + 1, { error: `must be a panel and at most ${GREATEST_BACK_STRIP_COUNT} strips` }),
+  /** Whether its strips lie along the board or across it. */
+  runs: z.enum(['along', 'across'], { error: 'must be along or across' }),
+  /** How thick it is once flat, mm. */
+  thickness: lengthBetween(2, 100),
+});
+
 /** One thing that is done on the way from the rack to the panel that the board is trimmed from. */
 export const operationSchema = z.discriminatedUnion(
   'kind',
-  [stripSchema, glueSchema, sliceSchema, turnSchema, insertSchema, frameSchema],
-  { error: 'must be one of strip, glue, slice, turn, insert, frame' },
+  [stripSchema, glueSchema, sliceSchema, turnSchema, insertSchema, frameSchema, backSchema],
+  { error: 'must be one of strip, glue, slice, turn, insert, frame, back' },
 );
 export type RecipeOperation = z.infer<typeof operationSchema>;
 export type StripOperation = z.infer<typeof stripSchema>;
@@ -151,6 +169,7 @@ export type SliceOperation = z.infer<typeof sliceSchema>;
 export type TurnOperation = z.infer<typeof turnSchema>;
 export type InsertOperation = z.infer<typeof insertSchema>;
 export type FrameOperation = z.infer<typeof frameSchema>;
+export type BackOperation = z.infer<typeof backSchema>;
 
 /** How parts are glued that lie flush, side by side along the board. */
 export const FLUSH = {
@@ -178,9 +197,17 @@ export const AS_IT_LIES = {
  */
 export const recipeSchema = z
   .array(operationSchema)
-  .max(GREATEST_STRIP_COUNT + GREATEST_TURN_COUNT + 2 * GREATEST_INSERT_COUNT + 5 * GREATEST_FRAME_COUNT + 3, {
-    error: `must be at most ${GREATEST_STRIP_COUNT} strips with their glue-ups, slices, turns, inserts and frames`,
-  })
+  .max(
+    GREATEST_STRIP_COUNT +
+      GREATEST_TURN_COUNT +
+      2 * GREATEST_INSERT_COUNT +
+      5 * GREATEST_FRAME_COUNT +
+      GREATEST_BACK_STRIP_COUNT +
+      4,
+    {
+      error: `must be at most ${GREATEST_STRIP_COUNT} strips with their glue-ups, slices, turns, inserts, frames and a back`,
+    },
+  )
   .superRefine((recipe, context) => {
     for (const { path, message } of recipeProblems(recipe)) context.addIssue({ code: 'custom', path, message });
   });
@@ -224,10 +251,10 @@ function referenceProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] 
   });
   const last = recipe.at(-1);
   if (!last || problems.length > 0) return problems;
-  if (last.kind !== 'glue' && last.kind !== 'insert' && last.kind !== 'frame')
+  if (last.kind === 'strip' || last.kind === 'slice' || last.kind === 'turn')
     problems.push({
       path: [recipe.length - 1],
-      message: 'must be a glue-up, an insert or a frame: the last operation gives the panel',
+      message: 'must be a glue-up, an insert, a frame or a back: the last operation gives the panel',
     });
   else if (loose.size > 1)
     problems.push({
@@ -237,7 +264,7 @@ function referenceProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] 
   return problems;
 }
 
-/** What each kind may take: strips are glued, a panel of strips is sliced, slices are turned and glued again; strips are put into a flat panel; frames go round what is glued, last of all. */
+/** What each kind may take: strips are glued, a panel of strips is sliced, slices are turned and glued again; strips are put into a flat panel; frames go round what is glued, and a back under it, last of all. */
 function orderProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] {
   const byId = new Map(recipe.map((operation) => [operation.id, operation]));
   const kindOf = (id: string) => byId.get(id)?.kind;
@@ -245,7 +272,7 @@ function orderProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] {
   let turns = 0;
   let inserts = 0;
   let frames = 0;
-  const framed = recipe.findIndex((o) => o.kind === 'frame');
+  const framed = recipe.findIndex((o) => o.kind === 'frame' || o.kind === 'back');
   // What is framed is made like any board: its own last operation gives the panel.
   const made = framed < 0 ? recipe : recipe.slice(0, framed).filter((o) => o.kind !== 'strip');
   return recipe.flatMap((operation, i): RecipeProblem[] => {
@@ -293,8 +320,18 @@ function orderProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] {
       const other = strips.findIndex((kind) => kind !== 'strip');
       return other < 0 ? [] : [{ path: [i, 'takes', other + 1], message: 'must be a strip' }];
     }
+    if (operation.kind === 'back') {
+      if (i < recipe.length - 1) return [{ path: [i], message: 'must come last: nothing is glued to a back' }];
+      const [panel, ...strips] = operation.takes.map(kindOf);
+      if (panel !== 'glue' && panel !== 'insert' && panel !== 'frame')
+        return [{ path: [i, 'takes', 0], message: 'must be a panel' }];
+      const other = strips.findIndex((kind) => kind !== 'strip');
+      return other < 0 ? [] : [{ path: [i, 'takes', other + 1], message: 'must be a strip' }];
+    }
     if (framed >= 0 && i > framed && operation.kind !== 'strip')
-      return [{ path: [i], message: 'must come before the frame: nothing but another frame goes round a frame' }];
+      return [
+        { path: [i], message: 'must come before the frame: nothing but another frame, or a back, is glued to a frame' },
+      ];
     if (operation.kind !== 'glue') return [];
     // How a board will be made may be known before there are strips.
     if (operation.takes.length === 0 && i === recipe.length - 1)
@@ -355,10 +392,17 @@ export function looseStripsOf({ recipe }: { readonly recipe: Recipe }): readonly
   if (known) return known;
   const panels = panelsOfRecipe(recipe);
   const inPanels = new Set(panels.flatMap((p) => p.takes));
+  // Those of a back side by side.
+  const back = recipe.find((o) => o.kind === 'back');
+  const under = new Set(back?.takes.slice(1));
   const loose = [
     ...panels.slice(1).flatMap((p) => stripsIn(p, { recipe })),
-    ...(panels.length > 0 ? recipe.flatMap((o) => (o.kind === 'strip' && !inPanels.has(o.id) ? [o] : [])) : []),
+    ...(panels.length > 0
+      ? recipe.flatMap((o) => (o.kind === 'strip' && !inPanels.has(o.id) && !under.has(o.id) ? [o] : []))
+      : []),
   ];
+  if (panels.length > 0)
+    loose.push(...[...under].flatMap((id) => recipe.flatMap((o) => (o.kind === 'strip' && o.id === id ? [o] : []))));
   LOOSE.set(recipe, loose);
   return loose;
 }
@@ -369,9 +413,9 @@ export function cutStripsOf(board: { readonly recipe: Recipe }): readonly StripO
   return loose.length === 0 ? stripsOf(board) : [...stripsOf(board), ...loose];
 }
 
-/** Whether a board is more than one panel of strips: its panel is sliced, or something is put into it or glued round it. */
+/** Whether a board is more than one panel of strips: its panel is sliced, or something is put into it, glued round it or under it. */
 export function isCutAgain({ recipe }: { readonly recipe: Recipe }): boolean {
-  return recipe.some((o) => o.kind === 'slice' || o.kind === 'insert' || o.kind === 'frame');
+  return recipe.some((o) => o.kind !== 'strip' && o.kind !== 'glue');
 }
 
 /** The recipe of a flat panel: strips, glued side by side. @param glueId of the glue-up; one that a strip has is not taken */

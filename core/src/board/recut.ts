@@ -96,7 +96,7 @@ export interface Recut extends RecutRecipe, PanelOfRows {
 /** The operations of a recipe that cuts a panel again; null for a flat one. */
 export function recutRecipe(recipe: Recipe): RecutRecipe | null {
   const slice = recipe.find((o) => o.kind === 'slice');
-  const last = recipe.findLast((o) => o.kind !== 'strip' && o.kind !== 'frame');
+  const last = recipe.findLast((o) => o.kind !== 'strip' && o.kind !== 'frame' && o.kind !== 'back');
   const [panel] = panelsOfRecipe(recipe);
   if (!slice || !panel || last?.kind !== 'glue' || last === panel) return null;
   return { panel, slice, last, turns: recipe.filter((o) => o.kind === 'turn') };

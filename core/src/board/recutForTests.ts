@@ -111,6 +111,26 @@ export function framedBoard(board: Board, rings: readonly RingChoice[]): Board {
   return { ...board, recipe };
 }
 
+/** A back under a board. */
+export interface BackChoice {
+  strips: { species: string; width: number }[];
+  runs: 'along' | 'across';
+  thickness: number;
+}
+
+/** The same board with a back under it, its strips lying flat. */
+export function backedBoard(board: Board, { strips, runs, thickness }: BackChoice): Board {
+  const own = strips.map((s, i): StripOperation => ({
+    kind: 'strip',
+    ...AS_IT_LIES,
+    rolled: board.construction === 'edge',
+    id: `under-${i + 1}`,
+    ...s,
+  }));
+  const takes = [board.recipe.at(-1)?.id ?? '', ...own.map((s) => s.id)];
+  return { ...board, recipe: [...board.recipe, ...own, { kind: 'back', id: 'back', takes, runs, thickness }] };
+}
+
 /** The same strips, cut and glued again. */
 export function recutBoard(board: Board, change: Partial<RecutChoices> = {}, look = END_GRAIN): Board {
   const { thickness, pitch, angle, stagger, count, panels, turns, shifts, runs, inTurn } = { ...look, ...change };

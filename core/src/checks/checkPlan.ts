@@ -3,6 +3,7 @@ import type { AcceptedStop, Board } from '../board/board.ts';
 import type { PlanInput } from '../saw/planInput.ts';
 import { shopFor } from '../board/differences.ts';
 import type { Plan } from '../plan/plan.ts';
+import { backJoints, backSize } from './backRules.ts';
 import { frameJoints, frameSize } from './frameRules.ts';
 import { insetJoints, insetSize } from './insetRules.ts';
 import { lastSlices, recutJoints } from './recutJoints.ts';
@@ -87,19 +88,35 @@ const FLAT: readonly Rule[] = [
 const run = (rules: readonly Rule[], of: Plan, given: PlanInput) => rules.flatMap((rule) => rule(of, given));
 
 /** What is found of a board that is more than one panel: of its first panel, of its rows or parts, of its frame, of the board itself. */
-function foundAgain(plan: Plan, made: NonNullable<Plan['again'] | Plan['frame']>, input: PlanInput): Found[] {
-  const { again, frame } = plan;
-  const panel: Plan = { ...plan, trim: made.trim, ladders: made.ladders, again: null, recut: null, frame: null };
+function foundAgain(
+  plan: Plan,
+  made: NonNullable<Plan['again'] | Plan['frame'] | Plan['back']>,
+  input: PlanInput,
+): Found[] {
+  const { again, frame, back } = plan;
+  const panel: Plan = {
+    ...plan,
+    trim: made.trim,
+    ladders: made.ladders,
+    again: null,
+    recut: null,
+    frame: null,
+    back: null,
+  };
   const panelInput = { ...input, board: made.board, shop: shopFor(made.board, input.shop) };
   // What is inside a frame is looked at as a board of its own.
-  const inside: Plan = frame ? { ...plan, trim: frame.fields.trim, ladders: frame.fields.ladders } : plan;
-  const insideInput = frame ? { ...input, board: frame.field } : input;
+  const parts = frame?.fields ?? back?.tops;
+  const inside: Plan = parts ? { ...plan, trim: parts.trim, ladders: parts.ladders } : plan;
+  const insideBoard = frame?.field ?? back?.inside;
+  const insideInput = insideBoard ? { ...input, board: insideBoard } : input;
   return [
     ...run([emptyBoard, ...(again ? AGAIN_RULES : [panelWidthRule])], inside, insideInput),
-    ...run([frameSize, frameJoints, again ? thinBoard : boardThickness], plan, input),
+    ...run([frameSize, frameJoints, backSize, backJoints, again ? thinBoard : boardThickness], plan, input),
     ...run(PANEL_RULES, panel, panelInput),
     ...(again ? gluedInTime(plan, again.gluing, again.block.height, input, again.how) : []),
     ...(frame ? foundOfFrame(plan, frame, input) : []),
+    ...(back?.gluing ? gluedInTime(plan, back.gluing, input.board.width, input, 'back') : []),
+    ...(back ? gluedInTime(plan, back.panel.gluing, back.height, input, 'back panel') : []),
     ...run([...BOARD_RULES, markArt, ...LAST_RULES], plan, input),
   ];
 }
@@ -127,7 +144,7 @@ export function checkPlan(plan: Plan, given: PlanInput): Finding[] {
   const input = { ...given, shop: plan.shop };
   // Before there are strips there is nothing to say but what to do first.
   if (stripsOf(given.board).length === 0) return emptyBoard(plan, input).map((f) => placed(f, plan));
-  const made = plan.again ?? plan.frame;
+  const made = plan.again ?? plan.frame ?? plan.back;
   const found = made ? foundAgain(plan, made, input) : FLAT.flatMap((rule) => rule(plan, input));
   return [...found, ...notFollowed(plan, input, found)]
     .sort((a, b) => ORDER[a.severity] - ORDER[b.severity])

@@ -4,6 +4,9 @@ import { length, say } from '../units/phrase.ts';
 import { pressure as pressureOf } from '../units/quantity.ts';
 import type { Found, Rule } from './finding.ts';
 
+/** Pressure is not better known than this, MPa. */
+const PRESSURE_TOLERANCE = 0.004;
+
 /** Enough clamps, long enough, deep enough, and hard enough. */
 export const clamping: Rule = ({ gluing, allowances, again, frame }, { shop }) => {
   const [word, whole] =
@@ -95,5 +98,19 @@ export const clamping: Rule = ({ gluing, allowances, again, frame }, { shop }) =
           : 'Common practice: a clamp every so much of the length, as set in Shop',
     });
   }
+  const weak = glueUps.find(
+    (g) => g.clamps.wanted <= g.clamps.owned && g.clamps.pressure < g.clamps.wantedPressure - PRESSURE_TOLERANCE,
+  );
+  if (findings.length === 0 && weak)
+    findings.push({
+      rule: 'few-clamps',
+      severity: 'caution',
+      strips: [],
+      at: 'glue',
+      what: say`${about(weak.id)}: with ${weak.clamps.placed.length} clamps it gets ${pressureOf(weak.clamps.pressure)} of ${pressureOf(weak.clamps.wantedPressure)}, and no more find room beside each other.`,
+      why: say`What is pressed less than its wood wants holds less.`,
+      waysOut: [say`Stronger clamps.`, say`A press, or a vacuum bag, over thick cauls.`],
+      source: "Adhesive makers' usual advice for dense hardwoods, 1.2 to 1.7 MPa, from memory",
+    });
   return findings;
 };

@@ -191,16 +191,21 @@ export const machineLimits: Rule = (plan, { board, rack, shop }) => {
       waysOut: [say`Rip from both faces, the same edge to the fence, or on the band saw.`, say`Take thinner stock.`],
     });
   }
-  if (plan.allowances.glueThickness > saw.cutDepth) {
-    findings.push({
+  return [...findings, ...deeperThanSaw('panel', plan.allowances.glueThickness, saw.cutDepth)];
+};
+
+/** A whole that the saw does not come through when it is trimmed. @param thick and cutDepth in mm */
+export function deeperThanSaw(whole: 'panel' | 'backed board', thick: number, cutDepth: number): Found[] {
+  if (thick <= cutDepth) return [];
+  return [
+    {
       rule: 'deeper-than-saw',
       severity: 'caution',
       strips: [],
       at: 'trimEdges',
-      what: say`The panel is ${length(plan.allowances.glueThickness)} thick; the saw cuts ${length(saw.cutDepth)}.`,
-      why: say`The blade does not come through when the panel is trimmed.`,
+      what: say`The ${whole} is ${length(thick)} thick; the saw cuts ${length(cutDepth)}.`,
+      why: say`The blade does not come through when the ${whole} is trimmed.`,
       waysOut: [say`Trim from both faces, or with a hand saw and plane.`, say`Make the board thinner.`],
-    });
-  }
-  return findings;
-};
+    },
+  ];
+}

@@ -62,6 +62,8 @@ export interface Panel {
   parts?: { panel: Panel; joints: Joint[] };
   /** Of a thing with strips round it: what they go round and where that lies in it. */
   frame?: { inside: Made | Panel; x: number; y: number; strips: Around[] };
+  /** Of a backed board: what the back was glued under, and the back as it was. */
+  back?: { top: Made; panel: Panel; runs: 'along' | 'across' };
   /** How far ends of strips still reach over what they are glued to. */
   over?: number;
 }

@@ -1,5 +1,6 @@
 import type { Instruction, InstructionOf } from '../steps/instruction.ts';
 import { coatBoards, onBoards, sandBoards, screwFeet, setInlay, workFeature } from './boardWork.ts';
+import { glueBack, isOfBack, layBack } from './backWork.ts';
 import { flushEnds, glueFrame, isOfFrame, layFrame } from './frameWork.ts';
 import { Bench, type Followed, type ToldStep, type Workshop } from './makersBench.ts';
 import { clampsThere, cutBoards, flush, glueUp, layOut, scrape, trimEdge, wipe } from './panelWork.ts';
@@ -23,6 +24,7 @@ export function follow(steps: readonly ToldStep[], workshop: Workshop): Followed
 
 /** How a glue-up is done, told by what is glued. */
 function gluingOf(bench: Bench, i: InstructionOf<'glue'>): (bench: Bench, i: InstructionOf<'glue'>) => void {
+  if (isOfBack(bench, i)) return glueBack;
   if (isOfFrame(bench, i)) return glueFrame;
   if (isOfParts(bench, i)) return glueParts;
   return isOfRows(bench, i) ? glueRows : glueUp;
@@ -62,6 +64,8 @@ function carryOut(bench: Bench, i: Instruction): void {
       return layParts(bench, i);
     case 'layFrame':
       return layFrame(bench, i);
+    case 'layBack':
+      return layBack(bench, i);
     case 'flushEnds':
       return flushEnds(bench, i);
     case 'keys':

@@ -71,6 +71,7 @@ function compare({ boards, left, steps }: Followed, plan: Plan, { board }: PlanI
     ...(plan.recut?.kinds.slice(1) ?? []).flatMap((kind) => stripsIn(kind.panel, board)),
     ...(plan.again?.how === 'parts' ? plan.again.inserts : []).map((i) => i.strip),
     ...(plan.frame ? frameStrips(plan.frame) : []).map((s) => s.strip),
+    ...(plan.back?.strips ?? []).map((s) => s.strip),
   ];
   for (const made of own) {
     for (const side of ['length', 'width', 'thickness'] as const)
@@ -154,7 +155,7 @@ function compareCells(
 /** The wood of every board is that of the plan's cells: cut from the same place of the same piece, so that drawings and checks show what is really there. */
 function compareWood({ boards, steps }: Followed, plan: Plan, contexts: readonly PlanContext[]): Failure[] {
   // What was glued longer or shorter than planned is told of by its own check.
-  if (plan.again || plan.frame) return compareCells({ boards, steps }, plan, contexts);
+  if (plan.lastly) return compareCells({ boards, steps }, plan, contexts);
   const context = firstOf(contexts);
   if (context.made.panelLength !== null) return [];
   const order = stripsOf(context.board).map((s) => s.id);

@@ -1,5 +1,6 @@
 import type { InstructionOf, Thing } from '../steps/instruction.ts';
 import type { Around, Laid, Made, Panel } from './bench.ts';
+import { woodOfBack } from './backWork.ts';
 import { FINE, TOLERANCE, type Bench } from './makersBench.ts';
 import { inTime, laidFrom, pressed } from './panelWork.ts';
 import { woodOfPart } from './partWork.ts';
@@ -108,6 +109,12 @@ export function woodOf(board: Made, at: Point): { strip: Laid; along: number } |
   const { panel } = board;
   if (panel.frame)
     return woodOfFrame(panel, [at[0] + board.x, at[1] + board.y, at[2] + (panel.thickness - board.thickness) / 2]);
+  if (panel.back) {
+    const up = at[2] + (panel.thickness - board.thickness) / 2;
+    const [x, y] = [at[0] + board.x, at[1] + board.y];
+    const { back } = panel;
+    return up < back.panel.thickness ? woodOfBack(back, [x, y]) : woodOf(back.top, [x, y, up - back.panel.thickness]);
+  }
   if (panel.parts) return woodOfPart(board, at);
   if (panel.rows) return woodAt(board, at);
   const found = edgesOf(panel).find(({ from, to }) => at[1] >= from - TOLERANCE && at[1] < to);

@@ -63,6 +63,8 @@ export class Bench {
   readonly pieces = new Map<string, (Part | Laid)[]>();
   /** Strips that are laid round a thing: along which side, and how far they are told to reach over. */
   readonly around = new Map<string, InstructionOf<'layFrame'>['strips'][number]>();
+  /** Backs laid under things. */
+  readonly backs = new Map<string, InstructionOf<'layBack'>>();
   /** Whole things whose joints were wiped. */
   readonly wiped = new Set<string>();
   readonly boards = new Map<string, Made>();

@@ -59,15 +59,15 @@ export function clampsThere(bench: Bench, i: Instruction, clamps: readonly Clamp
   if (clamps.length === 0) bench.fail('fewerClamps', i, { id: 'none', label: 'no clamp' }, null);
 }
 
-/** What the told clamps really press, those of the shop that get round the panel and reach its middle, against what its hardest wood wants. */
-export function pressed(bench: Bench, i: InstructionOf<'glue'>, panel: Panel): void {
+/** What the told clamps really press, those of the shop that get round the panel and reach its middle, against what its hardest wood wants. @param battens through which they press: they need not reach its middle */
+export function pressed(bench: Bench, i: InstructionOf<'glue'>, panel: Panel, battens = false): void {
   const { clamps } = bench.workshop.shop;
   const hardness = panel.strips.map(
     ({ wood }) => bench.workshop.species.find((s) => s.code === wood.piece.species)?.hardness ?? null,
   );
   const forces = i.clamps.flatMap(({ kind, count }) => {
     const fitting = clamps
-      .filter((c) => c.kind === kind && opensFor(c, panel.width) && reachesMiddle(c, panel.thickness))
+      .filter((c) => c.kind === kind && opensFor(c, panel.width) && (battens || reachesMiddle(c, panel.thickness)))
       .sort((x, y) => y.force - x.force)
       .flatMap((c) => Array<number>(c.count).fill(c.force));
     if (fitting.length < count)
@@ -230,7 +230,7 @@ export function cutBoards(bench: Bench, i: InstructionOf<'crosscutPanel'>): void
     bench.fail('tooWideForMachine', i, i.part, { is: panel.width, limit: MITRE_REACH_MM });
   let free = 0;
   // Where rows end in clean faces the blade may run half beside the wood, or nothing is cut; of a block what falls off is told with its kerf.
-  const kerf = panel.rows || panel.parts || panel.frame ? 0 : i.saw.kerf;
+  const kerf = panel.rows || panel.parts || panel.frame || panel.back ? 0 : i.saw.kerf;
   if ((panel.over ?? 0) > FINE) bench.fail('notFlat', i, i.part);
   for (const cut of i.cuts) {
     if (cut.at - kerf < free - FINE || cut.at + cut.length + kerf > panel.length + FINE)

@@ -63,12 +63,12 @@ export function reachesMiddle(clamp: Pick<Clamp, 'reach'>, height: number): bool
  * @param panel length and height of the joints, width across them, mm
  */
 export function clampsFor(
-  panel: { length: number; height: number; width: number; joints: number; hardness: number | null },
+  panel: { length: number; height: number; width: number; joints: number; hardness: number | null; battens?: boolean },
   { clamps, pace, schools }: Pick<Shop, 'clamps' | 'pace' | 'schools'>,
 ): ClampSet {
-  const { length, height, width, hardness } = panel;
+  const { length, height, width, hardness, battens = false } = panel;
   const fits = (c: Clamp) => opensFor(c, width);
-  const reaches = (c: Clamp) => reachesMiddle(c, height);
+  const reaches = (c: Clamp) => battens || reachesMiddle(c, height);
   const total = clampCount;
   const usable = clamps.filter((c) => fits(c) && reaches(c)).sort((a, b) => b.force - a.force || a.opening - b.opening);
   const owned = total(usable);

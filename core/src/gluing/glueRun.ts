@@ -86,13 +86,15 @@ export function earlyBy(event: RunEvent, at: number, due: RunDue): number {
   return Math.max(0, limit - at);
 }
 
-/** With what the names of glue-ups begin that put rows together, parts of a panel and what lies between them, or a frame round a board. */
+/** With what the names of glue-ups begin that put rows together, parts of a panel and what lies between them, a frame round a board, or a back under it. */
 export const ROWS = 'R';
 export const PARTS = 'P';
 export const FRAMES = 'F';
+export const BACKS = 'B';
 
 /** What a clock calls the glue-up it is of. */
 export function runTitle({ name, firstStrip, lastStrip }: Pick<GlueUp, 'name' | 'firstStrip' | 'lastStrip'>): string {
+  if (name.startsWith(BACKS)) return 'The back';
   if (name.startsWith(FRAMES)) return `Frame ${name.slice(1)}`;
   return `${name.startsWith(ROWS) ? 'Rows' : name.startsWith(PARTS) ? 'Pieces' : 'Strips'} ${firstStrip} to ${lastStrip}`;
 }

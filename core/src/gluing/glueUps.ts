@@ -71,6 +71,8 @@ export interface PanelToGlue {
   groups: readonly number[] | null;
   /** Widest panel that can be flattened in one piece, mm. */
   flattens: number;
+  /** Pressed through battens: clamps need not reach the middle of the joint. */
+  battens?: boolean;
 }
 
 /** Clamps for a panel: one for every spacing of length, ends included, at least two. */
@@ -135,7 +137,7 @@ export function planGlueUps(panel: PanelToGlue, shop: Shop): GluePlan {
   const glue = glueOf(shop);
   const usable = usableGlueMinutes(shop);
   const needed = (width: number, joints: number) =>
-    clampsFor({ length, height, width, joints, hardness: panel.hardness }, shop);
+    clampsFor({ length, height, width, joints, hardness: panel.hardness, battens: panel.battens ?? false }, shop);
   const widest = widths.reduce((sum, w) => sum + w, 0);
   const full = needed(widest, Math.max(1, widths.length - 1));
   let mostParts = 2;

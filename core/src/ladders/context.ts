@@ -1,6 +1,7 @@
 import type { Allowances } from '../board/allowances.ts';
 import type { Board } from '../board/board.ts';
 import type { Again } from '../board/again.ts';
+import type { Back } from '../board/back.ts';
 import type { Frame } from '../board/frame.ts';
 import type { CutPlan } from '../cutting/cutPlan.ts';
 import type { Made } from '../facts/made.ts';
@@ -26,8 +27,10 @@ export interface PlanContext extends PlanInput {
   frame: Frame | null;
   /** Panels, and strips on the board, that are numbered before these: of panels whose rows come in turn, what the ones before them have. */
   before: { panels: number; strips: number };
-  /** Whether what is cut out of the panels is not yet a board: a frame goes round it. */
-  field: boolean;
+  /** The back under what is glued, once it is on; null before, and for boards without. */
+  back: Back | null;
+  /** What is done next with what is cut out of the panels, where it is not yet a board. */
+  field: 'frame' | 'back' | null;
   /** How much further along each strip lies than the one that lies least far, mm; null where they are flush. */
   ahead: readonly number[] | null;
   /** The size that the board is wished, mm; `board` may be smaller where rows leave it no more. */

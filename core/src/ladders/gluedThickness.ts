@@ -1,3 +1,4 @@
+import { stripsOf } from '../board/recipe.ts';
 import type { PlanContext } from './context.ts';
 
 /**
@@ -7,11 +8,15 @@ import type { PlanContext } from './context.ts';
 export function glueThicknessReached(context: PlanContext): number {
   const { allowances, again } = context;
   if (again) return again.block.height;
+  const own = new Set(stripsOf(context.board).map((s) => s.id));
+  // A panel whose strips have a height of their own, such as a back, is as thick as those alone leave it.
+  const alone = [...own].some((id) => isOfItsOwnHeight(context, id));
+  const counts = (id: string) => (alone ? own.has(id) : !isOfItsOwnHeight(context, id));
   return Math.min(
     allowances.glueThickness,
     ...context.cutting.blanks.flatMap((b) =>
       b.strips
-        .filter((s) => !isOfItsOwnHeight(context, s.demand.stripId))
+        .filter((s) => counts(s.demand.stripId))
         .map((s) =>
           s.way.shows === 'face' && s.layers === 1 ? s.planed : s.way.shows === 'face' ? s.way.thickness : Infinity,
         ),
@@ -37,3 +42,7 @@ export function gluedHeight(context: PlanContext, strip: string): number {
     ),
   );
 }
+
+/** How thick it is once it is flat, with all that is glued to it so far, before it is sanded, mm. */
+export const flatThickness = (context: PlanContext): number =>
+  Math.max(0, glueThicknessReached(context) - context.shop.habits.panelFlatten) + (context.back?.thickness ?? 0);

@@ -14,6 +14,7 @@ const RUNGS_OF: { [K in RecipeOperation['kind']]: Rungs | null } = {
   turn: null,
   insert: null,
   frame: null,
+  back: null,
 };
 
 /** The ladders of a board: what each operation of its recipe takes of each dimension, in order, and what the board takes of the panel. Strips are milled together, so they are one stage. */

@@ -32,6 +32,10 @@ function shopOfBlock(shop: Shop, { up, flatten }: Again): Shop {
   };
 }
 
+/** A shop for what is trimmed once more when it is glued: nothing is branded into its edges before. */
+export const withoutBranding = (shop: Shop): Shop =>
+  shop.schools.engraving === 'outerStrip' ? { ...shop, schools: { ...shop.schools, engraving: 'beforeGrain' } } : shop;
+
 /** The block that a board is trimmed from: what goes off the ends of its rows, and of where they are stacked nothing that must; of parts both edges, and their ends as of any panel. */
 export function blockToTrim(again: Again): Block {
   const { block, rowTrim } = again;
@@ -43,7 +47,7 @@ export function blockToTrim(again: Again): Block {
 /** What the plan shares from the second glue-up on: one block for each board, and the board as large as its block lets it be. */
 export function blocksOf(
   first: PlanContext,
-  { board, shop, again, framed }: { board: Board; shop: Shop; again: Again; framed: boolean },
+  { board, shop, again, field }: { board: Board; shop: Shop; again: Again; field: PlanContext['field'] },
   made: Made,
 ): PlanContext {
   const { block } = again;
@@ -66,7 +70,7 @@ export function blocksOf(
     panelWidth: block.width,
     trim: trimLayout(reached, allowances, own, made, blockToTrim(again)),
     again,
-    field: framed,
+    field,
     wished: board,
   };
 }

@@ -4,11 +4,11 @@ import { cutStripsOf, stripsOf } from '../board/recipe.ts';
 import type { Made } from '../facts/made.ts';
 import { FRAMES } from '../gluing/glueRun.ts';
 import { planGlueUps, type GluePlan } from '../gluing/glueUps.ts';
-import { gluedHeight, glueThicknessReached } from '../ladders/gluedThickness.ts';
+import { flatThickness, gluedHeight } from '../ladders/gluedThickness.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { nth } from '../lists/there.ts';
 import { trimLayout, type Block } from '../trim/trimLayout.ts';
-import { asLargeAsLeft } from './blocks.ts';
+import { asLargeAsLeft, withoutBranding } from './blocks.ts';
 import { hardestOf } from './gluingOf.ts';
 
 /** Two strips of a ring that are glued on at once, to what is inside them. */
@@ -24,15 +24,16 @@ export interface FramePair {
 export const frameToTrim = ({ block, side, end }: Frame): Block => ({ ...block, side, end });
 
 /** What the plan shares once the frame is on: one framed board each, and the board as large as that lets it be. */
-export function framedContext(field: PlanContext, frame: Frame, board: Board, made: Made): PlanContext {
+export function framedContext(
+  field: PlanContext,
+  frame: Frame,
+  board: Board,
+  made: Made,
+  backed: boolean,
+): PlanContext {
   const { block, side, end } = frame;
   const reached = asLargeAsLeft(board, block, { side, end });
-  const { schools } = field.shop;
-  const shop = {
-    ...field.shop,
-    // Its outer faces are those of the frame, trimmed once more: nothing is branded before.
-    schools: schools.engraving === 'outerStrip' ? { ...schools, engraving: 'beforeGrain' as const } : schools,
-  };
+  const shop = withoutBranding(field.shop);
   const allowances = {
     ...field.allowances,
     panels: Array.from({ length: board.count }, () => ({ boards: 1, length: block.length })),
@@ -48,14 +49,10 @@ export function framedContext(field: PlanContext, frame: Frame, board: Board, ma
     panelWidth: block.width,
     trim: trimLayout(reached, allowances, shop, made, frameToTrim(frame)),
     frame,
-    field: false,
+    field: backed ? 'back' : null,
     wished: board,
   };
 }
-
-/** How thick a field is once it is flat, mm: so high a frame is made level with it. */
-export const flatField = (field: PlanContext): number =>
-  Math.max(0, glueThicknessReached(field) - field.shop.habits.panelFlatten);
 
 /** How far the highest strip of a frame stands over the field it is glued to, mm. */
 export const frameProud = (first: PlanContext, frame: Frame, flat: number): number =>
@@ -76,7 +73,7 @@ export function frameGluing(context: PlanContext, frame: Frame): FramePair[] {
           ids: [one.strip.id, `${operation.id}/${k}`, other.strip.id],
           symmetrical: true,
           length: Math.min(one.covers, long ? outer.length : outer.width),
-          height: flatField(context),
+          height: flatThickness(context),
           hardness: hardestOf(context, cutStripsOf(board)),
           helper: board.gluing.helper,
           groups: null,

@@ -12,7 +12,7 @@ export function panelContextsOf(plan: Plan, given: PlanInput): PlanContext[] {
 
 /** The same for the first of them alone. */
 export function panelContextOf(plan: Plan, given: PlanInput): PlanContext {
-  const made = plan.again ?? plan.frame;
+  const made = plan.again ?? plan.frame ?? plan.back;
   const board = made?.board ?? given.board;
   return {
     ...given,
@@ -24,7 +24,8 @@ export function panelContextOf(plan: Plan, given: PlanInput): PlanContext {
     trim: made?.trim ?? plan.trim,
     again: null,
     frame: null,
-    field: false,
+    back: null,
+    field: null,
     before: NONE_BEFORE,
     ahead: null,
     wished: board,

@@ -1,4 +1,5 @@
 import { firstOf } from '../lists/there.ts';
+import { aboveBack, backOf, type Back } from '../board/back.ts';
 import { frameOf, framedAround, type Frame } from '../board/frame.ts';
 import { allowancesFor, type Allowances } from '../board/allowances.ts';
 import { shopFor } from '../board/differences.ts';
@@ -34,16 +35,20 @@ import { againOf, asThick, fieldOf, panelBoardOf, type Again } from '../board/ag
 import type { Inset } from '../board/inset.ts';
 import type { Recut } from '../board/recut.ts';
 import { bodiesOfPanel, boardInCells, panelInCells, woodOf } from '../bodies/cells.ts';
+import { backedInCells } from '../bodies/backWood.ts';
 import { framedInCells } from '../bodies/frameWood.ts';
 import { recutMovement } from '../bodies/recutMovement.ts';
 import { insetInCells } from '../bodies/insetWood.ts';
 import { blockInCells, boardOfBlock, stripsInBoard } from '../bodies/recutWood.ts';
+import { backLadders } from '../ladders/backLadders.ts';
+import { flatThickness } from '../ladders/gluedThickness.ts';
 import { frameLadders } from '../ladders/frameLadders.ts';
 import { insetLadders } from '../ladders/insetLadders.ts';
 import { recutLadders } from '../ladders/recutLadders.ts';
 import { againOperations, type FirstPanels } from '../steps/againOperations.ts';
 import { blockGluing, blocksOf, blockToTrim } from './blocks.ts';
-import { flatField, framedContext, frameGluing, frameProud, frameToTrim, type FramePair } from './framing.ts';
+import { backedContext, backGluing, backPanels, backToTrim } from './backing.ts';
+import { framedContext, frameGluing, frameProud, frameToTrim, type FramePair } from './framing.ts';
 
 /** Everything a screen or a sheet shows of a board; computed, never stored. Lengths in mm. */
 export interface Plan {
@@ -81,6 +86,8 @@ export interface Plan {
   recut: RecutPlan | null;
   /** The frame round it, with what is inside; null for a board without. */
   frame: FramePlan | null;
+  /** The back under it, with what is above; null for a board without. */
+  back: BackPlan | null;
   /** What boards are trimmed from, and with which figures; null where it is the panels of strips. */
   lastly: (Pick<PlanContext, 'board' | 'shop' | 'allowances'> & { block: Block }) | null;
 }
@@ -122,6 +129,20 @@ export interface FramePlan extends Frame {
   movement: Pick<SeasonMovement, 'along' | 'across'>;
 }
 
+/** A back under what is above it. */
+export interface BackPlan extends Back {
+  /** The panel that what is above is glued as, or is cut again from. */
+  board: Board;
+  trim: TrimLayout;
+  ladders: Plan['ladders'];
+  tops: { trim: TrimLayout; ladders: Plan['ladders']; thickness: number };
+  /** Of the back under the board, and of its own strips. */
+  gluing: GluePlan | null;
+  panel: Pick<PlanContext, 'board' | 'allowances' | 'before' | 'panelWidth'> & { gluing: GluePlan };
+  /** What is above would move along and across by itself between the dry and the damp month, mm. */
+  movement: Pick<SeasonMovement, 'along' | 'across'>;
+}
+
 /**
  * The one entry of the engine: what it takes to make this board from this rack in this shop.
  * Pure: the same input gives the same plan. Never throws for valid input; what cannot be done is in the plan as shortages and short ladders.
@@ -134,42 +155,65 @@ export function makePlan(given: PlanInput): Plan {
   const shop = shopFor(board, given.shop);
   const asked = againOf(board, given.shop);
   const askedFrame = frameOf(board, given.shop);
+  const askedBack = backOf(board, given.shop);
   const inside = fieldOf(board, given.shop);
-  const first = firstPanels(given, panelBoardOf(board, given.shop), asked, askedFrame !== null);
+  // What is cut out of the panels, or the blocks, is a board, or goes into a frame, or onto a back.
+  const next = askedFrame ? 'frame' : askedBack ? 'back' : null;
+  const first = firstPanels(given, panelBoardOf(board, given.shop), asked, asked ? null : next);
   const others = asked?.how === 'rows' ? asked.kinds.slice(1).map((_, k) => otherPanels(first, given, k + 1)) : [];
   const firsts = [first, ...others];
   const contexts = firsts.map((f) => f.context);
   const again = asked && asThick(asked, first.ladders.thickness.reached);
   const { cutting, allowances } = first.context;
   const field = again
-    ? blocksOf(first.context, { board: inside, shop, again, framed: askedFrame !== null }, madeFor(inside, given.facts))
+    ? blocksOf(first.context, { board: inside, shop, again, field: next }, madeFor(inside, given.facts))
     : first.context;
   const fieldLadders = again ? againLadders(field, again, first.ladders) : first.ladders;
   const frame =
     askedFrame && framedAround(askedFrame, { length: fieldLadders.length.reached, width: fieldLadders.width.reached });
-  const last = frame ? framedContext(field, frame, board, madeFor(board, given.facts)) : field;
-  const ladders = frame ? frameLadders(last, frame, fieldLadders) : fieldLadders;
-  const fields = { trim: field.trim, ladders: fieldLadders, thickness: flatField(field) };
-  const known: Insides = { contexts, again, frame: frame && { ...frame, fields } };
+  const above = aboveBack(board, given.shop);
+  const top = frame ? framedContext(field, frame, above, madeFor(above, given.facts), askedBack !== null) : field;
+  const topLadders = frame ? frameLadders(top, frame, fieldLadders) : fieldLadders;
+  const size = { length: topLadders.length.reached, width: topLadders.width.reached };
+  const last = askedBack ? backedContext(top, askedBack, size, board, madeFor(board, given.facts)) : top;
+  const ladders = askedBack ? backLadders(last, askedBack, topLadders) : topLadders;
+  const fields = { trim: field.trim, ladders: fieldLadders, thickness: flatThickness(field) };
+  const tops = { trim: top.trim, ladders: topLadders, thickness: flatThickness(top) };
+  const known: Insides = {
+    contexts,
+    again,
+    frame: frame && { ...frame, fields },
+    back: askedBack && { ...askedBack, tops },
+  };
   const block = again ? blockOfBoard(contexts, again, 1) : null;
   const fieldWood = fieldOfBoard(known, 1, block, first.wood?.panel);
-  const whole = fieldWood && frame ? framedInCells(first.context, frame, fieldWood, 1) : block;
-  const wood = again || frame ? boardOfBlock(last, frame && !fieldWood ? null : whole, ladders) : first.wood;
-  const strips = again || frame ? stripsInBoard(first.strips, wood?.board, first.context) : first.strips;
+  const framed = fieldWood && frame ? framedInCells(first.context, frame, fieldWood, 1) : null;
+  const whole = wholeFrom(known, 1, { block, framed: frame ? framed : undefined, panel: first.wood?.panel });
+  const more = again !== null || frame !== null || askedBack !== null;
+  const wood = more ? boardOfBlock(last, whole, ladders) : first.wood;
+  const strips = more ? stripsInBoard(first.strips, wood?.board, first.context) : first.strips;
   const gluing = again ? blockGluing(field, again) : first.gluing;
   const worked = workedBoardOf(last, ladders);
-  const pairs = frame ? frameGluing(last, frame) : [];
+  const pairs = frame ? frameGluing(top, frame) : [];
+  const back = askedBack && {
+    back: askedBack,
+    panels: backPanels(first.context, askedBack, board, panelsBefore(firsts)),
+    gluing: backGluing(top, askedBack, size),
+    size,
+  };
+  const backPanelGluing = back && gluingOf(back.panels);
   const proud = frame ? frameProud(first.context, frame, fields.thickness) : 0;
-  const operations =
-    again || frame
-      ? againOperations(
-          firsts,
-          { context: field, ladders: fieldLadders, gluing, worked },
-          { context: last, ladders, worked },
-          again,
-          frame && { frame, pairs, proud },
-        )
-      : operationsFor(last, ladders, gluing, worked);
+  const operations = more
+    ? againOperations(
+        firsts,
+        { context: field, ladders: fieldLadders, gluing, worked },
+        { context: top, ladders: topLadders, worked },
+        { context: last, ladders, worked },
+        again,
+        frame && { frame, pairs, proud },
+        back && backPanelGluing && { ...back, panelGluing: backPanelGluing },
+      )
+    : operationsFor(last, ladders, gluing, worked);
   const planned: AgainPlan | null = again && {
     board: first.context.board,
     trim: first.context.trim,
@@ -200,10 +244,9 @@ export function makePlan(given: PlanInput): Plan {
     bodies: first.bodies,
     wood,
     worked,
-    movement:
-      again || frame
-        ? recutMovement(given, shop, wood?.board, ladders)
-        : seasonMovement({ ...given, shop }, strips, first.bodies, ladders.thickness.reached),
+    movement: more
+      ? recutMovement(given, shop, wood?.board, ladders)
+      : seasonMovement({ ...given, shop }, strips, first.bodies, ladders.thickness.reached),
     sections: sectionsFor(first.context.board, allowances, rack, shop, saw.promised),
     operations,
     flattening: panelFlatteningWays(field, gluing.sectionWidth !== null),
@@ -223,9 +266,33 @@ export function makePlan(given: PlanInput): Plan {
       proud,
       movement: recutMovement(given, shop, fieldWood ?? undefined, fieldLadders),
     },
-    lastly: frame
-      ? { board: last.board, shop: last.shop, allowances: last.allowances, block: frameToTrim(frame) }
-      : again && { board: last.board, shop: last.shop, allowances: last.allowances, block: blockToTrim(again) },
+    back: back &&
+      backPanelGluing && {
+        ...back.back,
+        board: first.context.board,
+        trim: first.context.trim,
+        ladders: first.ladders,
+        tops,
+        gluing: back.gluing,
+        panel: {
+          board: back.panels.board,
+          allowances: back.panels.allowances,
+          before: back.panels.before,
+          panelWidth: back.panels.panelWidth,
+          gluing: backPanelGluing,
+        },
+        movement: recutMovement(
+          given,
+          shop,
+          topOfBoard(known, 1, { block, framed, panel: first.wood?.panel }) ?? undefined,
+          topLadders,
+        ),
+      },
+    lastly: askedBack
+      ? { board: last.board, shop: last.shop, allowances: last.allowances, block: backToTrim(askedBack, size) }
+      : frame
+        ? { board: last.board, shop: last.shop, allowances: last.allowances, block: frameToTrim(frame) }
+        : again && { board: last.board, shop: last.shop, allowances: last.allowances, block: blockToTrim(again) },
   };
 }
 
@@ -234,14 +301,42 @@ interface Insides {
   contexts: readonly PlanContext[];
   again: Again | null;
   frame: (Frame & { fields: Pick<FramePlan['fields'], 'trim' | 'thickness'> }) | null;
+  back: (Back & { tops: Pick<BackPlan['tops'], 'trim' | 'thickness'> }) | null;
 }
 
-/** What one board that is cut again or framed is trimmed from, in cells; null while there are no strips. @param board from 1 */
-export function wholeOfBoard({ contexts, again, frame }: Insides, board: number): Workpiece | null {
-  const block = again ? blockOfBoard(contexts, again, board) : null;
-  if (!frame) return block;
-  const field = fieldOfBoard({ contexts, again, frame }, board, block);
-  return field && framedInCells(firstOf(contexts), frame, field, board);
+/** What is known in cells of one board already, so that it is made once: its block, the first panel, and with its frame on; undefined where that is not known. */
+interface KnownCells {
+  block: Workpiece | null;
+  framed?: Workpiece | null | undefined;
+  panel?: Workpiece | undefined;
+}
+
+/** What one board is trimmed from that is more than a panel, in cells; null while there are no strips. @param board from 1 */
+export function wholeOfBoard(known: Insides, board: number): Workpiece | null {
+  const { contexts, again } = known;
+  return wholeFrom(known, board, { block: again ? blockOfBoard(contexts, again, board) : null });
+}
+
+function wholeFrom(known: Insides, board: number, cells: KnownCells): Workpiece | null {
+  const { contexts, frame, back } = known;
+  const framed = cells.framed === undefined && frame ? framedOfBoard(known, board, cells) : cells.framed;
+  if (!back) return frame ? (framed ?? null) : cells.block;
+  const top = topOfBoard(known, board, { ...cells, framed });
+  return top && backedInCells(firstOf(contexts), back, top, board);
+}
+
+function framedOfBoard(known: Insides, board: number, { block, panel }: KnownCells): Workpiece | null {
+  const { contexts, frame } = known;
+  const field = fieldOfBoard(known, board, block, panel);
+  return field && frame ? framedInCells(firstOf(contexts), frame, field, board) : null;
+}
+
+/** What the back of a board is glued under, in cells, cut to size. */
+function topOfBoard(known: Insides, board: number, { block, framed, panel }: KnownCells): Workpiece | null {
+  const { contexts, again, frame, back } = known;
+  if (!back) return null;
+  const { trim, thickness } = back.tops;
+  return cutOut(contexts, trim, thickness, board, frame ? (framed ?? null) : again ? block : undefined, panel);
 }
 
 /** What the frame of a board goes round, in cells. @param block that it is cut from, where it is @param panel the first panel, where it is known */
@@ -253,13 +348,30 @@ function fieldOfBoard(
 ): Workpiece | null {
   if (!frame) return null;
   const { trim, thickness } = frame.fields;
+  return cutOut(contexts, trim, thickness, board, again ? block : undefined, panel);
+}
+
+/** What is cut out of its panel, or of what it is otherwise, for one board, flat. @param whole undefined for a panel of strips, which may hold several @param panel the first of those, where it is known */
+function cutOut(
+  contexts: readonly PlanContext[],
+  trim: TrimLayout,
+  thickness: number,
+  board: number,
+  whole: Workpiece | null | undefined,
+  panel?: Workpiece,
+): Workpiece | null {
   const place = trim.panels.flatMap((rects, k) => rects.map((rect) => ({ rect, copy: k + 1 })))[board - 1];
   if (!place) return null;
   const { copy, rect } = place;
   const first = firstOf(contexts);
-  const whole = again ? block : copy === 1 && panel ? panel : panelInCells(first, bodiesOfPanel(first, copy), copy);
-  return whole && boardInCells(whole, rect, thickness);
+  const from =
+    whole !== undefined ? whole : copy === 1 && panel ? panel : panelInCells(first, bodiesOfPanel(first, copy), copy);
+  return from && boardInCells(from, rect, thickness);
 }
+
+/** How many panels are numbered before those of a back. */
+const panelsBefore = (firsts: readonly FirstPanels[]): number =>
+  firsts.reduce((most, { context }) => Math.max(most, context.before.panels + context.allowances.panels.length), 0);
 
 /** The ladders of a board that is cut and glued again. */
 function againLadders(last: PlanContext, again: Again, first: Plan['ladders']): Plan['ladders'] {
@@ -278,7 +390,7 @@ function blockOfBoard(contexts: readonly PlanContext[], again: Again, board: num
 }
 
 /** All that is planned of the panels that are glued of strips, as if each were a board. */
-function firstPanels(given: PlanInput, board: Board, again: Again | null, framed: boolean): FirstPanels {
+function firstPanels(given: PlanInput, board: Board, again: Again | null, field: PlanContext['field']): FirstPanels {
   const shop = shopFor(board, given.shop);
   const input: PlanInput = { ...given, board, shop };
   const made = madeFor(board, input.facts);
@@ -300,7 +412,8 @@ function firstPanels(given: PlanInput, board: Board, again: Again | null, framed
     panelWidth: panelWidth(board),
     again: null,
     frame: null,
-    field: framed && again === null,
+    back: null,
+    field,
     before: NONE_BEFORE,
     ahead: again?.how === 'rows' && again.panel.stagger ? again.offsets : null,
     wished: board,

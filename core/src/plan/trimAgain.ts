@@ -11,11 +11,12 @@ export function trimAgain({ lastly, allowances, shop }: Plan, board: Board, made
 }
 
 /** Every glue-up of a board, of strips, of rows and of parts, and of its frame. */
-export function glueUpsOf({ gluing, again, frame }: Pick<Plan, 'gluing' | 'again' | 'frame'>): GlueUp[] {
+export function glueUpsOf({ gluing, again, frame, back }: Pick<Plan, 'gluing' | 'again' | 'frame' | 'back'>): GlueUp[] {
   return [
     ...(again
       ? [...again.panelGluing.glueUps, ...again.otherPanels.flatMap((p) => p.gluing.glueUps), ...again.gluing.glueUps]
       : gluing.glueUps),
     ...(frame?.pairs ?? []).flatMap((p) => p.gluing.glueUps),
+    ...(back ? [...back.panel.gluing.glueUps, ...(back.gluing?.glueUps ?? [])] : []),
   ];
 }

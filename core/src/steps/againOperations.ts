@@ -10,6 +10,7 @@ import type { PlannedStrip } from '../bodies/strips.ts';
 import type { Dimension, Ladder } from '../ladders/ladder.ts';
 import type { Workpiece } from '../recipe/workpiece.ts';
 import { blockEnds } from './blockSteps.ts';
+import { backSteps, type BackKnown } from './backSteps.ts';
 import { frameSteps, type FrameKnown } from './frameSteps.ts';
 import type { Operation, StepDraft } from './operation.ts';
 import { boardSteps, numbered } from './operations.ts';
@@ -32,15 +33,17 @@ export interface FirstPanels extends Known {
 
 /**
  * The ordered steps of a board that is more than one panel: its first panels up to true faces and edges, slices and rows or parts and strips, blocks, the frame, and from there what is done to any board.
- * @param firsts one, or those that rows come from in turn @param field what is known from the block on, as far as the frame; its glue-ups are those of the blocks @param last what is known from there on
+ * @param firsts one, or those that rows come from in turn @param field what is known from the block on, as far as the frame; its glue-ups are those of the blocks @param top from there on as far as the back @param last from there on
  * @returns an empty list while there are no strips
  */
 export function againOperations(
   firsts: readonly FirstPanels[],
   field: Known,
+  top: Omit<Known, 'gluing'>,
   last: Omit<Known, 'gluing'>,
   again: Again | null,
   frame: FrameKnown | null,
+  back: BackKnown | null,
 ): Operation[] {
   const { context } = last;
   const first = firstOf(firsts);
@@ -56,9 +59,16 @@ export function againOperations(
       ...(again ? blockSteps(firsts, field, again, sections) : panelSteps(first.context, first.ladders, sections)),
       ...(frame
         ? [
-            ...frameSteps(context, first.context, frame),
+            ...frameSteps(top.context, first.context, frame),
+            ...trimStep(top.context, top.ladders.width.reached),
+            ...blockEnds(top.context, frame.frame.block.length, top.ladders.width.reached),
+          ]
+        : []),
+      ...(back
+        ? [
+            ...backSteps(context, back),
             ...trimStep(context, last.ladders.width.reached),
-            ...blockEnds(context, frame.frame.block.length, last.ladders.width.reached),
+            ...blockEnds(context, back.size.length, last.ladders.width.reached),
           ]
         : []),
       ...boardSteps(last, flattened),

@@ -5,11 +5,13 @@ import { firstOf, nth } from '../lists/there.ts';
 import { hasStop, panelSaw, TOOL_NAMES } from '../shop/tools.ts';
 import type { InstructionOf } from './instruction.ts';
 import type { StepDraft } from './operation.ts';
+import { CUT_WORDS } from './trimSteps.ts';
 import { cutThing, panelsOf, panelWords } from './panelThings.ts';
 
 /** Both ends of a block, or of a framed board, cut to length, as far as there is anything to cut. @param whole how long it is before */
 export function blockEnds(context: PlanContext, whole: number, width: number): StepDraft[] {
-  const { allowances, board, trim, panelWidth, shop, again, frame } = context;
+  const { allowances, board, trim, panelWidth, shop, again, frame, back } = context;
+  const squared = frame !== null || back !== null;
   const saw = panelSaw(shop, panelWidth);
   const blocks = allowances.panels.length;
   const instructions = allowances.panels.map(({ length: long }, k): InstructionOf<'crosscutPanel'> => {
@@ -26,13 +28,13 @@ export function blockEnds(context: PlanContext, whole: number, width: number): S
     };
   });
   const { first } = firstOf(instructions);
-  const along = frame === null && again?.how === 'rows' && again.last.runs === 'along';
+  const along = !squared && again?.how === 'rows' && again.last.runs === 'along';
   const off = whole - board.length - first;
   const nothing = first <= LENGTH_TOLERANCE_MM && off <= LENGTH_TOLERANCE_MM;
   const lines: Phrase[] = nothing
     ? [
-        frame
-          ? say`Both ends are as the frame left them, and the board is as long: nothing is cut`
+        squared
+          ? say`Both ends are as they were glued, and the board is as long: nothing is cut`
           : say`Both ends are clean faces of the outer rows, and the board is as long as its rows: nothing is cut`,
       ]
     : [
@@ -43,7 +45,7 @@ export function blockEnds(context: PlanContext, whole: number, width: number): S
   return [
     {
       kind: 'trimEnds',
-      ...(context.field ? { about: 'field' } : {}),
+      ...(context.field ? { about: CUT_WORDS[context.field] } : {}),
       title: nothing ? say`Look over both ends` : say`Trim both ends`,
       machine: nothing ? null : TOOL_NAMES[saw.tool],
       instructions,
@@ -58,8 +60,8 @@ export function blockEnds(context: PlanContext, whole: number, width: number): S
         },
       ],
       lines,
-      why: frame
-        ? say`Squared once more, the frame is as wide all round as it was meant.`
+      why: squared
+        ? say`Squared once more, what was glued on is as wide all round as it was meant.`
         : say`Cut only now, all rows end in one line and the corners are square.`,
     },
   ];

@@ -1,7 +1,7 @@
 import { firstOf, lastOf, nth } from '../lists/there.ts';
 import { boardsOf } from './boardWork.ts';
 import { schoolOf, type Schools } from '../shop/schools.ts';
-import { glueThicknessReached } from '../ladders/gluedThickness.ts';
+import { flatThickness } from '../ladders/gluedThickness.ts';
 import type { Ladder } from '../ladders/ladder.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
@@ -100,11 +100,8 @@ function sandAndWetEach(f: Finishing, beforeGrain: readonly StepDraft[]): StepDr
 }
 
 function sandStep({ context, thickness, grits: all, area }: Finishing, grits: number[], after = false): StepDraft {
-  const {
-    board,
-    shop: { habits },
-  } = context;
-  const flat = Math.max(0, glueThicknessReached(context) - habits.panelFlatten);
+  const { board } = context;
+  const flat = flatThickness(context);
   const { ways, taken } = sandingWays(context.shop, area, grits.length);
   const parts = boardsOf(board.count);
   // The first grit takes what the ladder has for sanding; finer ones only its scratches.

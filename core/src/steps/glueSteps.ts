@@ -19,7 +19,7 @@ import { minutesWords, clampUses, clampWords, levelWords, partsOf, scrapeOf, squ
 /** What is glued: strips to panels, rows to blocks, or parts of a panel with strips between them. */
 export interface Glued {
   word: 'strip' | 'row' | 'piece';
-  whole: 'panel' | 'block' | 'framed board';
+  whole: 'panel' | 'block' | 'framed board' | 'backed board';
   /** What of the board its rehearsal is about; left out for strips of a panel. */
   about?: string;
   count: number;

@@ -10,6 +10,7 @@ const SET_UP: Partial<Record<Instruction['do'], number>> = {
   layParts: 5,
   layFrame: 5,
   flushEnds: 3,
+  layBack: 5,
   keys: 5,
   rehearse: 6,
   split: 3,
@@ -85,6 +86,7 @@ const BY_KIND: { [K in Instruction['do']]: (i: InstructionOf<K>) => number } = {
   sawApart: () => MINUTES.panelCut,
   layParts: (i) => i.pieces.length * MINUTES.laidStrip,
   layFrame: (i) => i.strips.length * MINUTES.laidStrip,
+  layBack: () => MINUTES.laidStrip,
   // Both ends of each.
   flushEnds: (i) => 2 * i.strips.length * MINUTES.splitPart,
   keys: (i) => i.joints * i.each * i.copies * MINUTES.key,

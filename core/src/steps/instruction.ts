@@ -182,6 +182,8 @@ export type Instruction =
         over: number;
       }[];
     }
+  /** A back laid under a thing: how its strips run, and how far it reaches over each end and each edge. */
+  | { do: 'layBack'; part: Thing; back: Thing; runs: 'along' | 'across'; over: { along: number; across: number } }
   /** Ends of strips that reach over cut off flush with what they are glued to: so much off each of both ends. */
   | { do: 'flushEnds'; parts: Thing[]; strips: { part: Thing; off: number }[]; saw: SawUse }
   | { do: 'keys'; parts: Thing[]; joints: number; each: number; copies: number }
@@ -350,5 +352,14 @@ export const fieldThing = (number: number, boards: number): Thing => ({
 export const framedThing = (number: number, boards: number): Thing => ({
   id: `framed ${number}`,
   label: boards > 1 ? `framed board ${number}` : 'the framed board',
+});
+/** What a back is glued under, cut to size, and the same with its back on. */
+export const topThing = (number: number, boards: number): Thing => ({
+  id: `top ${number}`,
+  label: boards > 1 ? `top ${number}` : 'the top',
+});
+export const backedThing = (number: number, boards: number): Thing => ({
+  id: `backed ${number}`,
+  label: boards > 1 ? `backed board ${number}` : 'the backed board',
 });
 export const boardThing = (number: number): Thing => ({ id: `board ${number}`, label: `board ${number}` });

@@ -23,6 +23,7 @@ const STATION_OF = {
   layFrame: 'glue',
   flushEnds: 'glue',
   flushFrame: 'glue',
+  layBack: 'glue',
   layOut: 'glue',
   keys: 'glue',
   dryRun: 'glue',

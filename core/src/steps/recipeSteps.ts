@@ -25,6 +25,7 @@ const STEPS_OF: { [K in RecipeOperation['kind']]: (known: Known) => StepDraft[] 
   turn: () => [],
   insert: () => [],
   frame: () => [],
+  back: () => [],
 };
 
 /** The steps of a recipe up to its panel, in its order; all that are alike go through together, as a maker works. */

@@ -8,12 +8,15 @@ import type { StepDraft } from './operation.ts';
 import { panelThing, type InstructionOf, type SawUse } from './instruction.ts';
 import { cutThing, panelsOf, panelWords, wholeWord } from './panelThings.ts';
 
+/** What steps that cut something other than boards are about. */
+export const CUT_WORDS = { frame: 'field', back: 'top' } as const;
+
 /** What the guide of a saw is set by, in words. */
 const GUIDE_WORDS: Readonly<Record<string, string>> = { tableSaw: 'Fence', circularSaw: 'Guide', handSaw: 'Line' };
 
 export function trimStep(context: PlanContext, reached: number): StepDraft[] {
   const { made, shop, panelWidth } = context;
-  const whole = context.again !== null || context.frame !== null;
+  const whole = context.again !== null || context.frame !== null || context.back !== null;
   // Round bad places boards lie where they can: what is cut off first is told from there.
   const { far } = context.trim;
   const near = Math.max(0, panelWidth - far - reached);
@@ -38,7 +41,7 @@ export function trimStep(context: PlanContext, reached: number): StepDraft[] {
   return [
     {
       kind: 'trimEdges',
-      ...(whole ? { about: context.frame ? 'frame' : context.again?.how } : {}),
+      ...(whole ? { about: context.back ? 'back' : context.frame ? 'frame' : context.again?.how } : {}),
       title: joined(
         kept.length > 0 ? say`Trim the ${firstOf(instructions).side} edge` : say`Trim both long edges`,
         whole ? say` of the ${wholeWord(context)}` : say``,
@@ -67,9 +70,11 @@ export function trimStep(context: PlanContext, reached: number): StepDraft[] {
         ...kept.map((side) => say`The ${side} edge stays as it was glued`),
         ...(guide === 'fence'
           ? [
-              context.again && !context.frame
+              context.again && !context.frame && !context.back
                 ? say`The ends of the ${context.again.how === 'rows' ? 'rows' : 'parts'} make no straight edge: a straight edge stuck on along the near side runs at the fence for the first cut`
-                : say`The near edge is as straight as its strip; if it rocks along the fence, a straight edge stuck on guides the first cut`,
+                : context.back
+                  ? say`The back reaches over all round: a straight edge stuck on along the near edge of the show face runs at the fence for the first cut`
+                  : say`The near edge is as straight as its strip; if it rocks along the fence, a straight edge stuck on guides the first cut`,
             ]
           : []),
       ],
@@ -104,7 +109,9 @@ export function endSteps(context: PlanContext, reached: number): StepDraft[] {
     return [
       {
         kind: 'cutApart',
-        title: context.field ? say`Cut the fields apart` : say`Cut the boards apart`,
+        title: context.field
+          ? say`Cut the ${context.field === 'back' ? 'tops' : 'fields'} apart`
+          : say`Cut the boards apart`,
         machine: TOOL_NAMES[saw.tool],
         instructions,
         settings: [
@@ -129,7 +136,7 @@ export function endSteps(context: PlanContext, reached: number): StepDraft[] {
   return [
     {
       kind: 'trimEnds',
-      ...(context.field ? { about: 'field' } : {}),
+      ...(context.field ? { about: CUT_WORDS[context.field] } : {}),
       title: say`Trim both ends`,
       habit: allowances.endTrim > habits.panelEndTrim ? null : 'panelEndTrim',
       school: 'snipe',

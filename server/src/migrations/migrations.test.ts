@@ -7,7 +7,7 @@ import { describe, expect, it } from 'vitest';
 import { clientArguments } from '../../../bin/mariadb/clientArguments.ts';
 import { newDatabase } from '../../../bin/mariadb/testDatabase.ts';
 import { asLook } from '#core/board/looks.ts';
-import { framedBoard, insetBoard } from '#core/board/recutForTests.ts';
+import { backedBoard, framedBoard, insetBoard } from '#core/board/recutForTests.ts';
 import { plainBoard } from '#core/plan/planArbitrary.ts';
 import { serveApi } from '../apiForTests.ts';
 import { openDatabase } from '../stores/database.ts';
@@ -334,7 +334,11 @@ it('framed boards go down without their frames, and come up as that', async () =
     { species: 'maple-hard', width: 12, at: 150, angle: 20, jog: 5 },
   ]);
   const { body } = await api.call('POST', '/boards', {
-    ...framedBoard(inner, [ring, ring]),
+    ...backedBoard(framedBoard(inner, [ring, ring]), {
+      strips: [{ species: 'maple-hard', width: 60 }],
+      runs: 'along',
+      thickness: 6,
+    }),
     versions: [
       {
         id: 'v',

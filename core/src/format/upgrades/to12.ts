@@ -12,7 +12,7 @@ function sliced(board: Json): Json {
   };
 }
 
-/** Frames may go round a board, and rows come from several panels in turn. */
+/** Frames may go round a board and a back under it, and rows come from several panels in turn. */
 export const TO_12 = {
   version: 12,
   board: (board: Json): Json => ({

@@ -54,9 +54,9 @@ function gluedOf(runs: readonly StoredRun[], glueUps: readonly GlueUp[]): Glued[
 export function TimelineDrawing() {
   const {
     id,
-    plan: { timeline: fromMonday, operations, shop, gluing, again, frame },
+    plan: { timeline: fromMonday, operations, shop, gluing, again, frame, back },
   } = useSettledBoard();
-  const glueUps = useMemo(() => glueUpsOf({ gluing, again, frame }), [gluing, again, frame]);
+  const glueUps = useMemo(() => glueUpsOf({ gluing, again, frame, back }), [gluing, again, frame, back]);
   const {
     query: { data },
   } = useRuns(id);
