@@ -107,7 +107,7 @@ async function main(args: readonly string[]): Promise<void> {
     };
     const made = makePlan(input);
     // Where strips lie in their pieces is for drawings; the cuts say it in figures.
-    const { bodies: _, wood: _w, again, recut: _r, frame, lastly: _l, ...plan } = made;
+    const { bodies: _, wood: _w, again, recut: _r, frame, back, lastly: _l, ...plan } = made;
     return {
       board: file.board,
       plan: {
@@ -115,6 +115,7 @@ async function main(args: readonly string[]): Promise<void> {
         ...(again
           ? { [`${again.how === 'rows' ? 'row' : 'part'}Gluing`]: again.gluing, panelLadders: again.ladders }
           : {}),
+        ...(back ? { backGluing: [back.panel.gluing, back.gluing], topLadders: back.tops.ladders } : {}),
         ...(frame ? { frameGluing: frame.pairs.map((p) => p.gluing), fieldLadders: frame.fields.ladders } : {}),
       },
       stages: stagesOf(made, file.board),

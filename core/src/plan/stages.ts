@@ -24,6 +24,15 @@ export type Stage =
   | { kind: 'block'; count: number; length: number; width: number; thickness: number }
   | { kind: 'field'; count: number; length: number; width: number; thickness: number }
   | {
+      kind: 'back';
+      count: number;
+      runs: 'along' | 'across';
+      thickness: number;
+      strips: { strip: number; width: number }[];
+      /** As they are crosscut. */
+      length: number;
+    }
+  | {
       kind: 'frame';
       count: number;
       first: FrameFirst;
@@ -36,7 +45,7 @@ export type Stage =
 
 /** The stages of a board in order; of a flat one its panel and itself. */
 export function stagesOf(
-  { again, frame, allowances, panelWidth, ladders }: Plan,
+  { again, frame, back, allowances, panelWidth, ladders }: Plan,
   board: Pick<Board, 'count' | 'recipe'>,
 ): Stage[] {
   const finished: Stage = {
@@ -51,7 +60,7 @@ export function stagesOf(
     count: allowances.panels.length,
     length: allowances.panels[0]?.length ?? 0,
     width: panelWidth,
-    thickness: again?.thickness ?? frame?.fields.thickness ?? allowances.glueThickness,
+    thickness: again?.thickness ?? frame?.fields.thickness ?? back?.tops.thickness ?? allowances.glueThickness,
     strips: stripsOf(board).length,
   };
   const framed: Stage[] = frame
@@ -72,6 +81,15 @@ export function stagesOf(
         })),
       ]
     : [];
+  if (back)
+    framed.push({
+      kind: 'back',
+      count: board.count,
+      runs: back.operation.runs,
+      thickness: back.thickness,
+      strips: back.strips.map(({ strip, number }) => ({ strip: number, width: strip.width })),
+      length: back.length,
+    });
   if (!again) return [panel, ...framed, finished];
   const { block } = again;
   const glued: Stage = {

@@ -7,6 +7,7 @@ import type { Plan } from '#core/plan/plan.ts';
 import { ShownAs, useSettledBoard, type OpenBoard } from '../../data/openBoard.tsx';
 import {
   GluedWordsContext,
+  OF_BACK,
   OF_FRAME,
   OF_PARTS,
   OF_ROWS,
@@ -14,7 +15,7 @@ import {
   useGluedWords,
   type GluedWords,
 } from './gluedWords.ts';
-import { blockView, frameView, otherPanelView, panelView } from './gluedViews.ts';
+import { backPanelView, backView, blockView, frameView, otherPanelView, panelView } from './gluedViews.ts';
 import { SchoolButton } from '../../habits/HabitButton.tsx';
 import { FindingCards } from '../../planning/FindingCard.tsx';
 import { NoStrips } from '../../planning/NoStrips.tsx';
@@ -36,6 +37,7 @@ const GLUING: readonly OperationKind[] = [
   'layRows',
   'layParts',
   'layFrame',
+  'layBack',
   'dryRun',
   'glue',
   'join',
@@ -47,13 +49,13 @@ const SECOND = { rows: { words: OF_ROWS, label: 'The rows' }, parts: { words: OF
 /** What is glued, one after the other: the panel, the block, and the frame a pair of strips at a time. */
 interface Stage {
   id: string;
-  kind: 'panel' | 'block' | 'frame';
+  kind: 'panel' | 'block' | 'frame' | 'back';
   label: string;
   words: GluedWords;
   view: (open: OpenBoard) => OpenBoard;
 }
 
-function stagesOf({ again, frame }: Plan): Stage[] {
+function stagesOf({ again, frame, back }: Plan): Stage[] {
   return [
     {
       id: 'panel',
@@ -77,6 +79,18 @@ function stagesOf({ again, frame }: Plan): Stage[] {
       words: OF_FRAME,
       view: (open) => frameView(open, n),
     })),
+    ...(back
+      ? [
+          {
+            id: 'back-strips',
+            kind: 'back' as const,
+            label: 'Strips of the back',
+            words: OF_STRIPS,
+            view: backPanelView,
+          },
+          { id: 'back', kind: 'back' as const, label: 'The back under it', words: OF_BACK, view: backView },
+        ]
+      : []),
   ];
 }
 
@@ -108,7 +122,8 @@ export function GluePlace() {
 }
 
 /** What a finding is about: the strips of a panel, rows or parts, or the frame. */
-function stageOf({ part, at }: Finding, { frame }: Plan): Stage['kind'] {
+function stageOf({ part, at }: Finding, { frame, back }: Plan): Stage['kind'] {
+  if (at === 'layBack' || (back && (part === 'back' || part === 'back panel'))) return 'back';
   if (part === 'rows' || part === 'parts' || at === 'layRows' || at === 'layParts') return 'block';
   return at === 'layFrame' || frame?.rings.some((r) => part?.startsWith(`${r.operation.id}/`)) ? 'frame' : 'panel';
 }
@@ -174,7 +189,7 @@ function GlueUps({ stage }: { stage: Stage['kind'] }) {
             <Rehearsal glueUp={glueUp} />
           </section>
         )}
-        {stage !== 'frame' && (
+        {stage !== 'frame' && stage !== 'back' && (
           <section>
             <h2>Making the {whole} flat</h2>
             <p className={classes.note}>

@@ -7,7 +7,7 @@ import type { OpenBoard } from '../../data/openBoard.tsx';
 
 /** The first panel of a board that is more than that, as a board of its own: what is said of a panel of strips holds for it. */
 export function panelView(open: OpenBoard): OpenBoard {
-  const made = open.plan.again ?? open.plan.frame;
+  const made = open.plan.again ?? open.plan.frame ?? open.plan.back;
   if (!made) return open;
   // What is glued on later is none of the panel's.
   const board = { ...made.board, recipe: panelRecipe(made.board.recipe) };
@@ -68,6 +68,40 @@ export function frameView(open: OpenBoard, n: number): OpenBoard {
     piece(other.strip.id, other.strip.species, other.width),
   ];
   return piecesView(open, { pieces, length: one.covers }, pair.gluing, frame.fields.thickness);
+}
+
+/** The strips of a back, as a board of its own. */
+export function backPanelView(open: OpenBoard): OpenBoard {
+  const { back } = open.plan;
+  if (!back) return open;
+  const { panel } = back;
+  const from = panel.before.strips;
+  const own = (g: GlueUp): GlueUp => ({ ...g, firstStrip: g.firstStrip - from, lastStrip: g.lastStrip - from });
+  return {
+    ...open,
+    board: panel.board,
+    numbersFrom: from,
+    plan: {
+      ...open.plan,
+      again: null,
+      recut: null,
+      gluing: { ...panel.gluing, glueUps: panel.gluing.glueUps.map(own) },
+      allowances: panel.allowances,
+      panelWidth: panel.panelWidth,
+    },
+  };
+}
+
+/** A board and the back under it, one on the other. */
+export function backView(open: OpenBoard): OpenBoard {
+  const { back } = open.plan;
+  if (!back?.gluing) return open;
+  const piece = (id: string, species: string, width: number) => ({ ...AS_IT_LIES, id: `piece-${id}`, species, width });
+  const pieces = [
+    piece('top', speciesOfPanel(open), back.tops.thickness),
+    piece('back', back.strips[0]?.strip.species ?? '', back.thickness),
+  ];
+  return piecesView(open, { pieces, length: back.inside.length }, back.gluing, back.inside.width);
 }
 
 /** What is glued of pieces that are no strips of a panel. @param height of its joints, mm */

@@ -1,5 +1,6 @@
 import { Button, Menu } from '@mantine/core';
 import { IconPlus } from '@tabler/icons-react';
+import { withBack } from '#core/board/backs.ts';
 import { ringOf, withFrame } from '#core/board/frames.ts';
 import { withInsert } from '#core/board/inserts.ts';
 import { accentOf, USUAL_FRAME_MM, USUAL_ROW, withSlices } from '#core/board/looks.ts';
@@ -12,6 +13,8 @@ import type { RecutStage } from './recut/stage.ts';
 
 /** A band begins as wide as this, mm. */
 const NEW_BAND_MM = 20;
+/** And a back is as thick, mm: a quarter inch (common practice). */
+const NEW_BACK_MM = 6.35;
 const has = (recipe: Recipe, kind: Recipe[number]['kind']): boolean => recipe.some((o) => o.kind === kind);
 
 /** One more operation for the recipe: what is done with the panel, with what it is then, or round it. */
@@ -63,6 +66,17 @@ export function AddOperation({ onStage }: { onStage(stage: RecutStage): void }) 
           }}
         >
           Glue a frame round it
+        </Menu.Item>
+        <Menu.Item
+          disabled={has(recipe, 'back')}
+          onClick={() => {
+            session.edit((b) =>
+              withBack(b, input.shop, { species: accentOf(b), runs: 'along', thickness: NEW_BACK_MM }),
+            );
+            onStage('back');
+          }}
+        >
+          Glue a back under it{has(recipe, 'back') && ': done already'}
         </Menu.Item>
       </Menu.Dropdown>
     </Menu>

@@ -322,7 +322,9 @@ export function BoardDrawing(props: BoardDrawingProps) {
               : 'what is sawn through'
             : plan.frame
               ? 'what the frame goes round'
-              : 'the finished board'}
+              : plan.back
+                ? 'what the back is glued under'
+                : 'the finished board'}
           .
         </text>
       </g>

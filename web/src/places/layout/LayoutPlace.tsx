@@ -20,6 +20,7 @@ import { SwitchDialog } from './SwitchDialog.tsx';
 import { VersionsView } from './VersionsView.tsx';
 import { ViewBar, type View } from './ViewBar.tsx';
 import { isCutAgain, stripsOf, withStrips } from '#core/board/recipe.ts';
+import { backOperationOf } from '#core/board/back.ts';
 import { framesOf } from '#core/board/frame.ts';
 import { insertsOf } from '#core/board/inset.ts';
 import { panelCount } from '#core/board/panels.ts';
@@ -73,7 +74,7 @@ function Layout({ chosenStage, setStage, panel, setPanel }: LayoutProps) {
   const recutBoard = isCutAgain(board);
   const how = recutRecipe(board.recipe) ? 'rows' : insertsOf(board.recipe).length > 0 ? 'parts' : 'flat';
   // What comes after the first panel is worked on where it is drawn; a flat board is its panel.
-  const stages = stagesIn(how, framesOf(board.recipe).length > 0);
+  const stages = stagesIn(how, framesOf(board.recipe).length > 0, backOperationOf(board.recipe) !== null);
   const stage = recutBoard && strips.length > 0 && stages.includes(chosenStage) ? chosenStage : 'panel';
   // Of a board that is cut again only the board itself is seen in the round, and slices, rows and parts have no other side.
   const oneSided = recutBoard && stage !== 'panel' && stage !== 'board';

@@ -10,7 +10,7 @@ import { stripsOf } from '#core/board/recipe.ts';
 /** What comes of the layout, always in sight: the sum against the wanted width, the other sizes, the wood, and what to mind. */
 export const Outcome = memo(function Outcome({ onSelect }: { onSelect(index: number): void }) {
   const { board, plan, findings } = useSettledBoard();
-  const { panelWidth, allowances, ladders, materials, again, frame } = plan;
+  const { panelWidth, allowances, ladders, materials, again, frame, back } = plan;
   const difference = panelWidth - allowances.wantedPanelWidth;
   const short = difference < -1e-6;
   const share = Math.min(1, panelWidth / Math.max(1, allowances.wantedPanelWidth));
@@ -45,8 +45,8 @@ export const Outcome = memo(function Outcome({ onSelect }: { onSelect(index: num
           <Length mm={allowances.wantedPanelWidth} />
           {again ? (
             `, for the ${again.how === 'rows' ? 'rows' : 'parts'} of the board`
-          ) : frame ? (
-            ', for what the frame goes round'
+          ) : frame || back ? (
+            `, for what ${frame ? 'the frame goes round' : 'is above the back'}`
           ) : (
             <>
               : board <Length mm={board.width} bare /> + trim{' '}

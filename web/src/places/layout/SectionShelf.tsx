@@ -61,7 +61,7 @@ export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: Sect
   const without = useMemo(
     () =>
       withoutSections(
-        (plan.again ?? plan.frame)?.board ?? board,
+        (plan.again ?? plan.frame ?? plan.back)?.board ?? board,
         plan.allowances,
         input.rack,
         plan.shop,
@@ -69,7 +69,18 @@ export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: Sect
         (input.saw ?? NOTHING_SAWN).promised,
         // A panel that is too long for a piece may be two: its length is not the board's.
       ).map((one) => (plan.recut && isTooShort(one) ? { ...one, wayOut: FROM_MORE_PANELS } : one)),
-    [plan.again, plan.frame, plan.recut, board, plan.allowances, input.rack, plan.shop, plan.sections, input.saw],
+    [
+      plan.again,
+      plan.frame,
+      plan.back,
+      plan.recut,
+      board,
+      plan.allowances,
+      input.rack,
+      plan.shop,
+      plan.sections,
+      input.saw,
+    ],
   );
   const codes = [...new Set([...sections, ...without].map((s) => s.species))];
   const left = useMemo(() => sectionsLeft(plan, input), [plan, input]);

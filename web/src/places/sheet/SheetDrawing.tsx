@@ -27,7 +27,7 @@ interface SheetDrawingProps {
 /** The panel with numbered strips, grain arrows and the triangle across them, as it is laid on the bench. */
 export function SheetDrawing({ marks = false }: SheetDrawingProps) {
   const { board: whole, plan, input, numbersFrom = 0 } = useSettledBoard();
-  const first = plan.again ?? plan.frame;
+  const first = plan.again ?? plan.frame ?? plan.back;
   const board = first?.board ?? whole;
   const { roughLength, glueThickness } = plan.allowances;
   const { panelWidth } = plan;
@@ -59,7 +59,7 @@ export function SheetDrawing({ marks = false }: SheetDrawingProps) {
         <DimensionLine
           from={[18, y0 + trim]}
           to={[18, y0 + h - trim]}
-          mm={plan.again?.trueWidth ?? (plan.frame?.fields ?? plan).ladders.width.reached}
+          mm={plan.again?.trueWidth ?? (plan.frame?.fields ?? plan.back?.tops ?? plan).ladders.width.reached}
         />
         {stripsOf(board).map((strip, i) => {
           const y = y0 + nth(tops, i) * scale;

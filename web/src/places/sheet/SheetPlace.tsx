@@ -10,6 +10,7 @@ import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { PartsTable } from '../../planning/PartsTable.tsx';
 import { StepList } from '../../planning/StepList.tsx';
 import { otherPanelView } from '../glue/gluedViews.ts';
+import { BackMap } from './BackMap.tsx';
 import { FrameMap } from './FrameMap.tsx';
 import { PartMap } from './PartMap.tsx';
 import { RowMap } from './RowMap.tsx';
@@ -70,6 +71,7 @@ export function SheetPlace() {
             {plan.recut && <RowMap recut={plan.recut} />}
             {plan.again?.how === 'parts' && <PartMap inset={plan.again} />}
             {plan.frame && <FrameMap frame={plan.frame} />}
+            {plan.back && <BackMap back={plan.back} />}
             {minded.length > 0 && (
               <section className={classes.mind}>
                 <h3>Mind before you cut</h3>

@@ -25,7 +25,9 @@ export function PanelSize() {
   return (
     <>
       <section>
-        <h2>{plan.frame ? 'The framed board' : plan.again ? 'The block' : 'The panel'}</h2>
+        <h2>
+          {plan.back ? 'The backed board' : plan.frame ? 'The framed board' : plan.again ? 'The block' : 'The panel'}
+        </h2>
         <TrimDrawing chosen={spot} onChoose={setSpot} onMark={mark} />
         <SpotList chosen={spot} onChoose={setSpot} onMark={mark} />
         {!plan.lastly && <OtherBoards />}

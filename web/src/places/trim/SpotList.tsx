@@ -42,7 +42,8 @@ export function SpotList({ chosen, onChoose, onMark }: SpotListProps) {
   return (
     <>
       <p className={classes.head}>
-        <b>Bad places</b> found on the flat {plan.frame ? 'framed board' : plan.again ? 'block' : 'panel'}
+        <b>Bad places</b> found on the flat{' '}
+        {plan.back ? 'backed board' : plan.frame ? 'framed board' : plan.again ? 'block' : 'panel'}
         {board.perPanel < board.count ? ', the first one' : ''}: draw them on it, or{' '}
         <Button
           size="compact-xs"

@@ -45,7 +45,7 @@ export function PartsDrawing({ width, height, oiled }: PartsDrawingProps) {
     { keys: 'n', does: 'Put in another strip', run: () => work.add(held) },
     { keys: 'Delete', does: 'Take the strip in hand out', run: () => held && work.remove(held.operation.id) },
   ]);
-  const wide = (plan.frame?.fields ?? plan).ladders.width.reached;
+  const wide = (plan.frame?.fields ?? plan.back?.tops ?? plan).ladders.width.reached;
   const scale = fitScale(
     [board.length, wide],
     [width - ROOM.left - ROOM.right, height - FIELDS - ROOM.top - ROOM.bottom],

@@ -1,3 +1,4 @@
+import { BackDrawing } from './BackDrawing.tsx';
 import { FinishedDrawing } from './FinishedDrawing.tsx';
 import { FrameDrawing } from './FrameDrawing.tsx';
 import { PartsDrawing } from './PartsDrawing.tsx';
@@ -20,7 +21,7 @@ interface RecutBenchProps {
 const FIELDS = 86;
 const LEAST = 220;
 
-/** What comes after the first panel: slices and rows, or what is put in, the frame, and the board they make; each is worked on where it is drawn. */
+/** What comes after the first panel: slices and rows, or what is put in, the frame, the back, and the board they make; each is worked on where it is drawn. */
 export function RecutBench({ stage, width, height, oiled, under }: RecutBenchProps) {
   const work = useRecut();
   return (
@@ -34,6 +35,7 @@ export function RecutBench({ stage, width, height, oiled, under }: RecutBenchPro
       {stage === 'rows' && <RowsDrawing width={width} height={Math.max(LEAST, height)} oiled={oiled} work={work} />}
       {stage === 'parts' && <PartsDrawing width={width} height={Math.max(LEAST, height)} oiled={oiled} />}
       {stage === 'frame' && <FrameDrawing width={width} height={Math.max(LEAST, height)} oiled={oiled} />}
+      {stage === 'back' && <BackDrawing width={width} height={Math.max(LEAST, height)} oiled={oiled} />}
       {stage === 'board' && (
         <FinishedDrawing width={width} height={Math.max(LEAST, height)} oiled={oiled} under={under} />
       )}

@@ -20,6 +20,7 @@ const NAMES: Readonly<Record<RecutStage, string>> = {
   rows: 'Rows',
   parts: 'Put in',
   frame: 'Frame',
+  back: 'Back',
   board: 'Board',
 };
 
@@ -31,7 +32,7 @@ interface StageRowProps {
 /** The recipe in small true drawings, in the order of the work; the one that is chosen is worked on below. */
 export function StageRow({ stage, onStage }: StageRowProps) {
   const { plan } = useSettledBoard();
-  const { again, frame } = plan;
+  const { again, frame, back } = plan;
   const outline = outlineOf(plan);
   const whole = frame?.block ?? again?.block ?? outline;
   const longest = Math.max(outline.length, whole.length, 1);
@@ -39,7 +40,7 @@ export function StageRow({ stage, onStage }: StageRowProps) {
   const scale = Math.min(HEIGHT / highest, WIDEST / longest);
   return (
     <div className={classes.stages} role="tablist" aria-label="The recipe, stage by stage">
-      {stagesIn(again?.how ?? 'flat', frame !== null).map((s, i) => (
+      {stagesIn(again?.how ?? 'flat', frame !== null, back !== null).map((s, i) => (
         <span key={s} className={classes.stageItem}>
           {i > 0 && <span aria-hidden="true">→</span>}
           <button type="button" role="tab" aria-selected={s === stage} onClick={() => onStage(s)}>
@@ -59,20 +60,29 @@ export function StageRow({ stage, onStage }: StageRowProps) {
 const outlineOf = ({ again, allowances, panelWidth }: Plan): { length: number; width: number } =>
   again?.how === 'rows' ? panelOutline(again) : { length: firstOf(allowances.panels).length, width: panelWidth };
 
+/** With its frame on; the back is not under it yet, and from above it looks the same. */
+const framedThing = ({ wood }: Plan) => wood?.panel;
+
 function StageFigures({ stage }: { stage: RecutStage }) {
   const { plan } = useSettledBoard();
-  const { again, frame, allowances } = plan;
+  const { again, frame, back, allowances } = plan;
   const panels = allowances.panels.length;
   if (stage === 'panel')
     return (
       <small>
         {panels > 1 && `${panels} of `}
         <Length mm={firstOf(allowances.panels).length} bare /> × <Length mm={plan.panelWidth} bare /> ×{' '}
-        <Length mm={again?.thickness ?? frame?.fields.thickness ?? allowances.glueThickness} />
+        <Length mm={again?.thickness ?? frame?.fields.thickness ?? back?.tops.thickness ?? allowances.glueThickness} />
       </small>
     );
   if (frame && stage === 'frame')
     return <small>{frame.rings.length === 1 ? '4 strips' : `${frame.rings.length} rings`}</small>;
+  if (back && stage === 'back')
+    return (
+      <small>
+        {back.strips.length} of <Length mm={back.thickness} />
+      </small>
+    );
   if (again?.how === 'parts' && stage === 'parts')
     return <small>{again.inserts.length === 1 ? '1 strip' : `${again.inserts.length} strips`}</small>;
   if (again?.how === 'rows' && stage === 'slices')
@@ -101,13 +111,16 @@ function StageDrawing({ stage, scale }: { stage: RecutStage; scale: number }) {
   const species = useStripSpecies(board, input.species);
   const { again } = plan;
   if (stage !== 'panel' && stage !== 'slices') {
-    const thing = stage === 'board' ? plan.wood?.board : stage === 'frame' ? plan.wood?.panel : again?.glued;
+    const thing =
+      stage === 'board' || stage === 'back' ? plan.wood?.board : stage === 'frame' ? framedThing(plan) : again?.glued;
     const whole = stage === 'frame' ? plan.frame?.block : again?.block;
     const [length, width] = thing?.size ?? [whole?.length ?? 0, whole?.width ?? 0];
     return (
       <svg width={length * scale + 2} height={width * scale + 2} aria-hidden="true">
         <g transform="translate(1 1)">
-          {thing && <FaceCells thing={thing} scale={scale} species={species} />}
+          {thing && (
+            <FaceCells thing={thing} side={stage === 'back' ? 'under' : 'top'} scale={scale} species={species} />
+          )}
           <rect width={length * scale} height={width * scale} className={classes.outline} />
         </g>
       </svg>

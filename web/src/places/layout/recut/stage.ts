@@ -4,11 +4,12 @@ const STAGES = {
   parts: ['panel', 'parts'],
   flat: ['panel'],
 } as const;
-export type RecutStage = (typeof STAGES)[keyof typeof STAGES][number] | 'frame' | 'board';
+export type RecutStage = (typeof STAGES)[keyof typeof STAGES][number] | 'frame' | 'back' | 'board';
 
 /** The stages of a board in order. @param how its panel is cut again; flat where it is not */
-export const stagesIn = (how: keyof typeof STAGES, framed: boolean): readonly RecutStage[] => [
+export const stagesIn = (how: keyof typeof STAGES, framed: boolean, backed: boolean): readonly RecutStage[] => [
   ...STAGES[how],
   ...(framed ? (['frame'] as const) : []),
+  ...(backed ? (['back'] as const) : []),
   'board',
 ];
