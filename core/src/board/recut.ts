@@ -183,8 +183,9 @@ function readRecut(board: Board, made: RecutRecipe, shop: Shop): Recut {
   const spread = Math.max(...shifts) - Math.min(...shifts);
   // The slanted ends of a slice reach past each other by what the cut leans over its thickness.
   const slant = pitch * Math.abs(Math.tan(a)) + spread;
-  // Rows of a wider panel lose what they reach over.
-  const rowLength = Math.max(0, Math.min(...kinds.map((k) => k.trueWidth)) / Math.cos(a) - slant);
+  // From where the last row begins to where the first one ends: rows of a wider panel lose what they reach over.
+  const ends = all.map((r) => r.shift + nth(kinds, r.kind).trueWidth / Math.cos(a));
+  const rowLength = Math.max(0, Math.min(...ends) - Math.max(...shifts) - pitch * Math.abs(Math.tan(a)));
   const rowTrim = habits.creep / 2 + (across ? habits.panelEdgeTrim : habits.panelEndTrim + kerf);
   const wanted = (across ? board.width : board.length) + 2 * rowTrim;
   const stack = rows * row;

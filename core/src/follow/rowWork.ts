@@ -118,9 +118,13 @@ function unlike(slices: readonly Slice[]): Panel[] {
   return [...new Map(slices.map((s) => [numbers(s.panel), s.panel])).values()];
 }
 
-/** As long as the shortest of rows is along its cut: what others reach over falls off. */
-const shortestOf = (slices: readonly Slice[]): number =>
-  Math.min(...slices.map((s) => s.panel.width / Math.cos(radians(s.angle))));
+const lengthOf = (slice: Slice): number => slice.panel.width / Math.cos(radians(slice.angle));
+
+/** From where the last of rows begins to where the first of them ends, once all are whole there, mm. */
+function wholeOf(slices: readonly Slice[]): number {
+  const ends = slices.map((s) => s.shift + lengthOf(s));
+  return Math.max(0, Math.min(...ends) - Math.max(...slices.map((s) => s.shift)) - slantOf(firstOf(slices)));
+}
 
 /** Rows side by side, as they lie in the clamps: as long as one is, as wide as all together. */
 function blockOf(bench: Bench, thing: Thing, slices: readonly Slice[]): Panel | null {
@@ -131,7 +135,7 @@ function blockOf(bench: Bench, thing: Thing, slices: readonly Slice[]): Panel | 
   const block: Panel = {
     thing,
     strips: unlike(slices).flatMap((p) => p.strips.map((s) => ({ ...s }))),
-    length: shortestOf(slices),
+    length: Math.min(...slices.map(lengthOf)),
     width: slices.reduce((sum, s) => sum + addsOf(s), 0),
     trimmedFar: 0,
     trimmedNear: 0,
@@ -149,9 +153,7 @@ function blockOf(bench: Bench, thing: Thing, slices: readonly Slice[]): Panel | 
 function lieAsBoard(block: Panel): void {
   if (!block.rows) return;
   const { slices, runs } = block.rows;
-  const shifts = slices.map((s) => s.shift);
-  const spread = Math.max(...shifts) - Math.min(...shifts);
-  const whole = Math.max(0, block.length - slantOf(firstOf(slices)) - spread);
+  const whole = wholeOf(slices);
   [block.length, block.width] = runs === 'across' ? [block.width, whole] : [whole, block.width];
 }
 
@@ -198,8 +200,7 @@ export function woodAt(board: Made, at: Point): { strip: Laid; along: number } |
   const slice = slices[Math.floor(stacked / adds)];
   if (!slice) return null;
   const shifts = slices.map((s) => s.shift);
-  const spread = Math.max(...shifts) - Math.min(...shifts);
-  const whole = shortestOf(slices) - slantOf(slice) - spread;
+  const whole = wholeOf(slices);
   const r = (runs === 'across' ? whole - lying : lying) + slantOf(slice) + Math.max(...shifts) - slice.shift;
   const [px, py] = inPanel(slice, [r, stacked % adds, z]);
   const found = edgesOf(slice.panel).find(({ from, to }) => py >= from - TOLERANCE && py < to);

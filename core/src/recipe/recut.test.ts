@@ -7,7 +7,12 @@ import { glueWorkpiece } from './glueOperation.ts';
 import { AT_REST, dot, movedBy, type Triple } from './motion.ts';
 import { grainOf, sliceable, sliceBackward, sliceCount, sliceWorkpiece, type Slicing } from './sliceOperation.ts';
 import { bounds, box, volume } from './solid.ts';
+import { plainBoard } from '../plan/planArbitrary.ts';
+import { DEFAULT_SHOP } from '../shop/shop.ts';
 import { TURNS } from '../board/recipe.ts';
+import { ofKind, recutOf } from '../board/recut.ts';
+import { recutBoard } from '../board/recutForTests.ts';
+import { rowsLaid, slicesOf } from './rows.ts';
 import { turnWorkpiece } from './turnOperation.ts';
 import type { Cell, Workpiece } from './workpiece.ts';
 
@@ -279,4 +284,71 @@ describe('the show face, against a way that goes backward: take a point, undo wh
     const [odd, oddTurned] = rowsOf(9);
     expect(oddTurned).toEqual(odd);
   });
+});
+
+describe('the largest square-cornered piece of rows', () => {
+  const choices = fc.record({
+    widths: fc.array(fc.integer({ min: 10, max: 60 }), { minLength: 2, maxLength: 6 }),
+    others: fc.option(fc.array(fc.integer({ min: 10, max: 60 }), { minLength: 2, maxLength: 6 }), { nil: null }),
+    angle: fc.oneof(fc.constant(0), fc.integer({ min: -60, max: 60 })),
+    stagger: fc.boolean(),
+    pitch: fc.integer({ min: 12, max: 50 }),
+    up: fc.boolean(),
+    pattern: fc.array(fc.boolean(), { minLength: 1, maxLength: 3 }),
+    shifts: fc.array(fc.integer({ min: -15, max: 15 }), { maxLength: 3 }),
+    runs: fc.constantFrom('along' as const, 'across' as const),
+  });
+
+  it('is what a fine grid search finds: every row is whole in it, and half a millimetre beyond either end of the rows one is not', () => {
+    let looked = 0;
+    fc.assert(
+      fc.property(choices, ({ widths, others, up, pattern, stagger, ...rest }) => {
+        const turns = [
+          ...(up ? [{ turn: 'up' as const, pattern: [true] }] : []),
+          { turn: 'endForEnd' as const, pattern },
+        ];
+        const inTurn = others ? [others.map((width) => ({ species: 'maple-hard', width }))] : [];
+        const board = recutBoard(plainBoard({ length: 300, width: 200, thickness: 30 }, widths), {
+          ...rest,
+          thickness: 30,
+          stagger: stagger ? rest.angle : 0,
+          turns,
+          inTurn,
+          count: 5,
+        });
+        const recut = recutOf(board, DEFAULT_SHOP)!;
+        if (recut.rowLength < 5) return;
+        looked += 1;
+        const slices = recut.kinds.flatMap((kind, k) => {
+          const own = ofKind(recut, k);
+          const panel = panelOf(kind.widths, kind.panelLength, recut.thickness);
+          const named = { ...panel, cells: panel.cells.map((c, i) => ({ ...c, strip: nth(kind.panel.takes, i) })) };
+          const edge = (kind.panelWidth - kind.trueWidth) / 2;
+          return kind.slices.map((count) => slicesOf(own, { panel: named, edge, planed: 0 }, count));
+        });
+        const cells = rowsLaid(recut, recut.all, slices);
+        const across = recut.last.runs === 'across';
+        // Ends of slices that are turned up are slanted from face to face.
+        const thing = { size: [0, 0, recut.block.height] as const, cells };
+        const [top, under] = [showFace(thing), showFace(thing, 'under')];
+        const there = (x: number, y: number) => shownAt(top, [x, y]) !== null && shownAt(under, [x, -y]) !== null;
+        const whole = (along: number) =>
+          recut.all.every((_, i) =>
+            // Near both faces of a row, and between: its ends may be slanted. Off any glue line by a hair.
+            [0.02, 0.51, 0.98].every((share) => {
+              const stacked = (i + share) * recut.row;
+              const hair = 1.3e-4;
+              return [-hair, hair].some((by) => (across ? there(stacked, along + by) : there(along + by, stacked)));
+            }),
+          );
+        const [from, to] = [0.01, recut.rowLength - 0.01];
+        for (let at = from; at < to; at += Math.max(0.5, (to - from) / 40)) expect([at, whole(at)]).toEqual([at, true]);
+        // Two hundredths of a row's thickness of slant are not looked at.
+        const slack = 0.5 + 0.02 * recut.row * Math.abs(Math.tan((recut.angle * Math.PI) / 180));
+        expect([whole(-slack), whole(recut.rowLength + slack)]).toEqual([false, false]);
+      }),
+      { numRuns: 120 },
+    );
+    expect(looked).toBeGreaterThan(40);
+  }, 120_000);
 });

@@ -44,20 +44,29 @@ export function slicesOf(recut: Recut, { panel, edge, planed }: PanelToSlice, co
 const ACROSS: Motion = { origin: [0, 0, 0], along: [0, -1, 0], across: [1, 0, 0], up: [0, 0, 1] };
 
 /**
- * The rows of one board glued together, as far as all of them reach: along the board, across it and up.
+ * The rows of one board glued together, as far as all of them reach: along the board, across it and up. It is the largest square-cornered piece that they all are in.
  * @param slices of each panel of those alike, in the order they are sawn
  */
 export function blockOf(recut: Recut, rows: readonly Row[], slices: readonly (readonly Workpiece[])[]): Workpiece {
+  const { length, width, height } = recut.block;
+  const end: Triple = [length, width, height];
+  const cells = rowsLaid(recut, rows, slices).flatMap((cell): Cell[] => {
+    const solid = within(cell.solid, [0, 0, 0], end);
+    return solid ? [{ ...cell, solid }] : [];
+  });
+  return { size: end, cells };
+}
+
+/** All the wood of rows that lie side by side, whole: the block begins at the corner that they have in common. */
+export function rowsLaid(recut: Recut, rows: readonly Row[], slices: readonly (readonly Workpiece[])[]): Cell[] {
   const least = Math.min(0, ...rows.map((r) => r.shift));
   const slant = recut.pitch * Math.abs(Math.tan((recut.angle * Math.PI) / 180));
   const from = slant + Math.max(...recut.all.map((r) => r.shift)) - least;
-  const { length, width, height } = recut.block;
   const across = recut.last.runs === 'across';
   // Along the rows the block begins where all of them are there; laid across the board their near end is its far edge.
   const lie = across ? { ...ACROSS, origin: [0, from + recut.rowLength, 0] as Triple } : shift([-from, 0, 0]);
-  const end: Triple = [length, width, height];
   let at = 0;
-  const cells = rows.flatMap((row): Cell[] => {
+  return rows.flatMap((row): Cell[] => {
     const slice = slices[row.panel - 1]?.[row.slice];
     if (!slice) return [];
     const turned = row.turns.reduce(
@@ -69,11 +78,6 @@ export function blockOf(recut: Recut, rows: readonly Row[], slices: readonly (re
     );
     const place = after(lie, after(shift([row.shift - least, at, 0]), turned.motion));
     at += turned.size[1];
-    return slice.cells.flatMap((cell): Cell[] => {
-      const lies = carried(cell, place);
-      const solid = within(lies.solid, [0, 0, 0], end);
-      return solid ? [{ ...lies, solid }] : [];
-    });
+    return slice.cells.map((cell) => carried(cell, place));
   });
-  return { size: end, cells };
 }
