@@ -64,6 +64,8 @@ export interface Panel {
   frame?: { inside: Made | Panel; x: number; y: number; strips: Around[] };
   /** Of a backed board: what the back was glued under, and the back as it was. */
   back?: { top: Made; panel: Panel; runs: 'along' | 'across' };
+  /** How wide the scrap is that was glued round it for the knives. */
+  guarded?: number;
   /** How far ends of strips still reach over what they are glued to. */
   over?: number;
 }

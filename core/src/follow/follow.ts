@@ -3,7 +3,7 @@ import { coatBoards, onBoards, sandBoards, screwFeet, setInlay, workFeature } fr
 import { glueBack, isOfBack, layBack } from './backWork.ts';
 import { flushEnds, glueFrame, isOfFrame, layFrame } from './frameWork.ts';
 import { Bench, type Followed, type ToldStep, type Workshop } from './makersBench.ts';
-import { clampsThere, cutBoards, flush, glueUp, layOut, scrape, trimEdge, wipe } from './panelWork.ts';
+import { clampsThere, cutBoards, flush, glueUp, guard, layOut, scrape, trimEdge, wipe } from './panelWork.ts';
 import { glueParts, isOfParts, layParts, sawApart } from './partWork.ts';
 import { glueRows, isOfRows, layRows, slicePanel, turnSlices } from './rowWork.ts';
 import { crosscut, flatten, joint, remill, resaw, ripParts, splitRough, straighten, toThickness } from './woodWork.ts';
@@ -78,6 +78,8 @@ function carryOut(bench: Bench, i: Instruction): void {
       return gluingOf(bench, i)(bench, i);
     case 'scrape':
       return i.parts.forEach((p) => scrape(bench, i, p));
+    case 'guard':
+      return guard(bench, i);
     case 'flush':
       return flush(bench, i);
     case 'trimEdge':

@@ -157,6 +157,16 @@ export function scrape(bench: Bench, i: InstructionOf<'scrape'>, thing: Thing): 
   else panel.hardGlue = false;
 }
 
+export function guard(bench: Bench, i: InstructionOf<'guard'>): void {
+  for (const thing of i.parts) {
+    const panel = bench.panels.get(thing.id);
+    if (!panel) bench.fail('missingPart', i, thing);
+    // Lower than what it guards it would not break out instead.
+    else if (i.high < panel.thickness - TOLERANCE) bench.fail('notFlat', i, thing);
+    else panel.guarded = i.wide;
+  }
+}
+
 export function flush(bench: Bench, i: InstructionOf<'flush'>): void {
   bench.tool(i.tool, i, firstOf(i.parts));
   for (const thing of i.parts) {
@@ -178,14 +188,15 @@ export function flattenPanel(bench: Bench, i: InstructionOf<'flatten'>, panel: P
   const { shop } = bench.workshop;
   bench.tool(i.tool, i, panel.thing);
   if (panel.hardGlue) bench.fail('stillWet', i, panel.thing);
-  const guarded = shop.schools.endGrain === 'guarded' && shop.planer?.head === 'helical';
+  const guarded = shop.schools.endGrain === 'guarded' && shop.planer?.head === 'helical' && panel.guarded !== undefined;
   if (i.tool === 'planer' && !guarded && panel.rows?.slices.some((s) => s.turns.includes('up')))
     bench.fail('endGrainKnives', i, panel.thing);
   const limit =
     { planer: shop.planer?.width, drumSander: shop.drumSander?.width, routerSled: shop.routerSled?.width }[
       i.tool as string
     ] ?? Infinity;
-  if (panel.width > limit + FINE) bench.fail('tooWideForMachine', i, panel.thing, { is: panel.width, limit });
+  const width = panel.width + 2 * (panel.guarded ?? 0);
+  if (width > limit + FINE) bench.fail('tooWideForMachine', i, panel.thing, { is: width, limit });
   const least =
     { planer: flattenerLimits({ ...shop, jointer: null }).leastLength, drumSander: shop.drumSander?.leastLength }[
       i.tool as string

@@ -16,7 +16,7 @@ import { faceOf } from './face.ts';
 import { stagesOf } from './stages.ts';
 import { makePlan, type Plan, type RecutPlan } from './plan.ts';
 import { plainBoard, plainPiece, planInput } from './planArbitrary.ts';
-import { DEFAULT_SHOP } from '../shop/shop.ts';
+import { DEFAULT_SHOP, type Shop } from '../shop/shop.ts';
 
 const INCH = 25.4;
 const tenths = (least: number, most: number) => fc.integer({ min: least * 10, max: most * 10 }).map((n) => n / 10);
@@ -410,5 +410,52 @@ describe('short bits, grain the short way', () => {
     ]);
     const { boards } = followPlan(plan, input);
     expect(boards).toHaveLength(1);
+  });
+});
+
+describe('end grain and knives', () => {
+  const shop = (change: Partial<Shop['planer'] & object> = {}): Shop => ({
+    ...DEFAULT_SHOP,
+    schools: { ...DEFAULT_SHOP.schools, endGrain: 'guarded', flatten: 'planer' },
+    planer: { ...DEFAULT_SHOP.planer!, width: 320, head: 'helical', ...change },
+  });
+  const of = (own: Shop) => {
+    const board = recutBoard(
+      plainBoard({ length: 400, width: 250, thickness: 35 }, Array<number>(6).fill(45)),
+      {},
+      END_GRAIN,
+    );
+    const input = { ...planInput(board, RACK), shop: own };
+    const plan = makePlan(input);
+    const step = plan.operations.find((o) => o.id === 'flattenPanel:rows')!;
+    return { step, knives: followPlan(plan, input).failures.filter((f) => f.code === 'endGrainKnives'), plan, input };
+  };
+
+  it('scrap goes round the rows first, and no pass is deeper than half a millimetre; without it the blind maker stops', () => {
+    const { step, knives, plan, input } = of(shop());
+    expect(step.machine).toMatch(/planer/i);
+    expect(step.instructions.map((i) => i.do)).toEqual(['guard', 'flatten']);
+    const [guard, flatten] = step.instructions;
+    expect(guard).toMatchObject({ high: plan.again!.block.height, pass: 0.5 });
+    expect(step.passes! * 0.5).toBeGreaterThanOrEqual(DEFAULT_SHOP.habits.endGrainFlatten);
+    expect(knives).toEqual([]);
+    const bare = {
+      ...plan,
+      operations: plan.operations.map((o) => (o === step ? { ...o, instructions: [flatten!] } : o)),
+    };
+    expect(followPlan(bare, input).failures.map((f) => f.code)).toContain('endGrainKnives');
+  });
+
+  it('where the scrap does not fit beside it, or the head is a straight one, something else makes it flat', () => {
+    const block = of(shop()).plan.again!.block.width;
+    expect(of(shop({ width: block + 40 })).step.machine).toMatch(/planer/i);
+    for (const own of [shop({ width: block + 39.9 }), shop({ head: 'straight' })]) {
+      const { step, knives } = of(own);
+      expect([step.machine, step.instructions.map((i) => i.do)]).toEqual([
+        expect.not.stringMatching(/planer/i),
+        expect.not.arrayContaining(['guard']),
+      ]);
+      expect(knives).toEqual([]);
+    }
   });
 });

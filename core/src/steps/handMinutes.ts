@@ -10,6 +10,7 @@ const SET_UP: Partial<Record<Instruction['do'], number>> = {
   layParts: 5,
   layFrame: 5,
   flushEnds: 3,
+  guard: 5,
   layBack: 5,
   keys: 5,
   rehearse: 6,
@@ -94,6 +95,8 @@ const BY_KIND: { [K in Instruction['do']]: (i: InstructionOf<K>) => number } = {
   wipe: () => MINUTES.wipedSet,
   glue: () => MINUTES.spread,
   scrape: (i) => i.parts.length * SCRAPED[i.when],
+  // Four sides, glued hot, and sawn off again.
+  guard: (i) => 4 * i.parts.length * MINUTES.flushedStrip,
   flush: (i) => i.strips.length * MINUTES.flushedStrip,
   trimEdge: (i) => i.parts.length * MINUTES.trimmedEdge,
   crosscutPanel: (i) => i.cuts.length * MINUTES.panelCut,

@@ -204,6 +204,8 @@ export type Instruction =
       waitMinutes: number;
     }
   | { do: 'scrape'; parts: Thing[]; when: 'skinned' | 'hard' | 'wet'; from: number; to: number }
+  /** Scrap glued along all four sides of a thing, as high as it is and so wide: it breaks out instead of end grain under knives, and is sawn off afterwards. No pass is deeper than `pass`. */
+  | { do: 'guard'; parts: Thing[]; high: number; wide: number; pass: number }
   /** Strips that stand over the others made level with them. */
   | { do: 'flush'; parts: Thing[]; strips: Thing[]; by: number; tool: ToolId }
   /** One long edge of a panel sawn off, `leaves` wide. */

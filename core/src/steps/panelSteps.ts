@@ -14,11 +14,17 @@ import { stripsOf } from '../board/recipe.ts';
 import { trimStep, endSteps } from './trimSteps.ts';
 import { panelsOf, panelWords, stripOfPanel } from './panelThings.ts';
 
+/** Scrap round end grain that goes through a planer is so wide, mm (common practice). */
+const GUARD_MM = 20;
+
 /** Every way to flatten the glued panels of a board. */
 export function panelFlatteningWays(context: PlanContext, sections: boolean): WayOfWork[] {
   const ways = flatteningWays(panelFaces(context, sections), context.shop, 'panel');
   // Where knives would meet end grain a planer is no way, whoever owns one.
-  return context.again?.up && context.shop.planer === null ? ways.filter((w) => w.id !== 'planer') : ways;
+  const { again, shop, panelWidth } = context;
+  if (!again?.up) return ways;
+  const fits = shop.planer !== null && panelWidth + 2 * GUARD_MM <= shop.planer.width;
+  return fits ? ways : ways.filter((w) => w.id !== 'planer');
 }
 
 function panelFaces({ allowances, shop, panelWidth, board, species }: PlanContext, sections: boolean): Face[] {
@@ -93,6 +99,10 @@ export function flattenStep(context: PlanContext, sections: boolean): StepDraft 
     by: proudOf,
     tool: flushTool(shop),
   };
+  const guard: InstructionOf<'guard'>[] =
+    again?.up && tool === 'planer'
+      ? [{ do: 'guard', parts, high: start, wide: GUARD_MM, pass: planer?.passDepth ?? 0 }]
+      : [];
   const lane =
     tool === 'routerSled' && routerSled
       ? { bit: routerSled.bit, lane: routerSled.bit * LANE_SHARE, ridges: taken.extra }
@@ -108,6 +118,7 @@ export function flattenStep(context: PlanContext, sections: boolean): StepDraft 
     ways,
     instructions: [
       ...(proud.length > 0 ? [flush] : []),
+      ...guard,
       {
         do: 'flatten',
         parts,
@@ -135,7 +146,8 @@ export function flattenStep(context: PlanContext, sections: boolean): StepDraft 
         : []),
       ...(again?.up && tool === 'planer'
         ? [
-            say`End grain: strips of scrap glued along all four sides first, as high as the block; they break out instead of it. No pass deeper than ${length(0.5)}, rows across the knives at a slant`,
+            say`End grain: scrap ${length(GUARD_MM)} wide and as high as the block, ${length(start)}, hot-glued along all four sides first: it breaks out instead of the rows, and is sawn off again before the edges are trimmed`,
+            say`No pass deeper than ${length(planer?.passDepth ?? 0)}, rows across the knives at a slant`,
           ]
         : []),
       ...(again?.up && tool !== 'planer'
