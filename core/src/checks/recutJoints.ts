@@ -1,7 +1,8 @@
 import { stripsOf } from '../board/recipe.ts';
 import { cornersMissBy, SEEN_MM } from '../board/corners.ts';
 import type { Recut } from '../board/recut.ts';
-import { LEAST_TO_HOLD_MM } from '../steps/sliceSteps.ts';
+import { ofKind } from '../steps/instruction.ts';
+import { slicesHardToHold } from '../steps/sliceSteps.ts';
 import { length, say } from '../units/phrase.ts';
 import type { Found, Rule } from './finding.ts';
 
@@ -80,25 +81,22 @@ function cornersOff(recut: Recut): number | null {
   return by !== null && by > SEEN_MM ? by : null;
 }
 
-/** The last slices of a panel, when too little of it is left to hold. */
+/** Panels so short that most of their slices are sawn with too little left to hold; for the last few of any panel the step says how. */
 export const lastSlices: Rule = (plan) => {
-  const { recut } = plan;
   const step = plan.operations.find((o) => o.kind === 'slice');
-  const slicing = step?.instructions.find((i) => i.do === 'slice');
-  if (!recut || slicing?.do !== 'slice') return [];
-  const after = slicing.length - slicing.end - slicing.slices.length * slicing.takes;
-  if (after >= LEAST_TO_HOLD_MM) return [];
+  const short = ofKind(step?.instructions ?? [], 'slice').find((i) => 2 * slicesHardToHold(i) > i.slices.length);
+  if (!plan.recut || !short) return [];
   return [
     {
       rule: 'last-slices',
       severity: 'note',
       strips: [],
       at: 'slice',
-      what: say`Behind the last slice ${length(Math.max(0, after))} of the panel is left to hold.`,
+      what: say`Of ${short.slices.length} slices of ${short.part.label} ${slicesHardToHold(short)} are sawn with less than ${length(short.leastLeft)} left to hold.`,
       why: say`What is short along the fence tips into the blade.`,
       waysOut: [
-        say`Clamp the rest to the sled for the last slices.`,
-        say`Saw them along the rip fence, the long side against it.`,
+        say`Slices from fewer, longer panels.`,
+        say`Clamp the rest to the sled for each of them.`,
         say`Screw a batten to the waste.`,
       ],
       source: 'common practice',

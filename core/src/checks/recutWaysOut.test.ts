@@ -180,13 +180,19 @@ describe('what is upright', () => {
 });
 
 describe('the last slices', () => {
-  it('so much is left to hold as lies behind them on the panel', () => {
-    const board = endGrain();
-    const { recut, operations } = makePlan(planInput(board, RACK));
-    const slicing = operations.flatMap((o) => o.instructions).find((i) => i.do === 'slice');
-    if (slicing?.do !== 'slice') throw new Error('Nothing is sliced.');
-    const [left] = figures(only(board, 'last-slices').what);
-    expect(left).toBeCloseTo(slicing.length - slicing.end - recut!.all.length * (recut!.pitch + recut!.kerf), 6);
-    expect(left).toBeLessThan(150);
+  it('of a short panel most are hard to hold, and it says how many; from one long panel they are not', () => {
+    const board = (panels: number) => withOperation(endGrain(), 'slice', 'slices', { panels });
+    const slicings = (of: Board) =>
+      makePlan(planInput(of, RACK))
+        .operations.flatMap((o) => o.instructions)
+        .filter((i) => i.do === 'slice');
+    const [told] = [only(board(7), 'last-slices')];
+    // By another way: how long the panel still is behind each cut.
+    const [first] = slicings(board(7));
+    const left = first!.slices.map((_, i) => first!.length - first!.end - (i + 1) * first!.takes);
+    const hard = left.filter((mm) => mm < 150).length;
+    expect(phraseText(told.what, DEFAULT_DISPLAY)).toContain(`Of ${left.length} slices of panel 1 ${hard} are sawn`);
+    expect(2 * hard).toBeGreaterThan(left.length);
+    expect(found(board(1), 'last-slices')).toEqual([]);
   });
 });
