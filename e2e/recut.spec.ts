@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
-import { lookOf } from '#core/board/looks.ts';
+import { framesOf } from '#core/board/frame.ts';
+import { lookOf, USUAL_FRAME_MM } from '#core/board/looks.ts';
 import { rowLies } from '#core/board/rowPatterns.ts';
 import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
 import { insertsOf } from '#core/board/inset.ts';
@@ -33,7 +34,7 @@ test('a flat board becomes one of end grain, by mouse: its slices are dragged, i
   await openPlace(page, `/boards/${id}/brief`);
   await page.getByRole('radio', { name: /End grain/ }).check();
   await expect(page.getByText('10 rows')).toBeVisible();
-  await expect(page.getByRole('table', { name: 'These strips each way' }).getByRole('row')).toHaveCount(6);
+  await expect(page.getByRole('table', { name: 'These strips each way' }).getByRole('row')).toHaveCount(7);
   await saved(page);
   expect(lookOf((await storedBoard(page)).board)).toBe('endGrain');
 
@@ -196,4 +197,35 @@ test('a board is split by mouse: its accent is moved, turned and jogged, another
   await page.getByRole('link', { name: /Bench sheet/ }).click();
   await expect(page.getByRole('img', { name: /^The panel with its 2 cuts/ })).toBeVisible();
   await expect(page.getByText('Saw the panel through at 2 lines', { exact: true })).toBeVisible();
+});
+
+test('a board is framed by mouse and backed: a strip of the frame is dragged wider, and the sheet says where all of it goes', async ({
+  page,
+  request,
+}) => {
+  const id = await makeBoard(request, { ...size, recipe: flatRecipe(six) });
+  await openPlace(page, `/boards/${id}/layout`);
+  const add = async (what: RegExp) => {
+    await page.getByRole('button', { name: 'Cut and glue again' }).click();
+    await page.getByRole('menuitem', { name: what }).click();
+  };
+  await add(/Glue a frame/);
+  const grip = page.getByRole('slider', { name: /^Left end: width of strip/ });
+  const box = (await grip.locator('circle').boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 + 20, box.y + 6, { steps: 4 });
+  await page.mouse.up();
+  const left = async () => framesOf((await storedBoard(page)).board.recipe)[0]?.strips.left.width ?? 0;
+  await expect.poll(left).toBeGreaterThan(USUAL_FRAME_MM + 5);
+  // The whole drag is one step of undo.
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(left).toBe(USUAL_FRAME_MM);
+  await add(/Glue a back/);
+  await expect(page.getByRole('img', { name: 'The board from below with its back, drawn to scale' })).toBeVisible();
+  await saved(page);
+  await page.getByRole('link', { name: /Bench sheet/ }).click();
+  await expect(page.getByRole('img', { name: 'The board with its frame of 4 strips, to scale' })).toBeVisible();
+  await expect(page.getByRole('img', { name: /^The back of \d+ strips from below, to scale$/ })).toBeVisible();
+  await expect(page.getByText('Make the frame level', { exact: true })).toBeVisible();
 });

@@ -128,7 +128,12 @@ test('axe finds nothing on what is particular to boards cut and glued again, lig
     };
     await openPlace(page, `/boards/${id}/layout`);
     // What a slant changes stands in the stages where it is cut and laid; the rest is the same for both looks.
-    const stages = { endGrain: ['Slices', 'Rows', 'Board'], chevron: ['Slices', 'Rows'], split: ['Put in'], framed: ['Frame'] };
+    const stages = {
+      endGrain: ['Slices', 'Rows', 'Board'],
+      chevron: ['Slices', 'Rows'],
+      split: ['Put in'],
+      framed: ['Frame'],
+    };
     for (const stage of stages[look]) {
       await page.getByRole('tab', { name: stage }).click();
       await page.waitForTimeout(300);
@@ -139,7 +144,7 @@ test('axe finds nothing on what is particular to boards cut and glued again, lig
       await openPlace(page, `/boards/${id}/${place}`);
       await looked(place);
     }
-    if (look === 'split') continue;
+    if (look === 'split' || look === 'framed') continue;
     await openPlace(page, `/boards/${id}/glue`);
     await page.getByText('The rows', { exact: true }).click();
     await looked('glue, the rows');
