@@ -8,10 +8,7 @@ import type { PlanContext } from './context.ts';
 export function glueThicknessReached(context: PlanContext): number {
   const { allowances, again } = context;
   if (again) return again.block.height;
-  const own = new Set(stripsOf(context.board).map((s) => s.id));
-  // A panel whose strips have a height of their own, such as a back, is as thick as those alone leave it.
-  const alone = [...own].some((id) => isOfItsOwnHeight(context, id));
-  const counts = (id: string) => (alone ? own.has(id) : !isOfItsOwnHeight(context, id));
+  const counts = countsAmong(context);
   return Math.min(
     allowances.glueThickness,
     ...context.cutting.blanks.flatMap((b) =>
@@ -22,6 +19,16 @@ export function glueThicknessReached(context: PlanContext): number {
         ),
     ),
   );
+}
+
+/** Which strips decide how thick a panel is glued: all that have no height of their own, or, of a panel whose strips have one, such as a back, those alone. */
+function countsAmong(context: PlanContext): (strip: string) => boolean {
+  const { allowances, board } = context;
+  // Most boards have no such strips, and this is asked often.
+  if (Object.values(allowances.loose).every((l) => l.height === null)) return () => true;
+  const own = new Set(stripsOf(board).map((s) => s.id));
+  const alone = [...own].some((id) => isOfItsOwnHeight(context, id));
+  return (id) => (alone ? own.has(id) : !isOfItsOwnHeight(context, id));
 }
 
 /** Whether a strip is milled to a height of its own, whatever those of the panels are. */
