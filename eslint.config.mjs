@@ -64,6 +64,7 @@ export default tseslint.config(
       'docs',
       '.shot.mjs',
       'bin/run.mjs',
+      'bin/bundled.mjs',
       'server/src/heavy/worker.mjs',
       'bin/mariadb/holdForTests.mjs',
       '.scratch',

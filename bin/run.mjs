@@ -4,7 +4,7 @@ import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { fileURLToPath, pathToFileURL } from 'node:url';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const [major, minor] = process.versions.node.split('.').map(Number);
@@ -36,6 +36,10 @@ if (!existsSync(marker) || readFileSync(marker, 'utf8') !== wanted) {
 
 const [command, ...rest] = process.argv.slice(2);
 process.argv = [process.argv[0], process.argv[1], ...rest];
-const { register } = await import('tsx/esm/api');
-register();
-await import(`./${command}.ts`);
+const { bundled } = await import('./bundled.mjs');
+const file = await bundled(command).catch((error) => {
+  console.error(error.message);
+  process.exit(1);
+});
+process.setSourceMapsEnabled(true);
+await import(pathToFileURL(file).href);

@@ -1,8 +1,8 @@
 // Holds a project database for a test: prints its address, and lets go of it when its input closes.
-import { register } from 'tsx/esm/api';
+import { pathToFileURL } from 'node:url';
+import { bundled } from '../bundled.mjs';
 
-register();
-const { startProjectDatabase } = await import('./database.ts');
+const { startProjectDatabase } = await import(pathToFileURL(await bundled('mariadb/database')).href);
 try {
   const database = await startProjectDatabase(process.argv[2]);
   process.stdout.write(`${database.url}\n`);
