@@ -191,8 +191,8 @@ function Layout({ chosenStage, setStage, panel, setPanel }: LayoutProps) {
             <StageRow stage={stage} onStage={openStage} />
           </Suspense>
         )}
-        {stage === 'panel' && panelCount(board) > 1 && (
-          <PanelChoice panel={panel} count={panelCount(board)} onPanel={setPanel} />
+        {(stage === 'panel' || stage === 'slices') && panelCount(board) > 1 && (
+          <PanelChoice panel={panel} count={panelCount(board)} laidOut={stage === 'panel'} onPanel={setPanel} />
         )}
         {stage === 'panel' && <StripRail hand={hand} actions={steadyActions} onShuffle={shuffle} />}
         <ViewBar
@@ -237,7 +237,14 @@ function Layout({ chosenStage, setStage, panel, setPanel }: LayoutProps) {
             )}
             {width > 0 && view !== 'round' && stage !== 'panel' && (
               <Suspense fallback={null}>
-                <RecutBench stage={stage} width={width} height={height} oiled={oiled} under={view === 'under'} />
+                <RecutBench
+                  stage={stage}
+                  panel={panel}
+                  width={width}
+                  height={height}
+                  oiled={oiled}
+                  under={view === 'under'}
+                />
               </Suspense>
             )}
             {width > 0 && view !== 'round' && stage === 'panel' && (

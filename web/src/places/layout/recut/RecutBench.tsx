@@ -11,6 +11,8 @@ import classes from './recut.module.css';
 
 interface RecutBenchProps {
   stage: Exclude<RecutStage, 'panel'>;
+  /** Which of several panels its slices are shown of, from 0. */
+  panel: number;
   width: number;
   height: number;
   oiled: boolean;
@@ -22,14 +24,14 @@ const FIELDS = 86;
 const LEAST = 220;
 
 /** What comes after the first panel: slices and rows, or what is put in, the frame, the back, and the board they make; each is worked on where it is drawn. */
-export function RecutBench({ stage, width, height, oiled, under }: RecutBenchProps) {
+export function RecutBench({ stage, panel, width, height, oiled, under }: RecutBenchProps) {
   const work = useRecut();
   return (
     <div className={classes.bench}>
       {stage === 'slices' && (
         <>
           <RecutFields work={work} />
-          <SlicesDrawing width={width} height={Math.max(LEAST, height - FIELDS)} work={work} />
+          <SlicesDrawing width={width} height={Math.max(LEAST, height - FIELDS)} panel={panel} work={work} />
         </>
       )}
       {stage === 'rows' && <RowsDrawing width={width} height={Math.max(LEAST, height)} oiled={oiled} work={work} />}

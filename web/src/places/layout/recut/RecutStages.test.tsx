@@ -410,6 +410,22 @@ describe('rows from several panels in turn', () => {
     expect(screen.queryByRole('button', { name: /panel in turn|third panel/ })).toBeNull();
   });
 
+  it('the slices of each are drawn with the rows they give, and dragged for both', async () => {
+    const server = await two();
+    const drawing = () => screen.getByRole('group', { name: /^The panel and its slices/ });
+    const rows = () =>
+      [...drawing().querySelectorAll('text')].map((t) => t.textContent).filter((words) => /^\d+$/.test(words));
+    await waitFor(() => expect(rows().slice(0, 3)).toEqual(['1', '3', '5']));
+    const which = screen.getByRole('radiogroup', { name: 'Which panel is sliced' });
+    fireEvent.click(within(which).getByRole('radio', { name: 'Second panel' }));
+    await waitFor(() => expect(rows().slice(0, 3)).toEqual(['2', '4', '6']));
+    // What is left out of the board is chosen where its strips are seen.
+    expect(screen.queryByRole('button', { name: 'Take this panel out' })).toBeNull();
+    fireEvent.keyDown(await slider('Width of a slice'), { key: 'ArrowRight' });
+    await waitFor(async () => expect(sliceOf((await saved(server)).board).pitch).not.toBeNull());
+    expect(rows().slice(0, 3)).toEqual(['2', '4', '6']);
+  });
+
   it('Glue and the sheet have each panel with its own strips', async () => {
     const board = withPanelInTurn(endGrain());
     const input = planInput(board, RACK);

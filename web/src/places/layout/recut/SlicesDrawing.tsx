@@ -1,8 +1,9 @@
 import type { PointerEvent } from 'react';
 import { nth } from '#core/lists/there.ts';
 import { stripTops } from '#core/board/board.ts';
-import { GREATEST_ANGLE, stripsOf } from '#core/board/recipe.ts';
+import { GREATEST_ANGLE, stripsIn } from '#core/board/recipe.ts';
 import { rowsOf } from '#core/board/again.ts';
+import { ofKind } from '#core/board/recut.ts';
 import { formatLength } from '#core/units/formatLength.ts';
 import { useOpenBoard } from '../../../data/openBoard.tsx';
 import { DimensionLine } from '../../../drawing/DimensionLine.tsx';
@@ -21,17 +22,21 @@ const LEAST_PITCH = 3;
 interface SlicesDrawingProps {
   width: number;
   height: number;
+  /** Which of the panels that rows come from in turn, from 0. */
+  panel: number;
   work: ReturnType<typeof useRecut>;
 }
 
-/** The first panel with every cut through it, to scale; pitch and angle are taken hold of on it. */
-export function SlicesDrawing({ width, height, work }: SlicesDrawingProps) {
+/** One of the panels with every cut through it, to scale; pitch and angle are taken hold of on it. */
+export function SlicesDrawing({ width, height, panel, work }: SlicesDrawingProps) {
   // Slices follow the hands at once; the plan comes a moment later.
   const { board, input, session } = useOpenBoard();
   const { display } = useDisplay();
   const species = useStripSpecies(board, input.species);
-  const recut = rowsOf(board, input.shop);
-  if (!recut) return null;
+  const rows = rowsOf(board, input.shop);
+  if (!rows) return null;
+  const kind = Math.min(panel, rows.kinds.length - 1);
+  const recut = ofKind(rows, kind);
   const outline = panelOutline(recut);
   const scale = fitScale(
     [outline.length, outline.width],
@@ -39,10 +44,10 @@ export function SlicesDrawing({ width, height, work }: SlicesDrawingProps) {
     2,
   );
   const [x0, y0] = [ROOM.left, ROOM.top];
-  const strips = stripsOf(board);
+  const strips = stripsIn(recut.panel, board);
   const tops = stripTops(strips);
   // Each by the row that it will be.
-  const numbers = recut.all.filter((r) => r.panel === 1).map((r) => r.number);
+  const numbers = recut.all.filter((r) => r.panel === recut.before.panels + 1).map((r) => r.number);
   const lines = cutLines(recut);
   const [end, first] = [lines[0], lines[1]];
   const at = ([x, y]: readonly [number, number]): [number, number] => [x0 + x * scale, y0 + y * scale];
@@ -124,8 +129,8 @@ export function SlicesDrawing({ width, height, work }: SlicesDrawingProps) {
       <DimensionLine from={[x0, 14]} to={[x0 + outline.length * scale, 14]} mm={outline.length} />
       <DimensionLine from={[16, y0]} to={[16, y0 + outline.width * scale]} mm={outline.width} />
       <text className={classes.caption} x={x0} y={height - 10}>
-        {scaleWords(scale)}. {recut.slices.length > 1 ? `The first of ${recut.slices.length} panels. ` : ''}
-        {recut.kinds.length > 1 && `The first of ${recut.kinds.length} that rows come from in turn. `}
+        {scaleWords(scale)}. {recut.slices.length > 1 ? `The first of ${recut.slices.length} panels alike. ` : ''}
+        {recut.kinds.length > 1 && `Rows come from ${recut.kinds.length} panels in turn; all are sliced alike. `}
         {`Grip above: width of a slice, ${formatLength(recut.pitch, display)}; below: angle, ${recut.angle}°.`}
       </text>
     </svg>
