@@ -45,5 +45,8 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
-// The whole document in every failure would hide what failed.
-configure({ getElementError: (message) => new Error(message?.split('\n\n')[0] ?? 'not found') });
+// The whole document in every failure would hide what failed. How long a slow machine takes decides nothing here either.
+configure({
+  asyncUtilTimeout: 60_000,
+  getElementError: (message) => new Error(message?.split('\n\n')[0] ?? 'not found'),
+});

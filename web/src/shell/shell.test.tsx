@@ -33,15 +33,15 @@ describe('what the page says of saving', () => {
     await open();
     press('Wider');
     expect(note()).toMatch(/Saving/);
-    await waitFor(() => expect(note()).toMatch(/Saved \d{1,2}[:.]\d{2}/), { timeout: 5000 });
+    await waitFor(() => expect(note()).toMatch(/Saved \d{1,2}[:.]\d{2}/));
   });
 
   it('offline: that nothing is lost, and when it works again it is saved by itself', async () => {
     const { server } = await open();
     server.refuse('gone');
     press('Wider');
-    await waitFor(() => expect(note()).toContain('Your changes are kept here'), { timeout: 5000 });
-    await waitFor(() => expect(note()).toMatch(/Saved/), { timeout: 9000 });
+    await waitFor(() => expect(note()).toContain('Your changes are kept here'));
+    await waitFor(() => expect(note()).toMatch(/Saved/));
     expect(server.board.board.width).toBe(270);
   }, 20_000);
 
@@ -49,7 +49,7 @@ describe('what the page says of saving', () => {
     const { server } = await open();
     server.refuse({ status: 400, code: 'invalid', detail: 'The board is not valid.' });
     press('Wider');
-    await waitFor(() => expect(note()).toContain('Not saved: The board is not valid.'), { timeout: 5000 });
+    await waitFor(() => expect(note()).toContain('Not saved: The board is not valid.'));
     expect(screen.getByText('Width 270')).toBeDefined();
   });
 });
@@ -67,7 +67,7 @@ describe('a board that was changed elsewhere', () => {
   it('shows both, and goes on with mine over theirs when asked', async () => {
     const { server } = await conflict();
     press('Go on with yours');
-    await waitFor(() => expect(server.board.board.width).toBe(270), { timeout: 5000 });
+    await waitFor(() => expect(server.board.board.width).toBe(270));
     expect(server.writes.at(-1)!.body).toMatchObject({ basedOn: 7 });
   });
 

@@ -17,7 +17,7 @@ async function open(board: Board) {
 
 /** The board as it was saved in the end. */
 async function saved(server: ServerForTests, writes = 1): Promise<Board> {
-  await waitFor(() => expect(server.writes.length).toBeGreaterThanOrEqual(writes), { timeout: 5000 });
+  await waitFor(() => expect(server.writes.length).toBeGreaterThanOrEqual(writes));
   return boardSchema.parse((server.writes.at(-1)!.body as { steps: BoardStep[] }).steps.at(-1)!.board);
 }
 
@@ -96,7 +96,7 @@ describe('the brief', () => {
     const { server } = await open(plainBoard());
     server.refuse('gone');
     type('Width', '300');
-    await waitFor(() => expect(server.writes.length).toBeGreaterThanOrEqual(2), { timeout: 9000 });
+    await waitFor(() => expect(server.writes.length).toBeGreaterThanOrEqual(2));
     expect(field('Width').value).toBe('300');
     expect((await saved(server)).width).toBe(300);
   }, 15_000);

@@ -31,7 +31,7 @@ async function open(board: Board, rack = RACK) {
   return opened;
 }
 async function saved(server: ServerForTests): Promise<Board> {
-  await waitFor(() => expect(server.writes.length).toBeGreaterThan(0), { timeout: 5000 });
+  await waitFor(() => expect(server.writes.length).toBeGreaterThan(0));
   return boardSchema.parse((server.writes.at(-1)!.body as { steps: BoardStep[] }).steps.at(-1)!.board);
 }
 const asks = async () => plain((await screen.findByRole('region', { name: 'What the size asks' })).textContent);

@@ -19,7 +19,7 @@ const joint = (n: number) =>
 const together = () => [1, 2, 3, 4, 5].map((n) => joint(n).getAttribute('aria-pressed') === 'true');
 /** Groups as they were saved last. */
 async function saved(writes: number) {
-  await waitFor(() => expect(server.writes.length).toBeGreaterThanOrEqual(writes), { timeout: 5000 });
+  await waitFor(() => expect(server.writes.length).toBeGreaterThanOrEqual(writes));
   return lastOf((lastOf(server.writes).body as { steps: BoardStep[] }).steps).board.gluing.groups;
 }
 
@@ -44,8 +44,8 @@ it('all joints pressed are one glue-up; let go, Cadenza chooses again', async ()
     await waitFor(() => expect(together()[n - 1]).toBe(true));
   }
   expect(text()).toContain('Your own way: all strips in one glue-up.');
-  await waitFor(async () => expect(await saved(1)).toEqual([6]), { timeout: 5000 });
+  await waitFor(async () => expect(await saved(1)).toEqual([6]));
   press('Let Cadenza choose');
-  await waitFor(async () => expect(await saved(2)).toBeNull(), { timeout: 5000 });
+  await waitFor(async () => expect(await saved(2)).toBeNull());
   await waitFor(() => expect(text()).toContain('Chosen for the fewest hours'));
 });

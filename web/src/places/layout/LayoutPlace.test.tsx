@@ -32,7 +32,7 @@ const announced = () => document.querySelector('[aria-live="polite"]:last-of-typ
 
 /** The strips as they were saved in the end. */
 async function saved(): Promise<readonly Strip[]> {
-  await waitFor(() => expect(server.writes.length).toBeGreaterThan(0), { timeout: 5000 });
+  await waitFor(() => expect(server.writes.length).toBeGreaterThan(0));
   return stripsOf((server.writes.at(-1)!.body as { steps: BoardStep[] }).steps.at(-1)!.board);
 }
 const names = (list: readonly Strip[]) => list.map((s) => s.id);

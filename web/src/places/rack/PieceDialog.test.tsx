@@ -131,7 +131,7 @@ it('a short outage is waited out: the same write goes again by the same name', a
   const { server, onSaved } = open({ mark: 'A1', species: 'pear', length: 900, width: 90, thickness: 30 });
   server.refuse('gone');
   press('Put it in the rack');
-  await waitFor(() => expect(onSaved).toHaveBeenCalledTimes(1), { timeout: 4000 });
+  await waitFor(() => expect(onSaved).toHaveBeenCalledTimes(1));
   expect(server.writes).toHaveLength(2);
   expect(server.writes[0]!.name).toBe(server.writes[1]!.name);
   expect(server.writes[0]!.name).not.toBeNull();

@@ -35,7 +35,7 @@ async function open(board = backed()) {
   return opened;
 }
 async function saved(server: ServerForTests): Promise<Board> {
-  await waitFor(() => expect(server.writes.length).toBeGreaterThan(0), { timeout: 5000 });
+  await waitFor(() => expect(server.writes.length).toBeGreaterThan(0));
   const steps = server.writes.flatMap((w) => (w.body as { steps: BoardStep[] }).steps);
   return boardSchema.parse(steps.at(-1)!.board);
 }

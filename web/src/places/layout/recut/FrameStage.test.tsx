@@ -33,7 +33,7 @@ async function open(board = framed(), system: 'metric' | 'inch' = 'metric') {
   return opened;
 }
 async function saved(server: ServerForTests): Promise<{ board: Board; steps: number }> {
-  await waitFor(() => expect(server.writes.length).toBeGreaterThan(0), { timeout: 5000 });
+  await waitFor(() => expect(server.writes.length).toBeGreaterThan(0));
   const steps = server.writes.flatMap((w) => (w.body as { steps: BoardStep[] }).steps);
   return { board: boardSchema.parse(steps.at(-1)!.board), steps: steps.length };
 }

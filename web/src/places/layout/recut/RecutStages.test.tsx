@@ -33,7 +33,7 @@ async function at(stage: string, board: Board, system: 'metric' | 'inch' = 'metr
 
 /** The board as it was saved in the end, and how many steps of undo led there. */
 async function saved(server: ServerForTests): Promise<{ board: Board; steps: number }> {
-  await waitFor(() => expect(server.writes.length).toBeGreaterThan(0), { timeout: 5000 });
+  await waitFor(() => expect(server.writes.length).toBeGreaterThan(0));
   const steps = server.writes.flatMap((w) => (w.body as { steps: BoardStep[] }).steps);
   return { board: steps.at(-1)!.board, steps: steps.length };
 }
