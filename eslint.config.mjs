@@ -88,7 +88,7 @@ export default tseslint.config(
       'no-console': ['error', { allow: ['error'] }],
     },
   },
-  { files: ['web/**/*.{ts,tsx}'], ...reactHooks.configs.flat.recommended },
+  { files: ['web/**/*.{ts,tsx}'], ignores: ['**/*.test.{ts,tsx}'], ...reactHooks.configs.flat.recommended },
   {
     // What an API answers is looked at field by field in its tests.
     files: ['server/**/*.test.ts', 'server/**/*ForTests.ts'],

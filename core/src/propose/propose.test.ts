@@ -44,12 +44,19 @@ const proposalsOf = (wishes: Partial<Wishes> = {}, seed = 1, rack = RACK) => {
   if (!proposed.ok) throw new Error(proposed.why.map((w) => phraseText(w, DEFAULT_DISPLAY)).join(' '));
   return proposed.proposals;
 };
+/** What is proposed to whoever wishes nothing, each seed searched for once. */
+const open = new Map<number, ReturnType<typeof proposalsOf>>();
+const openProposals = (seed: number) => {
+  const proposals = open.get(seed) ?? proposalsOf({}, seed);
+  open.set(seed, proposals);
+  return proposals;
+};
 const colours = coloursOf(HANDBOOK_SPECIES);
 
 describe('proposals', () => {
   it('of the first six no two share what is laid in them and their woods; each best thing is told of one alone, and truly its own', () => {
     for (const seed of [1, 7, 20]) {
-      const proposals = proposalsOf({}, seed);
+      const proposals = openProposals(seed);
       const themes = proposals.slice(0, 6).map((p) => p.theme);
       expect(new Set(themes).size).toBe(6);
       const told = proposals.flatMap((p) => p.best ?? []);
@@ -63,14 +70,14 @@ describe('proposals', () => {
   });
 
   it('show boards of end grain and chevrons to whoever does not mind how strips lie, and to nobody else', () => {
-    const looks = new Set([1, 7, 20].flatMap((seed) => proposalsOf({}, seed).map((p) => lookOf(p.board))));
+    const looks = new Set([1, 7, 20].flatMap((seed) => openProposals(seed).map((p) => lookOf(p.board))));
     expect(looks).toContain('endGrain');
     expect(looks).toContain('chevron');
     expect(new Set(proposalsOf({ construction: 'edge' }).map((p) => lookOf(p.board)))).toEqual(new Set(['edge']));
   });
 
   it('are twelve boards that can be cut, within the wished sizes, each valid and explained, no two alike', () => {
-    const proposals = proposalsOf();
+    const proposals = openProposals(1);
     expect(proposals).toHaveLength(PROPOSAL_COUNT);
     for (const { board, cutting, measures, says } of proposals) {
       expect(boardSchema.safeParse(board).success).toBe(true);
@@ -100,8 +107,8 @@ describe('proposals', () => {
   });
 
   it('come out the same for the same seed, and others for another', () => {
-    expect(proposalsOf({}, 5)).toEqual(proposalsOf({}, 5));
-    expect(proposalsOf({}, 5).map((p) => p.board)).not.toEqual(proposalsOf({}, 6).map((p) => p.board));
+    expect(proposalsOf({}, 7)).toEqual(openProposals(7));
+    expect(openProposals(7).map((p) => p.board)).not.toEqual(openProposals(20).map((p) => p.board));
   });
 
   it('do as wished', () => {

@@ -129,7 +129,7 @@ export function SlicesDrawing({ width, height, panel, work }: SlicesDrawingProps
       <DimensionLine from={[x0, 14]} to={[x0 + outline.length * scale, 14]} mm={outline.length} />
       <DimensionLine from={[16, y0]} to={[16, y0 + outline.width * scale]} mm={outline.width} />
       <text className={classes.caption} x={x0} y={height - 10}>
-        {scaleWords(scale)}. {recut.slices.length > 1 ? `The first of ${recut.slices.length} panels alike. ` : ''}
+        {scaleWords(scale)}. {recut.slices.length > 1 ? `The first of ${recut.slices.length} panels. ` : ''}
         {recut.kinds.length > 1 && `Rows come from ${recut.kinds.length} panels in turn; all are sliced alike. `}
         {`Grip above: width of a slice, ${formatLength(recut.pitch, display)}; below: angle, ${recut.angle}°.`}
       </text>
