@@ -16,7 +16,8 @@ export const WARNED_BY: Readonly<Record<FailureCode, readonly string[]>> = {
   tooThick: ['deeper-than-saw'],
   trapped: ['narrow-rip'],
   noStraightEdge: ['rough-edge-at-fence'],
-  notFlat: [],
+  // Over a frame that is too thin the board that it goes round stands proud, and nothing makes that level.
+  notFlat: ['frame-thin'],
   notEnoughThickness: ['board-thickness', 'mixed-orders', 'frame-thin', 'back-thin'],
   notEnoughWidth: ['panel-width', 'mixed-orders', 'back-narrow'],
   notEnoughLength: [
