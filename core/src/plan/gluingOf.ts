@@ -1,3 +1,4 @@
+import { proudBy } from '../board/allowances.ts';
 import { firstOf, nth } from '../lists/there.ts';
 import { planGlueUps, type GluePlan } from '../gluing/glueUps.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
@@ -28,6 +29,11 @@ export function hardestOf(
   return known.length < hardness.length || known.length === 0 ? null : Math.max(...known);
 }
 
+function leastProud({ allowances, board }: PlanContext, strips: readonly Strip[]): number {
+  if (board.construction !== 'edge' || strips.length === 0) return 0;
+  return Math.min(...strips.map((s) => proudBy(allowances, s.width)));
+}
+
 /** The glue-ups of a board's panel, longest panel first in a batch. */
 export function gluingOf(context: PlanContext): GluePlan {
   const { allowances, board, shop, before } = context;
@@ -39,7 +45,8 @@ export function gluingOf(context: PlanContext): GluePlan {
       ids: strips.map((s) => s.id),
       symmetrical: strips.every((_, i) => like(i) === like(strips.length - 1 - i)),
       length: firstOf(allowances.panels).length,
-      height: allowances.glueThickness,
+      // Where every strip is left fat they are pressed as tall as they are.
+      height: allowances.glueThickness + leastProud(context, strips),
       hardness: hardestOf(context),
       helper: board.gluing.helper,
       groups: board.gluing.groups,

@@ -175,3 +175,18 @@ it('snipe longer than the usual trim lengthens the blanks', () => {
   const shop: Shop = { ...DEFAULT_SHOP, planer: { ...DEFAULT_SHOP.planer!, snipe: 40 } };
   expect(makePlan(planInput(plainBoard(), [plainPiece()], shop)).allowances.roughLength).toBe(400 + 3 + 2 * 43);
 });
+
+it('strips that are all left fat are pressed as tall as they are, others as tall as the rest', () => {
+  const shop: Shop = { ...DEFAULT_SHOP, schools: { ...DEFAULT_SHOP.schools, thin: 'fat' } };
+  const pressed = (widths: number[]) => {
+    const { gluing, allowances } = makePlan(planInput(plainBoard({}, widths), [plainPiece()], shop));
+    const { placed, pressure } = gluing.glueUps[0]!.clamps;
+    const force = placed.reduce((sum, { kind }) => sum + shop.clamps.find((c) => c.kind === kind)!.force, 0);
+    const tall = (force * 1000) / (pressure * allowances.panels[0]!.length) - allowances.glueThickness;
+    return [tall, allowances.proud.by] as const;
+  };
+  const [tall, by] = pressed([5, 5]);
+  expect(by).toBeGreaterThan(1);
+  expect(tall).toBeCloseTo(by, 6);
+  expect(pressed([5, 40])[0]).toBeCloseTo(0, 6);
+});
