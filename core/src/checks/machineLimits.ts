@@ -150,6 +150,24 @@ export const machineLimits: Rule = (plan, { board, rack, shop }) => {
       ],
     });
   }
+  const low = plan.operations
+    .filter((o) => o.kind === 'flattenSections')
+    .flatMap((o) => ofKind(o.instructions, 'flatten'))
+    .filter((f) => f.tool === 'planer' && f.to < planer.leastThickness - LENGTH_TOLERANCE_MM);
+  if (low.length > 0) {
+    findings.push({
+      rule: 'thin-for-planer',
+      severity: 'caution',
+      at: 'flattenSections',
+      strips: [],
+      what: say`Sections and strips beside them are planed to ${length(Math.min(...low.map((f) => f.to)))}; the planer goes down to ${length(planer.leastThickness)}.`,
+      why: say`Thinner wood breaks up between the rollers, and its pieces are thrown.`,
+      waysOut: [
+        say`Plane them on a carrier board of even thickness, or use a drum sander.`,
+        say`Glue all strips in one go.`,
+      ],
+    });
+  }
   if (shop.planer) {
     const { leastWidth } = shop.planer;
     const flattened = plan.operations
