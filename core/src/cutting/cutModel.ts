@@ -15,7 +15,7 @@ import {
   type UnitGeometry,
 } from './unitGeometry.ts';
 import type { Groups } from './cutProgramme.ts';
-import { makeProfile, MOST_BESIDE } from './cutProfiles.ts';
+import { makeProfile } from './cutProfiles.ts';
 import { type CutModel, Programme, type UnitClass } from './cutProgramme.ts';
 
 /**
@@ -225,16 +225,10 @@ function isAlike({ piece, defects, taken }: UnitGeometry): boolean {
   );
 }
 
-/** Widths across that rips of a length may take together, mm: each kind alone and beside itself. */
+/** Widths of the rips of each length, mm. */
 function kindWidths(model: CutModel, kindsFor: ReadonlyMap<number, { kind: number }[]>): Map<number, number[]> {
-  const kerf = model.classes[0]?.geometry.shop.saw.kerf ?? 0;
   return new Map(
-    [...kindsFor].map(([length, kinds]) => [
-      length,
-      kinds.flatMap(({ kind }) =>
-        Array.from({ length: MOST_BESIDE }, (_, i) => (i + 1) * nth(model.kinds, kind).width + i * kerf),
-      ),
-    ]),
+    [...kindsFor].map(([length, kinds]) => [length, kinds.map(({ kind }) => nth(model.kinds, kind).width)]),
   );
 }
 

@@ -10,8 +10,6 @@ import type { Groups, Split } from './cutProgramme.ts';
 /** More ways to rip one blank than this are not all listed; the bound then comes from the wood in the strips alone. */
 const MOST_SPLITS = 6000;
 const MOST_STACKS = 2000;
-/** On a piece that tapers both ways, so many rips of a kind side by side are looked for a place. */
-export const MOST_BESIDE = 6;
 
 /** Lists the ways to rip a blank and what its lanes may hold. Null when nothing wanted fits. */
 export function makeProfile(

@@ -9,7 +9,7 @@ import { bestOrder, type OrderOutcome } from './millingOrder.ts';
 
 const TOLERANCE = LENGTH_TOLERANCE_MM;
 /** A hidden defect stays this far inside the edge that shows, mm (common practice: a pencil line). */
-const SHOW_CLEARANCE = 1;
+export const SHOW_CLEARANCE = 1;
 
 export interface Range {
   from: number;

@@ -4,7 +4,8 @@ import { lastOf } from '../lists/there.ts';
 import { plainPiece } from '../plan/planArbitrary.ts';
 import { DEFAULT_SHOP } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
-import { usableSize, usableZones } from './usable.ts';
+import { blankSpace, laneKind, nextLane, orderFor, unitGeometry } from './unitGeometry.ts';
+import { stripsFrom, usableSize, usableZones } from './usable.ts';
 
 const PART = { length: 429, width: 32 };
 const knot = (change: Partial<Piece['defects'][number]> = {}): Piece['defects'][number] => ({
@@ -55,6 +56,46 @@ describe('what a piece gives', () => {
     const skim = 2 * DEFAULT_SHOP.habits.skimRough;
     expect(loss(500) - skim).toBeCloseTo(8 * (500 / 2000) ** 2, 9);
     expect(loss(1000) - skim).toBeCloseTo(8 * (1000 / 2000) ** 2, 9);
+  });
+
+  it('one that grows wider as it grows thinner gives as many strips side by side as the best place of a fine grid', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 120, max: 160 }),
+        fc.integer({ min: 5, max: 60 }),
+        fc.integer({ min: 100, max: 170 }),
+        fc.integer({ min: 8, max: 40 }),
+        fc.integer({ min: 42, max: 47 }),
+        fc.constantFrom('cut' as const, 'under' as const),
+        (width, wider, across, rip, thickness, treatment) => {
+          const piece = plainPiece({
+            length: 1500,
+            width,
+            farEnd: { width: width + wider, thickness: 46 },
+            defects: [knot({ from: 900, across, length: 60, width: 6, face: 'down', treatment })],
+          });
+          // Longer than half of it: one blank, wherever it gives most.
+          const [length, way] = [800, { shows: 'face' as const, rip, thickness }];
+          const geometry = unitGeometry(piece, DEFAULT_SHOP, []);
+          const kind = laneKind([way], DEFAULT_SHOP.saw.kerf);
+          const loss = orderFor(geometry, length, rip).loss.total;
+          let most = 0;
+          for (let x = geometry.start; x + length <= geometry.end; x += 1) {
+            const space = blankSpace(geometry, x, length);
+            if (!space || space.thickness - loss < thickness) continue;
+            let count = 0;
+            for (
+              let y = nextLane(space, kind, 0);
+              y !== null;
+              y = nextLane(space, kind, y + rip + DEFAULT_SHOP.saw.kerf)
+            )
+              count += 1;
+            most = Math.max(most, count);
+          }
+          expect(stripsFrom(piece, DEFAULT_SHOP, length, way)).toBeGreaterThanOrEqual(most);
+        },
+      ),
+    );
   });
 
   it('what its owner calls ready is used as it is', () => {
