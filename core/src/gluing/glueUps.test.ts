@@ -21,6 +21,24 @@ const panel = (strips: number, length: number, height: number, change: Partial<P
 });
 
 describe('planGlueUps', () => {
+  it('a group of strips that all stand over the panel is pressed as tall as it is; level again it is joined like the rest', () => {
+    const proud = [1.6, 1.6, 0, 0, 0, 0];
+    const plan = (flattens: number) =>
+      planGlueUps(panel(6, 400, 30, { proud, groups: [2, 4], flattens }), DEFAULT_SHOP).glueUps;
+    const tall = (g: { clamps: ClampSet }) => {
+      const force = g.clamps.placed.reduce(
+        (sum, { kind }) => sum + DEFAULT_SHOP.clamps.find((c) => c.kind === kind)!.force,
+        0,
+      );
+      return (force * 1000) / (g.clamps.pressure * 400);
+    };
+    for (const flattens of [Infinity, 100])
+      plan(flattens).forEach((g, i) => expect(tall(g)).toBeCloseTo([31.6, 30, 30][i]!, 6));
+    // The glue goes as high.
+    const [low, high] = plan(Infinity).map((g) => g.grams / g.joints);
+    expect(low! / high!).toBeCloseTo(31.6 / 30, 9);
+  });
+
   it('25 strips of a 17 or 18 in board make five groups of five and one join; five clamps on 16 to 18 in (common practice)', () => {
     expect(clampCount(16 * 25.4, DEFAULT_SHOP)).toBe(5);
     for (const inches of [17, 18]) {

@@ -62,8 +62,9 @@ export interface PanelToGlue {
   /** Whether the pattern is the same from both edges. */
   symmetrical: boolean;
   length: number;
-  /** Thickness of the panel when glued. */
+  /** Thickness of the panel when glued, and how far each strip stands over it; undefined where none does. */
   height: number;
+  proud?: readonly number[];
   /** Janka hardness of the hardest species, N; null when not known. */
   hardness: number | null;
   helper: boolean;
@@ -133,11 +134,16 @@ function groupWidths(widths: readonly number[], sizes: readonly number[]): numbe
  * Check: 25 strips of a 16 to 18 in board make five groups of five and one join (common practice).
  */
 export function planGlueUps(panel: PanelToGlue, shop: Shop): GluePlan {
-  const { widths, length, height, helper } = panel;
+  const { widths, length, helper } = panel;
+  // Strips that are all left fat are pressed as tall as they are, until they are made level.
+  const pressed = (first: number, last: number, level: boolean): number =>
+    panel.height + (level || !panel.proud ? 0 : Math.min(...panel.proud.slice(first - 1, last)));
+  const height = pressed(1, widths.length, widths.length === 0);
   const glue = glueOf(shop);
   const usable = usableGlueMinutes(shop);
-  const needed = (width: number, joints: number) =>
-    clampsFor({ length, height, width, joints, hardness: panel.hardness, battens: panel.battens ?? false }, shop);
+  const { hardness, battens = false } = panel;
+  const needed = (width: number, joints: number, tall = height) =>
+    clampsFor({ length, height: tall, width, joints, hardness, battens }, shop);
   const widest = widths.reduce((sum, w) => sum + w, 0);
   const full = needed(widest, Math.max(1, widths.length - 1));
   let mostParts = 2;
@@ -189,7 +195,8 @@ export function planGlueUps(panel: PanelToGlue, shop: Shop): GluePlan {
         jointsAt.push(at + m.width);
         return at + m.width;
       }, 0);
-      const clamps = needed(width, size - 1);
+      const tall = pressed(first.first, last.last, level > 1 && sectionWidth !== null);
+      const clamps = needed(width, size - 1, tall);
       glueUps.push({
         id,
         name: `G${level}.${made}`,
@@ -202,9 +209,9 @@ export function planGlueUps(panel: PanelToGlue, shop: Shop): GluePlan {
         jointsAt,
         width,
         clamps,
-        layingMinutes: layingMinutes(size, length, height, shop, helper),
-        assemblyMinutes: assemblyMinutes(size, length, height, shop, helper, closed(clamps)),
-        grams: ((size - 1) * length * height * glue.gramsPerM2) / 1e6,
+        layingMinutes: layingMinutes(size, length, tall, shop, helper),
+        assemblyMinutes: assemblyMinutes(size, length, tall, shop, helper, closed(clamps)),
+        grams: ((size - 1) * length * tall * glue.gramsPerM2) / 1e6,
         waitMinutes: level === grouping.levels.length || sectionWidth !== null ? whole : handle,
       });
       return { first: first.first, last: last.last, id, width };

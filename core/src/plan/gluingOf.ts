@@ -1,10 +1,12 @@
 import { proudBy } from '../board/allowances.ts';
+import { showsOf } from '../board/board.ts';
 import { firstOf, nth } from '../lists/there.ts';
 import { planGlueUps, type GluePlan } from '../gluing/glueUps.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
 import type { Shop } from '../shop/shop.ts';
 import type { PlanContext } from '../ladders/context.ts';
-import { stripsOf, type Strip } from '../board/recipe.ts';
+import { stripsOf, type Strip, type StripOperation } from '../board/recipe.ts';
+import { howCut } from '../steps/layingOut.ts';
 
 /** The widest panel that something in the shop makes flat in one piece, mm; infinite where hands can. */
 export function widestFlattened(shop: Shop): number {
@@ -29,15 +31,14 @@ export function hardestOf(
   return known.length < hardness.length || known.length === 0 ? null : Math.max(...known);
 }
 
-function leastProud({ allowances, board }: PlanContext, strips: readonly Strip[]): number {
-  if (board.construction !== 'edge' || strips.length === 0) return 0;
-  return Math.min(...strips.map((s) => proudBy(allowances, s.width)));
-}
-
 /** The glue-ups of a board's panel, longest panel first in a batch. */
 export function gluingOf(context: PlanContext): GluePlan {
-  const { allowances, board, shop, before } = context;
+  const { allowances, board, cutting, shop, before } = context;
+  const shown = howCut(cutting);
   const strips = stripsOf(board);
+  // One that lies flat in one of the panels is left no higher there.
+  const standsOnEdge = (s: StripOperation) =>
+    allowances.panels.every((_, k) => (shown(s.id, k + 1) ?? showsOf(board.construction, s)) === 'edge');
   const like = (i: number) => `${nth(strips, i).species}/${nth(strips, i).width}`;
   const plan = planGlueUps(
     {
@@ -45,8 +46,8 @@ export function gluingOf(context: PlanContext): GluePlan {
       ids: strips.map((s) => s.id),
       symmetrical: strips.every((_, i) => like(i) === like(strips.length - 1 - i)),
       length: firstOf(allowances.panels).length,
-      // Where every strip is left fat they are pressed as tall as they are.
-      height: allowances.glueThickness + leastProud(context, strips),
+      height: allowances.glueThickness,
+      proud: strips.map((s) => (standsOnEdge(s) ? proudBy(allowances, s.width) : 0)),
       hardness: hardestOf(context),
       helper: board.gluing.helper,
       groups: board.gluing.groups,
