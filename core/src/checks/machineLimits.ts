@@ -2,12 +2,22 @@ import { lastOf, nth } from '../lists/there.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
 import { ofKind } from '../steps/instruction.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
-import { length, say } from '../units/phrase.ts';
+import { length, say, type Phrase } from '../units/phrase.ts';
 import type { Found, Rule } from './finding.ts';
 import { stripsOf } from '../board/recipe.ts';
 
 /** Longer than this somebody should know before he begins, minutes. */
 const LONG_MINUTES = 120;
+
+/** Wood that is planed thinner than the planer takes. */
+const tooThin = (what: string, to: readonly number[], least: number, instead: Phrase): Found => ({
+  rule: 'thin-for-planer',
+  severity: 'caution',
+  strips: [],
+  what: say`${what} are planed to ${length(Math.min(...to))}; the planer goes down to ${length(least)}.`,
+  why: say`Thinner wood breaks up between the rollers, and its pieces are thrown.`,
+  waysOut: [say`Plane them on a carrier board of even thickness, or use a drum sander.`, instead],
+});
 
 /** Stock, blanks and panel against the widths, lengths and depths the machines allow. */
 export const machineLimits: Rule = (plan, { board, rack, shop }) => {
@@ -133,41 +143,35 @@ export const machineLimits: Rule = (plan, { board, rack, shop }) => {
       ],
     });
   }
+  const below = (mm: number) => mm < planer.leastThickness - LENGTH_TOLERANCE_MM;
   const thin = plan.cutting.blanks.flatMap((b) =>
-    b.strips.filter((s) => s.demand.spare === 0 && s.way.thickness < planer.leastThickness - LENGTH_TOLERANCE_MM),
+    b.strips.filter((s) => s.demand.spare === 0 && below(s.way.thickness)),
   );
-  if (thin.length > 0) {
+  if (thin.length > 0)
     findings.push({
-      rule: 'thin-for-planer',
-      severity: 'caution',
+      ...tooThin(
+        'These strips',
+        thin.map((s) => s.way.thickness),
+        planer.leastThickness,
+        say`Leave them fat, and flush them after the glue-up.`,
+      ),
       at: 'planeStrips',
       strips: [...new Set(thin.map((s) => s.demand.strip))].sort((a, b) => a - b),
-      what: say`These strips are planed to ${length(Math.min(...thin.map((s) => s.way.thickness)))}; the planer goes down to ${length(planer.leastThickness)}.`,
-      why: say`Thinner wood breaks up between the rollers, and its pieces are thrown.`,
-      waysOut: [
-        say`Plane them on a carrier board of even thickness, or use a drum sander.`,
-        say`Leave them fat, and flush them after the glue-up.`,
-      ],
     });
-  }
   const low = plan.operations
     .filter((o) => o.kind === 'flattenSections')
     .flatMap((o) => ofKind(o.instructions, 'flatten'))
-    .filter((f) => f.tool === 'planer' && f.to < planer.leastThickness - LENGTH_TOLERANCE_MM);
-  if (low.length > 0) {
+    .filter((f) => f.tool === 'planer' && below(f.to));
+  if (low.length > 0)
     findings.push({
-      rule: 'thin-for-planer',
-      severity: 'caution',
-      at: 'flattenSections',
-      strips: [],
-      what: say`Sections and strips beside them are planed to ${length(Math.min(...low.map((f) => f.to)))}; the planer goes down to ${length(planer.leastThickness)}.`,
-      why: say`Thinner wood breaks up between the rollers, and its pieces are thrown.`,
-      waysOut: [
-        say`Plane them on a carrier board of even thickness, or use a drum sander.`,
+      ...tooThin(
+        'Sections and strips beside them',
+        low.map((f) => f.to),
+        planer.leastThickness,
         say`Glue all strips in one go.`,
-      ],
+      ),
+      at: 'flattenSections',
     });
-  }
   if (shop.planer) {
     const { leastWidth } = shop.planer;
     const flattened = plan.operations
