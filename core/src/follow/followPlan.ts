@@ -2,7 +2,8 @@ import { firstOf, nth } from '../lists/there.ts';
 import type { PlanInput } from '../saw/planInput.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { panelContextsOf } from '../plan/panelContext.ts';
-import { wholeOfBoard, type Plan } from '../plan/plan.ts';
+import { cellsOfBoard } from '../plan/boardCells.ts';
+import type { Plan } from '../plan/plan.ts';
 import { millingOf } from '../steps/millingPlan.ts';
 import { bodiesOfPanel, boardInCells, panelInCells } from '../bodies/cells.ts';
 import { movedBy, type Triple } from '../recipe/motion.ts';
@@ -120,7 +121,7 @@ function compareCells(
   const first = firstOf(contexts);
   return boards.flatMap((made, k) => {
     if (made.thing.id !== boardThing(k + 1).id) return [];
-    const block = k === 0 ? plan.wood?.panel : wholeOfBoard({ ...plan, contexts }, k + 1);
+    const block = k === 0 ? plan.wood?.panel : cellsOfBoard({ ...plan, contexts }, k + 1).whole;
     const place = plan.trim.panels[k]?.[0];
     if (!block || !place) return [];
     const board = k === 0 && plan.wood ? plan.wood.board : boardInCells(block, place, plan.ladders.thickness.reached);

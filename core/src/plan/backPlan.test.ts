@@ -2,15 +2,14 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { panelWidth } from '../board/board.ts';
 import { backedBoard, framedBoard, insetBoard, recutBoard, type BackChoice } from '../board/recutForTests.ts';
-import { recipeProblems, stripsOf } from '../board/recipe.ts';
+import { stripsOf } from '../board/recipe.ts';
 import { checkPlan } from '../checks/checkPlan.ts';
 import { followPlan } from '../follow/followPlan.ts';
-import { unwarned } from '../follow/unwarnedForTests.ts';
 import { workshopArbitrary } from '../follow/workshopArbitrary.ts';
 import { bounds, volume } from '../recipe/solid.ts';
-import { figuresIn } from '../steps/instruction.ts';
 import type { Phrase } from '../units/phrase.ts';
 import { makePlan } from './plan.ts';
+import { figuresAndRungsAgree, followsOrTells } from './recipePropertiesForTests.ts';
 import { plainBoard, plainPiece, planInput } from './planArbitrary.ts';
 
 const tenths = (least: number, most: number) => fc.integer({ min: least * 10, max: most * 10 }).map((n) => n / 10);
@@ -75,43 +74,11 @@ const both = fc.oneof({ weight: 3, arbitrary: boards }, { weight: 2, arbitrary: 
 
 describe('a back under a board', () => {
   it('the blind maker ends with the planned board, cell by cell, or the plan has told what he met: 120 recipes', () => {
-    let whole = 0;
-    fc.assert(
-      fc.property(both, (input) => {
-        expect(recipeProblems(input.board.recipe)).toEqual([]);
-        const plan = makePlan(input);
-        const followed = followPlan(plan, input);
-        expect(unwarned(plan, input, followed)).toEqual([]);
-        if (followed.failures.every((f) => ['partTooShort', 'lowPressure', 'glueTime'].includes(f.code))) whole += 1;
-      }),
-      { numRuns: 120 },
-    );
-    expect(whole).toBeGreaterThan(10);
+    expect(followsOrTells(both, 120, ['partTooShort', 'lowPressure', 'glueTime'])).toBeGreaterThan(10);
   }, 240_000);
 
   it('no figure stands in a step that is not in one of its instructions, and every rung adds up: 60 recipes', () => {
-    fc.assert(
-      fc.property(boards, (input) => {
-        const { operations, ladders } = makePlan(input);
-        const left = Object.values(ladders).every((l) => l.reached > 60 || l.shortBy === 0);
-        for (const step of left ? operations : []) {
-          const told = figuresIn(step.instructions);
-          const shown = [...step.lines, step.title]
-            .flatMap((phrase) => phrase.flatMap((part) => (typeof part !== 'string' && 'mm' in part ? [part.mm] : [])))
-            .concat(step.settings.map((s) => s.value.mm));
-          const stray = shown.filter((mm) => !told.some((f) => Math.abs(Math.abs(f) - Math.abs(mm)) < 1e-6));
-          expect([step.id, stray]).toEqual([step.id, []]);
-        }
-        for (const { rungs, reached } of Object.values(ladders)) {
-          rungs.forEach((r, i) => {
-            expect(r.before - r.taken).toBeCloseTo(r.after, 6);
-            if (i > 0) expect(r.before).toBeCloseTo(rungs[i - 1]!.after, 6);
-          });
-          if (rungs.length > 0) expect(rungs.at(-1)!.after).toBeCloseTo(reached, 6);
-        }
-      }),
-      { numRuns: 60 },
-    );
+    figuresAndRungsAgree(boards, 60);
   }, 120_000);
 });
 

@@ -6,8 +6,8 @@ import { BACKS } from '../gluing/glueRun.ts';
 import { planGlueUps, type GluePlan } from '../gluing/glueUps.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { flatThickness } from '../ladders/gluedThickness.ts';
-import { trimLayout, type Block } from '../trim/trimLayout.ts';
-import { asLargeAsLeft, withoutBranding } from './blocks.ts';
+import type { Block } from '../trim/trimLayout.ts';
+import { blockContext, withoutBranding } from './blocks.ts';
 import { hardestOf } from './gluingOf.ts';
 
 /** What a backed board is trimmed from. @param top how large what is above the back was cut, mm */
@@ -17,36 +17,17 @@ export const backToTrim = ({ side }: Back, top: { length: number; width: number 
   end: side,
 });
 
-/** What the plan shares once the back is on: one backed board each, as large as what is above the back lets it be. */
-export function backedContext(
+/** What the plan shares once the back is on. @param size how large what is above it was cut, mm */
+export const backedContext = (
   top: PlanContext,
   back: Back,
   size: { length: number; width: number },
   board: Board,
   made: Made,
-): PlanContext {
-  const block = backToTrim(back, size);
-  const reached = asLargeAsLeft(board, size, block);
-  const shop = withoutBranding(top.shop);
-  const allowances = {
-    ...top.allowances,
-    panels: Array.from({ length: board.count }, () => ({ boards: 1, length: size.length })),
-    spareLength: 0,
-    endTrim: 0,
-  };
-  return {
-    ...top,
-    board: reached,
-    shop,
-    made,
-    allowances,
-    panelWidth: size.width,
-    trim: trimLayout(reached, allowances, shop, made, block),
-    back,
-    field: null,
-    wished: board,
-  };
-}
+): PlanContext => ({
+  ...blockContext(top, backToTrim(back, size), { board, shop: withoutBranding(top.shop), made, field: null }),
+  back,
+});
 
 /** What the plan shares of the backs, each a panel of strips of its own. @param panels how many are numbered before them */
 export function backPanels(first: PlanContext, back: Back, board: Board, panels: number): PlanContext {

@@ -44,46 +44,48 @@ export function blockToTrim(again: Again): Block {
   return { ...block, side: across ? rowTrim : 0, end: across ? 0 : rowTrim };
 }
 
-/** What the plan shares from the second glue-up on: one block for each board, and the board as large as its block lets it be. */
-export function blocksOf(
-  first: PlanContext,
-  { board, shop, again, field }: { board: Board; shop: Shop; again: Again; field: PlanContext['field'] },
-  made: Made,
+/** What the plan shares of what is trimmed once more when it is glued: one block for each board, and the board as large as its block lets it be. @param field what becomes of it, where it is not a board yet */
+export function blockContext(
+  before: PlanContext,
+  block: Block,
+  { board, shop, made, field }: { board: Board; shop: Shop; made: Made; field: PlanContext['field'] },
 ): PlanContext {
-  const { block } = again;
-  const { end: endTrim, side: sideTrim } = blockToTrim(again);
-  const reached = asLargeAsLeft(board, block, { side: sideTrim, end: endTrim });
-  const own = shopOfBlock(shop, again);
+  const reached = asLargeAsLeft(board, block);
   const allowances = {
-    ...first.allowances,
+    ...before.allowances,
     panels: Array.from({ length: board.count }, () => ({ boards: 1, length: block.length })),
     spareLength: 0,
     endTrim: 0,
-    glueThickness: block.height,
   };
   return {
-    ...first,
+    ...before,
     board: reached,
-    shop: own,
+    shop,
     made,
     allowances,
     panelWidth: block.width,
-    trim: trimLayout(reached, allowances, own, made, blockToTrim(again)),
-    again,
+    trim: trimLayout(reached, allowances, shop, made, block),
     field,
     wished: board,
   };
 }
 
+/** What the plan shares from the second glue-up on. */
+export function blocksOf(
+  first: PlanContext,
+  { board, shop, again, field }: { board: Board; shop: Shop; again: Again; field: PlanContext['field'] },
+  made: Made,
+): PlanContext {
+  const own = shopOfBlock(shop, again);
+  const context = blockContext(first, blockToTrim(again), { board, shop: own, made, field });
+  return { ...context, allowances: { ...context.allowances, glueThickness: again.block.height }, again };
+}
+
 /** The board as large as what it is trimmed from lets it be, one from each. */
-export const asLargeAsLeft = (
-  board: Board,
-  block: { length: number; width: number },
-  { side, end }: Pick<Block, 'side' | 'end'>,
-): Board => ({
+const asLargeAsLeft = (board: Board, { length, width, side, end }: Block): Board => ({
   ...board,
-  length: Math.max(0, Math.min(board.length, block.length - 2 * end)),
-  width: Math.max(0, Math.min(board.width, block.width - 2 * side)),
+  length: Math.max(0, Math.min(board.length, length - 2 * end)),
+  width: Math.max(0, Math.min(board.width, width - 2 * side)),
   perPanel: 1,
 });
 

@@ -7,8 +7,8 @@ import { planGlueUps, type GluePlan } from '../gluing/glueUps.ts';
 import { flatThickness, gluedHeight } from '../ladders/gluedThickness.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { nth } from '../lists/there.ts';
-import { trimLayout, type Block } from '../trim/trimLayout.ts';
-import { asLargeAsLeft, withoutBranding } from './blocks.ts';
+import type { Block } from '../trim/trimLayout.ts';
+import { blockContext, withoutBranding } from './blocks.ts';
 import { hardestOf } from './gluingOf.ts';
 
 /** Two strips of a ring that are glued on at once, to what is inside them. */
@@ -23,36 +23,22 @@ export interface FramePair {
 /** What a framed board is trimmed from. */
 export const frameToTrim = ({ block, side, end }: Frame): Block => ({ ...block, side, end });
 
-/** What the plan shares once the frame is on: one framed board each, and the board as large as that lets it be. */
-export function framedContext(
-  field: PlanContext,
+/** What the plan shares once the frame is on. */
+export const framedContext = (
+  inside: PlanContext,
   frame: Frame,
   board: Board,
   made: Made,
   backed: boolean,
-): PlanContext {
-  const { block, side, end } = frame;
-  const reached = asLargeAsLeft(board, block, { side, end });
-  const shop = withoutBranding(field.shop);
-  const allowances = {
-    ...field.allowances,
-    panels: Array.from({ length: board.count }, () => ({ boards: 1, length: block.length })),
-    spareLength: 0,
-    endTrim: 0,
-  };
-  return {
-    ...field,
-    board: reached,
-    shop,
+): PlanContext => ({
+  ...blockContext(inside, frameToTrim(frame), {
+    board,
+    shop: withoutBranding(inside.shop),
     made,
-    allowances,
-    panelWidth: block.width,
-    trim: trimLayout(reached, allowances, shop, made, frameToTrim(frame)),
-    frame,
     field: backed ? 'back' : null,
-    wished: board,
-  };
-}
+  }),
+  frame,
+});
 
 /** How far the highest strip of a frame stands over the field it is glued to, mm. */
 export const frameProud = (first: PlanContext, frame: Frame, flat: number): number =>

@@ -2,18 +2,17 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { panelWidth } from '../board/board.ts';
 import { insetBoard, type InsertChoice } from '../board/recutForTests.ts';
-import { recipeProblems, stripsOf } from '../board/recipe.ts';
+import { stripsOf } from '../board/recipe.ts';
 import { checkPlan } from '../checks/checkPlan.ts';
 import { followPlan } from '../follow/followPlan.ts';
-import { unwarned } from '../follow/unwarnedForTests.ts';
 import { workshopArbitrary } from '../follow/workshopArbitrary.ts';
 import { bounds, volume } from '../recipe/solid.ts';
 import { DEFAULT_SHOP } from '../shop/shop.ts';
-import { figuresIn } from '../steps/instruction.ts';
 import type { Workpiece } from '../recipe/workpiece.ts';
 import type { Phrase } from '../units/phrase.ts';
 import { faceOf } from './face.ts';
 import { makePlan, type InsetPlan, type Plan } from './plan.ts';
+import { figuresAndRungsAgree, followsOrTells } from './recipePropertiesForTests.ts';
 import { stagesOf } from './stages.ts';
 import { plainBoard, plainPiece, planInput } from './planArbitrary.ts';
 
@@ -76,45 +75,12 @@ const band = (change: Partial<InsertChoice> = {}): InsertChoice => ({
 
 describe('strips put into a panel', () => {
   it('the blind maker ends with the planned board, cell by cell, or the plan has told what he met: 160 recipes', () => {
-    let whole = 0;
-    fc.assert(
-      fc.property(both, (input) => {
-        expect(recipeProblems(input.board.recipe)).toEqual([]);
-        const plan = makePlan(input);
-        const followed = followPlan(plan, input);
-        expect(unwarned(plan, input, followed)).toEqual([]);
-        // What is put in is often short at a saw: a caution, and no reason to stop.
-        if (followed.failures.every((f) => f.code === 'partTooShort')) whole += 1;
-      }),
-      { numRuns: 160 },
-    );
-    expect(whole).toBeGreaterThan(10);
+    // What is put in is often short at a saw: a caution, and no reason to stop.
+    expect(followsOrTells(both, 160, ['partTooShort'])).toBeGreaterThan(10);
   }, 240_000);
 
   it('no figure stands in a step that is not in one of its instructions, and every rung adds up: 80 recipes', () => {
-    fc.assert(
-      fc.property(boards, (input) => {
-        const { operations, ladders } = makePlan(input);
-        const left = Object.values(ladders).every((l) => l.reached > 60 || l.shortBy === 0);
-        for (const step of left ? operations : []) {
-          const told = figuresIn(step.instructions);
-          const shown = [...step.lines, step.title]
-            .flatMap((phrase) => phrase.flatMap((part) => (typeof part !== 'string' && 'mm' in part ? [part.mm] : [])))
-            .concat(step.settings.map((s) => s.value.mm));
-          const stray = shown.filter((mm) => !told.some((f) => Math.abs(Math.abs(f) - Math.abs(mm)) < 1e-6));
-          expect([step.kind, stray]).toEqual([step.kind, []]);
-        }
-        for (const { rungs, reached } of Object.values(ladders)) {
-          rungs.forEach((r, i) => {
-            expect(r.before - r.taken).toBeCloseTo(r.after, 6);
-            if (i > 0) expect(r.before).toBeCloseTo(rungs[i - 1]!.after, 6);
-            expect(r.after).toBeGreaterThanOrEqual(0);
-          });
-          if (rungs.length > 0) expect(rungs.at(-1)!.after).toBeCloseTo(reached, 6);
-        }
-      }),
-      { numRuns: 80 },
-    );
+    figuresAndRungsAgree(boards, 80);
   }, 120_000);
 
   it('the block is full of wood, as large as was read backward, and the board comes out of it whole: 300 recipes', () => {

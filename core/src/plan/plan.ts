@@ -34,12 +34,9 @@ import { stripsOf } from '../board/recipe.ts';
 import { againOf, asThick, fieldOf, panelBoardOf, type Again } from '../board/again.ts';
 import type { Inset } from '../board/inset.ts';
 import type { Recut } from '../board/recut.ts';
-import { bodiesOfPanel, boardInCells, panelInCells, woodOf } from '../bodies/cells.ts';
-import { backedInCells } from '../bodies/backWood.ts';
-import { framedInCells } from '../bodies/frameWood.ts';
+import { bodiesOfPanel, woodOf } from '../bodies/cells.ts';
 import { recutMovement } from '../bodies/recutMovement.ts';
-import { insetInCells } from '../bodies/insetWood.ts';
-import { blockInCells, boardOfBlock, stripsInBoard } from '../bodies/recutWood.ts';
+import { boardOfBlock, stripsInBoard } from '../bodies/recutWood.ts';
 import { backLadders } from '../ladders/backLadders.ts';
 import { flatThickness } from '../ladders/gluedThickness.ts';
 import { frameLadders } from '../ladders/frameLadders.ts';
@@ -47,6 +44,7 @@ import { insetLadders } from '../ladders/insetLadders.ts';
 import { recutLadders } from '../ladders/recutLadders.ts';
 import { againOperations, type FirstPanels } from '../steps/againOperations.ts';
 import { blockGluing, blocksOf, blockToTrim } from './blocks.ts';
+import { cellsOfBoard } from './boardCells.ts';
 import { backedContext, backGluing, backPanels, backToTrim } from './backing.ts';
 import { framedContext, frameGluing, frameProud, frameToTrim, type FramePair } from './framing.ts';
 
@@ -120,8 +118,9 @@ export interface FramePlan extends Frame {
   trim: TrimLayout;
   ladders: Plan['ladders'];
   fields: { trim: TrimLayout; ladders: Plan['ladders']; thickness: number };
-  /** The first of them in cells. */
+  /** The first of them in cells, and with its frame on before it is trimmed. */
   inside: Workpiece | null;
+  framed: Workpiece | null;
   pairs: FramePair[];
   /** How far its strips stand over the field when they are glued on. */
   proud: number;
@@ -162,7 +161,6 @@ export function makePlan(given: PlanInput): Plan {
   const first = firstPanels(given, panelBoardOf(board, given.shop), asked, asked ? null : next);
   const others = asked?.how === 'rows' ? asked.kinds.slice(1).map((_, k) => otherPanels(first, given, k + 1)) : [];
   const firsts = [first, ...others];
-  const contexts = firsts.map((f) => f.context);
   const again = asked && asThick(asked, first.ladders.thickness.reached);
   const { cutting, allowances } = first.context;
   const field = again
@@ -179,18 +177,18 @@ export function makePlan(given: PlanInput): Plan {
   const ladders = askedBack ? backLadders(last, askedBack, topLadders) : topLadders;
   const fields = { trim: field.trim, ladders: fieldLadders, thickness: flatThickness(field) };
   const tops = { trim: top.trim, ladders: topLadders, thickness: flatThickness(top) };
-  const known: Insides = {
-    contexts,
-    again,
-    frame: frame && { ...frame, fields },
-    back: askedBack && { ...askedBack, tops },
-  };
-  const block = again ? blockOfBoard(contexts, again, 1) : null;
-  const fieldWood = fieldOfBoard(known, 1, block, first.wood?.panel);
-  const framed = fieldWood && frame ? framedInCells(first.context, frame, fieldWood, 1) : null;
-  const whole = wholeFrom(known, 1, { block, framed: frame ? framed : undefined, panel: first.wood?.panel });
+  const cells = cellsOfBoard(
+    {
+      contexts: firsts.map((f) => f.context),
+      again,
+      frame: frame && { ...frame, fields },
+      back: askedBack && { ...askedBack, tops },
+    },
+    1,
+    first.wood?.panel,
+  );
   const more = again !== null || frame !== null || askedBack !== null;
-  const wood = more ? boardOfBlock(last, whole, ladders) : first.wood;
+  const wood = more ? boardOfBlock(last, cells.whole, ladders) : first.wood;
   const strips = more ? stripsInBoard(first.strips, wood?.board, first.context) : first.strips;
   const gluing = again ? blockGluing(field, again) : first.gluing;
   const worked = workedBoardOf(last, ladders);
@@ -229,8 +227,13 @@ export function makePlan(given: PlanInput): Plan {
       bodies,
       before: context.before,
     })),
-    glued: block,
+    glued: cells.block,
   };
+  const trimmedFrom = askedBack
+    ? backToTrim(askedBack, size)
+    : frame
+      ? frameToTrim(frame)
+      : again && blockToTrim(again);
   return {
     shop,
     allowances,
@@ -261,10 +264,11 @@ export function makePlan(given: PlanInput): Plan {
       trim: first.context.trim,
       ladders: first.ladders,
       fields,
-      inside: fieldWood,
+      inside: cells.field,
+      framed: cells.framed,
       pairs,
       proud,
-      movement: recutMovement(given, shop, fieldWood ?? undefined, fieldLadders),
+      movement: recutMovement(given, shop, cells.field ?? undefined, fieldLadders),
     },
     back: back &&
       backPanelGluing && {
@@ -281,92 +285,10 @@ export function makePlan(given: PlanInput): Plan {
           panelWidth: back.panels.panelWidth,
           gluing: backPanelGluing,
         },
-        movement: recutMovement(
-          given,
-          shop,
-          topOfBoard(known, 1, { block, framed, panel: first.wood?.panel }) ?? undefined,
-          topLadders,
-        ),
+        movement: recutMovement(given, shop, cells.top ?? undefined, topLadders),
       },
-    lastly: askedBack
-      ? { board: last.board, shop: last.shop, allowances: last.allowances, block: backToTrim(askedBack, size) }
-      : frame
-        ? { board: last.board, shop: last.shop, allowances: last.allowances, block: frameToTrim(frame) }
-        : again && { board: last.board, shop: last.shop, allowances: last.allowances, block: blockToTrim(again) },
+    lastly: trimmedFrom && { board: last.board, shop: last.shop, allowances: last.allowances, block: trimmedFrom },
   };
-}
-
-/** What boards are made of on the way, as far as it tells where their wood lies. */
-interface Insides {
-  contexts: readonly PlanContext[];
-  again: Again | null;
-  frame: (Frame & { fields: Pick<FramePlan['fields'], 'trim' | 'thickness'> }) | null;
-  back: (Back & { tops: Pick<BackPlan['tops'], 'trim' | 'thickness'> }) | null;
-}
-
-/** What is known in cells of one board already, so that it is made once: its block, the first panel, and with its frame on; undefined where that is not known. */
-interface KnownCells {
-  block: Workpiece | null;
-  framed?: Workpiece | null | undefined;
-  panel?: Workpiece | undefined;
-}
-
-/** What one board is trimmed from that is more than a panel, in cells; null while there are no strips. @param board from 1 */
-export function wholeOfBoard(known: Insides, board: number): Workpiece | null {
-  const { contexts, again } = known;
-  return wholeFrom(known, board, { block: again ? blockOfBoard(contexts, again, board) : null });
-}
-
-function wholeFrom(known: Insides, board: number, cells: KnownCells): Workpiece | null {
-  const { contexts, frame, back } = known;
-  const framed = cells.framed === undefined && frame ? framedOfBoard(known, board, cells) : cells.framed;
-  if (!back) return frame ? (framed ?? null) : cells.block;
-  const top = topOfBoard(known, board, { ...cells, framed });
-  return top && backedInCells(firstOf(contexts), back, top, board);
-}
-
-function framedOfBoard(known: Insides, board: number, { block, panel }: KnownCells): Workpiece | null {
-  const { contexts, frame } = known;
-  const field = fieldOfBoard(known, board, block, panel);
-  return field && frame ? framedInCells(firstOf(contexts), frame, field, board) : null;
-}
-
-/** What the back of a board is glued under, in cells, cut to size. */
-function topOfBoard(known: Insides, board: number, { block, framed, panel }: KnownCells): Workpiece | null {
-  const { contexts, again, frame, back } = known;
-  if (!back) return null;
-  const { trim, thickness } = back.tops;
-  return cutOut(contexts, trim, thickness, board, frame ? (framed ?? null) : again ? block : undefined, panel);
-}
-
-/** What the frame of a board goes round, in cells. @param block that it is cut from, where it is @param panel the first panel, where it is known */
-function fieldOfBoard(
-  { contexts, again, frame }: Insides,
-  board: number,
-  block: Workpiece | null,
-  panel?: Workpiece,
-): Workpiece | null {
-  if (!frame) return null;
-  const { trim, thickness } = frame.fields;
-  return cutOut(contexts, trim, thickness, board, again ? block : undefined, panel);
-}
-
-/** What is cut out of its panel, or of what it is otherwise, for one board, flat. @param whole undefined for a panel of strips, which may hold several @param panel the first of those, where it is known */
-function cutOut(
-  contexts: readonly PlanContext[],
-  trim: TrimLayout,
-  thickness: number,
-  board: number,
-  whole: Workpiece | null | undefined,
-  panel?: Workpiece,
-): Workpiece | null {
-  const place = trim.panels.flatMap((rects, k) => rects.map((rect) => ({ rect, copy: k + 1 })))[board - 1];
-  if (!place) return null;
-  const { copy, rect } = place;
-  const first = firstOf(contexts);
-  const from =
-    whole !== undefined ? whole : copy === 1 && panel ? panel : panelInCells(first, bodiesOfPanel(first, copy), copy);
-  return from && boardInCells(from, rect, thickness);
 }
 
 /** How many panels are numbered before those of a back. */
@@ -376,17 +298,6 @@ const panelsBefore = (firsts: readonly FirstPanels[]): number =>
 /** The ladders of a board that is cut and glued again. */
 function againLadders(last: PlanContext, again: Again, first: Plan['ladders']): Plan['ladders'] {
   return again.how === 'rows' ? recutLadders(last, again, first) : insetLadders(last, again, first);
-}
-
-/** The block of one board, in cells; null while there are no strips. @param board from 1 */
-function blockOfBoard(contexts: readonly PlanContext[], again: Again, board: number): Workpiece | null {
-  return again.how === 'rows'
-    ? blockInCells(
-        contexts,
-        again,
-        again.all.filter((r) => r.board === board),
-      )
-    : insetInCells(firstOf(contexts), again, board);
 }
 
 /** All that is planned of the panels that are glued of strips, as if each were a board. */

@@ -5,16 +5,17 @@ import { asLargeAs } from '../board/again.ts';
 import { recutOf, slicesFrom } from '../board/recut.ts';
 import { recipeProblems, stripsOf, TURNS } from '../board/recipe.ts';
 import { followPlan } from '../follow/followPlan.ts';
-import { unwarned } from '../follow/unwarnedForTests.ts';
 import { workshopArbitrary } from '../follow/workshopArbitrary.ts';
 import { checkPlan } from '../checks/checkPlan.ts';
 import { movedBy } from '../recipe/motion.ts';
 import { volume } from '../recipe/solid.ts';
-import { figuresIn } from '../steps/instruction.ts';
 import { outlineArea } from '../features/outline.ts';
 import { faceOf } from './face.ts';
 import { stagesOf } from './stages.ts';
+import { unwarned } from '../follow/unwarnedForTests.ts';
+import type { PlanInput } from '../saw/planInput.ts';
 import { makePlan, type Plan, type RecutPlan } from './plan.ts';
+import { figuresAndRungsAgree, followsOrTells } from './recipePropertiesForTests.ts';
 import { plainBoard, plainPiece, planInput } from './planArbitrary.ts';
 import { DEFAULT_SHOP, type Shop } from '../shop/shop.ts';
 
@@ -71,51 +72,18 @@ const RACK = [plainPiece({ mark: 'A1', length: 2400, width: 220, thickness: 56, 
 
 describe('boards that are cut and glued again', () => {
   it('the blind maker ends with the planned board, cell by cell, or the plan has told what he met: 120 recipes', () => {
-    let whole = 0;
-    fc.assert(
-      fc.property(recuts, (input) => {
-        expect(recipeProblems(input.board.recipe)).toEqual([]);
-        const plan = makePlan(input);
-        // Of strips too narrow for their cut nothing is left, and that is all there is to say.
-        const nothing = Object.values(plan.ladders).some((l) => l.reached <= 0);
-        if (nothing || planned(plan).rowLength <= 20 || planned(plan).trueWidth <= 0)
-          return void expect(checkPlan(plan, input).map((f) => f.rule)).toContain('panel-width');
-        const followed = followPlan(plan, input);
-        expect(unwarned(plan, input, followed)).toEqual([]);
-        if (followed.failures.length === 0) whole += 1;
-      }),
-      { numRuns: 120 },
-    );
-    expect(whole).toBeGreaterThan(2);
+    // Of strips too narrow for their cut nothing is left, and that is all there is to say.
+    const nothingLeft = (plan: Plan, input: PlanInput) => {
+      const nothing = Object.values(plan.ladders).some((l) => l.reached <= 0);
+      if (!nothing && planned(plan).rowLength > 20 && planned(plan).trueWidth > 0) return false;
+      expect(checkPlan(plan, input).map((f) => f.rule)).toContain('panel-width');
+      return true;
+    };
+    expect(followsOrTells(recuts, 120, [], nothingLeft)).toBeGreaterThan(2);
   }, 240_000);
 
   it('no figure stands in a step that is not in one of its instructions, and every rung adds up: 100 recipes', () => {
-    fc.assert(
-      fc.property(recuts, (input) => {
-        const { operations, ladders } = makePlan(input);
-        // Of a board of which nothing is left no step makes sense; that is told by its stops.
-        const left = Object.values(ladders).every((l) => l.reached > 60 || l.shortBy === 0);
-        for (const step of left ? operations : []) {
-          const told = figuresIn(step.instructions);
-          const shown = [...step.lines, step.title]
-            .flatMap((phrase) => phrase.flatMap((part) => (typeof part !== 'string' && 'mm' in part ? [part.mm] : [])))
-            .concat(step.settings.map((s) => s.value.mm));
-          const stray = shown.filter(
-            (mm) => !told.some((figure) => Math.abs(figure - mm) < 1e-6 || Math.abs(figure + mm) < 1e-6),
-          );
-          expect([step.kind, stray]).toEqual([step.kind, []]);
-        }
-        for (const { rungs, reached } of Object.values(ladders)) {
-          rungs.forEach((r, i) => {
-            expect(r.before - r.taken).toBeCloseTo(r.after, 6);
-            if (i > 0) expect(r.before).toBeCloseTo(rungs[i - 1]!.after, 6);
-            expect(r.after).toBeGreaterThanOrEqual(0);
-          });
-          if (rungs.length > 0) expect(rungs.at(-1)!.after).toBeCloseTo(reached, 6);
-        }
-      }),
-      { numRuns: 100 },
-    );
+    figuresAndRungsAgree(recuts, 100);
   }, 120_000);
 
   it('the block is full of wood, as large as was read backward, and the board is cut out of it whole: 300 recipes', () => {
