@@ -25,7 +25,7 @@ function cells(strips: number, rows: number): PlanInput {
   return {
     ...rest,
     rack: rack.map((p) => ({ ...p, length: 2600, width: 220, thickness: 30, count: 4 })),
-    board: asLook(flat, 'endGrain', ROW_MM),
+    board: withOperation(asLook(flat, 'endGrain'), 'glue', 'panel', { thickness: ROW_MM }),
   };
 }
 

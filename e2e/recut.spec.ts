@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { framesOf } from '#core/board/frame.ts';
-import { lookOf, USUAL_FRAME_MM } from '#core/board/looks.ts';
+import { lookOf, USUAL } from '#core/board/looks.ts';
 import { rowLies } from '#core/board/rowPatterns.ts';
 import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
 import { insertsOf } from '#core/board/inset.ts';
@@ -217,10 +217,10 @@ test('a board is framed by mouse and backed: a strip of the frame is dragged wid
   await page.mouse.move(box.x + box.width / 2 + 20, box.y + 6, { steps: 4 });
   await page.mouse.up();
   const left = async () => framesOf((await storedBoard(page)).board.recipe)[0]?.strips.left.width ?? 0;
-  await expect.poll(left).toBeGreaterThan(USUAL_FRAME_MM + 5);
+  await expect.poll(left).toBeGreaterThan(USUAL.metric.frame + 5);
   // The whole drag is one step of undo.
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect.poll(left).toBe(USUAL_FRAME_MM);
+  await expect.poll(left).toBe(USUAL.metric.frame);
   await add(/Glue a back/);
   await expect(page.getByRole('img', { name: 'The board from below with its back, drawn to scale' })).toBeVisible();
   await saved(page);

@@ -60,6 +60,14 @@ describe('a back under a board', () => {
     );
   });
 
+  it('for a reader of inches its strips are equal and a whole number of thirty-seconds', () => {
+    const back = backOf(withBack(plain(), DEFAULT_SHOP, HOW, 'inch'), DEFAULT_SHOP)!;
+    const [width] = back.strips.map((s) => (s.strip.width * 32) / 25.4);
+    expect(width).toBeCloseTo(Math.round(width!), 9);
+    expect(new Set(back.strips.map((s) => s.strip.width)).size).toBe(1);
+    expect(missingOf(back)).toBe(0);
+  });
+
   it('whatever is done above it, it stays under all of it, its strips what they were', () => {
     const backed = withBack(plain(), DEFAULT_SHOP, HOW);
     const own = backOperationOf(backed.recipe)!.strips;

@@ -10,11 +10,12 @@ import {
   type StripOperation,
 } from './recipe.ts';
 import type { Shop } from '../shop/shop.ts';
+import { HAND_STEP, type UnitSystem } from '../units/length.ts';
 
 /** What a strip of a back is like. */
 export type BackWood = Pick<StripOperation, 'species' | 'width'>;
 
-/** Strips of a back begin about as wide as this, mm: what most stock gives lying flat (common practice). */
+/** Strips of a back begin no wider than this, mm: what most stock gives lying flat (common practice). */
 const USUAL_STRIP_MM = 60;
 
 /** The same board without its back. */
@@ -60,19 +61,20 @@ export function withBack(
   board: Board,
   own: Shop,
   { species, runs, thickness }: Pick<BackOperation, 'runs' | 'thickness'> & { species: string },
+  system: UnitSystem = 'metric',
 ): Board {
   const begun = withBackOf(board, [{ species, width: USUAL_STRIP_MM }], { runs, thickness });
-  return withBackFilled(begun, own);
+  return withBackFilled(begun, own, system);
 }
 
-/** The same board with its back of as many equal strips as cover it, of the wood of its first. @param own the shop */
-export function withBackFilled(board: Board, own: Shop): Board {
+/** The same board with its back of as many equal strips as cover it, of the wood of its first. @param own the shop @param system in whose round figures */
+export function withBackFilled(board: Board, own: Shop, system: UnitSystem = 'metric'): Board {
   const back = backOf(board, own);
   const first = back?.strips[0]?.strip;
   if (!back || !first) return board;
   const many = Math.max(1, Math.ceil(back.wantedWidth / USUAL_STRIP_MM));
-  // To half a millimetre upward: what is too much falls off.
-  const width = Math.ceil((2 * back.wantedWidth) / many) / 2;
+  // Up to a round figure: what is too much falls off.
+  const width = Math.ceil(back.wantedWidth / many / HAND_STEP[system]) * HAND_STEP[system];
   return withBackOf(
     board,
     Array.from({ length: many }, () => ({ species: first.species, width })),

@@ -5,9 +5,18 @@ import { plainBoard } from '../plan/planArbitrary.ts';
 import { boardSchema } from './board.ts';
 import { againOf, panelBoardOf } from './again.ts';
 import { crossings, cutAxes, insertsOf, insetOf } from './inset.ts';
-import { withInsert, withInsertChanged, withoutInsert, type Wanted } from './inserts.ts';
+import { withInsert, withInsertChanged, withInsertInGap, withoutInsert, type Wanted } from './inserts.ts';
 import { asLook, lookOf, LOOKS } from './looks.ts';
-import { cutStripsOf, isCutAgain, looseStripsOf, panelRecipe, recipeProblems, stripsOf, withStrips } from './recipe.ts';
+import {
+  cutStripsOf,
+  isCutAgain,
+  looseStripsOf,
+  panelRecipe,
+  panelsOfRecipe,
+  recipeProblems,
+  stripsOf,
+  withStrips,
+} from './recipe.ts';
 
 const six = plainBoard();
 const tenths = (least: number, most: number) => fc.integer({ min: least * 10, max: most * 10 }).map((n) => n / 10);
@@ -96,6 +105,23 @@ describe('strips are put in and taken out', () => {
   });
 });
 
+describe('one more strip', () => {
+  it('lies in the middle of the widest gap that the others leave, whatever their order', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 5, max: 395 }), { maxLength: 5 }), (places) => {
+        const like = { species: 'walnut-black', width: 10, angle: 15 };
+        const board = put(places.map((at) => ({ ...like, at, jog: 2 })));
+        const before = new Set(insertsOf(board.recipe).map((i) => i.operation.id));
+        const more = insertsOf(withInsertInGap(board, 400, like).recipe).find((i) => !before.has(i.operation.id))!;
+        expect(more.operation).toMatchObject({ angle: 15, jog: 0 });
+        const edges = [0, ...places, 400].sort((a, b) => a - b);
+        const widest = Math.max(...edges.slice(1).map((to, i) => to - edges[i]!));
+        expect(Math.min(...edges.map((e) => Math.abs(e - more.operation.at)))).toBeCloseTo(widest / 2, 9);
+      }),
+    );
+  });
+});
+
 describe('looks', () => {
   it.each([
     ['banded', 2, 0],
@@ -107,6 +133,14 @@ describe('looks', () => {
     expect(asLook(made, 'edge').recipe).toEqual(six.recipe);
     for (const to of LOOKS) expect(recipeProblems(asLook(made, to).recipe)).toEqual([]);
     expect(lookOf(asLook(made, 'endGrain'))).toBe('endGrain');
+  });
+
+  it('a reader of inches begins with inches', () => {
+    const sixteenths = (mm: number) => (mm * 16) / 25.4;
+    for (const look of ['banded', 'split', 'framed'] as const)
+      for (const strip of looseStripsOf(asLook(six, look, 'inch')))
+        expect(sixteenths(strip.width)).toBeCloseTo(Math.round(sixteenths(strip.width)), 9);
+    expect(sixteenths(panelsOfRecipe(asLook(six, 'endGrain', 'inch').recipe)[0]!.thickness!)).toBeCloseTo(20, 9);
   });
 
   it('bands lie alike from both ends, and on a short board leave a middle; of another wood than the edges where there is one', () => {

@@ -1,3 +1,4 @@
+import { nth } from '../lists/there.ts';
 import { insertsOf } from './inset.ts';
 import {
   AS_IT_LIES,
@@ -41,6 +42,18 @@ export function withInsert<B extends { readonly recipe: Recipe }>(board: B, { sp
         : o,
     );
   return { ...board, recipe: [...recipe.slice(0, at), strip, insert, ...rest] };
+}
+
+/** The same board with one more strip put in, in the middle of the widest gap that the others leave. @param length of what it is put into, mm */
+export function withInsertInGap<B extends { readonly recipe: Recipe }>(
+  board: B,
+  length: number,
+  like: Pick<Wanted, 'species' | 'width' | 'angle'>,
+): B {
+  const edges = [0, ...insertsOf(board.recipe).map((i) => i.operation.at), length].sort((a, b) => a - b);
+  const gaps = edges.slice(1).map((to, i) => ({ size: to - nth(edges, i), at: (to + nth(edges, i)) / 2 }));
+  const { at } = gaps.reduce((a, g) => (g.size > a.size ? g : a));
+  return withInsert(board, { ...like, jog: 0, at });
 }
 
 /** The same board without a strip that was put in: what was put in after it goes into what was there before. @param id of the insert */

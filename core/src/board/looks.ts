@@ -25,14 +25,21 @@ export const LOOK_WORDS: Readonly<Record<Look, string>> = {
 /** Whether a look is a flat board of strips: told by its construction alone. */
 export const isFlatLook = (look: Look): look is 'edge' | 'face' => look === 'edge' || look === 'face';
 
-/** Bands are as wide as this and begin so far from both ends, mm; a split leans so far, degrees, with a thin strip in it (common practice: 7 in from each end). */
-const BAND = { width: 20, fromEnd: 7 * 25.4 };
-const SPLIT = { width: 6, angle: 30 };
-/** Strips of a frame begin as wide as this, mm: narrow, since it holds what moves (common practice). */
-export const USUAL_FRAME_MM = 25;
-
-/** Rows of end grain begin as thick as this, mm, in round figures of the units that are read, and a chevron with these figures (common practice: 35 degrees, 1 1/2 in). */
-export const USUAL_ROW: Readonly<Record<UnitSystem, number>> = { metric: 30, inch: 1.25 * MM_PER_INCH };
+/** What operations begin with, mm, in round figures of the units that are read (common practice): how thick rows of end grain and a back are, how wide a band, what a split is glued with, and a frame, which is narrow, since it holds what moves. */
+export const USUAL: Readonly<Record<UnitSystem, Record<'row' | 'back' | 'band' | 'split' | 'frame', number>>> = {
+  metric: { row: 30, back: 6, band: 20, split: 6, frame: 25 },
+  inch: {
+    row: 1.25 * MM_PER_INCH,
+    back: MM_PER_INCH / 4,
+    band: 0.75 * MM_PER_INCH,
+    split: MM_PER_INCH / 4,
+    frame: MM_PER_INCH,
+  },
+};
+/** Bands begin so far from both ends, mm; a split leans so far, degrees (common practice: 7 in from each end). */
+const BAND_FROM_END_MM = 7 * MM_PER_INCH;
+const SPLIT_ANGLE = 30;
+/** A chevron begins with these figures (common practice: 35 degrees, 1 1/2 in). */
 const USUAL_ANGLE = 35;
 const USUAL_PITCH_MM = 38.1;
 
@@ -65,20 +72,22 @@ function recutTail(look: 'endGrain' | 'chevron', rowThickness: number): RecipeOp
   ];
 }
 
-/** The same strips made into a board of another look; edge and face grain are told by its construction, which stays. @param rowThickness of end grain, mm */
+/** The same strips made into a board of another look; edge and face grain are told by its construction, which stays. @param system whose round figures it begins with */
 export function asLook<B extends Pick<Board, 'construction' | 'recipe' | 'length'>>(
   board: B,
   look: Look,
-  rowThickness = USUAL_ROW.metric,
+  system: UnitSystem = 'metric',
 ): B {
   const strips = stripsOf(board);
   if (look !== 'endGrain' && look !== 'chevron') {
     const recipe = panelRecipe(board.recipe).map((o) => (o.kind === 'glue' ? { ...o, ...FLUSH } : o));
     const flat = { ...board, recipe: strips.length === 0 ? [] : recipe };
     if (isFlatLook(look)) return flat;
-    return look === 'framed' ? withFrame(flat, ringOf(accentOf(flat), USUAL_FRAME_MM)) : withInserts(flat, look);
+    return look === 'framed'
+      ? withFrame(flat, ringOf(accentOf(flat), USUAL[system].frame))
+      : withInserts(flat, look, USUAL[system]);
   }
-  return withStrips({ ...board, recipe: recutTail(look, rowThickness) }, strips);
+  return withStrips({ ...board, recipe: recutTail(look, USUAL[system].row) }, strips);
 }
 
 /** The wood that the edges of a board are not of, where it has another. */
@@ -89,23 +98,26 @@ export function accentOf(board: Pick<Board, 'recipe'>): string {
 }
 
 /** A flat board with what such a look puts in. */
-function withInserts<B extends Pick<Board, 'recipe' | 'length'>>(board: B, look: 'banded' | 'split'): B {
+function withInserts<B extends Pick<Board, 'recipe' | 'length'>>(
+  board: B,
+  look: 'banded' | 'split',
+  { band, split }: Record<'band' | 'split', number>,
+): B {
   const put = { species: accentOf(board), jog: 0 };
-  if (look === 'split')
-    return withInsert(board, { ...put, width: SPLIT.width, at: board.length / 2, angle: SPLIT.angle });
+  if (look === 'split') return withInsert(board, { ...put, width: split, at: board.length / 2, angle: SPLIT_ANGLE });
   // On a short board as far in as leaves a middle.
-  const at = Math.min(BAND.fromEnd, board.length / 3) + BAND.width / 2;
+  const at = Math.min(BAND_FROM_END_MM, board.length / 3) + band / 2;
   return [at, board.length - at].reduce(
-    (so, place) => withInsert(so, { ...put, width: BAND.width, at: place, angle: 0 }),
+    (so, place) => withInsert(so, { ...put, width: band, at: place, angle: 0 }),
     board,
   );
 }
 
-/** The same board with its panel sliced and its slices turned up, whatever is round it. @param rowThickness mm */
-export function withSlices<B extends Pick<Board, 'recipe'>>(board: B, rowThickness = USUAL_ROW.metric): B {
+/** The same board with its panel sliced and its slices turned up, whatever is round it. @param system whose round figures it begins with */
+export function withSlices<B extends Pick<Board, 'recipe'>>(board: B, system: UnitSystem = 'metric'): B {
   return withInside(board, (inside) =>
     isPanel(inside.recipe)
-      ? withStrips({ ...inside, recipe: recutTail('endGrain', rowThickness) }, stripsOf(inside))
+      ? withStrips({ ...inside, recipe: recutTail('endGrain', USUAL[system].row) }, stripsOf(inside))
       : inside,
   );
 }

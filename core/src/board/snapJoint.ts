@@ -1,5 +1,5 @@
 import { nth } from '../lists/there.ts';
-import { MM_PER_INCH } from '../units/length.ts';
+import { toHandStep } from '../units/length.ts';
 import { LEAST_STRIP_WIDTH } from './arrange.ts';
 import type { Strip } from './recipe.ts';
 
@@ -63,6 +63,5 @@ export function snapJoint({ width, index, strips, offered, reach, filling, syste
     (a, b) => Math.abs(a.width - width) - Math.abs(b.width - width) || RANK[a.reason.kind] - RANK[b.reason.kind],
   )[0];
   if (best) return best;
-  const grid = system === 'metric' ? 0.5 : MM_PER_INCH / 32;
-  return { width: Math.max(LEAST_STRIP_WIDTH, Math.round(width / grid) * grid), reason: { kind: 'grid' } };
+  return { width: Math.max(LEAST_STRIP_WIDTH, toHandStep(width, system)), reason: { kind: 'grid' } };
 }

@@ -79,9 +79,6 @@ const ROUND: Readonly<Record<UnitSystem, Record<'length' | 'width' | 'thickness'
   },
 };
 
-/** Rows of end grain, mm, in round figures. */
-const ROUND_ROW: Readonly<Record<UnitSystem, number>> = { metric: 30, inch: 1.25 * MM_PER_INCH };
-
 function roundedDown(mm: number, step: number): number {
   return Math.floor(mm / step + 1e-9) * step;
 }
@@ -182,7 +179,7 @@ class Search {
       width: this.between(wishes.width, steps.width),
       thickness: this.between(wishes.thickness, steps.thickness),
     };
-    const board = look === 'endGrain' || look === 'chevron' ? asLook(flat, look, ROUND_ROW[this.input.system]) : flat;
+    const board = look === 'endGrain' || look === 'chevron' ? asLook(flat, look, this.input.system) : flat;
     const allowances = allowancesFor(board, shop, NOTHING_MADE);
     return {
       board,

@@ -8,6 +8,13 @@ export type UnitSystem = 'metric' | 'inch';
 /** Millimetres in one inch, exact by definition (international inch, 1959). */
 export const MM_PER_INCH = 25.4;
 
+/** Hands and keys change lengths in these steps, mm: half a millimetre, or 1/32 in. */
+export const HAND_STEP: Readonly<Record<UnitSystem, number>> = { metric: 0.5, inch: MM_PER_INCH / 32 };
+
+/** The nearest length that is a whole number of such steps, mm. */
+export const toHandStep = (mm: number, system: UnitSystem): number =>
+  Math.round(mm / HAND_STEP[system]) * HAND_STEP[system];
+
 /** Two lengths closer than this are the same length. */
 export const LENGTH_TOLERANCE_MM = 1e-6;
 

@@ -15,7 +15,7 @@ import { SwitchDialog } from '../layout/SwitchDialog.tsx';
 import classes from './BriefPlace.module.css';
 import { LookChoice } from './LookChoice.tsx';
 import { FrameFigures, InsetFigures, LookCosts, RecutFigures } from './RecutFigures.tsx';
-import { asLook, isFlatLook, lookOf, USUAL_ROW, type Look } from '#core/board/looks.ts';
+import { asLook, isFlatLook, lookOf, type Look } from '#core/board/looks.ts';
 import { isCutAgain, stripsOf } from '#core/board/recipe.ts';
 import { fromPanelsThatFit } from '#core/plan/panelsThatFit.ts';
 import { useDisplay } from '../../quantities/display.tsx';
@@ -35,7 +35,7 @@ export function BriefPlace() {
   /** A look begins a recipe; between the two flat ones the strips change too, which is shown first. */
   const begin = (look: Look) => {
     if (!isFlatLook(look)) {
-      session.edit((b) => fromPanelsThatFit(input, asLook(b, look, USUAL_ROW[display.system])));
+      session.edit((b) => fromPanelsThatFit(input, asLook(b, look, display.system)));
       return;
     }
     if (isCutAgain(board)) session.edit((b) => asLook(b, look));

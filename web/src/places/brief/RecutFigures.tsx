@@ -13,6 +13,7 @@ import { makePlan } from '#core/plan/plan.ts';
 import { fromPanelsThatFit } from '#core/plan/panelsThatFit.ts';
 import { glueUpsOf } from '#core/plan/trimAgain.ts';
 import { useOpenBoard, useSettledBoard } from '../../data/openBoard.tsx';
+import { useDisplay } from '../../quantities/display.tsx';
 import { durationWords } from '../../quantities/duration.ts';
 import { Length } from '../../quantities/Length.tsx';
 import classes from './BriefPlace.module.css';
@@ -120,12 +121,13 @@ export function FrameFigures() {
 /** What the same strips cost in wood, glue-ups and hours, each way. */
 export function LookCosts() {
   const { board, input } = useSettledBoard();
+  const { display } = useDisplay();
   const now = lookOf(board);
   const rows = useMemo(() => {
     if (stripsOf(board).length === 0) return [];
     const flat = asLook(board, 'edge');
     return LOOKS.filter((look) => !isFlatLook(look) || look === board.construction).map((look) => {
-      const made = look === now ? board : fromPanelsThatFit(input, asLook(flat, look));
+      const made = look === now ? board : fromPanelsThatFit(input, asLook(flat, look, display.system));
       const plan = makePlan({ ...input, board: made });
       return {
         look,
@@ -135,7 +137,7 @@ export function LookCosts() {
         hands: plan.timeline.handsMinutes,
       };
     });
-  }, [board, input, now]);
+  }, [board, input, now, display.system]);
   if (rows.length === 0) return null;
   return (
     <table className={classes.costs}>
