@@ -27,6 +27,7 @@ import { panelBoardOf } from '#core/board/again.ts';
 import { fromPanel } from '#core/board/panels.ts';
 import { NOTHING_MADE } from '#core/facts/made.ts';
 import { type Strip, stripsOf, withStrips } from '#core/board/recipe.ts';
+import { HAND_STEP } from '#core/units/length.ts';
 
 interface BoardDrawingProps {
   svgRef: RefObject<SVGSVGElement | null>;
@@ -243,7 +244,7 @@ export function BoardDrawing(props: BoardDrawingProps) {
               aria-valuemin={1}
               aria-valuemax={1000}
               onKeyDown={(event) => {
-                const step = (event.shiftKey ? 10 : 1) * (display.system === 'metric' ? 0.5 : 25.4 / 32);
+                const step = (event.shiftKey ? 10 : 1) * HAND_STEP[display.system];
                 const by = { ArrowDown: step, ArrowRight: step, ArrowUp: -step, ArrowLeft: -step }[event.key];
                 if (by === undefined || event.altKey) return;
                 event.preventDefault();

@@ -10,9 +10,7 @@ import { formatLength } from '#core/units/formatLength.ts';
 import { EMPTY_HAND, heldIndices, inHandIndex, pickUp, type Hand, type PickUp } from './hand.ts';
 import { offeredWidths, widestOffered, type ShelfSection } from './offers.ts';
 import { GREATEST_STRIP_COUNT, type Strip, stripsOf, withStrips } from '#core/board/recipe.ts';
-
-/** A step of the width keys: half a millimetre or 1/32 in, ten times as much with Shift. */
-const WIDTH_STEP = { metric: 0.5, inch: 25.4 / 32 };
+import { HAND_STEP } from '#core/units/length.ts';
 
 /** Everything hands do with the strips, on what is held; each says what it did for those who cannot see it. */
 export function useStripActions() {
@@ -175,7 +173,7 @@ export function useStripActions() {
       const strip = strips[selected];
       if (strip)
         change(
-          (s) => arrange.moveJoint(s, selected, strip.width + steps * WIDTH_STEP[display.system], false),
+          (s) => arrange.moveJoint(s, selected, strip.width + steps * HAND_STEP[display.system], false),
           'Width changed',
           `width-${strip.id}`,
         );

@@ -1,26 +1,12 @@
 import type { FramePlan } from '#core/plan/plan.ts';
 import { spanOf } from '#core/recipe/frameOperation.ts';
-import { useSettledBoard } from '../../data/openBoard.tsx';
-import { DimensionLine } from '../../drawing/DimensionLine.tsx';
-import { FaceCells } from '../../drawing/FaceWood.tsx';
-import { fitScale } from '../../drawing/scale.ts';
-import { useStripSpecies } from '../../drawing/useStripSpecies.ts';
 import { Length } from '../../quantities/Length.tsx';
-import classes from './RowMap.module.css';
+import { FaceMap } from './FaceMap.tsx';
 
-/** The drawing's own units; the page scales it to its width. */
-const WIDTH = 720;
-const ROOM = { left: 56, top: 40, bottom: 8, right: 8, height: 260 };
 const SIDES = { far: 'the far side', near: 'the near side', left: 'the left end', right: 'the right end' } as const;
 
 /** The frame round a board: where each strip goes, in the order they are glued on. */
 export function FrameMap({ frame }: { frame: FramePlan }) {
-  const { board, plan, input } = useSettledBoard();
-  const species = useStripSpecies(board, input.species);
-  const whole = plan.wood?.panel;
-  if (!whole) return null;
-  const [l, w] = whole.size;
-  const scale = fitScale([l, w], [WIDTH - ROOM.left - ROOM.right, ROOM.height], 2);
   const strips = frame.rings.flatMap((ring, r) => {
     const outside = frame.rings.slice(r + 1).flatMap((o) => o.pairs.flat());
     const from = (side: 'left' | 'far') => outside.filter((s) => s.side === side).reduce((sum, s) => sum + s.width, 0);
@@ -30,29 +16,23 @@ export function FrameMap({ frame }: { frame: FramePlan }) {
     });
   });
   return (
-    <section>
-      <h3>Frame</h3>
-      <svg
-        className={classes.map}
-        viewBox={`0 0 ${WIDTH} ${ROOM.top + w * scale + ROOM.bottom}`}
-        role="img"
-        aria-label={`The board with its frame of ${strips.length} strips, to scale`}
-      >
-        <g transform={`translate(${ROOM.left} ${ROOM.top})`}>
-          <FaceCells thing={whole} scale={scale} species={species} />
-          {strips.map(({ strip, x, y }) => (
+    frame.framed && (
+      <FaceMap
+        title="Frame"
+        label={`The board with its frame of ${strips.length} strips, to scale`}
+        thing={frame.framed}
+        height={260}
+        on={(scale) =>
+          strips.map(({ strip, x, y }) => (
             <g key={strip.number}>
               <circle cx={x * scale} cy={y * scale} r={9} fill="#fff" stroke="#000" strokeWidth={0.8} />
               <text x={x * scale} y={y * scale} textAnchor="middle" dominantBaseline="central">
                 {strip.number}
               </text>
             </g>
-          ))}
-        </g>
-        <DimensionLine from={[ROOM.left, 14]} to={[ROOM.left + l * scale, 14]} mm={l} />
-        <DimensionLine from={[16, ROOM.top]} to={[16, ROOM.top + w * scale]} mm={w} />
-      </svg>
-      <ul className={classes.turns}>
+          ))
+        }
+      >
         <li>
           Inside: <Length mm={frame.rings[0]?.inner.length ?? 0} bare /> ×{' '}
           <Length mm={frame.rings[0]?.inner.width ?? 0} />, trimmed square before the first strip
@@ -70,7 +50,7 @@ export function FrameMap({ frame }: { frame: FramePlan }) {
             </li>
           )),
         )}
-      </ul>
-    </section>
+      </FaceMap>
+    )
   );
 }

@@ -9,7 +9,7 @@ import { FaceCells } from '../../drawing/FaceWood.tsx';
 import { fitScale } from '../../drawing/scale.ts';
 import { useStripSpecies } from '../../drawing/useStripSpecies.ts';
 import { Length } from '../../quantities/Length.tsx';
-import classes from './RowMap.module.css';
+import classes from './FaceMap.module.css';
 
 /** The drawing's own units; the page scales it to its width. */
 const WIDTH = 720;

@@ -1,7 +1,7 @@
 import { Button, SegmentedControl } from '@mantine/core';
 import { useState } from 'react';
 import { missingOf } from '#core/board/back.ts';
-import { backSchema, stripSchema } from '#core/board/recipe.ts';
+import { backSchema } from '#core/board/recipe.ts';
 import { formatLength } from '#core/units/formatLength.ts';
 import { useOpenBoard, useSettledBoard } from '../../../data/openBoard.tsx';
 import { DimensionLine } from '../../../drawing/DimensionLine.tsx';
@@ -11,7 +11,7 @@ import { useStripSpecies } from '../../../drawing/useStripSpecies.ts';
 import { useDisplay } from '../../../quantities/display.tsx';
 import { LengthInput } from '../../../quantities/LengthInput.tsx';
 import { useShortcuts } from '../../../shortcuts/Shortcuts.tsx';
-import { SpeciesChoice } from '../StripRail.tsx';
+import { StripFields } from './StripFields.tsx';
 import { useBack } from './useBack.ts';
 import classes from './recut.module.css';
 
@@ -75,24 +75,7 @@ export function BackDrawing({ width, height, oiled }: BackDrawingProps) {
         </Button>
       </div>
       <div className={classes.fields}>
-        <div className={classes.wood}>
-          <SpeciesChoice
-            value={held.strip.species}
-            species={input.species}
-            rack={input.rack}
-            onChange={(code) => work.changeStrip(at, { species: code })}
-          />
-        </div>
-        <LengthInput
-          key={held.strip.id}
-          size="xs"
-          w={104}
-          field="Strip width"
-          label="Wide"
-          mm={held.strip.width}
-          schema={stripSchema.shape.width}
-          onCommit={(wide) => work.changeStrip(at, { width: wide })}
-        />
+        <StripFields strip={held.strip} label="Wide" onChange={(change) => work.changeStrip(at, change)} />
         <div className={classes.wood}>
           <Button size="compact-xs" variant="default" onClick={() => work.allOf(held.strip.species)}>
             All of this wood

@@ -3,6 +3,7 @@ import type { FrameSide, FrameStrip } from '#core/board/frame.ts';
 import { stripSchema } from '#core/board/recipe.ts';
 import { spanOf } from '#core/recipe/frameOperation.ts';
 import { formatLength } from '#core/units/formatLength.ts';
+import { HAND_STEP, toHandStep } from '#core/units/length.ts';
 import { useOpenBoard, useSettledBoard } from '../../../data/openBoard.tsx';
 import { DimensionLine } from '../../../drawing/DimensionLine.tsx';
 import { FaceWood } from '../../../drawing/FaceWood.tsx';
@@ -19,8 +20,6 @@ const ROOM = { left: 60, right: 30, top: 44, bottom: 44 };
 const GRIP = 9;
 /** Room that the fields take, pixels. */
 const FIELDS = 142;
-/** Keys change widths in these steps, mm. */
-const STEP = { metric: 0.5, inch: 25.4 / 32 };
 
 interface FrameDrawingProps {
   width: number;
@@ -57,7 +56,7 @@ export function FrameDrawing({ width, height, oiled }: FrameDrawingProps) {
   );
   const [x0, y0] = [ROOM.left, ROOM.top];
   const [w, h] = [block.length * scale, block.width * scale];
-  const thing = plan.wood?.panel;
+  const thing = plan.frame?.framed;
   // Where the ring in hand lies in the whole: within the rings outside of it.
   const at = frame.rings.slice(frame.rings.indexOf(ring) + 1).reduce(
     (sum, outer) => {
@@ -71,7 +70,7 @@ export function FrameDrawing({ width, height, oiled }: FrameDrawingProps) {
     const x = alongDrawing(event, x0, scale) - at.x;
     const y = acrossDrawing(event, y0, scale) - at.y;
     const wide = { far: y, near: ring.outer.width - y, left: x, right: ring.outer.length - x }[strip.side];
-    return Math.round(wide * 2) / 2;
+    return toHandStep(wide, display.system);
   };
   return (
     <div>
@@ -134,7 +133,7 @@ export function FrameDrawing({ width, height, oiled }: FrameDrawingProps) {
                   aria-valuenow={Math.round(strip.width * 10) / 10}
                   aria-valuetext={formatLength(strip.width, display)}
                   onKeyDown={(event) =>
-                    byArrows(event, STEP[display.system], (by) =>
+                    byArrows(event, HAND_STEP[display.system], (by) =>
                       work.change(id, [strip.side], { width: strip.width + by }, `frame-${id}-${strip.side}`),
                     )
                   }

@@ -1,10 +1,7 @@
 import { Button, SegmentedControl } from '@mantine/core';
 import { FRAME_SIDES, type FrameRing, type FrameSide, type FrameStrip } from '#core/board/frame.ts';
-import { stripSchema } from '#core/board/recipe.ts';
-import { useOpenBoard } from '../../../data/openBoard.tsx';
 import { Length } from '../../../quantities/Length.tsx';
-import { LengthInput } from '../../../quantities/LengthInput.tsx';
-import { SpeciesChoice } from '../StripRail.tsx';
+import { StripFields } from './StripFields.tsx';
 import type { useFrames } from './useFrames.ts';
 import classes from './recut.module.css';
 
@@ -30,7 +27,6 @@ interface FrameFieldsProps {
 
 /** The rings round a board, and the figures of the strip in hand. */
 export function FrameFields({ work, ring, held, onRing, onSide }: FrameFieldsProps) {
-  const { input } = useOpenBoard();
   const { rings } = work;
   const { id, first } = ring.operation;
   const at = rings.indexOf(ring);
@@ -77,23 +73,10 @@ export function FrameFields({ work, ring, held, onRing, onSide }: FrameFieldsPro
         </Button>
       </div>
       <div className={classes.fields}>
-        <div className={classes.wood}>
-          <SpeciesChoice
-            value={held.strip.species}
-            species={input.species}
-            rack={input.rack}
-            onChange={(species) => work.change(id, [held.side], { species })}
-          />
-        </div>
-        <LengthInput
-          key={`${id}-${held.side}`}
-          size="xs"
-          w={104}
-          field="Strip width"
+        <StripFields
+          strip={held.strip}
           label="Wide, as glued"
-          mm={held.width}
-          schema={stripSchema.shape.width}
-          onCommit={(width) => work.change(id, [held.side], { width })}
+          onChange={(change) => work.change(id, [held.side], change)}
         />
         <div className={classes.wood}>
           <Button size="compact-xs" variant="default" onClick={() => work.allLike(id, wood)}>

@@ -101,6 +101,18 @@ describe('a frame, on the drawing', () => {
     }
   });
 
+  it('dragged by a reader of inches it is a whole number of thirty-seconds', async () => {
+    const { server } = await open(framed(), 'inch');
+    const grip = slider('Far side');
+    const [x, y] = ['cx', 'cy'].map((of) => Number(grip.querySelector('circle')!.getAttribute(of)));
+    fireEvent.pointerDown(grip, pointer(x! + 60, y! + 44));
+    fireEvent.pointerMove(grip, pointer(x! + 60, y! + 57));
+    fireEvent.pointerUp(grip, pointer(x! + 60, y! + 57));
+    const far = widths((await saved(server)).board)[0]![0]!;
+    expect(far).toBeGreaterThan(22);
+    expect((far * 32) / 25.4).toBeCloseTo(Math.round((far * 32) / 25.4), 9);
+  });
+
   it('figures of the strip in hand; all four like it; what is glued first', async () => {
     const { server } = await open();
     press('Right end, 10');
@@ -154,6 +166,13 @@ describe('cut and glued again, from Layout', () => {
       const { board } = await saved(server);
       expect([insertsOf(board.recipe).length, framesOf(board.recipe).length]).toEqual([1, 1]);
     });
+    // One more never lies on the one that is there.
+    await add(/put a strip in/);
+    await waitFor(async () => {
+      const places = insertsOf((await saved(server)).board.recipe).map((i) => i.operation.at);
+      expect([places.length, new Set(places).size]).toEqual([2, 2]);
+    });
+    press('Take out');
     press('Cut and glue again');
     const slices = await screen.findByRole('menuitem', { name: /not what strips were put into/ });
     expect(slices.hasAttribute('disabled')).toBe(true);

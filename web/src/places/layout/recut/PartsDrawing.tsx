@@ -3,6 +3,7 @@ import { fieldOf } from '#core/board/again.ts';
 import { GREATEST_ANGLE } from '#core/board/recipe.ts';
 import type { Insert } from '#core/board/inset.ts';
 import { formatLength } from '#core/units/formatLength.ts';
+import { HAND_STEP, toHandStep } from '#core/units/length.ts';
 import { useOpenBoard, useSettledBoard } from '../../../data/openBoard.tsx';
 import { DimensionLine } from '../../../drawing/DimensionLine.tsx';
 import { FaceWood } from '../../../drawing/FaceWood.tsx';
@@ -20,8 +21,6 @@ const ROOM = { left: 60, right: 30, top: 58, bottom: 58 };
 const GRIP = 9;
 /** Room that the fields take, pixels. */
 const FIELDS = 142;
-/** Keys move in these steps, mm. */
-const STEP = { metric: 0.5, inch: 25.4 / 32 };
 
 interface PartsDrawingProps {
   width: number;
@@ -93,11 +92,13 @@ export function PartsDrawing({ width, height, oiled }: PartsDrawingProps) {
                   aria-valuenow={Math.round(insert.operation.at * 10) / 10}
                   aria-valuetext={`${formatLength(insert.operation.at, display)} from the left end`}
                   onKeyDown={(event) =>
-                    byArrows(event, STEP[display.system], (by) =>
+                    byArrows(event, HAND_STEP[display.system], (by) =>
                       work.change(id, { at: insert.operation.at + by }, `at-${id}`),
                     )
                   }
-                  {...dragged(id, (event) => work.change(id, { at: Math.round(place(event) * 2) / 2 }, `at-${id}`))}
+                  {...dragged(id, (event) =>
+                    work.change(id, { at: toHandStep(place(event), display.system) }, `at-${id}`),
+                  )}
                 >
                   <circle cx={middle} cy={-14} r={GRIP} />
                   <path d={`M${middle - 4} -14h8M${middle} -5V${half}`} />

@@ -1,11 +1,10 @@
 import { Button, SegmentedControl } from '@mantine/core';
 import type { Insert } from '#core/board/inset.ts';
-import { insertSchema, stripSchema } from '#core/board/recipe.ts';
+import { insertSchema } from '#core/board/recipe.ts';
 import { lengthBetween } from '#core/units/lengthSchema.ts';
-import { useOpenBoard } from '../../../data/openBoard.tsx';
 import { LengthInput } from '../../../quantities/LengthInput.tsx';
 import { NumberField } from '../../../quantities/plainFields.tsx';
-import { SpeciesChoice } from '../StripRail.tsx';
+import { StripFields } from './StripFields.tsx';
 import { USUAL_ANGLES } from './sliceGeometry.ts';
 import type { useInserts } from './useInserts.ts';
 import classes from './recut.module.css';
@@ -19,7 +18,6 @@ interface PartsFieldsProps {
 
 /** The strips that are put in, and the figures of the one in hand. */
 export function PartsFields({ work, held, onHold }: PartsFieldsProps) {
-  const { board, input } = useOpenBoard();
   const { inserts } = work;
   return (
     <>
@@ -51,24 +49,7 @@ export function PartsFields({ work, held, onHold }: PartsFieldsProps) {
       </div>
       {held && (
         <div className={classes.fields}>
-          <div className={classes.wood}>
-            <SpeciesChoice
-              value={held.strip.species}
-              species={input.species}
-              rack={input.rack}
-              onChange={(species) => work.change(held.operation.id, { species })}
-            />
-          </div>
-          <LengthInput
-            key={`width-${held.operation.id}`}
-            size="xs"
-            w={92}
-            field="Strip width"
-            label="Wide"
-            mm={held.width}
-            schema={stripSchema.shape.width}
-            onCommit={(width) => work.change(held.operation.id, { width })}
-          />
+          <StripFields strip={held.strip} label="Wide" onChange={(change) => work.change(held.operation.id, change)} />
           <LengthInput
             key={`at-${held.operation.id}`}
             size="xs"
@@ -76,7 +57,7 @@ export function PartsFields({ work, held, onHold }: PartsFieldsProps) {
             field="Place"
             label="From left end"
             mm={held.operation.at}
-            schema={lengthBetween(0, board.length)}
+            schema={lengthBetween(0, work.length)}
             onCommit={(at) => work.change(held.operation.id, { at })}
           />
           <div>

@@ -13,6 +13,7 @@ import { FaceCells, FaceWood } from '../../../drawing/FaceWood.tsx';
 import { fitScale, scaleWords } from '../../../drawing/scale.ts';
 import { useStripSpecies } from '../../../drawing/useStripSpecies.ts';
 import type { RecutPlan } from '#core/plan/plan.ts';
+import { HAND_STEP } from '#core/units/length.ts';
 import { useDisplay } from '../../../quantities/display.tsx';
 import { useShortcuts } from '../../../shortcuts/Shortcuts.tsx';
 import type { useRecut } from './useRecut.ts';
@@ -21,7 +22,7 @@ import classes from './recut.module.css';
 const ROOM = { left: 60, right: 24, top: 40, bottom: 34 };
 const BAR = 68;
 /** Rows are shifted in these steps, mm. */
-const SHIFT = { metric: 1, inch: 25.4 / 32 };
+const SHIFT = { metric: 1, inch: HAND_STEP.inch };
 
 /** Keys of rows in hand, wherever the hands are, as the list of keys tells them. */
 const ROW_KEYS = {

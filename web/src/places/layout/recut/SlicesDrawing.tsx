@@ -5,6 +5,7 @@ import { GREATEST_ANGLE, stripsIn } from '#core/board/recipe.ts';
 import { rowsOf } from '#core/board/again.ts';
 import { ofKind } from '#core/board/recut.ts';
 import { formatLength } from '#core/units/formatLength.ts';
+import { HAND_STEP, toHandStep } from '#core/units/length.ts';
 import { useOpenBoard } from '../../../data/openBoard.tsx';
 import { DimensionLine } from '../../../drawing/DimensionLine.tsx';
 import { fitScale, scaleWords } from '../../../drawing/scale.ts';
@@ -102,8 +103,10 @@ export function SlicesDrawing({ width, height, panel, work }: SlicesDrawingProps
           aria-valuemax={500}
           aria-valuenow={Math.round(recut.pitch * 10) / 10}
           aria-valuetext={formatLength(recut.pitch, display)}
-          onKeyDown={(event) => byArrows(event, 0.5, (by) => work.setPitch(recut.pitch + by, 'pitch'))}
-          {...dragged((event) => work.setPitch(Math.round(pitchAt(recut, place(event)) * 2) / 2, 'pitch'))}
+          onKeyDown={(event) =>
+            byArrows(event, HAND_STEP[display.system], (by) => work.setPitch(recut.pitch + by, 'pitch'))
+          }
+          {...dragged((event) => work.setPitch(toHandStep(pitchAt(recut, place(event)), display.system), 'pitch'))}
         >
           <circle cx={at(first.from)[0]} cy={y0 - 14} r={GRIP} />
           <path d={`M${at(first.from)[0] - 4} ${y0 - 14}h8M${at(first.from)[0]} ${y0 - 5}V${at(first.from)[1]}`} />

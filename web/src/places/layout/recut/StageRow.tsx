@@ -60,21 +60,20 @@ export function StageRow({ stage, onStage }: StageRowProps) {
 const outlineOf = ({ again, allowances, panelWidth }: Plan): { length: number; width: number } =>
   again?.how === 'rows' ? panelOutline(again) : { length: firstOf(allowances.panels).length, width: panelWidth };
 
-/** With its frame on; the back is not under it yet, and from above it looks the same. */
-const framedThing = ({ wood }: Plan) => wood?.panel;
-
 function StageFigures({ stage }: { stage: RecutStage }) {
   const { plan } = useSettledBoard();
   const { again, frame, back, allowances } = plan;
-  const panels = allowances.panels.length;
-  if (stage === 'panel')
+  if (stage === 'panel') {
+    const kinds = again?.how === 'rows' ? again.kinds : [];
+    const panels = kinds.length > 1 ? kinds.reduce((sum, k) => sum + k.slices.length, 0) : allowances.panels.length;
     return (
       <small>
-        {panels > 1 && `${panels} of `}
+        {panels > 1 && `${panels} ${kinds.length > 1 ? 'panels, the first' : 'of'} `}
         <Length mm={firstOf(allowances.panels).length} bare /> × <Length mm={plan.panelWidth} bare /> ×{' '}
         <Length mm={again?.thickness ?? frame?.fields.thickness ?? back?.tops.thickness ?? allowances.glueThickness} />
       </small>
     );
+  }
   if (frame && stage === 'frame')
     return <small>{frame.rings.length === 1 ? '4 strips' : `${frame.rings.length} rings`}</small>;
   if (back && stage === 'back')
@@ -112,7 +111,7 @@ function StageDrawing({ stage, scale }: { stage: RecutStage; scale: number }) {
   const { again } = plan;
   if (stage !== 'panel' && stage !== 'slices') {
     const thing =
-      stage === 'board' || stage === 'back' ? plan.wood?.board : stage === 'frame' ? framedThing(plan) : again?.glued;
+      stage === 'board' || stage === 'back' ? plan.wood?.board : stage === 'frame' ? plan.frame?.framed : again?.glued;
     const whole = stage === 'frame' ? plan.frame?.block : again?.block;
     const [length, width] = thing?.size ?? [whole?.length ?? 0, whole?.width ?? 0];
     return (

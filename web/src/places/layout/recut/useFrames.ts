@@ -7,13 +7,15 @@ import {
   withoutFrame,
   type FrameWood,
 } from '#core/board/frames.ts';
-import { USUAL_FRAME_MM } from '#core/board/looks.ts';
-import { stripSchema, stripsOf, type FrameFirst } from '#core/board/recipe.ts';
+import { accentOf, USUAL } from '#core/board/looks.ts';
+import { stripSchema, type FrameFirst } from '#core/board/recipe.ts';
 import { useOpenBoard } from '../../../data/openBoard.tsx';
+import { useDisplay } from '../../../quantities/display.tsx';
 
 /** What hands do with the rings round a board; each is one step of undo, those with the same key together. */
 export function useFrames() {
   const { board, input, session } = useOpenBoard();
+  const { display } = useDisplay();
   const frame = frameOf(board, input.shop);
   /** Kept to what can be: a hand that goes too far stops there. */
   const possible = ({ width }: Partial<FrameWood>): boolean =>
@@ -37,10 +39,10 @@ export function useFrames() {
     first: (id: string, first: FrameFirst) => session.edit((b) => withFrameChanged(b, id, { first })),
     move: (id: string, by: 1 | -1) => session.edit((b) => withFrameMoved(b, id, by)),
     remove: (id: string) => session.edit((b) => withoutFrame(b, id)),
-    /** One more ring, outside all others, of the wood of the strip in hand. */
+    /** One more ring, outside all others, like the strip in hand, or narrow and of the accent's wood. */
     add: (like: FrameWood | undefined) =>
       session.edit((b) =>
-        withFrame(b, ringOf(like?.species ?? stripsOf(b)[0]?.species ?? '', like?.width ?? USUAL_FRAME_MM)),
+        withFrame(b, ringOf(like?.species ?? accentOf(b), like?.width ?? USUAL[display.system].frame)),
       ),
     endMerge: () => session.endMerge(),
   };
