@@ -252,7 +252,7 @@ describe('bad requests', () => {
       '/boards',
       plainBoard({}, Array<number>(500).fill(5)),
       400,
-      /Recipe must be at most 200 strips with their glue-ups, slices, turns, inserts, frames and a back/,
+      /Recipe must be at most 200 strips with their stacks, glue-ups, slices, turns, inserts, frames and a back/,
     ],
     ['no body', 'POST', '/boards', undefined, 400, /must|valid/],
     ['half a character', 'POST', '/boards', `{"name":"\\ud800"}`, 400, /The text in name holds half of a character/],

@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { demandsFor } from '../saw/demands.ts';
 import { makePlan } from '../plan/plan.ts';
 import { plainBoard, plainPiece, planInput, planInputArbitrary } from '../plan/planArbitrary.ts';
-import { cutProblemFor, demandKey } from '../saw/cutForBoard.ts';
+import { cutProblemFor } from '../saw/cutForBoard.ts';
+import { demandKey } from '../saw/demandKey.ts';
 import { partsAcross, widestPart } from './rips.ts';
 import { auditCut, volumeAccount } from './auditCut.ts';
 

@@ -1,3 +1,4 @@
+import { demandKey } from './demandKey.ts';
 import { certain, entryOf, firstOf } from '../lists/there.ts';
 import { panelBoardOf } from '../board/again.ts';
 import { allowancesFor, type Allowances } from '../board/allowances.ts';
@@ -24,11 +25,6 @@ export interface BoardToCut {
   done: readonly DoneBlank[];
   /** What happened to it; left out: nothing did. */
   facts?: readonly Fact[];
-}
-
-/** One strip of one copy, or one spare, wherever it is spoken of. */
-export function demandKey(demand: Pick<StripDemand, 'board' | 'stripId' | 'copy' | 'spare'>): string {
-  return `${demand.board}/${demand.stripId}/${demand.copy}/${demand.spare}`;
 }
 
 /** The shop that boards are cut in: where one alone differs from it, as it differs; boards cut together are sawn by the shop's own habits. */

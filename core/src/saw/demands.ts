@@ -1,6 +1,6 @@
 import { nth } from '../lists/there.ts';
 import { showsOf } from '../board/board.ts';
-import { edgeRip, faceRip, type Allowances, type LooseStrip } from '../board/allowances.ts';
+import { edgeRip, faceRip, proudFor, type Allowances, type LooseStrip } from '../board/allowances.ts';
 import type { Board } from '../board/board.ts';
 import type { StripDemand, Way } from '../cutting/cutPlan.ts';
 import { readBackward } from '../recipe/evaluate.ts';
@@ -21,6 +21,8 @@ export function demandsFor(board: Board, allowances: Allowances, shop: Shop, key
   const kinds = new Map<string, StripDemand>();
   const demands: StripDemand[] = [];
   const ask = (strip: Strip, number: number, copy: number, size: Triple) => {
+    // An accent is made of bits that are cut from strips of their own.
+    if (strip.stack !== null) return;
     const loose = allowances.loose[strip.id];
     const demand: StripDemand = {
       board: key,
@@ -66,7 +68,11 @@ export function demandsFor(board: Board, allowances: Allowances, shop: Shop, key
 
 /** The ways to get a strip of a size, the usual one first. @param size along, across and up as it lies in the panel, mm */
 function waysOf(board: Board, strip: Strip, [, width, height]: Triple, allowances: Allowances): Way[] {
-  const edge: Way = { shows: 'edge', rip: edgeRip({ ...allowances, glueThickness: height }, width), thickness: width };
+  const edge: Way = {
+    shows: 'edge',
+    rip: edgeRip({ ...allowances, ...proudFor(allowances, board, strip), glueThickness: height }, width),
+    thickness: width,
+  };
   const face: Way = { shows: 'face', rip: faceRip(allowances, width), thickness: height };
   const usual = showsOf(board.construction, strip) === 'edge' ? [edge, face] : [face, edge];
   return board.cutting.eitherWay ? usual : usual.slice(0, 1);

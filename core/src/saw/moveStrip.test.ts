@@ -5,7 +5,7 @@ import { makePlan } from '../plan/plan.ts';
 import { plainBoard, plainPiece, planInput, planInputArbitrary } from '../plan/planArbitrary.ts';
 import { DEFAULT_DISPLAY } from '../units/formatLength.ts';
 import { phraseText } from '../units/phrase.ts';
-import { demandKey } from './cutForBoard.ts';
+import { demandKey } from './demandKey.ts';
 import { moveStrip, piecesThatGive, withBan, withPin } from './moveStrip.ts';
 
 const piece = (id: string, change: Parameters<typeof plainPiece>[0] = {}) =>

@@ -6,7 +6,7 @@ import type { Shop } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { say, type Phrase } from '../units/phrase.ts';
-import { demandKey } from './cutForBoard.ts';
+import { demandKey } from './demandKey.ts';
 import { stripOf, swapStrips } from './swapStrips.ts';
 
 /** What comes of laying a strip of a cut plan on a piece, or on another strip. */

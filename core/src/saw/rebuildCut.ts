@@ -8,7 +8,7 @@ import { addScores, NO_SCORE, settleUnit, type PlacedBlank } from '../cutting/se
 import { shortagesOf } from '../cutting/shortages.ts';
 import { blankSpace } from '../cutting/unitGeometry.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
-import { demandKey } from './cutForBoard.ts';
+import { demandKey } from './demandKey.ts';
 
 export type RebuiltCut =
   { ok: true; plan: CutPlan } | { ok: false; faults: (CutFault | { pieceId: string; unit: number; fault: 'strip' })[] };

@@ -1,6 +1,6 @@
 import type { CutPlan, PromisedRange } from '../cutting/cutPlan.ts';
 import type { DoneBlank, SawState } from './planInput.ts';
-import { demandKey } from './cutForBoard.ts';
+import { demandKey } from './demandKey.ts';
 import type { SawBook, StoredPromise } from './sawRecords.ts';
 
 export const EMPTY_SAW_BOOK: SawBook = { promises: [], plans: [], cuttings: [] };

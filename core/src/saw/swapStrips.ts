@@ -1,6 +1,6 @@
 import type { CutPlan, RippedStrip, StripDemand } from '../cutting/cutPlan.ts';
 import type { CutProblem } from '../cutting/cutProblem.ts';
-import { demandKey } from './cutForBoard.ts';
+import { demandKey } from './demandKey.ts';
 import { bareCut, rebuildCut } from './rebuildCut.ts';
 
 /**

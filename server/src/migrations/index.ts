@@ -13,6 +13,7 @@ import * as shopsAside from './011-shops-aside.ts';
 import * as recut from './012-recut.ts';
 import * as insert from './013-insert.ts';
 import * as frame from './014-frame.ts';
+import * as stack from './015-stack.ts';
 
 /** Every migration by name, run in the order of the names, each once. One that has landed is never edited: `checksums.json` holds that. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -30,4 +31,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '012-recut': recut,
   '013-insert': insert,
   '014-frame': frame,
+  '015-stack': stack,
 };

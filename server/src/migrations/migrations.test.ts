@@ -7,7 +7,7 @@ import { describe, expect, it } from 'vitest';
 import { clientArguments } from '../../../bin/mariadb/clientArguments.ts';
 import { newDatabase } from '../../../bin/mariadb/testDatabase.ts';
 import { asLook } from '#core/board/looks.ts';
-import { backedBoard, framedBoard, insetBoard } from '#core/board/recutForTests.ts';
+import { backedBoard, framedBoard, insetBoard, stackedBoard } from '#core/board/recutForTests.ts';
 import { plainBoard } from '#core/plan/planArbitrary.ts';
 import { serveApi } from '../apiForTests.ts';
 import { openDatabase } from '../stores/database.ts';
@@ -371,6 +371,48 @@ it('framed boards go down without their frames, and come up as that', async () =
   await db.destroy();
 }, 60_000);
 
+it('accents of bits go down as plain strips of their first wood, and come up as that', async () => {
+  const url = await fresh('stack_step');
+  load(url, gunzipSync(readFileSync(join(here, 'earlier', '014-9531214.sql.gz'))));
+  const db = openDatabase(url);
+  await openStore(db);
+  expect(await inspectStore(url)).toMatchObject({ unreadable: [] });
+  const strips = (id: string) =>
+    db('revisions')
+      .where({ board_id: id })
+      .first<{ document: unknown }>()
+      .then((row) => (typeof row.document === 'string' ? (JSON.parse(row.document) as unknown) : row.document))
+      .then((document) => (document as { recipe: Record<string, unknown>[] }).recipe);
+  // What was stored before has no accents, and says so.
+  const [{ board_id: old }] = (await db('revisions').select('board_id').limit(1)) as [{ board_id: string }];
+  expect((await strips(old)).filter((o) => o.kind === 'strip' && o.stack !== null)).toEqual([]);
+  const api = await serveApi(url);
+  const stacked = stackedBoard(plainBoard({}, [40, 40, 40]), [
+    {
+      bits: [
+        { species: 'walnut-black', length: 30 },
+        { species: 'maple-hard', length: 20 },
+      ],
+      depth: 20,
+      accents: [{ at: 1, width: 3 }],
+    },
+  ]);
+  const { body } = await api.call('POST', '/boards', stacked);
+  await api.close();
+  await migrations['015-stack']!.down!(db);
+  const left = await strips(body.id as string);
+  expect(left.map((o) => o.kind)).toEqual(['strip', 'strip', 'strip', 'strip', 'glue']);
+  expect(left.filter((o) => 'stack' in o)).toEqual([]);
+  expect(left.find((o) => o.id === 'accent-1-1')).toMatchObject({ species: 'walnut-black', width: 3 });
+  // A first run that was killed leaves nothing that a second one trips over.
+  for (let run = 0; run < 2; run += 1) await migrations['015-stack']!.up(db);
+  expect((await strips(body.id as string)).filter((o) => o.kind === 'strip').map((o) => o.stack)).toEqual(
+    Array(4).fill(null),
+  );
+  expect(await inspectStore(url)).toMatchObject({ unreadable: [] });
+  await db.destroy();
+}, 60_000);
+
 // From before the recipe: the steps until there are sealed, and were gone through so when they landed.
 it('ten thousand revisions come up some hundred at a time: no table is ever in memory whole', async () => {
   const url = await fresh('many');
@@ -394,7 +436,7 @@ it('ten thousand revisions come up some hundred at a time: no table is ever in m
   expect(most.get('revisions')).toBeGreaterThan(100);
   for (const [table, rows] of most) expect([table, rows <= 200]).toEqual([table, true]);
   const [{ n }] = (await db('revisions')
-    .where({ format_version: 12 })
+    .where({ format_version: 13 })
     .whereRaw('document like \'%"takes":%\' and document like \'%"runs":"along"%\'')
     .count<{ n: number }[]>({ n: '*' })) as [{ n: number }];
   expect(n).toBeGreaterThanOrEqual(MANY);

@@ -5,7 +5,8 @@ import { nanoid } from 'nanoid';
 import { auditCut } from '#core/cutting/auditCut.ts';
 import type { Blank, CutPlan, Leftover } from '#core/cutting/cutPlan.ts';
 import { offcutMarks, offcutOf, remainsOf } from '#core/cutting/offcut.ts';
-import { demandKey, sawingShop } from '#core/saw/cutForBoard.ts';
+import { sawingShop } from '#core/saw/cutForBoard.ts';
+import { demandKey } from '#core/saw/demandKey.ts';
 import {
   cuttingRecordSchema,
   type CuttingRecord,

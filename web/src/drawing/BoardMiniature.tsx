@@ -1,18 +1,21 @@
-import { nth } from '#core/lists/there.ts';
-import { lazy, Suspense, useId, useMemo } from 'react';
+import { lazy, Suspense } from 'react';
 import { panelWidth, stripTops } from '#core/board/board.ts';
-import { bodiesOf } from '#core/bodies/bodiesOf.ts';
+import { nth } from '#core/lists/there.ts';
 import classes from './drawing.module.css';
 import type { BoardMiniatureProps } from './miniature.ts';
 import { WishedOutline } from './WishedOutline.tsx';
-import { Wood } from './Wood.tsx';
 import { isCutAgain, stripsOf } from '#core/board/recipe.ts';
 
-/** Boards of cells are drawn from their whole plan, which the first page need not load for the others. */
+/** Wood is drawn from where strips lie in their pieces, boards of cells from their whole plan: the first page shows itself before it has loaded either. */
+const FlatMiniature = lazy(async () => ({ default: (await import('./FlatMiniature.tsx')).FlatMiniature }));
 const RecutMiniature = lazy(async () => ({ default: (await import('./RecutMiniature.tsx')).RecutMiniature }));
 
-/** Room for a board until it is drawn. */
-function Wished({ board, scale }: BoardMiniatureProps) {
+/** A board until its wood is drawn: of a flat one the colours of its strips. */
+function InColours({ board, input, scale }: BoardMiniatureProps) {
+  const strips = isCutAgain(board) ? [] : stripsOf(board);
+  const trim = Math.max(0, (panelWidth(board) - board.width) / 2);
+  const tops = stripTops(strips);
+  const within = (y: number) => Math.min(board.width, Math.max(0, y - trim)) * scale;
   return (
     <svg
       className={classes.miniature}
@@ -21,6 +24,15 @@ function Wished({ board, scale }: BoardMiniatureProps) {
       aria-hidden="true"
     >
       <g transform="translate(1 1)">
+        {strips.map((strip, i) => (
+          <rect
+            key={strip.id}
+            y={within(nth(tops, i))}
+            width={board.length * scale}
+            height={within(nth(tops, i) + strip.width) - within(nth(tops, i))}
+            fill={input.species.find((s) => s.code === strip.species)?.colour ?? 'var(--line)'}
+          />
+        ))}
         <WishedOutline board={board} scale={scale} />
       </g>
     </svg>
@@ -29,54 +41,10 @@ function Wished({ board, scale }: BoardMiniatureProps) {
 
 /** A board small and to scale, as a picture. */
 export function BoardMiniature(props: BoardMiniatureProps) {
-  return isCutAgain(props.board) && stripsOf(props.board).length > 0 ? (
-    <Suspense fallback={<Wished {...props} />}>
-      <RecutMiniature {...props} />
-    </Suspense>
-  ) : (
-    <FlatMiniature {...props} />
-  );
-}
-
-/** One of strips from end to end: its strips, and the wanted outline where strips are still missing. */
-function FlatMiniature({ board, input, scale, oiled = false }: BoardMiniatureProps) {
-  const trim = Math.max(0, (panelWidth(board) - board.width) / 2);
-  const clip = useId();
-  const tops = stripTops(stripsOf(board));
-  const bodies = useMemo(() => bodiesOf({ ...input, board }), [board, input]);
-  const endTrim = ((bodies[0]?.size[0] ?? board.length) - board.length) / 2;
+  const Drawn = isCutAgain(props.board) && stripsOf(props.board).length > 0 ? RecutMiniature : FlatMiniature;
   return (
-    <svg
-      className={classes.miniature}
-      width={board.length * scale + 2}
-      height={board.width * scale + 2}
-      role="img"
-      aria-label={`Drawing of ${board.name}: ${stripsOf(board).length} strips`}
-    >
-      <g transform="translate(1 1)">
-        <clipPath id={clip}>
-          <rect width={board.length * scale} height={board.width * scale} />
-        </clipPath>
-        <g clipPath={`url(#${clip})`}>
-          {stripsOf(board).map((strip, i) => (
-            <Wood
-              key={strip.id}
-              x={-endTrim * scale}
-              y={(nth(tops, i) - trim) * scale}
-              scale={scale}
-              species={input.species.find((s) => s.code === strip.species)}
-              body={nth(bodies, i)}
-              stripId={strip.id}
-              side="top"
-              oiled={oiled}
-            />
-          ))}
-          {tops.slice(1).map((top) => (
-            <path key={top} d={`M0 ${(top - trim) * scale}H${board.length * scale}`} className={classes.joint} />
-          ))}
-        </g>
-        <WishedOutline board={board} scale={scale} />
-      </g>
-    </svg>
+    <Suspense fallback={<InColours {...props} />}>
+      <Drawn {...props} />
+    </Suspense>
   );
 }

@@ -1,7 +1,7 @@
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import type { CutSheet } from '#core/cutting/cutSheet.ts';
 import type { RippedStrip } from '#core/cutting/cutPlan.ts';
-import { demandKey } from '#core/saw/cutForBoard.ts';
+import { demandKey } from '#core/saw/demandKey.ts';
 import type { Species } from '#core/wood/species.ts';
 import { formatLength } from '#core/units/formatLength.ts';
 import { Ruler } from '../../drawing/Ruler.tsx';

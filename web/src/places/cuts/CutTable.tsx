@@ -1,5 +1,5 @@
 import type { CutSheet } from '#core/cutting/cutSheet.ts';
-import { demandKey } from '#core/saw/cutForBoard.ts';
+import { demandKey } from '#core/saw/demandKey.ts';
 import { Length } from '../../quantities/Length.tsx';
 import classes from './cuts.module.css';
 import { copyLetter, isLit } from './words.ts';

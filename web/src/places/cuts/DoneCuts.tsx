@@ -1,6 +1,6 @@
 import { Button, Checkbox } from '@mantine/core';
 import type { SawBook, StripName } from '#core/saw/sawRecords.ts';
-import { demandKey } from '#core/saw/cutForBoard.ts';
+import { demandKey } from '#core/saw/demandKey.ts';
 import { api } from '../../data/api.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { takeBook } from '../../data/queries.ts';

@@ -44,7 +44,9 @@ export function StripBar({ plan, done, board, boardKey, species, width, lit, onL
       {strips.map((strip, i) => {
         const x = 1 + (nth(tops, i) + apart(i)) * scale;
         const w = strip.width * scale;
-        const found = met.has(strip.id);
+        // An accent is made of bits of other strips.
+        const ofBits = strip.stack !== null;
+        const found = ofBits || met.has(strip.id);
         return (
           <g
             key={strip.id}
@@ -54,7 +56,7 @@ export function StripBar({ plan, done, board, boardKey, species, width, lit, onL
             onPointerEnter={() => onLight(`${boardKey}/${strip.id}`)}
             onPointerLeave={() => onLight(null)}
           >
-            <title>{`Strip ${i + 1}${found ? (onBench.has(strip.id) ? ', cut' : '') : ', not in the plan'}`}</title>
+            <title>{`Strip ${i + 1}${ofBits ? ', of bits' : found ? (onBench.has(strip.id) ? ', cut' : '') : ', not in the plan'}`}</title>
             <rect
               x={x}
               y={1}
