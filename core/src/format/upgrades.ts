@@ -10,6 +10,7 @@ import { TO_9 } from './upgrades/to9.ts';
 import { TO_10 } from './upgrades/to10.ts';
 import { TO_11 } from './upgrades/to11.ts';
 import { TO_12 } from './upgrades/to12.ts';
+import { TO_13 } from './upgrades/to13.ts';
 import { completeFile } from './earlierForms.ts';
 
 /** Every version after the first, in order: what it changed. A new version is one more file beside these, and one more entry. */
@@ -25,6 +26,7 @@ export const VERSION_STEPS: readonly VersionStep[] = [
   TO_10,
   TO_11,
   TO_12,
+  TO_13,
 ];
 
 /** A board file of a version that was written, step by step up to the newest. */
@@ -55,3 +57,4 @@ export const factsOfBoardTo9 = TO_9.facts;
 export const upgradeBoardTo10 = TO_10.board;
 export const upgradeShopTo10 = TO_10.shop;
 export const upgradeBoardTo12 = TO_12.board;
+export const upgradeBoardTo13 = TO_13.board;
