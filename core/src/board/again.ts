@@ -7,7 +7,7 @@ import { shopFor } from './differences.ts';
 import { aboveBack } from './back.ts';
 import { frameOf } from './frame.ts';
 import { insetOf, insetWithThickness, type Inset } from './inset.ts';
-import { flatRecipe, looseStripsOf, stripsIn, stripsOf } from './recipe.ts';
+import { firstPanelRecipe, flatRecipe, stripsIn } from './recipe.ts';
 import { ofKind, recutOf, slicesFrom, withThickness, type Recut } from './recut.ts';
 
 /** What is made of a first panel before it is a board: rows of slices, or parts with strips between them. */
@@ -88,9 +88,7 @@ export function panelBoardOf(given: Board, own: Shop, kind = 0): Board {
     thickness: again.thickness,
     // Of the others of several in turn only their own strips: they are cut with those of the first.
     recipe:
-      kind > 0
-        ? flatRecipe(stripsIn(again.panel, board), again.panel.id)
-        : [...looseStripsOf(board), ...flatRecipe(stripsOf(board), again.panel.id)],
+      kind > 0 ? flatRecipe(stripsIn(again.panel, board), again.panel.id) : firstPanelRecipe(board, again.panel.id),
     count: panelsAlike(again, board),
     perPanel: 1,
     worked: NOTHING_WORKED,

@@ -8,9 +8,10 @@ import { panelWidth, type Board } from './board.ts';
 import type { Made } from '../facts/made.ts';
 import { shopFor } from './differences.ts';
 import { againOf, panelBoardOf } from './again.ts';
-import { stripsIn } from './recipe.ts';
+import { stripsIn, type Strip } from './recipe.ts';
 import { backOf } from './back.ts';
 import { frameOf, frameStrips } from './frame.ts';
+import { isOfStack, stacksOf, type Stack } from './stack.ts';
 
 /**
  * Sizes to mill to, worked backward from the finished board by the shop's habits. Everything downstream (offers, cutting, ladders,
@@ -62,6 +63,15 @@ export function proudBy({ proud }: Pick<Allowances, 'proud'>, width: number): nu
   return width <= proud.below + LENGTH_TOLERANCE_MM ? proud.by : 0;
 }
 
+/** Which strips are left fat, for one of a board: nothing of a stack is. */
+export function proudFor(
+  { proud }: Pick<Allowances, 'proud'>,
+  board: Pick<Board, 'recipe'>,
+  strip: Pick<Strip, 'id' | 'stack'>,
+): Pick<Allowances, 'proud'> {
+  return { proud: isOfStack(board, strip) ? { ...proud, by: 0 } : proud };
+}
+
 /** What a strip that stands on edge is ripped to, mm. @param width it shows, mm */
 export function edgeRip(allowances: Pick<Allowances, 'glueThickness' | 'ripExtra' | 'proud'>, width: number): number {
   return allowances.glueThickness + allowances.ripExtra.edge + proudBy(allowances, width);
@@ -102,14 +112,19 @@ export function allowancesFor(given: Board, own: Shop, made: Pick<Made, 'panelLe
     roughLength + (boards - 1) * (board.length + kerf) + (i === 0 ? others : 0);
   // A panel that was glued for longer boards stays as long as it is.
   const spareLength = Math.max(0, (made.panelLength ?? 0) - needed(firstOf(panelsOf(board)), 0));
+  const panels = panelsOf(board).map((boards, i) => ({
+    boards,
+    length: needed(boards, i) + (i === 0 ? spareLength : 0),
+  }));
+  const glueThickness = board.thickness + habits.sanding + habits.panelFlatten;
   return {
-    panels: panelsOf(board).map((boards, i) => ({ boards, length: needed(boards, i) + (i === 0 ? spareLength : 0) })),
+    panels,
     spareLength,
     roughLength,
     endTrim,
-    glueThickness: board.thickness + habits.sanding + habits.panelFlatten,
+    glueThickness,
     wantedPanelWidth: again?.wantedPanelWidth ?? board.width + 2 * habits.panelEdgeTrim,
-    loose: looseOf(given, own),
+    loose: looseOf(given, own, stacksOfPanel(board, { panels, glueThickness }, shop)),
     // An edge straight off the saw is glued as it is.
     ripExtra: { edge: fat, face: fat + (shop.schools.straightEdge === 'offSaw' ? 0 : 2 * habits.glueEdgeJoint) },
     thinFace: { below: SAFE_WIDTH_MM, extra: 2 * thinRipOf(shop).clean },
@@ -117,11 +132,18 @@ export function allowancesFor(given: Board, own: Shop, made: Pick<Made, 'panelLe
   };
 }
 
-function looseOf(board: Board, own: Shop): Allowances['loose'] {
+function looseOf(board: Board, own: Shop, stacks: readonly Stack[]): Allowances['loose'] {
   const again = againOf(board, own);
   const frame = frameOf(board, own);
   const back = backOf(board, own);
   return Object.fromEntries([
+    ...stacks.flatMap(({ sticks }) =>
+      sticks.map(({ strip, length, count }): [string, LooseStrip] => [
+        strip.id,
+        // Of one whose turn never comes nothing is asked.
+        { length, height: null, own: count > 0 ? null : { count, of: 'panel', before: 0 } },
+      ]),
+    ),
     ...(again?.how === 'parts' ? again.inserts : []).map(({ strip, length }): [string, LooseStrip] => [
       strip.id,
       { length, height: null, own: null },
@@ -149,6 +171,15 @@ function looseOf(board: Board, own: Shop): Allowances['loose'] {
       ]),
     ),
   ]);
+}
+
+/** The stacks of a panel's accents. @param board the panel, as a board of its own @param shop as it is made in it */
+export function stacksOfPanel(
+  board: Pick<Board, 'recipe'>,
+  { panels, glueThickness }: Pick<Allowances, 'panels' | 'glueThickness'>,
+  shop: Shop,
+): Stack[] {
+  return stacksOf(board, { length: panels[0]?.length ?? 0, height: glueThickness }, shop);
 }
 
 /** What a strip of one board is longer than the board at each end, mm: its end trim, the kerf and half of what strips creep. */

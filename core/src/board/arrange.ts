@@ -29,6 +29,7 @@ export function moveStrips(strips: readonly Strip[], indices: readonly number[],
 function alike(a: Strip, b: Strip): boolean {
   return (
     a.species === b.species &&
+    a.stack === b.stack &&
     Math.abs(a.width - b.width) < 1e-6 &&
     a.endForEnd === b.endForEnd &&
     a.turned === b.turned &&
@@ -114,12 +115,15 @@ export function joinStrips(strips: readonly Strip[], indices: readonly number[])
   });
 }
 
+/** Whether a strip is of the same wood as another, both out of the rack: accents of bits are of none. */
+const isOfWood = (a: Strip, b: Strip): boolean => a.species === b.species && a.stack === null && b.stack === null;
+
 /** Whether these strips lie side by side and are of one species. */
 export function canJoin(strips: readonly Strip[], indices: readonly number[]): boolean {
   const held = inOrder(strips, indices);
   return (
     held.length > 1 &&
-    held.every((i, n) => i === firstOf(held) + n && nth(strips, i).species === nth(strips, firstOf(held)).species)
+    held.every((i, n) => i === firstOf(held) + n && isOfWood(nth(strips, i), nth(strips, firstOf(held))))
   );
 }
 

@@ -2,7 +2,7 @@ import { NOTHING_WORKED } from '../features/feature.ts';
 import type { Shop } from '../shop/shop.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import type { Board } from './board.ts';
-import { cutStripsOf, type BackOperation, type Recipe, type StripOperation } from './recipe.ts';
+import { cutStripsOf, inWorkingOrder, type BackOperation, type Recipe, type StripOperation } from './recipe.ts';
 import { remembered } from './remembered.ts';
 
 /** What the back of a board asks, read backward. Lengths in mm. */
@@ -70,11 +70,7 @@ function readBack(
       ...board,
       ...inside,
       // Its strips are numbered last, there as here.
-      recipe: [
-        ...kept.filter((o) => o.kind === 'strip' && !own.has(o.id)),
-        ...strips,
-        ...kept.filter((o) => o.kind !== 'strip'),
-      ],
+      recipe: inWorkingOrder([...kept.filter((o) => !own.has(o.id)), ...strips]),
       // What is worked into the board is worked into the whole of it.
       worked: NOTHING_WORKED,
     },

@@ -163,7 +163,9 @@ export function newBoard(system: UnitSystem): Board {
 }
 
 /** Which side of the stock a strip shows. */
-export function showsOf(construction: Construction, strip: Pick<Strip, 'rolled'>): 'edge' | 'face' {
+export function showsOf(construction: Construction, strip: Pick<Strip, 'rolled' | 'stack'>): 'edge' | 'face' {
+  // What is resawn stands on edge: its sawn faces meet its neighbours.
+  if (strip.stack !== null) return 'edge';
   return strip.rolled ? (construction === 'edge' ? 'face' : 'edge') : construction;
 }
 

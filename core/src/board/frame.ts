@@ -3,7 +3,7 @@ import { NOTHING_WORKED } from '../features/feature.ts';
 import type { Shop } from '../shop/shop.ts';
 import { aboveBack } from './back.ts';
 import type { Board } from './board.ts';
-import { cutStripsOf, type FrameOperation, type Recipe, type StripOperation } from './recipe.ts';
+import { cutStripsOf, inWorkingOrder, type FrameOperation, type Recipe, type StripOperation } from './recipe.ts';
 import { remembered } from './remembered.ts';
 
 /** The sides of a board that a frame has strips along, as a frame names them. */
@@ -148,11 +148,10 @@ const turnedUp = (recipe: Recipe): boolean => recipe.some((o) => o.kind === 'tur
 
 /** The board inside a frame; the strips of the frame are cut with its own. */
 function fieldOf(board: Board, size: { length: number; width: number }): Board {
-  const inside = board.recipe.filter((o) => o.kind !== 'frame');
   return {
     ...board,
     ...size,
-    recipe: [...inside.filter((o) => o.kind === 'strip'), ...inside.filter((o) => o.kind !== 'strip')],
+    recipe: inWorkingOrder(board.recipe.filter((o) => o.kind !== 'frame')),
     // What is worked into the board is worked into the whole of it.
     worked: NOTHING_WORKED,
   };

@@ -1,10 +1,19 @@
 import { MM_PER_INCH, type UnitSystem } from '../units/length.ts';
+import { flatPart } from './accents.ts';
 import type { Board } from './board.ts';
 import { framesOf } from './frame.ts';
 import { ringOf, withFrame, withInside } from './frames.ts';
 import { withInsert } from './inserts.ts';
 import { insertsOf } from './inset.ts';
-import { panelRecipe, stripsOf, withStrips, FLUSH, type Recipe, type RecipeOperation } from './recipe.ts';
+import {
+  inWorkingOrder,
+  panelRecipe,
+  stripsOf,
+  withStrips,
+  FLUSH,
+  type Recipe,
+  type RecipeOperation,
+} from './recipe.ts';
 import { recutRecipe } from './recut.ts';
 
 /** How a board looks from above; each begins a recipe that can be changed in every way afterwards. */
@@ -80,7 +89,7 @@ export function asLook<B extends Pick<Board, 'construction' | 'recipe' | 'length
 ): B {
   const strips = stripsOf(board);
   if (look !== 'endGrain' && look !== 'chevron') {
-    const recipe = panelRecipe(board.recipe).map((o) => (o.kind === 'glue' ? { ...o, ...FLUSH } : o));
+    const recipe = inWorkingOrder(flatPart(board.recipe).map((o) => (o.kind === 'glue' ? { ...o, ...FLUSH } : o)));
     const flat = { ...board, recipe: strips.length === 0 ? [] : recipe };
     if (isFlatLook(look)) return flat;
     return look === 'framed'

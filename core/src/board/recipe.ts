@@ -25,7 +25,7 @@ const wholeBetween = (least: number, most: number) =>
     .min(least, { error: `must be at least ${least}` })
     .max(most, { error: `must be at most ${most}` });
 
-/** A strip out of the rack: a leaf of the recipe. */
+/** A strip out of the rack, or one of those that a stack of bits is resawn into: a leaf of the recipe. */
 export const stripSchema = z.strictObject({
   kind: z.literal('strip', { error: 'must be strip' }),
   id: idSchema,
@@ -42,6 +42,25 @@ export const stripSchema = z.strictObject({
   rolled: yesOrNo,
   /** True when it keeps its place and width while others are shuffled, evened out or proposed anew. */
   locked: yesOrNo,
+  /** Id of the stack that it is resawn from, an accent then, of the species of the stack's first bit; null for a strip out of the rack. */
+  stack: idSchema.nullable(),
+});
+
+/** More kinds of bits than this nobody stacks in turn, and more stacks nobody puts into one board. */
+export const GREATEST_STICK_COUNT = 12;
+const GREATEST_STACK_COUNT = 4;
+
+/** Bits glued end to end, in turn from each of some sticks, as often as the panel is long: resawn lengthwise into accents. */
+export const stackSchema = z.strictObject({
+  kind: z.literal('stack', { error: 'must be stack' }),
+  id: idSchema,
+  /** Ids of the strips that the bits are crosscut from; all are as wide, and all of their width is resawn. */
+  takes: z
+    .array(idSchema)
+    .min(1, { error: 'must be at least one strip' })
+    .max(GREATEST_STICK_COUNT, { error: `must be at most ${GREATEST_STICK_COUNT} strips` }),
+  /** How long the bits of each are along the accent, mm. */
+  bits: z.array(lengthBetween(5, 500)),
 });
 
 /** A pattern that begins again when it has been gone through; empty for the same everywhere. */
@@ -159,11 +178,12 @@ export const backSchema = z.strictObject({
 /** One thing that is done on the way from the rack to the panel that the board is trimmed from. */
 export const operationSchema = z.discriminatedUnion(
   'kind',
-  [stripSchema, glueSchema, sliceSchema, turnSchema, insertSchema, frameSchema, backSchema],
-  { error: 'must be one of strip, glue, slice, turn, insert, frame, back' },
+  [stripSchema, stackSchema, glueSchema, sliceSchema, turnSchema, insertSchema, frameSchema, backSchema],
+  { error: 'must be one of strip, stack, glue, slice, turn, insert, frame, back' },
 );
 export type RecipeOperation = z.infer<typeof operationSchema>;
 export type StripOperation = z.infer<typeof stripSchema>;
+export type StackOperation = z.infer<typeof stackSchema>;
 export type GlueOperation = z.infer<typeof glueSchema>;
 export type SliceOperation = z.infer<typeof sliceSchema>;
 export type TurnOperation = z.infer<typeof turnSchema>;
@@ -189,6 +209,7 @@ export const AS_IT_LIES = {
   sideKept: false,
   rolled: false,
   locked: false,
+  stack: null,
 } as const satisfies Partial<Strip>;
 
 /**
@@ -201,11 +222,12 @@ export const recipeSchema = z
     GREATEST_STRIP_COUNT +
       GREATEST_TURN_COUNT +
       2 * GREATEST_INSERT_COUNT +
+      (GREATEST_STICK_COUNT + 1) * GREATEST_STACK_COUNT +
       5 * GREATEST_FRAME_COUNT +
       GREATEST_BACK_STRIP_COUNT +
       4,
     {
-      error: `must be at most ${GREATEST_STRIP_COUNT} strips with their glue-ups, slices, turns, inserts, frames and a back`,
+      error: `must be at most ${GREATEST_STRIP_COUNT} strips with their stacks, glue-ups, slices, turns, inserts, frames and a back`,
     },
   )
   .superRefine((recipe, context) => {
@@ -245,13 +267,22 @@ function referenceProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] 
         });
       else if (!loose.delete(id)) problems.push({ path: [i, ...path], message: `must not take ${id} twice` });
     }
+    // A stack is resawn into as many accents as name it.
+    if (operation.kind === 'strip' && operation.stack !== null) {
+      if (made.has(operation.stack)) loose.delete(operation.stack);
+      else
+        problems.push({
+          path: [i, 'stack'],
+          message: `must name a stack made before; nothing is called ${operation.stack} there`,
+        });
+    }
     if (made.has(operation.id)) problems.push({ path: [i, 'id'], message: 'must be an id of its own' });
     made.add(operation.id);
     loose.add(operation.id);
   });
   const last = recipe.at(-1);
   if (!last || problems.length > 0) return problems;
-  if (last.kind === 'strip' || last.kind === 'slice' || last.kind === 'turn')
+  if (last.kind === 'strip' || last.kind === 'stack' || last.kind === 'slice' || last.kind === 'turn')
     problems.push({
       path: [recipe.length - 1],
       message: 'must be a glue-up, an insert, a frame or a back: the last operation gives the panel',
@@ -267,16 +298,28 @@ function referenceProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] 
 /** What each kind may take: strips are glued, a panel of strips is sliced, slices are turned and glued again; strips are put into a flat panel; frames go round what is glued, and a back under it, last of all. */
 function orderProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] {
   const byId = new Map(recipe.map((operation) => [operation.id, operation]));
-  const kindOf = (id: string) => byId.get(id)?.kind;
+  const kindOf = (id: string) => {
+    const made = byId.get(id);
+    return made?.kind === 'strip' && made.stack !== null ? 'accent' : made?.kind;
+  };
   const sliced = recipe.some((o) => o.kind === 'slice');
   let turns = 0;
   let inserts = 0;
   let frames = 0;
+  let stacks = 0;
   const framed = recipe.findIndex((o) => o.kind === 'frame' || o.kind === 'back');
   // What is framed is made like any board: its own last operation gives the panel.
   const made = framed < 0 ? recipe : recipe.slice(0, framed).filter((o) => o.kind !== 'strip');
   return recipe.flatMap((operation, i): RecipeProblem[] => {
     const last = operation === made.at(-1);
+    if (operation.kind === 'strip') return operation.stack === null ? [] : accentProblems(operation, i, byId);
+    if (operation.kind === 'stack') {
+      stacks += 1;
+      if (stacks > GREATEST_STACK_COUNT)
+        return [{ path: [i], message: `must be one of at most ${GREATEST_STACK_COUNT} stacks` }];
+      if (sliced) return [{ path: [i], message: 'must be for a flat panel: this one is sliced' }];
+      return stackProblems(operation, i, byId);
+    }
     if (operation.kind === 'slice') {
       if (recipe.slice(0, i).some((o) => o.kind === 'slice'))
         return [{ path: [i], message: 'must be the only slices: what several panels give is taken together' }];
@@ -310,8 +353,10 @@ function orderProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] {
       if (kindOf(certain(strip)) !== 'strip') return [{ path: [i, 'takes', 1], message: 'must be a strip' }];
       return sliced ? [{ path: [i], message: 'must be put into a flat panel: this one is sliced' }] : [];
     }
-    if (operation.kind === 'frame') {
-      frames += 1;
+    if (operation.kind === 'frame' || operation.kind === 'back') {
+      if (operation.kind === 'back' && i < recipe.length - 1)
+        return [{ path: [i], message: 'must come last: nothing is glued to a back' }];
+      frames += operation.kind === 'frame' ? 1 : 0;
       if (frames > GREATEST_FRAME_COUNT)
         return [{ path: [i], message: `must be one of at most ${GREATEST_FRAME_COUNT} frames` }];
       const [panel, ...strips] = operation.takes.map(kindOf);
@@ -320,15 +365,7 @@ function orderProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] {
       const other = strips.findIndex((kind) => kind !== 'strip');
       return other < 0 ? [] : [{ path: [i, 'takes', other + 1], message: 'must be a strip' }];
     }
-    if (operation.kind === 'back') {
-      if (i < recipe.length - 1) return [{ path: [i], message: 'must come last: nothing is glued to a back' }];
-      const [panel, ...strips] = operation.takes.map(kindOf);
-      if (panel !== 'glue' && panel !== 'insert' && panel !== 'frame')
-        return [{ path: [i, 'takes', 0], message: 'must be a panel' }];
-      const other = strips.findIndex((kind) => kind !== 'strip');
-      return other < 0 ? [] : [{ path: [i, 'takes', other + 1], message: 'must be a strip' }];
-    }
-    if (framed >= 0 && i > framed && operation.kind !== 'strip')
+    if (framed >= 0 && i > framed)
       return [
         { path: [i], message: 'must come before the frame: nothing but another frame, or a back, is glued to a frame' },
       ];
@@ -336,7 +373,7 @@ function orderProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] {
     // How a board will be made may be known before there are strips.
     if (operation.takes.length === 0 && i === recipe.length - 1)
       return [{ path: [i, 'takes'], message: 'must name at least one thing' }];
-    const ofStrips = operation.takes.every((id) => kindOf(id) === 'strip');
+    const ofStrips = operation.takes.every((id) => kindOf(id) === 'strip' || kindOf(id) === 'accent');
     if (!last || !sliced) {
       if (!ofStrips) return [{ path: [i, 'takes'], message: 'must be strips: the first panel is glued of strips' }];
       const earlier = recipe.slice(0, i).some((o) => o.kind === 'glue');
@@ -355,6 +392,36 @@ function orderProblems(recipe: readonly RecipeOperation[]): RecipeProblem[] {
       ? []
       : [{ path: [i, 'takes'], message: 'must be the slices, and nothing else' }];
   });
+}
+
+/** An accent is of a stack, told by the wood that its bits begin with. */
+function accentProblems(
+  { stack, species }: StripOperation,
+  i: number,
+  byId: ReadonlyMap<string, RecipeOperation>,
+): RecipeProblem[] {
+  const own = byId.get(stack ?? '');
+  if (own?.kind !== 'stack') return [{ path: [i, 'stack'], message: 'must be a stack' }];
+  const first = byId.get(certain(own.takes[0]));
+  return first?.kind === 'strip' && first.species !== species
+    ? [{ path: [i, 'species'], message: `must be ${first.species}, as the first bit of its stack` }]
+    : [];
+}
+
+/** A stack is of strips out of the rack, all as wide, each with the length of its bits. */
+function stackProblems(
+  { takes, bits }: StackOperation,
+  i: number,
+  byId: ReadonlyMap<string, RecipeOperation>,
+): RecipeProblem[] {
+  const sticks = takes.map((id) => byId.get(id));
+  const other = sticks.findIndex((s) => s?.kind !== 'strip' || s.stack !== null);
+  if (other >= 0) return [{ path: [i, 'takes', other], message: 'must be a strip out of the rack' }];
+  if (bits.length !== takes.length)
+    return [{ path: [i, 'bits'], message: 'must say for each of its strips how long its bits are' }];
+  const widths = sticks.map((s) => (s?.kind === 'strip' ? s.width : 0));
+  const wider = widths.findIndex((w) => w !== widths[0]);
+  return wider < 0 ? [] : [{ path: [i, 'takes', wider], message: 'must be as wide as the first strip of the stack' }];
 }
 
 /** Strips of recipes that were read before: the same recipe gives the same list. */
@@ -413,9 +480,23 @@ export function cutStripsOf(board: { readonly recipe: Recipe }): readonly StripO
   return loose.length === 0 ? stripsOf(board) : [...stripsOf(board), ...loose];
 }
 
-/** Whether a board is more than one panel of strips: its panel is sliced, or something is put into it, glued round it or under it. */
+/** Whether a board is more than strips side by side: some of them are accents of bits, its panel is sliced, or something is put into it, glued round it or under it. */
 export function isCutAgain({ recipe }: { readonly recipe: Recipe }): boolean {
   return recipe.some((o) => o.kind !== 'strip' && o.kind !== 'glue');
+}
+
+/** Operations in the order of the work: strips out of the rack, stacks of their bits, accents, and what is made of them; strips keep their numbers. */
+export function inWorkingOrder(operations: readonly RecipeOperation[]): Recipe {
+  const rank = (o: RecipeOperation) => (o.kind === 'strip' ? (o.stack === null ? 0 : 2) : o.kind === 'stack' ? 1 : 3);
+  return [...operations].sort((a, b) => rank(a) - rank(b));
+}
+
+/** The first panel of a board as all there is: what else is cut for it lies beside its strips. @param glueId of its glue-up */
+export function firstPanelRecipe(board: { readonly recipe: Recipe }, glueId: string): Recipe {
+  const strips = stripsOf(board);
+  const beside = [...looseStripsOf(board), ...board.recipe.filter((o) => o.kind === 'stack')];
+  if (strips.length === 0) return beside;
+  return inWorkingOrder([...beside, ...strips, { ...FLUSH, kind: 'glue', id: glueId, takes: strips.map((s) => s.id) }]);
 }
 
 /** The recipe of a flat panel: strips, glued side by side. @param glueId of the glue-up; one that a strip has is not taken */
@@ -423,7 +504,7 @@ export function flatRecipe(strips: readonly Strip[], glueId = 'panel'): Recipe {
   return strips.length === 0 ? [] : relaid([{ ...FLUSH, kind: 'glue', id: glueId, takes: [] }], strips);
 }
 
-/** The same operations on other strips: ids that a strip has now give way. */
+/** The same operations on other strips: ids that a strip has now give way. A stack that no strip is resawn from any more goes, and a strip whose stack is not there is one out of the rack. */
 function relaid(made: readonly RecipeOperation[], strips: readonly Strip[]): Recipe {
   const used = new Set(strips.map((s) => s.id));
   const renamed = new Map<string, string>();
@@ -435,14 +516,29 @@ function relaid(made: readonly RecipeOperation[], strips: readonly Strip[]): Rec
     return free;
   };
   const main = panelsOfRecipe(made)[0];
-  const rest = made.map((operation): RecipeOperation => {
+  const accented = new Set(strips.map((s) => s.stack));
+  const stacks = made.filter((o) => o.kind === 'stack' && accented.has(o.id));
+  const idle = made.filter((o) => o.kind === 'stack' && !accented.has(o.id));
+  const sticksOf = (of: readonly RecipeOperation[]) =>
+    new Set(of.flatMap((o): string[] => (o.kind === 'stack' ? o.takes : [])));
+  const [kept, gone] = [sticksOf(stacks), sticksOf(idle)];
+  const again = (operation: RecipeOperation): RecipeOperation => {
     const id = nameFor(operation.id);
     if (operation.kind === 'strip') return { ...operation, id };
     if (operation.kind === 'turn') return { ...operation, id, takes: renamed.get(operation.takes) ?? operation.takes };
     const takes = operation === main ? strips.map((s) => s.id) : operation.takes.map((t) => renamed.get(t) ?? t);
     return { ...operation, id, takes };
+  };
+  // Stacks come before the strips that are resawn from them.
+  const stacked = made.filter((o) => kept.has(o.id) || stacks.includes(o)).map(again);
+  const known = new Set(stacked.map((o) => o.id));
+  const laid = strips.map((s): StripOperation => {
+    const stack = s.stack === null ? null : (renamed.get(s.stack) ?? s.stack);
+    return { kind: 'strip', ...s, stack: stack !== null && known.has(stack) ? stack : null };
   });
-  return [...strips.map((s): StripOperation => ({ kind: 'strip', ...s })), ...rest];
+  const rest = made.filter((o) => !kept.has(o.id) && !stacks.includes(o) && !gone.has(o.id) && !idle.includes(o));
+  const all = [...stacked, ...laid, ...rest.map(again)];
+  return stacked.length > 0 ? inWorkingOrder(all) : all;
 }
 
 /** The recipe of the first panel alone: its strips and the glue-up that takes them; of a flat board that is all of it. */
@@ -462,6 +558,6 @@ function madeOf(board: { readonly recipe: Recipe }): RecipeOperation[] {
 /** The same board with other strips, made the same way. A board without strips is made by nothing, and begins as a flat panel. */
 export function withStrips<B extends { readonly recipe: Recipe }>(board: B, strips: readonly Strip[]): B {
   const made = madeOf(board);
-  if (strips.length === 0 && made.length <= 1) return { ...board, recipe: [] };
-  return { ...board, recipe: made.length === 0 ? flatRecipe(strips) : relaid(made, strips) };
+  const recipe = made.length === 0 ? flatRecipe(strips) : relaid(made, strips);
+  return { ...board, recipe: strips.length === 0 && recipe.length <= 1 ? [] : recipe };
 }

@@ -66,7 +66,7 @@ export interface InsertChoice {
 export function insetBoard(board: Board, inserts: readonly InsertChoice[]): Board {
   const strips = stripsOf(board);
   const recipe: Recipe = [
-    ...strips,
+    ...board.recipe.filter((o) => o.kind === 'strip' || o.kind === 'stack'),
     ...inserts.map(({ species, width }, i): StripOperation => ({
       kind: 'strip',
       ...AS_IT_LIES,
@@ -85,6 +85,50 @@ export function insetBoard(board: Board, inserts: readonly InsertChoice[]): Boar
     })),
   ];
   return { ...board, recipe };
+}
+
+/** Accents of bits: what the sticks are of and how long their bits, how deep they are, and where which accents go among the strips. */
+export interface StackChoice {
+  bits: { species: string; length: number }[];
+  depth: number;
+  accents: { at: number; width: number; endForEnd?: boolean; turned?: boolean }[];
+}
+
+/** The same strips with accents resawn from stacks among them. */
+export function stackedBoard(board: Board, stacks: readonly StackChoice[]): Board {
+  const recipe = stacks.flatMap(({ bits, depth }, s): Recipe => [
+    ...bits.map(({ species }, i): StripOperation => ({
+      kind: 'strip',
+      ...AS_IT_LIES,
+      id: `stick-${s + 1}-${i + 1}`,
+      species,
+      width: depth,
+    })),
+    {
+      kind: 'stack',
+      id: `stack-${s + 1}`,
+      takes: bits.map((_, i) => `stick-${s + 1}-${i + 1}`),
+      bits: bits.map((b) => b.length),
+    },
+  ]);
+  const strips = stacks.reduce<StripOperation[]>(
+    (all, { bits, accents }, s) =>
+      accents.reduce((so, { at, width, ...how }, i) => {
+        const accent: StripOperation = {
+          kind: 'strip',
+          ...AS_IT_LIES,
+          ...how,
+          id: `accent-${s + 1}-${i + 1}`,
+          species: bits[0]?.species ?? '',
+          width,
+          stack: `stack-${s + 1}`,
+        };
+        return so.toSpliced(at % (so.length + 1), 0, accent);
+      }, all),
+    [...stripsOf(board)],
+  );
+  const glue = { ...FLUSH, kind: 'glue' as const, id: 'panel', takes: strips.map((o) => o.id) };
+  return { ...board, recipe: [...recipe, ...strips, glue] };
 }
 
 /** A ring round a board. */

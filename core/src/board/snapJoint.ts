@@ -28,7 +28,7 @@ interface SnapInput {
   width: number;
   /** Of the strip before the joint. */
   index: number;
-  strips: readonly Pick<Strip, 'width' | 'species'>[];
+  strips: readonly Pick<Strip, 'width' | 'species' | 'stack'>[];
   offered: readonly OfferedWidth[];
   /** How near counts, mm. */
   reach: number;
@@ -53,7 +53,7 @@ export function snapJoint({ width, index, strips, offered, reach, filling, syste
       ? [{ width: nth(strips, mirror).width, reason: { kind: 'symmetry', strip: mirror + 1 } } satisfies Snap]
       : []),
     ...strips.flatMap((s, i): Snap[] =>
-      i !== index && i !== mirror && s.species === nth(strips, index).species
+      i !== index && i !== mirror && s.species === nth(strips, index).species && s.stack === nth(strips, index).stack
         ? [{ width: s.width, reason: { kind: 'rhythm', strip: i + 1 } }]
         : [],
     ),

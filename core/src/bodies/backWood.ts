@@ -4,7 +4,7 @@ import { glueWorkpiece } from '../recipe/glueOperation.ts';
 import { after, shift, type Motion } from '../recipe/motion.ts';
 import { within } from '../recipe/solid.ts';
 import { carried, type Cell, type Workpiece } from '../recipe/workpiece.ts';
-import { looseInCells } from './insetWood.ts';
+import { looseInCells } from './looseWood.ts';
 
 /** How a back whose strips lie across lies under a board: its first end at the far edge, its first side to the right. @param right where that is, mm */
 const acrossAt = (right: number): Motion => ({

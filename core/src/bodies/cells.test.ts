@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { flatRecipe, stripsOf } from '../board/recipe.ts';
 import { readBackward, readForward } from '../recipe/evaluate.ts';
+import { stripWorkpiece } from '../recipe/stripOperation.ts';
 import { AT_REST } from '../recipe/motion.ts';
 import { bounds, moved, volume } from '../recipe/solid.ts';
 import { workshopArbitrary } from '../follow/workshopArbitrary.ts';
@@ -22,7 +23,7 @@ describe('a recipe read both ways', () => {
         const strips = stripsOf(board);
         const wanted = readBackward(board.recipe, { length: 500, height: 32 });
         expect([...wanted.values()]).toEqual([...strips].reverse().map((s) => [500, s.width, 32]));
-        const panel = readForward(board.recipe, (strip) => ({ size: wanted.get(strip.id)!, wood }));
+        const panel = readForward(board.recipe, (strip) => stripWorkpiece(strip, wanted.get(strip.id)!, wood));
         expect(panel === null).toBe(strips.length === 0);
         if (!panel) return;
         const width = strips.reduce((sum, s) => sum + s.width, 0);
@@ -36,7 +37,7 @@ describe('a recipe read both ways', () => {
   it('a panel is as long as its shortest strip and as high as its lowest (by hand)', () => {
     const sizes = { a: [400, 30, 20], b: [390, 40, 22] } as const;
     const recipe = flatRecipe(stripsOf(plainBoard({}, [30, 40])).map((s, i) => ({ ...s, id: 'ab'[i]! })));
-    const panel = readForward(recipe, (strip) => ({ size: sizes[strip.id as 'a' | 'b'], wood }))!;
+    const panel = readForward(recipe, (strip) => stripWorkpiece(strip, sizes[strip.id as 'a' | 'b'], wood))!;
     expect(panel.size).toEqual([390, 70, 20]);
     // A board out of the middle: 300 by 50 by 15, 20 of it of the first strip.
     const board = boardWorkpiece(panel, [50, 10, 2], [350, 60, 17]);

@@ -2,12 +2,14 @@ import { entryOf, nth } from '../lists/there.ts';
 import { panelRecipe, withStrips, stripsOf } from '../board/recipe.ts';
 import { readBackward, readForward } from '../recipe/evaluate.ts';
 import { plus } from '../recipe/motion.ts';
+import { stripWorkpiece } from '../recipe/stripOperation.ts';
 import type { Workpiece } from '../recipe/workpiece.ts';
 import { boardWorkpiece } from '../trim/boardCells.ts';
 import type { PanelRect } from '../trim/trimLayout.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import type { Ladder } from '../ladders/ladder.ts';
 import { glueThicknessReached } from '../ladders/gluedThickness.ts';
+import { accentInCells } from './stackWood.ts';
 import { furtherAlong, shareOf, stripBodies, turnedOver, type StripBody } from './stripBody.ts';
 
 /** Where the strips of one panel lie in their pieces, those turned over that the plan turns. @param copy which panel, from 1 */
@@ -30,17 +32,16 @@ export function panelInCells(context: PlanContext, bodies: readonly StripBody[],
   const { start } = shareOf(board, allowances, trim);
   const ofStrip = new Map(stripsOf(board).map((strip, i) => [strip.id, nth(bodies, i)]));
   return readForward(recipe, (strip) => {
+    const stack = context.stacks.find((s) => s.operation.id === strip.stack);
+    if (stack) return accentInCells(context, stack, strip, entryOf(milled, strip.id), copy);
     const body = entryOf(ofStrip, strip.id);
     const { origin, along, across, up } = furtherAlong(body, -start);
     // What is planed off both sides of the strip comes off alike.
-    return {
-      size: entryOf(milled, strip.id),
-      wood: {
-        piece: body.piece,
-        unit: body.unit,
-        inPiece: { origin: plus(origin, up, (body.size[2] - height) / 2), along, across, up },
-      },
-    };
+    return stripWorkpiece(strip, entryOf(milled, strip.id), {
+      piece: body.piece,
+      unit: body.unit,
+      inPiece: { origin: plus(origin, up, (body.size[2] - height) / 2), along, across, up },
+    });
   });
 }
 

@@ -3,7 +3,7 @@ import type { PlanContext } from '../ladders/context.ts';
 import { entryOf } from '../lists/there.ts';
 import { frameWorkpiece } from '../recipe/frameOperation.ts';
 import type { Workpiece } from '../recipe/workpiece.ts';
-import { looseInCells } from './insetWood.ts';
+import { looseInCells } from './looseWood.ts';
 
 /** A field with its frame on it, in cells. @param first the context of the first panels, whose cut plan has the strips @param board from 1 */
 export function framedInCells(first: PlanContext, frame: Frame, field: Workpiece, board: number): Workpiece {

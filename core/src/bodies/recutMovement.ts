@@ -75,6 +75,9 @@ export function recutMovement(
 
 function grouped(cells: readonly Cell[]): Map<string, Cell[]> {
   const groups = new Map<string, Cell[]>();
-  for (const cell of cells) groups.set(cell.strip, [...(groups.get(cell.strip) ?? []), cell]);
+  for (const cell of cells) {
+    const own = cell.accent ?? cell.strip;
+    groups.set(own, [...(groups.get(own) ?? []), cell]);
+  }
   return groups;
 }

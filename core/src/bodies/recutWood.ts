@@ -4,12 +4,10 @@ import type { Dimension, Ladder } from '../ladders/ladder.ts';
 import { glueThicknessReached } from '../ladders/gluedThickness.ts';
 import { firstOf, nth } from '../lists/there.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
-import { volume } from '../recipe/solid.ts';
 import { blockOf, slicesOf } from '../recipe/rows.ts';
 import type { Workpiece } from '../recipe/workpiece.ts';
-import { cubicMetres } from '../units/volume.ts';
 import { boardInCells, bodiesOfPanel, panelInCells } from './cells.ts';
-import type { PlannedStrip } from './strips.ts';
+import { gramsIn, type PlannedStrip } from './strips.ts';
 
 /** From the end of a first panel's strips to where they are all whole and sound: creep, and what is trimmed. */
 export function soundEnd({ shop: { habits }, shop }: Pick<PlanContext, 'shop'>): number {
@@ -58,14 +56,6 @@ export function stripsInBoard(
   board: Workpiece | undefined,
   { species }: Pick<PlanContext, 'species'>,
 ): PlannedStrip[] {
-  const wood = new Map<string, number>();
-  for (const { strip, solid } of board?.cells ?? []) wood.set(strip, (wood.get(strip) ?? 0) + volume(solid));
-  const densities = new Map(species.map((s) => [s.code, s.density]));
-  return strips.map((strip) => {
-    const density = densities.get(strip.species);
-    return {
-      ...strip,
-      grams: density === undefined ? null : cubicMetres(wood.get(strip.id) ?? 0) * density * 1000,
-    };
-  });
+  const grams = gramsIn(board, strips, species);
+  return strips.map((strip) => ({ ...strip, grams: grams(strip) }));
 }

@@ -1,5 +1,5 @@
 import { firstOf } from '../lists/there.ts';
-import { edgeRip, faceRip, proudBy, type Allowances } from '../board/allowances.ts';
+import { edgeRip, faceRip, proudBy, proudFor, type Allowances } from '../board/allowances.ts';
 import { showsOf } from '../board/board.ts';
 import type { CutPlan } from '../cutting/cutPlan.ts';
 import { thicknessAt } from '../stock/shape.ts';
@@ -8,7 +8,8 @@ import { cubicMetres } from '../units/volume.ts';
 import type { Ladder } from '../ladders/ladder.ts';
 import { gluedHeight, glueThicknessReached } from '../ladders/gluedThickness.ts';
 import type { PlanContext } from '../ladders/context.ts';
-import { cutStripsOf } from '../board/recipe.ts';
+import { cutStripsOf, type Strip } from '../board/recipe.ts';
+import type { Species } from '../wood/species.ts';
 import { bounds, volume, type Solid } from '../recipe/solid.ts';
 import type { Workpiece } from '../recipe/workpiece.ts';
 import { boardInCells } from './cells.ts';
@@ -39,6 +40,8 @@ export interface PlannedStrip {
   number: number;
   id: string;
   species: string;
+  /** Id of the stack that it is resawn from; null for one out of the rack. */
+  stack: string | null;
   /** As it is taken from the stock: rough length, rip, stock thickness; before its glue faces are planed or jointed. */
   rough: Size;
   /** Ready for glue. */
@@ -59,7 +62,6 @@ export function plannedStrips(
   planned: { panel: Workpiece; board: Workpiece } | null,
 ): PlannedStrip[] {
   const { allowances, board, cutting, pieces, species } = context;
-  const densities = new Map(species.map((s) => [s.code, s.density]));
   const sourcesByStrip = new Map<number, StripSource[]>();
   /** How the first copy of each strip lies in the stock, and how thick that is there, at its thinner end. */
   const stockOf = new Map<string, { shows: 'edge' | 'face'; thickness: number }>();
@@ -89,8 +91,10 @@ export function plannedStrips(
   }
 
   const glued = glueThicknessReached(context);
-  const solids = (thing: Workpiece | undefined) => new Map(thing?.cells.map((cell) => [cell.strip, cell.solid]));
+  const solids = (thing: Workpiece | undefined) =>
+    new Map(thing?.cells.map((cell) => [cell.accent ?? cell.strip, cell.solid]));
   const made = solids(planned?.board);
+  const grams = gramsIn(planned?.board, cutStripsOf(board), species);
   // Where nothing of the thickness is left, the panel still tells how wide each strip would be.
   const nothingLeft = planned !== null && ladders.thickness.reached <= LENGTH_TOLERANCE_MM;
   const { far } = context.trim;
@@ -111,7 +115,11 @@ export function plannedStrips(
         ? {
             width: stockThickness,
             thickness: edgeRip(
-              { ...allowances, glueThickness: loose?.height ?? allowances.glueThickness },
+              {
+                ...allowances,
+                ...proudFor(allowances, board, strip),
+                glueThickness: loose?.height ?? allowances.glueThickness,
+              },
               strip.width,
             ),
           }
@@ -121,25 +129,42 @@ export function plannedStrips(
       width: loose === undefined ? widthOf(trimmed.get(strip.id)) : strip.width,
       thickness: ladders.thickness.reached,
     };
-    const density = densities.get(strip.species);
-    const wood = made.get(strip.id);
     return {
       number: i + 1,
       id: strip.id,
       species: strip.species,
+      stack: strip.stack,
       // A strip is as long as its panel, which may hold several boards.
       rough: { length: long, ...rough },
       milled: {
         length: long,
         width: strip.width,
-        thickness: height + (shows === 'edge' ? proudBy(allowances, strip.width) : 0),
+        thickness: height + (shows === 'edge' ? proudBy(proudFor(allowances, board, strip), strip.width) : 0),
       },
       finished,
       turned: strip.turned !== (context.turnedOver[0]?.has(strip.id) ?? false),
-      grams: density === undefined ? null : cubicMetres(wood ? volume(wood) : 0) * density * 1000,
+      grams: grams(strip),
       sources,
     };
   });
+}
+
+/** What each strip weighs in a board, grams: of an accent its bits; null for a wood without figures. */
+export function gramsIn(
+  board: Workpiece | undefined,
+  strips: readonly Pick<Strip, 'id' | 'species'>[],
+  species: readonly Species[],
+): (strip: Pick<Strip, 'id' | 'species'>) => number | null {
+  const densities = new Map(species.map((s) => [s.code, s.density]));
+  const woods = new Map(strips.map((s) => [s.id, densities.get(s.species)]));
+  const grams = new Map<string, number | null>();
+  for (const { strip, accent, solid } of board?.cells ?? []) {
+    const density = woods.get(strip);
+    const before = grams.get(accent ?? strip) ?? 0;
+    const known = density !== undefined && grams.get(accent ?? strip) !== null;
+    grams.set(accent ?? strip, known ? before + cubicMetres(volume(solid)) * density * 1000 : null);
+  }
+  return ({ id, species: code }) => grams.get(id) ?? (grams.has(id) || densities.get(code) === undefined ? null : 0);
 }
 
 /** How much of a strip shows across a board, mm. */
@@ -165,20 +190,22 @@ export interface CutListLine {
 /** The cut list: strips by species, section, source and the length of their panel. Its counts and lengths are those of the panels that are glued. */
 export function cutList(
   strips: readonly PlannedStrip[],
-  { panels }: Pick<Allowances, 'panels'>,
+  { panels, loose: beside }: Pick<Allowances, 'panels' | 'loose'>,
   cutting: CutPlan,
 ): CutListLine[] {
   const lengths = [...new Set(panels.map((p) => p.length))];
   const longest = Math.max(...lengths);
   const lines = new Map<string, CutListLine>();
   for (const strip of strips) {
+    // Of bits whose turn never comes nothing is cut.
+    if (beside[strip.id]?.own?.count === 0) continue;
     // What is put in later is of one length, whatever its panel.
     const loose = Math.abs(strip.rough.length - longest) > LENGTH_TOLERANCE_MM;
     for (const length of loose ? [strip.rough.length] : lengths) {
       const copies = panels.flatMap((p, i) => (loose || p.length === length ? [i + 1] : []));
       const marks = [...new Set(strip.sources.filter((s) => copies.includes(s.copy)).map((s) => s.mark))];
       const key = [
-        strip.species,
+        strip.stack ?? strip.species,
         strip.milled.width.toFixed(4),
         strip.rough.width.toFixed(4),
         strip.rough.thickness.toFixed(4),

@@ -3,6 +3,7 @@ import { lightness } from '../wood/colour.ts';
 import { say } from '../units/phrase.ts';
 import type { Rule } from './finding.ts';
 import { stripsOf } from '../board/recipe.ts';
+import { woodsOf } from '../board/accents.ts';
 
 /** CIELAB lightness from which wood shows another's dust, and how much darker the bleeding one must be (common practice: maple beside padauk, walnut). */
 const PALE = 70;
@@ -15,7 +16,7 @@ export const bleedingNeighbours: Rule = (_plan, { board, species }) => {
     const wood = bySpecies.get(strip.species);
     if (!wood || wood.bleeds || lightness(wood.colour) < PALE) return [];
     const from = [stripsOf(board)[i - 1], stripsOf(board)[i + 1]]
-      .map((s) => s && bySpecies.get(s.species))
+      .flatMap((s) => (s ? woodsOf(board, s).map((code) => bySpecies.get(code)) : []))
       .find((s) => s?.bleeds && lightness(wood.colour) - lightness(s.colour) > DARKER_BY);
     return from ? [{ number: i + 1, wood, from }] : [];
   });

@@ -37,6 +37,7 @@ import { panelWidthRule } from './panelWidth.ts';
 import { ripSafety } from './ripSafety.ts';
 import { seasonalNeighbours } from './seasonalNeighbours.ts';
 import { showSide } from './showSide.ts';
+import { stackRules } from './stackRules.ts';
 import { stockSafety } from './stockSafety.ts';
 import { stockShortage } from './stockShortage.ts';
 import { sparesShort } from './sparesShort.ts';
@@ -49,6 +50,7 @@ import { cutStripsOf, stripsOf } from '../board/recipe.ts';
 /** What is checked of panels of strips: of a flat board that is the board itself. */
 const PANEL_RULES: readonly Rule[] = [
   stripWidth,
+  stackRules,
   stockShortage,
   sparesShort,
   machineLimits,
@@ -145,7 +147,12 @@ export function checkPlan(plan: Plan, given: PlanInput): Finding[] {
   // Before there are strips there is nothing to say but what to do first.
   if (stripsOf(given.board).length === 0) return emptyBoard(plan, input).map((f) => placed(f, plan));
   const made = plan.again ?? plan.frame ?? plan.back;
-  const found = made ? foundAgain(plan, made, input) : FLAT.flatMap((rule) => rule(plan, input));
+  const found = [
+    ...(made ? foundAgain(plan, made, input) : run(FLAT, plan, input)),
+    ...plan.stacks.flatMap(({ stack, gluing }) =>
+      gluedInTime(plan, gluing, plan.allowances.glueThickness, input, stack.operation.id),
+    ),
+  ];
   return [...found, ...notFollowed(plan, input, found)]
     .sort((a, b) => ORDER[a.severity] - ORDER[b.severity])
     .map((found) => {

@@ -30,6 +30,8 @@ export const stripWidth: Rule = (plan, { board, shop }) => {
   const spent = planedAway(plan, shop);
   cutStripsOf(board).forEach((strip, i) => {
     const number = i + 1;
+    // An accent is sawn from bits that are glued.
+    if (strip.stack !== null) return;
     const planned = nth(plan.strips, i);
     const given = planned.sources.length >= plan.allowances.panels.length;
     // What lies the other way than the rest is not among the sections; the cut plan finds out.

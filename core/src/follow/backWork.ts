@@ -28,7 +28,7 @@ export function glueBack(bench: Bench, i: InstructionOf<'glue'>): void {
     [laid.back, under],
   ] as const) {
     if (!panel.flat) bench.fail('notFlat', i, thing);
-    if (panel.strips.some(({ wood }) => bench.oily.has(wood.piece.species)) && !bench.wiped.has(thing.id))
+    if (panel.strips.some(({ wood }) => bench.isOily(wood)) && !bench.wiped.has(thing.id))
       bench.fail('oilyFace', i, thing);
   }
   const along = laid.runs === 'along';

@@ -24,6 +24,12 @@ export interface Wood {
   far: Edge;
   /** Its glue faces were wiped clean of oil for the next glue-up. */
   wiped: boolean;
+  /** Of what was glued of bits end to end, or resawn from that: each bit with where it lies from the first end. */
+  bits?: { wood: Wood; from: number; to: number }[];
+  /** A bit that lies with the far end of its piece first. */
+  farFirst?: boolean;
+  /** Dry glue stands on its faces. */
+  hardGlue?: boolean;
 }
 
 /** A slice of a panel, or a row: where it was sawn from it, and how it was turned since. */

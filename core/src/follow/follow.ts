@@ -5,6 +5,7 @@ import { flushEnds, glueFrame, isOfFrame, layFrame } from './frameWork.ts';
 import { Bench, type Followed, type ToldStep, type Workshop } from './makersBench.ts';
 import { clampsThere, cutBoards, flush, glueUp, guard, layOut, scrape, trimEdge, wipe } from './panelWork.ts';
 import { glueParts, isOfParts, layParts, sawApart } from './partWork.ts';
+import { cutBits, cutStack, glueBits, isOfBits, layBits } from './stackWork.ts';
 import { glueRows, isOfRows, layRows, slicePanel, turnSlices } from './rowWork.ts';
 import { crosscut, flatten, joint, remill, resaw, ripParts, splitRough, straighten, toThickness } from './woodWork.ts';
 
@@ -25,6 +26,7 @@ export function follow(steps: readonly ToldStep[], workshop: Workshop): Followed
 /** How a glue-up is done, told by what is glued. */
 function gluingOf(bench: Bench, i: InstructionOf<'glue'>): (bench: Bench, i: InstructionOf<'glue'>) => void {
   if (isOfBack(bench, i)) return glueBack;
+  if (isOfBits(bench, i)) return glueBits;
   if (isOfFrame(bench, i)) return glueFrame;
   if (isOfParts(bench, i)) return glueParts;
   return isOfRows(bench, i) ? glueRows : glueUp;
@@ -50,6 +52,12 @@ function carryOut(bench: Bench, i: Instruction): void {
       return toThickness(bench, i);
     case 'joint':
       return joint(bench, i);
+    case 'cutBits':
+      return cutBits(bench, i);
+    case 'layBits':
+      return layBits(bench, i);
+    case 'cutStack':
+      return cutStack(bench, i);
     case 'layOut':
       return layOut(bench, i);
     case 'slice':

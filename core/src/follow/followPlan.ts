@@ -10,6 +10,7 @@ import { movedBy, type Triple } from '../recipe/motion.ts';
 import { bounds, moved } from '../recipe/solid.ts';
 import { frameStrips } from '../board/frame.ts';
 import { woodOf } from './frameWork.ts';
+import { bitAt } from './stackWork.ts';
 import { boardThing } from '../steps/instruction.ts';
 import type { Failure, Made, Wood } from './bench.ts';
 import { follow } from './follow.ts';
@@ -129,13 +130,14 @@ function compareCells(
       const { corners } = cell.solid;
       const middle = [0, 1, 2].map((axis) => corners.reduce((sum, c) => sum + nth(c, axis), 0) / corners.length);
       const at: Triple = [nth(middle, 0), nth(middle, 1), nth(middle, 2)];
-      const wood = woodOf(made, at);
+      const laid = woodOf(made, at);
+      const wood = laid && bitAt(laid.strip.wood, laid.along);
       const along = movedBy(cell.inPiece, at)[0];
       if (!cell.piece && !wood) return [];
       const same =
         wood !== null &&
-        wood.strip.wood.piece.id === cell.piece?.id &&
-        wood.strip.wood.unit === cell.unit &&
+        wood.wood.piece.id === cell.piece?.id &&
+        wood.wood.unit === cell.unit &&
         Math.abs(wood.along - along) <= EXACT_MM;
       if (same) return [];
       const number = cutStripsOf(first.board).findIndex((s) => s.id === cell.strip) + 1;
@@ -159,6 +161,7 @@ function compareWood({ boards, steps }: Followed, plan: Plan, contexts: readonly
   if (plan.lastly) return compareCells({ boards, steps }, plan, contexts);
   const context = firstOf(contexts);
   if (context.made.panelLength !== null) return [];
+  if (plan.stacks.length > 0) return compareCells({ boards, steps }, plan, contexts);
   const order = stripsOf(context.board).map((s) => s.id);
   let number = 0;
   return plan.trim.panels.flatMap((places, k) => {

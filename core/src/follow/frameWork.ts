@@ -30,7 +30,7 @@ function stripRound(bench: Bench, i: InstructionOf<'glue'>, thing: Thing, inside
   if (!wood || !how) return null;
   bench.used.add(thing.id);
   if (!wood.flat) bench.fail('notFlat', i, thing);
-  if (bench.oily.has(wood.piece.species) && !wood.wiped) bench.fail('oilyFace', i, thing);
+  if (bench.isOily(wood) && !wood.wiped) bench.fail('oilyFace', i, thing);
   const long = wood.x.to - wood.x.from;
   const joint = isLong(how.side) ? inside.length : inside.width;
   const over = (long - joint) / 2;
@@ -48,7 +48,7 @@ export function glueFrame(bench: Bench, i: InstructionOf<'glue'>): void {
   const before = 'panel' in inside ? inside.panel : inside;
   // Ends that reach over stand in the way of what covers them.
   if ((before.over ?? 0) > FINE) bench.fail('notFlat', i, inner);
-  if (before.strips.some(({ wood }) => bench.oily.has(wood.piece.species)) && !bench.wiped.has(inner.id))
+  if (before.strips.some(({ wood }) => bench.isOily(wood)) && !bench.wiped.has(inner.id))
     bench.fail('oilyFace', i, inner);
   const strips = i.parts.flatMap((p) => (p === inner ? [] : (stripRound(bench, i, p, inside) ?? [])));
   const adds = (long: boolean) =>

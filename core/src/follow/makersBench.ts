@@ -48,6 +48,9 @@ export const TOLERANCE = 0.05;
 /** What rounding leaves of a sum, mm. */
 export const FINE = 1e-3;
 
+/** All the wood of a thing: of what was glued of bits each of them. */
+export const woodsIn = (wood: Wood): Wood[] => wood.bits?.map((b) => b.wood) ?? [wood];
+
 /** What lies on the blind maker's bench, what he knows of it, and where he failed. */
 export class Bench {
   step: ToldStep = { number: 0, instructions: [], waitMinutes: null };
@@ -63,6 +66,8 @@ export class Bench {
   readonly pieces = new Map<string, (Part | Laid)[]>();
   /** Strips that are laid round a thing: along which side, and how far they are told to reach over. */
   readonly around = new Map<string, InstructionOf<'layFrame'>['strips'][number]>();
+  /** Bits that are laid end to end: which way up they stand in their stack. */
+  readonly bits = new Map<string, InstructionOf<'layBits'>['bits'][number]['up']>();
   /** Backs laid under things. */
   readonly backs = new Map<string, InstructionOf<'layBack'>>();
   /** Whole things whose joints were wiped. */
@@ -142,6 +147,11 @@ export class Bench {
     }
     this.fail('missingPart', i, thing);
     return null;
+  }
+
+  /** Whether anything of it is of an oily species. */
+  isOily(wood: Wood): boolean {
+    return woodsIn(wood).some(({ piece }) => this.oily.has(piece.species));
   }
 
   metal(piece: Piece, x: { from: number; to: number }, y: { from: number; to: number }): boolean {

@@ -7,7 +7,7 @@ import { MITRE_REACH_MM } from '../shop/tools.ts';
 import type { ClampUse, Instruction, InstructionOf, Thing } from '../steps/instruction.ts';
 import type { Laid, Made, Panel, Wood } from './bench.ts';
 import { marksOnStrips } from './boardWork.ts';
-import { FINE, TOLERANCE, type Bench } from './makersBench.ts';
+import { FINE, TOLERANCE, woodsIn, type Bench } from './makersBench.ts';
 
 /** Pressure told in whole hundredths is not better known than this, MPa. */
 const PRESSURE_TOLERANCE = 0.005;
@@ -62,9 +62,9 @@ export function clampsThere(bench: Bench, i: Instruction, clamps: readonly Clamp
 /** What the told clamps really press, those of the shop that get round the panel and reach its middle, against what its hardest wood wants. @param battens through which they press: they need not reach its middle */
 export function pressed(bench: Bench, i: InstructionOf<'glue'>, panel: Panel, battens = false): void {
   const { clamps } = bench.workshop.shop;
-  const hardness = panel.strips.map(
-    ({ wood }) => bench.workshop.species.find((s) => s.code === wood.piece.species)?.hardness ?? null,
-  );
+  const hardness = panel.strips
+    .flatMap(({ wood }) => woodsIn(wood))
+    .map(({ piece }) => bench.workshop.species.find((s) => s.code === piece.species)?.hardness ?? null);
   const forces = i.clamps.flatMap(({ kind, count }) => {
     const fitting = clamps
       .filter((c) => c.kind === kind && opensFor(c, panel.width) && (battens || reachesMiddle(c, panel.thickness)))
@@ -124,7 +124,7 @@ export function glueUp(bench: Bench, i: InstructionOf<'glue'>): void {
       ? [firstOf(group.strips).wood, lastOf(group.strips).wood]
       : [bench.things.get(thing.id)].filter((w) => w !== undefined);
     faces.forEach((wood, k) => {
-      if (!bench.oily.has(wood.piece.species)) return;
+      if (!bench.isOily(wood)) return;
       const outer =
         (i.parts[0] === thing && group !== undefined && k === 0) ||
         (i.parts.at(-1) === thing && group !== undefined && k === faces.length - 1);
@@ -152,9 +152,9 @@ export function glueUp(bench: Bench, i: InstructionOf<'glue'>): void {
 }
 
 export function scrape(bench: Bench, i: InstructionOf<'scrape'>, thing: Thing): void {
-  const panel = bench.panels.get(thing.id);
-  if (!panel) bench.fail('missingPart', i, thing);
-  else panel.hardGlue = false;
+  const made = bench.panels.get(thing.id) ?? bench.things.get(thing.id);
+  if (!made) bench.fail('missingPart', i, thing);
+  else made.hardGlue = false;
 }
 
 export function guard(bench: Bench, i: InstructionOf<'guard'>): void {

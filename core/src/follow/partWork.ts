@@ -62,9 +62,7 @@ export function glueParts(bench: Bench, i: InstructionOf<'glue'>): void {
     bench.used.add(thing.id);
     if (!piece) return [];
     if (Array.isArray(piece)) return piece;
-    const oily = isPart(piece)
-      ? piece.panel.strips.some(({ wood }) => bench.oily.has(wood.piece.species))
-      : bench.oily.has(piece.wood.piece.species);
+    const oily = isPart(piece) ? piece.panel.strips.some(({ wood }) => bench.isOily(wood)) : bench.isOily(piece.wood);
     if (oily && !(isPart(piece) ? piece.wiped : piece.wood.wiped)) bench.fail('oilyFace', i, thing);
     return [piece];
   });

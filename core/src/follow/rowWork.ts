@@ -102,7 +102,7 @@ export function glueRows(bench: Bench, i: InstructionOf<'glue'>): void {
       bench.fail('missingPart', i, thing);
       return [];
     }
-    const oily = slice.panel.strips.some(({ wood }) => bench.oily.has(wood.piece.species));
+    const oily = slice.panel.strips.some(({ wood }) => bench.isOily(wood));
     if (oily && !slice.wiped) bench.fail('oilyFace', i, thing);
     return [slice];
   });

@@ -7,7 +7,7 @@ import { thicknessAt, widthAt } from '../stock/shape.ts';
 import type { Instruction, InstructionOf, Thing } from '../steps/instruction.ts';
 import { passDepthFor } from '../steps/ways.ts';
 import { overlaps, placeOf, type Wood } from './bench.ts';
-import { FINE, TOLERANCE, type Bench } from './makersBench.ts';
+import { FINE, TOLERANCE, woodsIn, type Bench } from './makersBench.ts';
 import { flattenPanel } from './panelWork.ts';
 
 export function crosscut(bench: Bench, i: InstructionOf<'crosscut'>): void {
@@ -255,7 +255,10 @@ function ripOne(bench: Bench, i: InstructionOf<'rip'>, wood: Wood): void {
 }
 
 function addStrip(bench: Bench, i: Instruction, wood: Wood): void {
-  const bad = wood.piece.defects.filter((d) => overlaps(placeOf(d).x, wood.x) && overlaps(placeOf(d).y, wood.y));
+  // What is in bits was looked at when their strips were ripped.
+  const bad = wood.bits
+    ? []
+    : wood.piece.defects.filter((d) => overlaps(placeOf(d).x, wood.x) && overlaps(placeOf(d).y, wood.y));
   if (bad.some((d) => isMetal(d))) bench.fail('metalUnderBlade', i, wood.thing);
   else if (bad.some((d) => d.treatment === 'cut')) bench.fail('badPlaceInPart', i, wood.thing);
   bench.things.set(wood.thing.id, wood);
@@ -285,6 +288,7 @@ export function resaw(bench: Bench, i: InstructionOf<'resaw'>): void {
   const reach = i.saw.tool === 'bandSaw' ? (shop.bandSaw?.resawHeight ?? 0) : shop.saw.cutDepth;
   if (high > reach + FINE) bench.fail('tooThick', i, i.part, { is: high, limit: reach });
   if (!wood.flat) bench.fail('notFlat', i, i.part);
+  if (wood.hardGlue) bench.fail('stillWet', i, i.part);
   if (i.saw.tool === 'tableSaw' && i.guide === 'fence') bench.fail('trapped', i, i.part);
   let left = wood.thickness;
   const parts = i.layers.map(({ part, setting }, k): Wood => {
@@ -308,7 +312,9 @@ export function toThickness(bench: Bench, i: InstructionOf<'thickness'>): void {
     if (wood.thickness < i.to - TOLERANCE)
       bench.fail('notEnoughThickness', i, thing, { is: wood.thickness, limit: i.to });
     if (wood.thickness - i.to < FINE) bench.fail('nothingToPlane', i, thing);
-    passes(bench, i, wood.thickness - i.to, wood.y.to - wood.y.from, wood.piece.species, thing);
+    if (wood.hardGlue) bench.fail('stillWet', i, thing);
+    for (const { piece } of woodsIn(wood))
+      passes(bench, i, wood.thickness - i.to, wood.y.to - wood.y.from, piece.species, thing);
     wood.thickness = wood.thickest = Math.min(wood.thickness, i.to);
   }
 }

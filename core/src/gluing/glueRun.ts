@@ -91,10 +91,12 @@ export const ROWS = 'R';
 export const PARTS = 'P';
 export const FRAMES = 'F';
 export const BACKS = 'B';
+export const STACKS = 'S';
 
 /** What a clock calls the glue-up it is of. */
 export function runTitle({ name, firstStrip, lastStrip }: Pick<GlueUp, 'name' | 'firstStrip' | 'lastStrip'>): string {
   if (name.startsWith(BACKS)) return 'The back';
+  if (name.startsWith(STACKS)) return `Bits ${firstStrip} to ${lastStrip} of stack ${name.slice(1).split('.')[0]}`;
   if (name.startsWith(FRAMES)) return `Frame ${name.slice(1)}`;
   return `${name.startsWith(ROWS) ? 'Rows' : name.startsWith(PARTS) ? 'Pieces' : 'Strips'} ${firstStrip} to ${lastStrip}`;
 }

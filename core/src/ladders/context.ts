@@ -3,6 +3,7 @@ import type { Board } from '../board/board.ts';
 import type { Again } from '../board/again.ts';
 import type { Back } from '../board/back.ts';
 import type { Frame } from '../board/frame.ts';
+import type { Stack } from '../board/stack.ts';
 import type { CutPlan } from '../cutting/cutPlan.ts';
 import type { Made } from '../facts/made.ts';
 import type { PlanInput } from '../saw/planInput.ts';
@@ -31,6 +32,8 @@ export interface PlanContext extends PlanInput {
   back: Back | null;
   /** What is done next with what is cut out of the panels, where it is not yet a board. */
   field: 'frame' | 'back' | null;
+  /** What of the strips is accents resawn from bits glued end to end; none for most boards. */
+  stacks: readonly Stack[];
   /** How much further along each strip lies than the one that lies least far, mm; null where they are flush. */
   ahead: readonly number[] | null;
   /** The size that the board is wished, mm; `board` may be smaller where rows leave it no more. */

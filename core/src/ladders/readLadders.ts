@@ -8,6 +8,8 @@ import { stripRungs } from './stripRungs.ts';
 /** What each kind of operation takes: a new kind is one more line. */
 const RUNGS_OF: { [K in RecipeOperation['kind']]: Rungs | null } = {
   strip: stripRungs,
+  // Accents are as long, as wide and as high as any strip; what their bits take is in the steps.
+  stack: null,
   glue: glueRungs,
   // What is cut again has its ladders from its first panel on.
   slice: null,

@@ -65,11 +65,14 @@ export function materialsOf(context: PlanContext, strips: readonly PlannedStrip[
   for (const { strip, solid } of wood?.cells ?? []) inBoardOf.set(strip, (inBoardOf.get(strip) ?? 0) + volume(solid));
   const given = strips.reduce(
     (sum, s) =>
-      sum + (inBoardOf.get(s.id) ?? 0) * Math.min(1, s.sources.length / (loose[s.id]?.own?.count ?? panels.length)),
+      sum +
+      (inBoardOf.get(s.id) ?? 0) *
+        Math.min(1, s.sources.length / Math.max(1, loose[s.id]?.own?.count ?? panels.length)),
     0,
   );
   const cutVolume = recut ? given * board.count : stripVolume(strips, context);
-  const whole = strips.every((s) => s.sources.some((source) => source.copy === 1));
+  const cut = strips.filter((s) => s.stack === null && loose[s.id]?.own?.count !== 0);
+  const whole = cut.every((s) => s.sources.some((source) => source.copy === 1));
   const others =
     whole && board.worked.others.length > 0 && strips.length > 0
       ? context.trim.others.reduce((sum, o) => sum + o.length * o.width, 0) * firstOf(strips).finished.thickness

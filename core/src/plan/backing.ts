@@ -8,7 +8,7 @@ import type { PlanContext } from '../ladders/context.ts';
 import { flatThickness } from '../ladders/gluedThickness.ts';
 import type { Block } from '../trim/trimLayout.ts';
 import { blockContext, withoutBranding } from './blocks.ts';
-import { hardestOf } from './gluingOf.ts';
+import { hardestOf } from '../steps/hardest.ts';
 
 /** What a backed board is trimmed from. @param top how large what is above the back was cut, mm */
 export const backToTrim = ({ side }: Back, top: { length: number; width: number }): Block => ({
@@ -41,6 +41,7 @@ export function backPanels(first: PlanContext, back: Back, board: Board, panels:
       glueThickness: back.height,
     },
     panelWidth: back.width,
+    stacks: [],
     turnedOver: [],
     again: null,
     ahead: null,

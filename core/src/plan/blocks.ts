@@ -9,7 +9,8 @@ import { planGlueUps, type GluePlan } from '../gluing/glueUps.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import type { Shop } from '../shop/shop.ts';
 import { trimLayout, type Block } from '../trim/trimLayout.ts';
-import { hardestOf, widestFlattened } from './gluingOf.ts';
+import { hardestOf } from '../steps/hardest.ts';
+import { widestFlattened } from './gluingOf.ts';
 
 /** Deeper passes tear fibres off the far edge of end grain, mm (common practice). */
 const END_GRAIN_PASS_MM = 0.5;

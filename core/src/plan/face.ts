@@ -13,6 +13,8 @@ export interface FaceCell {
   polygon: [number, number][];
   /** Number of the strip it was, from 1. */
   strip: number;
+  /** Number of the accent that it is a bit of; null for any other strip. */
+  accent: number | null;
   /** Which of the panels alike, and which row of the board, from 1; 1 and null in a flat board. */
   panel: number;
   row: number | null;
@@ -51,6 +53,7 @@ export function faceOf({ wood, recut, frame, trim }: Plan, board: Pick<Board, 'r
       {
         polygon,
         strip: strip.number,
+        accent: (cell.accent !== undefined && strips.get(cell.accent)?.number) || null,
         panel: row?.panel ?? 1,
         row: row?.number ?? null,
         species: strip.species,

@@ -9,7 +9,7 @@ import type { PlanContext } from '../ladders/context.ts';
 import { nth } from '../lists/there.ts';
 import type { Block } from '../trim/trimLayout.ts';
 import { blockContext, withoutBranding } from './blocks.ts';
-import { hardestOf } from './gluingOf.ts';
+import { hardestOf } from '../steps/hardest.ts';
 
 /** Two strips of a ring that are glued on at once, to what is inside them. */
 export interface FramePair {

@@ -1,11 +1,12 @@
-import { proudBy } from '../board/allowances.ts';
+import { proudBy, proudFor } from '../board/allowances.ts';
 import { showsOf } from '../board/board.ts';
 import { firstOf, nth } from '../lists/there.ts';
 import { planGlueUps, type GluePlan } from '../gluing/glueUps.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
 import type { Shop } from '../shop/shop.ts';
 import type { PlanContext } from '../ladders/context.ts';
-import { stripsOf, type Strip, type StripOperation } from '../board/recipe.ts';
+import { stripsOf, type StripOperation } from '../board/recipe.ts';
+import { hardestOf } from '../steps/hardest.ts';
 import { howCut } from '../steps/layingOut.ts';
 
 /** The widest panel that something in the shop makes flat in one piece, mm; infinite where hands can. */
@@ -21,16 +22,6 @@ export function widestFlattened(shop: Shop): number {
   return Math.max(flattenerLimits(shop).width, drumSander?.width ?? 0, routerSled?.width ?? 0);
 }
 
-/** Side hardness of the hardest wood that is pressed, N; null where one species has no figure. @param strips others than those of the panel */
-export function hardestOf(
-  { board, species }: Pick<PlanContext, 'board' | 'species'>,
-  strips: readonly Pick<Strip, 'species'>[] = stripsOf(board),
-): number | null {
-  const hardness = strips.map((strip) => species.find((s) => s.code === strip.species)?.hardness ?? null);
-  const known = hardness.filter((h) => h !== null);
-  return known.length < hardness.length || known.length === 0 ? null : Math.max(...known);
-}
-
 /** The glue-ups of a board's panel, longest panel first in a batch. */
 export function gluingOf(context: PlanContext): GluePlan {
   const { allowances, board, cutting, shop, before } = context;
@@ -39,7 +30,7 @@ export function gluingOf(context: PlanContext): GluePlan {
   // One that lies flat in one of the panels is left no higher there.
   const standsOnEdge = (s: StripOperation) =>
     allowances.panels.every((_, k) => (shown(s.id, k + 1) ?? showsOf(board.construction, s)) === 'edge');
-  const like = (i: number) => `${nth(strips, i).species}/${nth(strips, i).width}`;
+  const like = (i: number) => `${nth(strips, i).stack ?? nth(strips, i).species}/${nth(strips, i).width}`;
   const plan = planGlueUps(
     {
       widths: strips.map((s) => s.width),
@@ -47,7 +38,7 @@ export function gluingOf(context: PlanContext): GluePlan {
       symmetrical: strips.every((_, i) => like(i) === like(strips.length - 1 - i)),
       length: firstOf(allowances.panels).length,
       height: allowances.glueThickness,
-      proud: strips.map((s) => (standsOnEdge(s) ? proudBy(allowances, s.width) : 0)),
+      proud: strips.map((s) => (standsOnEdge(s) ? proudBy(proudFor(allowances, board, s), s.width) : 0)),
       hardness: hardestOf(context),
       helper: board.gluing.helper,
       groups: board.gluing.groups,

@@ -21,6 +21,7 @@ export function panelContextOf(plan: Plan, given: PlanInput): PlanContext {
     made: madeFor(board, given.facts),
     allowances: plan.allowances,
     cutting: plan.cutting,
+    stacks: plan.stacks.map((s) => s.stack),
     trim: made?.trim ?? plan.trim,
     again: null,
     frame: null,

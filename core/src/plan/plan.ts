@@ -1,7 +1,7 @@
 import { firstOf } from '../lists/there.ts';
 import { aboveBack, backOf, type Back } from '../board/back.ts';
 import { frameOf, framedAround, type Frame } from '../board/frame.ts';
-import { allowancesFor, type Allowances } from '../board/allowances.ts';
+import { allowancesFor, stacksOfPanel, type Allowances } from '../board/allowances.ts';
 import { shopFor } from '../board/differences.ts';
 import { panelWidth, type Board } from '../board/board.ts';
 import { madeFor } from '../board/madeFor.ts';
@@ -46,6 +46,8 @@ import { againOperations, type FirstPanels } from '../steps/againOperations.ts';
 import { blockGluing, blocksOf, blockToTrim } from './blocks.ts';
 import { cellsOfBoard } from './boardCells.ts';
 import { backedContext, backGluing, backPanels, backToTrim } from './backing.ts';
+import { stacksGlued } from './stacking.ts';
+import type { StackKnown } from '../steps/stackSteps.ts';
 import { framedContext, frameGluing, frameProud, frameToTrim, type FramePair } from './framing.ts';
 
 /** Everything a screen or a sheet shows of a board; computed, never stored. Lengths in mm. */
@@ -78,6 +80,8 @@ export interface Plan {
   /** Stock whose moisture was measured, against the room. */
   moisture: StockMoisture[];
   materials: Materials;
+  /** Accents resawn from bits glued end to end, and how those are glued; none for most boards. */
+  stacks: readonly StackKnown[];
   /** How it is cut and glued again, with its first panel as a board of its own; null for a flat board. Strips, cuts, gluing and bodies are then those of the first panel. */
   again: RecutPlan | InsetPlan | null;
   /** The same where slices of it are rows; null for any other board. */
@@ -204,14 +208,14 @@ export function makePlan(given: PlanInput): Plan {
   const operations = more
     ? againOperations(
         firsts,
-        { context: field, ladders: fieldLadders, gluing, worked },
+        { context: field, ladders: fieldLadders, gluing, stacks: [], worked },
         { context: top, ladders: topLadders, worked },
         { context: last, ladders, worked },
         again,
         frame && { frame, pairs, proud },
         back && backPanelGluing && { ...back, panelGluing: backPanelGluing },
       )
-    : operationsFor(last, ladders, gluing, worked);
+    : operationsFor(last, ladders, gluing, worked, first.stacks);
   const planned: AgainPlan | null = again && {
     board: first.context.board,
     trim: first.context.trim,
@@ -247,9 +251,10 @@ export function makePlan(given: PlanInput): Plan {
     bodies: first.bodies,
     wood,
     worked,
-    movement: more
-      ? recutMovement(given, shop, wood?.board, ladders)
-      : seasonMovement({ ...given, shop }, strips, first.bodies, ladders.thickness.reached),
+    movement:
+      more || first.stacks.length > 0
+        ? recutMovement(given, shop, wood?.board, ladders)
+        : seasonMovement({ ...given, shop }, strips, first.bodies, ladders.thickness.reached),
     sections: sectionsFor(first.context.board, allowances, rack, shop, saw.promised),
     operations,
     flattening: panelFlatteningWays(field, gluing.sectionWidth !== null),
@@ -287,6 +292,7 @@ export function makePlan(given: PlanInput): Plan {
         },
         movement: recutMovement(given, shop, cells.top ?? undefined, topLadders),
       },
+    stacks: first.stacks,
     lastly: trimmedFrom && { board: last.board, shop: last.shop, allowances: last.allowances, block: trimmedFrom },
   };
 }
@@ -319,6 +325,7 @@ function firstPanels(given: PlanInput, board: Board, again: Again | null, field:
     cutting,
     pieces,
     trim,
+    stacks: stacksOfPanel(board, allowances, shop),
     turnedOver: over,
     panelWidth: panelWidth(board),
     again: null,
@@ -341,6 +348,7 @@ function firstPanels(given: PlanInput, board: Board, again: Again | null, field:
     wood,
     strips: plannedStrips(context, ladders, wood),
     gluing: gluingOf(context),
+    stacks: stacksGlued(context),
     // Nothing is worked into it before it is a board.
     worked: workedBoardOf(context, ladders),
   };

@@ -142,7 +142,7 @@ export const planInputArbitrary: fc.Arbitrary<PlanInput> = fc
           glue: null,
         },
         worked: { ...NOTHING_WORKED, others: others.map((o, i) => ({ id: `o${i}`, name: `Other ${i}`, ...o })) },
-        recipe: flatRecipe(strips.map((s, i) => ({ id: `s${i}`, ...s }))),
+        recipe: flatRecipe(strips.map((s, i) => ({ ...AS_IT_LIES, id: `s${i}`, ...s }))),
       }),
       rack.map(({ condition: { defects, taper, ...condition }, ...piece }, i) =>
         plainPiece({

@@ -6,6 +6,19 @@ import type { Plan } from './plan.ts';
 
 /** A stage on the way from strips to the board, with what it measures, mm. */
 export type Stage =
+  | {
+      kind: 'stack';
+      count: number;
+      /** From which strip how many bits of which length one of them has. */
+      bits: { strip: number; count: number; length: number }[];
+      /** As it is glued, before its sides are made flat and its ends cut off. */
+      length: number;
+      depth: number;
+      kerf: number;
+      /** Which strips of the panel it is resawn into, and how many beside them. */
+      accents: number[];
+      spares: number;
+    }
   | { kind: 'panel'; count: number; length: number; width: number; thickness: number; strips: number }
   | { kind: 'slices'; count: number; each: number[]; pitch: number; angle: number; kerf: number }
   | {
@@ -45,7 +58,7 @@ export type Stage =
 
 /** The stages of a board in order; of a flat one its panel and itself. */
 export function stagesOf(
-  { again, frame, back, allowances, panelWidth, ladders }: Plan,
+  { stacks, again, frame, back, allowances, panelWidth, ladders }: Plan,
   board: Pick<Board, 'count' | 'recipe'>,
 ): Stage[] {
   const finished: Stage = {
@@ -55,6 +68,16 @@ export function stagesOf(
     width: ladders.width.reached,
     thickness: ladders.thickness.reached,
   };
+  const stacked = stacks.map(({ stack }): Stage => ({
+    kind: 'stack',
+    count: allowances.panels.length,
+    bits: stack.sticks.map((s) => ({ strip: s.number, count: s.count, length: s.bit })),
+    length: stack.glued,
+    depth: stack.depth,
+    kerf: stack.layering.kerf,
+    accents: stack.accents.map((a) => a.number),
+    spares: stack.spares,
+  }));
   const panel: Stage = {
     kind: 'panel',
     count: allowances.panels.length,
@@ -90,7 +113,7 @@ export function stagesOf(
       strips: back.strips.map(({ strip, number }) => ({ strip: number, width: strip.width })),
       length: back.length,
     });
-  if (!again) return [panel, ...framed, finished];
+  if (!again) return [...stacked, panel, ...framed, finished];
   const { block } = again;
   const glued: Stage = {
     kind: 'block',
@@ -101,6 +124,7 @@ export function stagesOf(
   };
   if (again.how === 'parts')
     return [
+      ...stacked,
       panel,
       {
         kind: 'parts',

@@ -10,9 +10,16 @@ export function trimAgain({ lastly, allowances, shop }: Plan, board: Board, made
   return trimLayout({ ...lastly.board, worked: board.worked }, lastly.allowances, lastly.shop, made, lastly.block);
 }
 
-/** Every glue-up of a board, of strips, of rows and of parts, and of its frame. */
-export function glueUpsOf({ gluing, again, frame, back }: Pick<Plan, 'gluing' | 'again' | 'frame' | 'back'>): GlueUp[] {
+/** Every glue-up of a board, of bits, of strips, of rows and of parts, and of its frame. */
+export function glueUpsOf({
+  gluing,
+  stacks,
+  again,
+  frame,
+  back,
+}: Pick<Plan, 'gluing' | 'stacks' | 'again' | 'frame' | 'back'>): GlueUp[] {
   return [
+    ...stacks.flatMap((s) => s.gluing.glueUps),
     ...(again
       ? [...again.panelGluing.glueUps, ...again.otherPanels.flatMap((p) => p.gluing.glueUps), ...again.gluing.glueUps]
       : gluing.glueUps),

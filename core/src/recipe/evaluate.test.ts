@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { AS_IT_LIES, flatRecipe, stripsOf } from '../board/recipe.ts';
 import { readBackward, readForward } from './evaluate.ts';
+import { stripWorkpiece } from './stripOperation.ts';
 import { AT_REST, movedBy, type Triple } from './motion.ts';
 import { bounds, volume } from './solid.ts';
 
@@ -36,7 +37,7 @@ describe('a recipe read both ways', () => {
     fc.assert(
       fc.property(recipes, sizes, (recipe, panel) => {
         const wanted = readBackward(recipe, panel);
-        const made = readForward(recipe, ({ id }) => ({ size: wanted.get(id)!, wood }))!;
+        const made = readForward(recipe, (strip) => stripWorkpiece(strip, wanted.get(strip.id)!, wood))!;
         const width = stripsOf({ recipe }).reduce((sum, s) => sum + s.width, 0);
         expect(made.size[0]).toBeCloseTo(panel.length, 9);
         expect(made.size[1]).toBeCloseTo(width, 9);
@@ -59,7 +60,7 @@ describe('a recipe read both ways', () => {
           const size = new Map(
             stripsOf({ recipe }).map((s, i): [string, Triple] => [s.id, [lengths[i]![0], s.width, lengths[i]![1]]]),
           );
-          const made = readForward(recipe, ({ id }) => ({ size: size.get(id)!, wood }))!;
+          const made = readForward(recipe, (strip) => stripWorkpiece(strip, size.get(strip.id)!, wood))!;
           expect(made.size[0]).toBe(Math.min(...[...size.values()].map((s) => s[0])));
           expect(made.size[2]).toBe(Math.min(...[...size.values()].map((s) => s[2])));
           const before = [...size.values()].reduce((sum, [l, w, h]) => sum + l * w * h, 0);
@@ -73,7 +74,7 @@ describe('a recipe read both ways', () => {
     fc.assert(
       fc.property(recipes, sizes, (recipe, panel) => {
         const wanted = readBackward(recipe, panel);
-        const { cells } = readForward(recipe, ({ id }) => ({ size: wanted.get(id)!, wood }))!;
+        const { cells } = readForward(recipe, (strip) => stripWorkpiece(strip, wanted.get(strip.id)!, wood))!;
         let edge = 0;
         for (const cell of cells) {
           const { least, greatest } = bounds(cell.solid);
@@ -87,7 +88,7 @@ describe('a recipe read both ways', () => {
   });
 
   it('an empty recipe gives nothing', () => {
-    expect(readForward([], () => ({ size: [1, 1, 1], wood }))).toBeNull();
+    expect(readForward([], (strip) => stripWorkpiece(strip, [1, 1, 1], wood))).toBeNull();
     expect(readBackward([], { length: 400, height: 30 }).size).toBe(0);
   });
 });

@@ -1,7 +1,7 @@
 import type { Recipe, StripOperation } from '../board/recipe.ts';
 import { glueBackward, glueWorkpiece } from './glueOperation.ts';
 import type { Triple } from './motion.ts';
-import { stripBackward, stripWorkpiece, type StripWood } from './stripOperation.ts';
+import { stripBackward } from './stripOperation.ts';
 import type { Workpiece } from './workpiece.ts';
 
 /**
@@ -23,19 +23,14 @@ export function readBackward(recipe: Recipe, panel: { length: number; height: nu
 
 /**
  * The panel that a flat recipe gives, with all the wood in it: read forward, each operation from what it takes.
- * @param leaf what each strip measures, and where it lies in the rack
+ * @param leaf each strip as it was milled, with where its wood lies in the rack
  * @returns null while there are no strips
  */
-export function readForward(
-  recipe: Recipe,
-  leaf: (strip: StripOperation) => { size: Triple; wood: StripWood },
-): Workpiece | null {
+export function readForward(recipe: Recipe, leaf: (strip: StripOperation) => Workpiece): Workpiece | null {
   const made = new Map<string, Workpiece>();
   for (const operation of recipe) {
-    if (operation.kind === 'strip') {
-      const { size, wood } = leaf(operation);
-      made.set(operation.id, stripWorkpiece(operation, size, wood));
-    } else if (operation.kind === 'glue')
+    if (operation.kind === 'strip') made.set(operation.id, leaf(operation));
+    else if (operation.kind === 'glue')
       made.set(operation.id, glueWorkpiece(operation.takes.flatMap((id) => made.get(id) ?? [])));
   }
   const last = recipe.at(-1);

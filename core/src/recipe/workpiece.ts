@@ -6,6 +6,8 @@ import { moved, type Solid } from './solid.ts';
 export interface Cell {
   /** Id of the strip it was. */
   strip: string;
+  /** Id of the accent that it is in, where the strip was cut into bits. */
+  accent?: string;
   solid: Solid;
   /** Null when the rack gives no piece for it. */
   piece: Piece | null;

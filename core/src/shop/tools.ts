@@ -113,6 +113,8 @@ export function shopHas(shop: Shop, tool: ToolId): boolean {
 export const SAFE_WIDTH_MM = 19;
 /** Shorter than this a piece is not ripped at a saw fence, mm (common practice: 12 in; the saw's manual decides). */
 export const SAFE_RIP_LENGTH_MM = 300;
+/** Less of a piece than that is not held by hand beside a blade, nor steady along a fence, mm (common practice: 6 in). */
+export const SAFE_HOLD_MM = 150;
 /** Widest panel under a mitre saw's blade, mm (common practice: 12 in with a sliding head). */
 export const MITRE_REACH_MM = 305;
 

@@ -39,8 +39,8 @@ export interface FirstPanels extends Known {
 export function againOperations(
   firsts: readonly FirstPanels[],
   field: Known,
-  top: Omit<Known, 'gluing'>,
-  last: Omit<Known, 'gluing'>,
+  top: Omit<Known, 'gluing' | 'stacks'>,
+  last: Omit<Known, 'gluing' | 'stacks'>,
   again: Again | null,
   frame: FrameKnown | null,
   back: BackKnown | null,

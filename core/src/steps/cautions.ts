@@ -39,6 +39,15 @@ const CAUTIONS: Partial<Record<OperationKind, Phrase[]>> = {
     say`Stop block so that the slice falls free: never caught between blade and stop. The last slices have little to hold: clamp the rest down, or leave them.`,
     PROTECTION,
   ],
+  cutBits: [
+    say`Short bits: never held by hand, never between blade and stop. The strip is held, the bit falls free; clear the table with a stick, the blade standing still.`,
+    PROTECTION,
+  ],
+  flattenStack: [
+    say`A joint that opens in the machine throws bits: sound joints only, light passes, on a carrier board where it is thin.`,
+    PLANING,
+  ],
+  cutStack: [PROTECTION],
   sawApart: [
     say`Support both sides of the cut: the part that falls must neither drop nor pinch the blade. At a slant the panel is held down, or clamped to its sled.`,
     PROTECTION,

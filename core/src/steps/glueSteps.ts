@@ -11,6 +11,7 @@ import type { StepDraft } from './operation.ts';
 import { groupThing, type Instruction, type Thing } from './instruction.ts';
 import { panelOf, stripOfPanel } from './panelThings.ts';
 import { stripsOf } from '../board/recipe.ts';
+import { woodsOf } from '../board/accents.ts';
 import { aheadLines, layOuts, howTheyLie, turnedLines } from './layingOut.ts';
 import { keyStep } from './keySteps.ts';
 import { flattenSections, singlesOf } from './sectionSteps.ts';
@@ -18,8 +19,8 @@ import { minutesWords, clampUses, clampWords, levelWords, partsOf, scrapeOf, squ
 
 /** What is glued: strips to panels, rows to blocks, or parts of a panel with strips between them. */
 export interface Glued {
-  word: 'strip' | 'row' | 'piece';
-  whole: 'panel' | 'block' | 'framed board' | 'backed board';
+  word: 'strip' | 'row' | 'piece' | 'bit';
+  whole: 'panel' | 'block' | 'framed board' | 'backed board' | 'stack';
   /** What of the board its rehearsal is about; left out for strips of a panel. */
   about?: string;
   count: number;
@@ -94,7 +95,7 @@ export function glueSteps(context: PlanContext, gluing: GluePlan): StepDraft[] {
 }
 
 /** Whether a joint of a glue-up lies at a strip: its faces in the joints that were closed before are covered. */
-function meetsGlue(strip: number, glueUp: GlueUp, { glueUps }: GluePlan): boolean {
+export function meetsGlue(strip: number, glueUp: GlueUp, { glueUps }: GluePlan): boolean {
   const inner = glueUps.filter((g) => glueUp.joins.includes(g.id));
   const own = inner.find((g) => strip >= g.firstStrip && strip <= g.lastStrip);
   if (!own) return true;
@@ -134,7 +135,7 @@ export function rehearsal(
 
 function oilyStrips({ board, species, before }: PlanContext): number[] {
   const oily = new Set(species.filter((s) => s.oily).map((s) => s.code));
-  return stripsOf(board).flatMap((s, i) => (oily.has(s.species) ? [before.strips + i + 1] : []));
+  return stripsOf(board).flatMap((s, i) => (woodsOf(board, s).some((w) => oily.has(w)) ? [before.strips + i + 1] : []));
 }
 
 /** One glue-up, the same for every panel or block. @param oily numbers of what is wiped first */

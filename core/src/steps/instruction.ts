@@ -114,6 +114,21 @@ export type Instruction =
     }
   /** Both edges made ready for glue, so much off each. */
   | { do: 'joint'; parts: Thing[]; by: number; width: number; tool: ToolId; strips: number[] }
+  /** Bits crosscut from a strip that is milled, each as long: from that end, which is sawn square first, so that the first begins so far from it. So much of the strip stays to hold it by. */
+  | {
+      do: 'cutBits';
+      part: Thing;
+      end: 'marked' | 'far';
+      saw: SawUse;
+      first: number;
+      each: number;
+      hold: number;
+      bits: Thing[];
+    }
+  /** Bits end to end in order, each as it came from its strip; so long together. */
+  | { do: 'layBits'; stack: Thing; bits: { part: Thing; up: 'edge' | 'face' }[]; length: number }
+  /** Both ends of a stack sawn off, so much of each, so that it is as long as that. */
+  | { do: 'cutStack'; part: Thing; saw: SawUse; off: number; length: number }
   /** `ahead` is how much further along a strip lies than the one that lies least far; left out where all are flush. */
   | {
       do: 'layOut';

@@ -207,7 +207,7 @@ export function resawLines(instructions: readonly InstructionOf<'resaw'>[]): Phr
       : say`On edge, the planed face against the fence; clean the sawn face of the rest before the next cut`,
     ...[...alike.values()].map(({ of, parts, strips }) =>
       joined(
-        say`${named(parts)}: ${atLeast(of.from)} into ${of.layers.length} ${of.layers.length === 1 ? 'layer' : 'layers'} for ${stripList(strips)}, ${length(clean)} to clean each sawn face`,
+        say`${capitalised(say`${named(parts)}`)}: ${atLeast(of.from)} into ${of.layers.length} ${of.layers.length === 1 ? 'layer' : 'layers'} for ${stripList(strips)}, ${length(clean)} to clean each sawn face`,
         of.rest > 0
           ? say`; ${length(of.rest)} is left over`
           : say`; the last is what is left, ${length(lastOf(of.layers).setting)}`,

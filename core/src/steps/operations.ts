@@ -27,9 +27,10 @@ export function operationsFor(
   ladders: { thickness: Ladder; width: Ladder },
   gluing: GluePlan,
   worked: WorkedBoard,
+  stacks: Known['stacks'] = [],
 ): Operation[] {
   if (stripsOf(context.board).length === 0) return [];
-  const made = recipeSteps({ context, ladders, gluing, worked });
+  const made = recipeSteps({ context, ladders, gluing, stacks, worked });
   const sections = made.some((s) => s.kind === 'flattenSections');
   const flattened = toolOf(wayTaken(panelFlatteningWays(context, sections), context.shop.schools.flatten));
   return numbered(

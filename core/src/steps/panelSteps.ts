@@ -1,4 +1,4 @@
-import { proudBy } from '../board/allowances.ts';
+import { proudBy, proudFor } from '../board/allowances.ts';
 import { showsOf } from '../board/board.ts';
 import { schoolOf } from '../shop/schools.ts';
 import { TOOL_NAMES } from '../shop/tools.ts';
@@ -11,6 +11,7 @@ import type { StepDraft } from './operation.ts';
 import type { Face, InstructionOf } from './instruction.ts';
 import { flatteningWays, toolOf, LANE_SHARE, wayTaken, type WayOfWork } from './ways.ts';
 import { stripsOf } from '../board/recipe.ts';
+import { woodsOf } from '../board/accents.ts';
 import { trimStep, endSteps } from './trimSteps.ts';
 import { panelsOf, panelWords, stripOfPanel } from './panelThings.ts';
 
@@ -28,8 +29,9 @@ export function panelFlatteningWays(context: PlanContext, sections: boolean): Wa
 }
 
 function panelFaces({ allowances, shop, panelWidth, board, species }: PlanContext, sections: boolean): Face[] {
-  const hardness = stripsOf(board).reduce<number | null>((most, strip) => {
-    const own = species.find((s) => s.code === strip.species)?.hardness ?? null;
+  const woods = stripsOf(board).flatMap((strip) => woodsOf(board, strip));
+  const hardness = woods.reduce<number | null>((most, code) => {
+    const own = species.find((s) => s.code === code)?.hardness ?? null;
     return own === null ? most : Math.max(most ?? 0, own);
   }, null);
   // Sections were flattened before they were joined: half of the allowance is left for levelling the joints.
@@ -85,7 +87,7 @@ export function flattenStep(context: PlanContext, sections: boolean): StepDraft 
     again?.how === 'parts'
       ? again.inserts.map((i) => i.number)
       : (again ? [] : stripsOf(board)).flatMap((s, i) =>
-          showsOf(board.construction, s) === 'edge' && proudBy(allowances, s.width) > 0
+          showsOf(board.construction, s) === 'edge' && proudBy(proudFor(allowances, board, s), s.width) > 0
             ? [context.before.strips + i + 1]
             : [],
         );

@@ -2,6 +2,7 @@ import type { Inset, Insert } from '../board/inset.ts';
 import { crossings } from '../board/inset.ts';
 import { showsOf } from '../board/board.ts';
 import { stripsOf } from '../board/recipe.ts';
+import { woodsOf } from '../board/accents.ts';
 import { slicingSaw } from '../board/recut.ts';
 import type { GluePlan } from '../gluing/glueUps.ts';
 import type { PlanContext } from '../ladders/context.ts';
@@ -108,7 +109,7 @@ const SLIDES: Phrase = say`Slanted joints slide under pressure: a stop along the
 /** Pieces with oily wood at a joint: parts hold every strip of the panel. */
 function oilyPieces({ board, species }: PlanContext, { inserts }: Inset): number[] {
   const oily = new Set(species.filter((s) => s.oily).map((s) => s.code));
-  const parts = stripsOf(board).some((s) => oily.has(s.species));
+  const parts = stripsOf(board).some((s) => woodsOf(board, s).some((w) => oily.has(w)));
   return Array.from({ length: 2 * inserts.length + 1 }, (_, i) => i + 1).filter((piece) => {
     const insert = inserts[piece / 2 - 1];
     return insert ? oily.has(insert.strip.species) : parts;

@@ -7,8 +7,8 @@ import type { ToolId } from '../shop/tools.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { say } from '../units/phrase.ts';
 import type { PlanContext } from '../ladders/context.ts';
-import type { Face, InstructionOf } from './instruction.ts';
-import type { MilledStrip, Milling } from './millingPlan.ts';
+import type { Face, InstructionOf, Thing } from './instruction.ts';
+import type { Milling } from './millingPlan.ts';
 import { partChanges, resawLines, thicknessSettings } from './millingWords.ts';
 import type { StepDraft } from './operation.ts';
 import type { Lane } from './stockWork.ts';
@@ -61,23 +61,47 @@ export function resawStep(mill: Milling): StepDraft[] {
 /** Nobody planes less than this off, mm: it is the width of a pencil line (common practice). */
 const WORTH_PLANING_MM = 0.05;
 
+/** A strip that comes off the saw thicker than it is glued, mm. */
+export interface ToWidth {
+  thing: Thing;
+  strip: number;
+  face: Face;
+  sawn: number;
+  wanted: number;
+  /** Planed by hand: it is left taller than any setting. */
+  byHand?: boolean;
+}
+
 /** Strips that are thicker off the saw than they are glued. */
-export function thinnerStep(mill: Milling): StepDraft[] {
-  const { context, strips } = mill;
+export function thinnerStep({ context, strips }: Milling): StepDraft[] {
+  const { allowances, shop } = context;
+  return bringToWidth(
+    context,
+    strips.map((s) => ({
+      thing: s.thing,
+      strip: s.strip.demand.strip,
+      face: {
+        length: s.part.blank.length,
+        width: s.lane.rip - (isThinLane(s.lane, context) ? 0 : ripFatOf(shop)),
+        removal: s.sawn - s.wanted,
+        hardness: context.species.find((k) => k.code === s.strip.demand.species)?.hardness ?? null,
+      },
+      sawn: s.sawn,
+      wanted: s.wanted,
+      byHand: s.strip.way.shows === 'edge' && proudBy(allowances, s.wanted) > 0,
+    })),
+  );
+}
+
+/** Strips off the saw brought to the width that they are glued at, a step for each tool. @param about what of the board they are; left out for strips out of the rack */
+export function bringToWidth(context: PlanContext, strips: readonly ToWidth[], about?: string): StepDraft[] {
   const { allowances, shop } = context;
   const thinner = strips.filter((s) => s.sawn > s.wanted + WORTH_PLANING_MM);
   if (thinner.length === 0) return [];
-  const face = (s: MilledStrip): Face => ({
-    length: s.part.blank.length,
-    width: s.lane.rip - (isThinLane(s.lane, context) ? 0 : ripFatOf(shop)),
-    removal: s.sawn - s.wanted,
-    hardness: context.species.find((k) => k.code === s.strip.demand.species)?.hardness ?? null,
-  });
-  const leftFat = (s: MilledStrip) => s.strip.way.shows === 'edge' && proudBy(allowances, s.wanted) > 0;
-  const jobs = new Map<string, { of: MilledStrip[]; tool: ToolId }>();
+  const jobs = new Map<string, { of: ToWidth[]; tool: ToolId }>();
   for (const s of thinner) {
-    const ways = flatteningWays([face(s)], shop, 'strip', s.wanted);
-    const taken = wayTaken(ways, leftFat(s) ? 'handPlanes' : 'planer');
+    const ways = flatteningWays([s.face], shop, 'strip', s.wanted);
+    const taken = wayTaken(ways, s.byHand ? 'handPlanes' : 'planer');
     const key = `${taken.id}/${s.wanted}/${s.sawn}`;
     const job = jobs.get(key) ?? { of: [], tool: toolOf(taken) };
     job.of.push(s);
@@ -90,14 +114,14 @@ export function thinnerStep(mill: Milling): StepDraft[] {
   const instructions = list.map(({ of, tool }): InstructionOf<'thickness'> => ({
     do: 'thickness',
     parts: of.map((s) => s.thing),
-    faces: of.map(face),
+    faces: of.map((s) => s.face),
     from: firstOf(of).sawn,
     to: firstOf(of).wanted,
     tool,
-    strips: of.map((s) => s.strip.demand.strip),
+    strips: of.map((s) => s.strip),
     passes:
       tool === 'planer' && planer
-        ? Math.max(...of.map((s) => passesOf(passDepthFor(planer, face(s)), face(s).removal)))
+        ? Math.max(...of.map((s) => passesOf(passDepthFor(planer, s.face), s.face.removal)))
         : null,
     carrier: tool === 'planer' && planer !== null && firstOf(of).wanted < planer.leastThickness - LENGTH_TOLERANCE_MM,
   }));
@@ -106,19 +130,19 @@ export function thinnerStep(mill: Milling): StepDraft[] {
   return tools.map((tool): StepDraft => {
     const jobsOf = list.filter((j) => j.tool === tool);
     const own = instructions.filter((i) => i.tool === tool);
-    const strips = jobsOf.flatMap((j) => j.of);
-    const thin = strips.some((s) => s.wanted <= allowances.proud.below);
+    const of = jobsOf.flatMap((j) => j.of);
+    const thin = of.some((s) => s.wanted <= allowances.proud.below);
     const ways = flatteningWays(
       own.flatMap((i) => i.faces),
       shop,
       'strip',
-      Math.min(...strips.map((s) => s.wanted)),
+      Math.min(...of.map((s) => s.wanted)),
     );
     const taken = certain(ways.find((w) => toolOf(w) === tool));
     return {
       kind: 'planeStrips',
-      about: tool,
-      title: say`Bring the thinner strips to width`,
+      about: about === undefined ? tool : `${about} ${tool}`,
+      title: about === undefined ? say`Bring the thinner strips to width` : say`Bring the accents to width`,
       taken,
       ways,
       ...(thin ? { school: 'thin' as const } : {}),
@@ -133,7 +157,10 @@ export function thinnerStep(mill: Milling): StepDraft[] {
           : []),
         ...(thin ? [say`Thin ones: ${school.name.toLowerCase()}. ${school.why}`] : []),
       ],
-      why: say`These strips share a blank with wider ones, or come off the saw with a little to clean.`,
+      why:
+        about === undefined
+          ? say`These strips share a blank with wider ones, or come off the saw with a little to clean.`
+          : say`Their sawn faces become glue faces.`,
     };
   });
 }

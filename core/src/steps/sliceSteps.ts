@@ -1,5 +1,5 @@
 import { slicingSaw, type Recut } from '../board/recut.ts';
-import { hasStop, TOOL_NAMES } from '../shop/tools.ts';
+import { hasStop, SAFE_HOLD_MM, TOOL_NAMES } from '../shop/tools.ts';
 import { atLeast, capitalised, length, say, type Phrase } from '../units/phrase.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { soundEnd } from '../bodies/recutWood.ts';
@@ -7,9 +7,6 @@ import { firstOf, nth } from '../lists/there.ts';
 import type { StepDraft } from './operation.ts';
 import { rowThing, type InstructionOf } from './instruction.ts';
 import { panelOf, panelWords } from './panelThings.ts';
-
-/** A panel shorter than this along the fence is not steady any more, mm (common practice). */
-export const LEAST_TO_HOLD_MM = 150;
 
 /** The slices of each panel, in the order they are sawn. @param contexts of the panels that rows come from in turn */
 export function slicings(contexts: readonly PlanContext[], recut: Recut): InstructionOf<'slice'>[] {
@@ -34,7 +31,7 @@ function slicingsOf(context: PlanContext, recut: Recut): InstructionOf<'slice'>[
       length: panel.length,
       wood: rows.length * recut.pitch,
       kerfs: rows.length * (recut.pitch + saw.kerf),
-      leastLeft: LEAST_TO_HOLD_MM,
+      leastLeft: SAFE_HOLD_MM,
       slices: rows.map((r) => rowThing(r.number, recut.rows, boards)),
     };
   });
@@ -43,7 +40,7 @@ function slicingsOf(context: PlanContext, recut: Recut): InstructionOf<'slice'>[
 /** How many slices are left to saw when the rest of the panel is too short to hold well. */
 export function slicesHardToHold({ length: long, end, takes, slices }: InstructionOf<'slice'>): number {
   const after = (n: number) => long - end - n * takes;
-  return slices.filter((_, i) => after(i) < LEAST_TO_HOLD_MM).length;
+  return slices.filter((_, i) => after(i) < SAFE_HOLD_MM).length;
 }
 
 /** What is pencilled on the slices: their place among the rows. */
@@ -81,7 +78,7 @@ export function sliceStep(contexts: readonly PlanContext[], recut: Recut): StepD
     ...numberLines(recut, instructions),
     ...(hard > 0
       ? [
-          say`For the last ${hard} less than ${length(LEAST_TO_HOLD_MM)} of the panel is left along the fence: clamp it to the ${saw.tool === 'sled' ? 'sled' : 'table'}, or saw them along the rip fence with the long side against it`,
+          say`For the last ${hard} less than ${length(SAFE_HOLD_MM)} of the panel is left along the fence: clamp it to the ${saw.tool === 'sled' ? 'sled' : 'table'}, or saw them along the rip fence with the long side against it`,
         ]
       : []),
   ];

@@ -3,7 +3,7 @@ import { ripsOf } from '../cutting/auditCut.ts';
 import type { Blank, RippedStrip } from '../cutting/cutPlan.ts';
 import { metalMargin, nearLoss } from '../cutting/unitGeometry.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
-import { layerGap, layeringOf } from '../shop/layering.ts';
+import { layerGap, layeringOf, type Layering } from '../shop/layering.ts';
 import type { Shop } from '../shop/shop.ts';
 import { roughSaw, SAFE_WIDTH_MM } from '../shop/tools.ts';
 import { isMetal } from '../stock/defect.ts';
@@ -108,7 +108,12 @@ export function sawnRest(strips: readonly RippedStrip[], thickness: number, want
   const layering = layeringOf(shop);
   if (gap === null || !layering) return 0;
   const layers = strips.length === 1 ? wanted : strips.reduce((sum, s) => sum + s.way.thickness, 0);
-  const rest = thickness - layers - strips.length * gap + layering.clean;
+  return sawnRestOf(layering, thickness, layers, strips.length);
+}
+
+/** The same of layers that are so much wood together, mm. @param many how many they are */
+export function sawnRestOf({ kerf, clean }: Layering, thickness: number, layers: number, many: number): number {
+  const rest = thickness - layers - many * (kerf + 2 * clean) + clean;
   return rest >= LEAST_REST_MM ? rest : 0;
 }
 

@@ -36,22 +36,29 @@ export function PartsTable() {
           </thead>
           <tbody>
             {cutList(strips, plan.allowances, cutting).map(({ strips: alike, marks, length, count, spares }) => {
-              const { rough, milled, species } = firstOf(alike);
+              const { rough, milled, species, stack: id } = firstOf(alike);
+              const stack = plan.stacks.find((s) => s.stack.operation.id === id)?.stack;
               return (
                 <tr key={`${firstOf(alike).id} ${length}`}>
                   <td>{listNumbers(alike.map((s) => s.number))}</td>
-                  <td>{input.species.find((s) => s.code === species)?.name ?? species}</td>
+                  <td>{stack ? 'Accent of bits' : (input.species.find((s) => s.code === species)?.name ?? species)}</td>
                   <td>
                     {count}
                     {spares > 0 && ` + ${spares} spare`}
                   </td>
-                  <td>
-                    <SizeText size={{ ...rough, length }} />
-                  </td>
+                  <td>{stack ? 'resawn' : <SizeText size={{ ...rough, length }} />}</td>
                   <td>
                     <SizeText size={{ ...milled, length }} />
                   </td>
-                  <td>{marks.length > 0 ? marks.join(', ') : <b className={classes.missing}>missing</b>}</td>
+                  <td>
+                    {stack ? (
+                      `bits of ${listNumbers(stack.sticks.filter((s) => s.count > 0).map((s) => s.number))}`
+                    ) : marks.length > 0 ? (
+                      marks.join(', ')
+                    ) : (
+                      <b className={classes.missing}>missing</b>
+                    )}
+                  </td>
                 </tr>
               );
             })}

@@ -8,7 +8,7 @@ import { FaceCells } from '../../drawing/FaceWood.tsx';
 import { useStripSpecies } from '../../drawing/useStripSpecies.ts';
 import { glueOrder } from '#core/plan/blocks.ts';
 import type { Plan } from '#core/plan/plan.ts';
-import { useGluedWords } from './gluedWords.ts';
+import { useGluedStage } from './gluedWords.ts';
 import { DimensionLine } from '../../drawing/DimensionLine.tsx';
 import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import { Length } from '../../quantities/Length.tsx';
@@ -33,7 +33,7 @@ export function ClampDrawing({ glueUp }: { glueUp: GlueUp }) {
   const [w, h] = [length * scale, glueUp.width * scale];
   const tops = stripTops(strips);
   const { clamps } = glueUp;
-  const { whole } = useGluedWords();
+  const { whole } = useGluedStage();
   const ofBlock = whole === 'block' ? blockInClamps(plan, glueUp) : null;
   const species = useStripSpecies(useOpenBoard().board, input.species);
   const clip = useId();

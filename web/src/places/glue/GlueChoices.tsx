@@ -4,7 +4,7 @@ import { shopFor } from '#core/board/differences.ts';
 import { makePlan } from '#core/plan/plan.ts';
 import { glueOf } from '#core/shop/shop.ts';
 import { useOpenBoard, useSettledBoard } from '../../data/openBoard.tsx';
-import { useGluedWords } from './gluedWords.ts';
+import { useGluedStage } from './gluedWords.ts';
 import { durationWords } from '../../quantities/duration.ts';
 import classes from '../../planning/figureTable.module.css';
 
@@ -14,25 +14,23 @@ const OF_SHOP = '';
 export function GlueChoices() {
   const { board, input, session } = useSettledBoard();
   const { board: whole } = useOpenBoard();
-  const ofBlock = useGluedWords().whole === 'block';
-  // Rows and parts are those of the whole board; what is shown in its place has them for strips.
-  const planned = ofBlock ? whole : board;
+  const { gluing: ofStage } = useGluedStage();
   const options = useMemo(
     () =>
       input.shop.glues.flatMap((glue) =>
         [false, true].map((helper) => {
-          const { gluing, again } = makePlan({
+          const plan = makePlan({
             ...input,
             board: {
-              ...planned,
-              differs: { ...planned.differs, glue: glue.id },
-              gluing: { ...planned.gluing, helper },
+              ...whole,
+              differs: { ...whole.differs, glue: glue.id },
+              gluing: { ...whole.gluing, helper },
             },
           });
-          return { glue, helper, gluing: ofBlock && again ? again.gluing : gluing };
+          return { glue, helper, gluing: ofStage(plan) };
         }),
       ),
-    [input, planned, ofBlock],
+    [input, whole, ofStage],
   );
   const now = glueOf(shopFor(board, input.shop));
   return (

@@ -1,4 +1,4 @@
-import { certain, firstOf } from '#core/lists/there.ts';
+import { certain } from '#core/lists/there.ts';
 import { SegmentedControl } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import type { Finding } from '#core/checks/finding.ts';
@@ -6,16 +6,18 @@ import { stationOf, type OperationKind } from '#core/steps/operation.ts';
 import type { Plan } from '#core/plan/plan.ts';
 import { ShownAs, useSettledBoard, type OpenBoard } from '../../data/openBoard.tsx';
 import {
-  GluedWordsContext,
+  GluedStageContext,
   OF_BACK,
+  OF_BITS,
   OF_FRAME,
   OF_PARTS,
   OF_ROWS,
+  OF_PANEL,
   OF_STRIPS,
-  useGluedWords,
-  type GluedWords,
+  useGluedStage,
+  type GluedStage,
 } from './gluedWords.ts';
-import { backPanelView, backView, blockView, frameView, otherPanelView, panelView } from './gluedViews.ts';
+import { backPanelView, backView, blockView, frameView, otherPanelView, panelView, stackView } from './gluedViews.ts';
 import { SchoolButton } from '../../habits/HabitButton.tsx';
 import { FindingCards } from '../../planning/FindingCard.tsx';
 import { NoStrips } from '../../planning/NoStrips.tsx';
@@ -29,6 +31,7 @@ import { GroupEditor } from './GroupEditor.tsx';
 import { GroupTree } from './GroupTree.tsx';
 import { Rehearsal } from './Rehearsal.tsx';
 import { RunPanel } from './RunPanel.tsx';
+import { StackClamps } from './StackClamps.tsx';
 import { TimelineDrawing } from './TimelineDrawing.tsx';
 import { stripsOf } from '#core/board/recipe.ts';
 
@@ -38,6 +41,7 @@ const GLUING: readonly OperationKind[] = [
   'layParts',
   'layFrame',
   'layBack',
+  'layBits',
   'dryRun',
   'glue',
   'join',
@@ -46,37 +50,54 @@ const GLUING: readonly OperationKind[] = [
 /** What is glued second, in words. */
 const SECOND = { rows: { words: OF_ROWS, label: 'The rows' }, parts: { words: OF_PARTS, label: 'The parts' } } as const;
 
-/** What is glued, one after the other: the panel, the block, and the frame a pair of strips at a time. */
+/** What is glued, one after the other: bits of accents, the panel, the block, and the frame a pair of strips at a time. */
 interface Stage {
   id: string;
-  kind: 'panel' | 'block' | 'frame' | 'back';
+  kind: 'panel' | 'stack' | 'block' | 'frame' | 'back';
   label: string;
-  words: GluedWords;
+  glued: GluedStage;
   view: (open: OpenBoard) => OpenBoard;
 }
 
-function stagesOf({ again, frame, back }: Plan): Stage[] {
+function stagesOf({ stacks, again, frame, back }: Plan): Stage[] {
   return [
+    ...stacks.map((_, k): Stage => ({
+      id: `stack-${k + 1}`,
+      kind: 'stack',
+      label: stacks.length > 1 ? `Bits of stack ${k + 1}` : 'The bits',
+      glued: { ...OF_BITS, gluing: (plan) => plan.stacks[k]?.gluing ?? plan.gluing },
+      view: (open) => stackView(open, k),
+    })),
     {
       id: 'panel',
       kind: 'panel',
       label: again && again.otherPanels.length > 0 ? 'Panel 1' : 'The panel of strips',
-      words: OF_STRIPS,
+      glued: OF_PANEL,
       view: panelView,
     },
     ...(again?.otherPanels ?? []).map(({ before }, k): Stage => ({
       id: `panel-${k + 2}`,
       kind: 'panel',
       label: `Panel ${before.panels + 1}`,
-      words: OF_STRIPS,
+      glued: { ...OF_STRIPS, gluing: (plan) => plan.again?.otherPanels[k]?.gluing ?? plan.gluing },
       view: (open) => otherPanelView(open, k),
     })),
-    ...(again ? [{ id: 'block', kind: 'block' as const, ...SECOND[again.how], view: blockView }] : []),
+    ...(again
+      ? [
+          {
+            id: 'block',
+            kind: 'block' as const,
+            label: SECOND[again.how].label,
+            glued: { ...SECOND[again.how].words, gluing: (plan: Plan) => plan.again?.gluing ?? plan.gluing },
+            view: blockView,
+          },
+        ]
+      : []),
     ...(frame?.pairs ?? []).map(({ ring, strips }, n): Stage => ({
       id: `frame-${n}`,
       kind: 'frame',
       label: `${certain(frame).rings.length > 1 ? `Ring ${ring + 1}: ` : 'Frame: '}${strips[0]?.side === 'far' ? 'sides' : 'ends'}`,
-      words: OF_FRAME,
+      glued: { ...OF_FRAME, gluing: (plan) => plan.frame?.pairs[n]?.gluing ?? plan.gluing },
       view: (open) => frameView(open, n),
     })),
     ...(back
@@ -85,10 +106,16 @@ function stagesOf({ again, frame, back }: Plan): Stage[] {
             id: 'back-strips',
             kind: 'back' as const,
             label: 'Strips of the back',
-            words: OF_STRIPS,
+            glued: { ...OF_STRIPS, gluing: (plan: Plan) => plan.back?.panel.gluing ?? plan.gluing },
             view: backPanelView,
           },
-          { id: 'back', kind: 'back' as const, label: 'The back under it', words: OF_BACK, view: backView },
+          {
+            id: 'back',
+            kind: 'back' as const,
+            label: 'The back under it',
+            glued: { ...OF_BACK, gluing: (plan: Plan) => plan.back?.gluing ?? plan.gluing },
+            view: backView,
+          },
         ]
       : []),
   ];
@@ -99,14 +126,14 @@ export function GluePlace() {
   const open = useSettledBoard();
   const [chosen, setStage] = useState('panel');
   const stages = useMemo(() => stagesOf(open.plan), [open.plan]);
-  const stage = stages.find((s) => s.id === chosen) ?? firstOf(stages);
+  const stage = stages.find((s) => s.id === chosen) ?? certain(stages.find((s) => s.id === 'panel'));
   const { view } = stage;
   const shown = useMemo(() => view(open), [open, view]);
   if (stripsOf(open.board).length === 0) return <NoStrips />;
   if (stages.length === 1) return <GlueUps stage="panel" />;
   return (
     <ShownAs open={shown}>
-      <GluedWordsContext value={stage.words}>
+      <GluedStageContext value={stage.glued}>
         <SegmentedControl
           className={classes.stages}
           size="sm"
@@ -116,13 +143,14 @@ export function GluePlace() {
           data={stages.map(({ id, label }) => ({ value: id, label }))}
         />
         <GlueUps key={stage.id} stage={stage.kind} />
-      </GluedWordsContext>
+      </GluedStageContext>
     </ShownAs>
   );
 }
 
 /** What a finding is about: the strips of a panel, rows or parts, or the frame. */
-function stageOf({ part, at }: Finding, { frame, back }: Plan): Stage['kind'] {
+function stageOf({ part, at }: Finding, { stacks, frame, back }: Plan): Stage['kind'] {
+  if (at === 'layBits' || stacks.some((s) => s.stack.operation.id === part)) return 'stack';
   if (at === 'layBack' || (back && (part === 'back' || part === 'back panel'))) return 'back';
   if (part === 'rows' || part === 'parts' || at === 'layRows' || at === 'layParts') return 'block';
   return at === 'layFrame' || frame?.rings.some((r) => part?.startsWith(`${r.operation.id}/`)) ? 'frame' : 'panel';
@@ -133,7 +161,7 @@ function GlueUps({ stage }: { stage: Stage['kind'] }) {
   const { plan, findings, session, numbersFrom = 0 } = useSettledBoard();
   const ofBlock = stage === 'block';
   const [chosen, setChosen] = useState('');
-  const { one, whole } = useGluedWords();
+  const { one, whole } = useGluedStage();
   const { glueUps } = plan.gluing;
   const glueUp = glueUps.find((g) => g.id === chosen) ?? glueUps[0];
   const steps = plan.operations.filter((o) => stationOf(o.kind) === 'glue');
@@ -152,9 +180,9 @@ function GlueUps({ stage }: { stage: Stage['kind'] }) {
           <section>
             <h2>
               {glueUp.joins.length > 0 ? 'Join to' : 'Glue'} {one}s {numbersFrom + glueUp.firstStrip} to{' '}
-              {numbersFrom + glueUp.lastStrip}, from above
+              {numbersFrom + glueUp.lastStrip}, {stage === 'stack' ? 'end to end' : 'from above'}
             </h2>
-            <ClampDrawing glueUp={glueUp} />
+            {stage === 'stack' ? <StackClamps glueUp={glueUp} /> : <ClampDrawing glueUp={glueUp} />}
             <p className={classes.chips}>
               <SchoolButton question="level" /> <SchoolButton question="squeezeOut" />{' '}
               <SchoolButton question="edgeMarks" />
@@ -189,7 +217,7 @@ function GlueUps({ stage }: { stage: Stage['kind'] }) {
             <Rehearsal glueUp={glueUp} />
           </section>
         )}
-        {stage !== 'frame' && stage !== 'back' && (
+        {stage !== 'frame' && stage !== 'back' && stage !== 'stack' && (
           <section>
             <h2>Making the {whole} flat</h2>
             <p className={classes.note}>

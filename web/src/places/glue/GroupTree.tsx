@@ -1,6 +1,6 @@
 import type { GlueUp } from '#core/gluing/glueUps.ts';
 import { glueOf } from '#core/shop/shop.ts';
-import { useGluedWords } from './gluedWords.ts';
+import { useGluedStage } from './gluedWords.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { durationWords } from '../../quantities/duration.ts';
 import { Length } from '../../quantities/Length.tsx';
@@ -18,7 +18,7 @@ export function GroupTree({ chosen, onChoose }: GroupTreeProps) {
     plan: { gluing, shop, allowances },
     numbersFrom = 0,
   } = useSettledBoard();
-  const { one, many, whole } = useGluedWords();
+  const { one, many, whole } = useGluedStage();
   if (gluing.glueUps.length === 0) return <p className={classes.note}>One {one}: nothing to glue.</p>;
   const copies = allowances.panels.length;
   const levels = Math.max(...gluing.glueUps.map((g) => g.level));

@@ -4,10 +4,11 @@ import type { GlueUp } from '#core/gluing/glueUps.ts';
 import { glueOf } from '#core/shop/shop.ts';
 import { amount, formatQuantity } from '#core/units/quantity.ts';
 import { useDisplay } from '../../quantities/display.tsx';
-import { useGluedWords } from './gluedWords.ts';
+import { useGluedStage } from './gluedWords.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import classes from './GluePlace.module.css';
 import { stripsOf } from '#core/board/recipe.ts';
+import { woodsOf } from '#core/board/accents.ts';
 
 /** What is ready before the first glue; ticks are for now only. */
 export function Rehearsal({ glueUp }: { glueUp: GlueUp }) {
@@ -15,10 +16,11 @@ export function Rehearsal({ glueUp }: { glueUp: GlueUp }) {
   const { display } = useDisplay();
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const { clamps } = glueUp;
-  const { many } = useGluedWords();
+  const { many } = useGluedStage();
   const oily = stripsOf(board)
     .slice(glueUp.firstStrip - 1, glueUp.lastStrip)
-    .some((s) => input.species.find((w) => w.code === s.species)?.oily);
+    .flatMap((s) => woodsOf(board, s))
+    .some((code) => input.species.find((w) => w.code === code)?.oily);
   const items = [
     `${many} ${numbersFrom + glueUp.firstStrip} to ${numbersFrom + glueUp.lastStrip} in order, triangle whole, best side up`,
     `${clamps.wanted} clamps opened to the width, ${Math.ceil(clamps.wanted / 2)} lying below, the others at hand`,

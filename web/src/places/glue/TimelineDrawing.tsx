@@ -54,9 +54,12 @@ function gluedOf(runs: readonly StoredRun[], glueUps: readonly GlueUp[]): Glued[
 export function TimelineDrawing() {
   const {
     id,
-    plan: { timeline: fromMonday, operations, shop, gluing, again, frame, back },
+    plan: { timeline: fromMonday, operations, shop, gluing, stacks, again, frame, back },
   } = useSettledBoard();
-  const glueUps = useMemo(() => glueUpsOf({ gluing, again, frame, back }), [gluing, again, frame, back]);
+  const glueUps = useMemo(
+    () => glueUpsOf({ gluing, stacks, again, frame, back }),
+    [gluing, stacks, again, frame, back],
+  );
   const {
     query: { data },
   } = useRuns(id);

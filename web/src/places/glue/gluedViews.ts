@@ -1,5 +1,7 @@
+import { nth } from '#core/lists/there.ts';
 import type { Inset } from '#core/board/inset.ts';
-import { AS_IT_LIES, cutStripsOf, flatRecipe, panelRecipe, stripsOf, type Strip } from '#core/board/recipe.ts';
+import { AS_IT_LIES, cutStripsOf, flatRecipe, stripsOf, type Strip } from '#core/board/recipe.ts';
+import { flatPart } from '#core/board/accents.ts';
 import type { GluePlan, GlueUp } from '#core/gluing/glueUps.ts';
 import type { Recut } from '#core/board/recut.ts';
 import { glueOrder } from '#core/plan/blocks.ts';
@@ -10,7 +12,7 @@ export function panelView(open: OpenBoard): OpenBoard {
   const made = open.plan.again ?? open.plan.frame ?? open.plan.back;
   if (!made) return open;
   // What is glued on later is none of the panel's.
-  const board = { ...made.board, recipe: panelRecipe(made.board.recipe) };
+  const board = { ...made.board, recipe: flatPart(made.board.recipe) };
   return { ...open, board, plan: { ...open.plan, trim: made.trim, ladders: made.ladders } };
 }
 
@@ -102,6 +104,20 @@ export function backView(open: OpenBoard): OpenBoard {
     piece('back', back.strips[0]?.strip.species ?? '', back.thickness),
   ];
   return piecesView(open, { pieces, length: back.inside.length }, back.gluing, back.inside.width);
+}
+
+/** The bits of a stack, end to end, as if they were strips of a panel. @param k which stack, from 0 */
+export function stackView(open: OpenBoard, k: number): OpenBoard {
+  const known = open.plan.stacks[k];
+  if (!known) return open;
+  const { stack, gluing } = known;
+  const pieces = stack.bits.map((bit, i) => ({
+    ...AS_IT_LIES,
+    id: `bit-${i + 1}`,
+    species: nth(stack.sticks, bit.stick).strip.species,
+    width: bit.length,
+  }));
+  return piecesView(open, { pieces, length: stack.depth }, gluing, open.plan.allowances.glueThickness);
 }
 
 /** What is glued of pieces that are no strips of a panel. @param height of its joints, mm */

@@ -3,14 +3,18 @@ import { IconPlus } from '@tabler/icons-react';
 import { withBack } from '#core/board/backs.ts';
 import { accentOf, USUAL, withSlices } from '#core/board/looks.ts';
 import { stripsOf, type Recipe } from '#core/board/recipe.ts';
+import { noStackBecause } from '#core/board/stacks.ts';
 import { fromPanelsThatFit } from '#core/plan/panelsThatFit.ts';
 import { useOpenBoard } from '../../data/openBoard.tsx';
 import { useDisplay } from '../../quantities/display.tsx';
 import type { RecutStage } from './recut/stage.ts';
 import { useFrames } from './recut/useFrames.ts';
 import { useInserts } from './recut/useInserts.ts';
+import { useStacks } from './recut/useStacks.ts';
 
 const has = (recipe: Recipe, kind: Recipe[number]['kind']): boolean => recipe.some((o) => o.kind === kind);
+
+const NO_STACK = { sliced: ': not into slices', narrow: ': between two strips at least' } as const;
 
 /** One more operation for the recipe: what is done with the panel, with what it is then, or round it. */
 export function AddOperation({ onStage }: { onStage(stage: RecutStage): void }) {
@@ -18,11 +22,14 @@ export function AddOperation({ onStage }: { onStage(stage: RecutStage): void }) 
   const { display } = useDisplay();
   const inserts = useInserts();
   const frames = useFrames();
+  const stacks = useStacks();
   const { recipe } = board;
   const { back } = USUAL[display.system];
   const sliced = has(recipe, 'slice');
   const putIn = has(recipe, 'insert');
   const none = stripsOf(board).length === 0;
+  const stacked = has(recipe, 'stack');
+  const noStack = noStackBecause(board);
   return (
     <Menu position="bottom-end" withinPortal>
       <Menu.Target>
@@ -31,6 +38,15 @@ export function AddOperation({ onStage }: { onStage(stage: RecutStage): void }) 
         </Button>
       </Menu.Target>
       <Menu.Dropdown>
+        <Menu.Item
+          disabled={noStack !== null}
+          onClick={() => {
+            stacks.add();
+            onStage('bits');
+          }}
+        >
+          Lay accents of stacked bits in{noStack !== null && NO_STACK[noStack]}
+        </Menu.Item>
         <Menu.Item
           disabled={sliced}
           onClick={() => {
@@ -41,13 +57,18 @@ export function AddOperation({ onStage }: { onStage(stage: RecutStage): void }) 
           Saw through, put a strip in{sliced && ': not into slices'}
         </Menu.Item>
         <Menu.Item
-          disabled={sliced || putIn}
+          disabled={sliced || putIn || stacked}
           onClick={() => {
             session.edit((b) => fromPanelsThatFit(input, withSlices(b, display.system)));
             onStage('slices');
           }}
         >
-          Saw into slices, turn them up{putIn ? ': not what strips were put into' : sliced && ': done already'}
+          Saw into slices, turn them up
+          {putIn
+            ? ': not what strips were put into'
+            : stacked
+              ? ': not with accents of bits'
+              : sliced && ': done already'}
         </Menu.Item>
         <Menu.Item
           onClick={() => {

@@ -16,6 +16,7 @@ import { fitScale, scaleWords } from '../../drawing/scale.ts';
 import { steadyBody } from '../../drawing/wood/steadyBody.ts';
 import { LengthTspans } from '../../quantities/Length.tsx';
 import { useDisplay } from '../../quantities/display.tsx';
+import { AccentBits } from '../../drawing/AccentBits.tsx';
 import classes from './BoardDrawing.module.css';
 import type { PickUp } from './hand.ts';
 import { Hatches } from './Hatches.tsx';
@@ -200,6 +201,15 @@ export function BoardDrawing(props: BoardDrawingProps) {
             />
           ))}
         </g>
+        <AccentBits
+          board={board}
+          plan={plan}
+          species={input.species}
+          rows={rows}
+          x0={x0}
+          length={roughLength}
+          scale={scale}
+        />
       </Still>
 
       {missing > 1 && (

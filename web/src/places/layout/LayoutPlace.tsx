@@ -25,6 +25,7 @@ import { framesOf } from '#core/board/frame.ts';
 import { insertsOf } from '#core/board/inset.ts';
 import { panelCount } from '#core/board/panels.ts';
 import { recutRecipe } from '#core/board/recut.ts';
+import { stackOperationsOf } from '#core/board/stack.ts';
 import { PanelChoice } from './PanelChoice.tsx';
 import { PanelLens } from './PanelLens.tsx';
 import { stagesIn, type RecutStage } from './recut/stage.ts';
@@ -74,7 +75,11 @@ function Layout({ chosenStage, setStage, panel, setPanel }: LayoutProps) {
   const recutBoard = isCutAgain(board);
   const how = recutRecipe(board.recipe) ? 'rows' : insertsOf(board.recipe).length > 0 ? 'parts' : 'flat';
   // What comes after the first panel is worked on where it is drawn; a flat board is its panel.
-  const stages = stagesIn(how, framesOf(board.recipe).length > 0, backOperationOf(board.recipe) !== null);
+  const stages = stagesIn(how, {
+    stacked: stackOperationsOf(board.recipe).length > 0,
+    framed: framesOf(board.recipe).length > 0,
+    backed: backOperationOf(board.recipe) !== null,
+  });
   const stage = recutBoard && strips.length > 0 && stages.includes(chosenStage) ? chosenStage : 'panel';
   // Of a board that is cut again only the board itself is seen in the round, and slices, rows and parts have no other side.
   const oneSided = recutBoard && stage !== 'panel' && stage !== 'board';

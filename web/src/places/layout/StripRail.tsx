@@ -23,6 +23,7 @@ import { heldIndices, inHandIndex, type Hand } from './hand.ts';
 import classes from './StripRail.module.css';
 import type { StripActions } from './useStripActions.ts';
 import { stripSchema, stripsOf } from '#core/board/recipe.ts';
+import { woodsOf } from '#core/board/accents.ts';
 
 interface StripRailProps {
   hand: Hand;
@@ -51,7 +52,12 @@ export const StripRail = memo(function StripRail({ hand, actions, onShuffle }: S
   }
   const isLength = (text: string) =>
     typeof readLength(text, 'Strip width', display.system, stripSchema.shape.width) === 'number';
-  const marks = [...new Set(held.flatMap((i) => plan.strips[i]?.sources.map((s) => s.mark) ?? []))];
+  // What bits are cut from stands for their accents.
+  const cutFrom = (i: number) => {
+    const of = plan.stacks.find(({ stack }) => stack.operation.id === plan.strips[i]?.stack)?.stack;
+    return of ? of.sticks.map((s) => s.number - 1) : [i];
+  };
+  const marks = [...new Set(held.flatMap(cutFrom).flatMap((i) => plan.strips[i]?.sources.map((s) => s.mark) ?? []))];
   const concern = findings.find((f) => f.strips.includes(number));
 
   return (
@@ -71,7 +77,16 @@ export const StripRail = memo(function StripRail({ hand, actions, onShuffle }: S
           </>
         )}
       </span>
-      <SpeciesChoice value={strip.species} species={input.species} rack={input.rack} onChange={actions.setSpecies} />
+      {strip.stack === null ? (
+        <SpeciesChoice value={strip.species} species={input.species} rack={input.rack} onChange={actions.setSpecies} />
+      ) : (
+        <span className={classes.bits}>
+          Bits of{' '}
+          {woodsOf(board, strip)
+            .map((code) => input.species.find((s) => s.code === code)?.name ?? code)
+            .join(', ')}
+        </span>
+      )}
       <LengthInput
         id="strip-width"
         key={strip.id}

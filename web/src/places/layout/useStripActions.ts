@@ -52,6 +52,7 @@ export function useStripActions() {
         sideKept: false,
         rolled: false,
         locked: false,
+        stack: null,
       };
       if (change((s) => arrange.insertStrip(s, at, strip), `Strip put in as number ${numbersFrom + at + 1}`))
         setHand({ strip: strip.id, also: [] });
@@ -115,7 +116,9 @@ export function useStripActions() {
     evenOut: () => {
       const wanted = plan.allowances.wantedPanelWidth;
       const { strips: evened, missing } = arrange.evenOut(stripsOf(session.snapshot().board), wanted, (strip) =>
-        strip.locked ? strip.width : Math.max(strip.width, widestOffered(plan.sections, strip, display)),
+        strip.locked || strip.stack !== null
+          ? strip.width
+          : Math.max(strip.width, widestOffered(plan.sections, strip, display)),
       );
       const size = formatLength(Math.abs(missing), display);
       const locked = evened.filter((s) => s.locked).length;
@@ -168,7 +171,12 @@ export function useStripActions() {
         setHand({ strip: next?.id ?? null, also: [] });
     },
     setWidth: (mm: number) => change((s) => arrange.changeStrips(s, held, { width: mm }), 'Width changed'),
-    setSpecies: (species: string) => change((s) => arrange.changeStrips(s, held, { species }), 'Species changed'),
+    setSpecies: (species: string) => {
+      // An accent has the woods of its bits.
+      const own = held.filter((i) => nth(strips, i).stack === null);
+      if (own.length === 0) setAnnouncement('An accent has the woods of its bits: change them where it is stacked.');
+      else change((s) => arrange.changeStrips(s, own, { species }), 'Species changed');
+    },
     stepWidth: (steps: number) => {
       const strip = strips[selected];
       if (strip)

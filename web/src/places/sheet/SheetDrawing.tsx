@@ -3,6 +3,7 @@ import { endSpare } from '#core/board/allowances.ts';
 import { stripTops } from '#core/board/board.ts';
 import { grainArrow } from '#core/bodies/stripBody.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
+import { AccentBits } from '../../drawing/AccentBits.tsx';
 import { DimensionLine } from '../../drawing/DimensionLine.tsx';
 import { GrainArrow } from '../../drawing/GrainArrow.tsx';
 import { fitScale } from '../../drawing/scale.ts';
@@ -127,6 +128,15 @@ export function SheetDrawing({ marks = false }: SheetDrawingProps) {
             </g>
           );
         })}
+        <AccentBits
+          board={board}
+          plan={plan}
+          species={input.species}
+          rows={stripsOf(board).map((strip, i) => ({ strip, y: y0 + nth(tops, i) * scale }))}
+          x0={x0}
+          length={roughLength}
+          scale={scale}
+        />
         {spread === 0 && (
           <rect
             className={classes.finished}

@@ -12,6 +12,7 @@ import { StepList } from '../../planning/StepList.tsx';
 import { otherPanelView } from '../glue/gluedViews.ts';
 import { BackMap } from './BackMap.tsx';
 import { FrameMap } from './FrameMap.tsx';
+import { StackMap } from './StackMap.tsx';
 import { PartMap } from './PartMap.tsx';
 import { RowMap } from './RowMap.tsx';
 import { SheetDrawing } from './SheetDrawing.tsx';
@@ -70,6 +71,9 @@ export function SheetPlace() {
             ))}
             {plan.recut && <RowMap recut={plan.recut} />}
             {plan.again?.how === 'parts' && <PartMap inset={plan.again} />}
+            {plan.stacks.map(({ stack }, k) => (
+              <StackMap key={stack.operation.id} stack={stack} number={plan.stacks.length > 1 ? k + 1 : null} />
+            ))}
             {plan.frame && <FrameMap frame={plan.frame} />}
             {plan.back && <BackMap back={plan.back} />}
             {minded.length > 0 && (

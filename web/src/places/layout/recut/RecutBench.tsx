@@ -5,6 +5,7 @@ import { PartsDrawing } from './PartsDrawing.tsx';
 import { RecutFields } from './RecutFields.tsx';
 import { RowsDrawing } from './RowsDrawing.tsx';
 import { SlicesDrawing } from './SlicesDrawing.tsx';
+import { StackDrawing } from './StackDrawing.tsx';
 import type { RecutStage } from './stage.ts';
 import { useRecut } from './useRecut.ts';
 import classes from './recut.module.css';
@@ -28,6 +29,7 @@ export function RecutBench({ stage, panel, width, height, oiled, under }: RecutB
   const work = useRecut();
   return (
     <div className={classes.bench}>
+      {stage === 'bits' && <StackDrawing width={width} height={Math.max(LEAST, height)} />}
       {stage === 'slices' && (
         <>
           <RecutFields work={work} />

@@ -4,6 +4,7 @@ import { stripsOf } from '#core/board/recipe.ts';
 import type { Plan } from '#core/plan/plan.ts';
 import { useSettledBoard } from '../../../data/openBoard.tsx';
 import { FaceCells } from '../../../drawing/FaceWood.tsx';
+import { StackBits } from '../../../drawing/StackBits.tsx';
 import { useStripSpecies } from '../../../drawing/useStripSpecies.ts';
 import { Length } from '../../../quantities/Length.tsx';
 import { cutLines, panelOutline } from './sliceGeometry.ts';
@@ -15,6 +16,7 @@ const HEIGHT = 44;
 const WIDEST = 150;
 
 const NAMES: Readonly<Record<RecutStage, string>> = {
+  bits: 'Accents',
   panel: 'Panel',
   slices: 'Slices',
   rows: 'Rows',
@@ -32,7 +34,7 @@ interface StageRowProps {
 /** The recipe in small true drawings, in the order of the work; the one that is chosen is worked on below. */
 export function StageRow({ stage, onStage }: StageRowProps) {
   const { plan } = useSettledBoard();
-  const { again, frame, back } = plan;
+  const { again, frame, back, stacks } = plan;
   const outline = outlineOf(plan);
   const whole = frame?.block ?? again?.block ?? outline;
   const longest = Math.max(outline.length, whole.length, 1);
@@ -40,7 +42,11 @@ export function StageRow({ stage, onStage }: StageRowProps) {
   const scale = Math.min(HEIGHT / highest, WIDEST / longest);
   return (
     <div className={classes.stages} role="tablist" aria-label="The recipe, stage by stage">
-      {stagesIn(again?.how ?? 'flat', frame !== null, back !== null).map((s, i) => (
+      {stagesIn(again?.how ?? 'flat', {
+        stacked: stacks.length > 0,
+        framed: frame !== null,
+        backed: back !== null,
+      }).map((s, i) => (
         <span key={s} className={classes.stageItem}>
           {i > 0 && <span aria-hidden="true">→</span>}
           <button type="button" role="tab" aria-selected={s === stage} onClick={() => onStage(s)}>
@@ -71,6 +77,14 @@ function StageFigures({ stage }: { stage: RecutStage }) {
         {panels > 1 && `${panels} ${kinds.length > 1 ? 'panels, the first' : 'of'} `}
         <Length mm={firstOf(allowances.panels).length} bare /> × <Length mm={plan.panelWidth} bare /> ×{' '}
         <Length mm={again?.thickness ?? frame?.fields.thickness ?? back?.tops.thickness ?? allowances.glueThickness} />
+      </small>
+    );
+  }
+  if (stage === 'bits') {
+    const accents = plan.stacks.reduce((sum, s) => sum + s.stack.accents.length, 0);
+    return (
+      <small>
+        {accents} of {plan.stacks.reduce((sum, s) => sum + s.stack.bits.length, 0)} bits
       </small>
     );
   }
@@ -109,6 +123,15 @@ function StageDrawing({ stage, scale }: { stage: RecutStage; scale: number }) {
   const { board, plan, input } = useSettledBoard();
   const species = useStripSpecies(board, input.species);
   const { again } = plan;
+  const [first] = plan.stacks;
+  if (stage === 'bits' && first)
+    return (
+      <svg width={first.stack.glued * scale + 2} height={first.stack.depth * scale + 2} aria-hidden="true">
+        <g transform="translate(1 1)">
+          <StackBits stack={first.stack} species={input.species} scale={scale} />
+        </g>
+      </svg>
+    );
   if (stage !== 'panel' && stage !== 'slices') {
     const thing =
       stage === 'board' || stage === 'back' ? plan.wood?.board : stage === 'frame' ? plan.frame?.framed : again?.glued;
