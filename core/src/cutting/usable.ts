@@ -60,7 +60,13 @@ export function stripsFrom(
   if (blankLanesThickness(geometry, length, way) === null) return 0;
   const plain = geometry.defects.length === 0 && geometry.taken.length === 0 && piece.farEnd === null;
   const kind = laneKind([way], shop.saw.kerf);
+  const lanesAt = new Map<number, number>();
   const lanes = (x: number): number => {
+    const known = lanesAt.get(x) ?? countLanes(x);
+    lanesAt.set(x, known);
+    return known;
+  };
+  const countLanes = (x: number): number => {
     const space = blankSpace(geometry, x, length);
     if (
       !space ||

@@ -9,13 +9,15 @@ export function isInside(point: Point, outlines: readonly Outline[]): boolean {
   );
 }
 
-function inRings({ x, y }: Point, rings: readonly Point[][]): boolean {
+function inRings({ x, y }: Point, rings: readonly (readonly Point[])[]): boolean {
   let inside = false;
   for (const ring of rings) {
-    ring.forEach((a, i) => {
-      const b = nth(ring, (i + 1) % ring.length);
-      if (a.y > y !== b.y > y && x < ((b.x - a.x) * (y - a.y)) / (b.y - a.y) + a.x) inside = !inside;
-    });
+    let before = ring.at(-1);
+    for (const p of ring) {
+      if (before && p.y > y !== before.y > y && x < ((before.x - p.x) * (y - p.y)) / (before.y - p.y) + p.x)
+        inside = !inside;
+      before = p;
+    }
   }
   return inside;
 }
@@ -50,8 +52,8 @@ export function linesApart(one: readonly Outline[], other: readonly Outline[]): 
   );
 }
 
-function ringsApart(ringsA: readonly Point[][], ringsB: readonly Point[][]): number {
-  const segments = (rings: readonly Point[][]): Segment[] =>
+function ringsApart(ringsA: readonly (readonly Point[])[], ringsB: readonly (readonly Point[])[]): number {
+  const segments = (rings: readonly (readonly Point[])[]): Segment[] =>
     rings.flatMap((ring) => ring.map((p, i): Segment => [p, nth(ring, (i + 1) % ring.length)]));
   const theirs = segments(ringsB);
   let least = Infinity;

@@ -134,8 +134,18 @@ export function outlineArea({ vertices, closed }: Outline): number {
   return Math.abs(doubled) / 2;
 }
 
+/** Points of outlines that were asked before: whether one place lies in another is asked point by point. */
+const POINTS = new WeakMap<Outline, readonly Point[]>();
+
 /** Points along an outline, its corners among them, at most `spacing` mm apart on arcs and, where it is given, on straights. */
-export function outlinePoints(outline: Outline, spacing = Infinity): Point[] {
+export function outlinePoints(outline: Outline, spacing = Infinity): readonly Point[] {
+  if (Number.isFinite(spacing)) return pointsAlong(outline, spacing);
+  const known = POINTS.get(outline) ?? pointsAlong(outline, spacing);
+  POINTS.set(outline, known);
+  return known;
+}
+
+function pointsAlong(outline: Outline, spacing: number): Point[] {
   const points = segmentsOf(outline).flatMap(({ from, to, length, arc }) => {
     const byError = arc
       ? Math.abs(arc.sweep) / (2 * Math.acos(Math.max(-1, 1 - CHORD_ERROR / Math.max(arc.radius, CHORD_ERROR))))

@@ -114,7 +114,7 @@ function jobOf(feature: Exclude<Feature, { kind: 'mark' }>, size: BoardSize, san
   return null;
 }
 
-const closed = <T>(points: T[]): T[] => [...points, firstOf(points)];
+const closed = <T>(points: readonly T[]): T[] => [...points, firstOf(points)];
 
 /** From the board to a machine that has the face up: the underside turned over about its length, a side seen from outside with the show side away from the maker. */
 function toTool(
@@ -159,8 +159,8 @@ function markJobs(mark: FeatureOf<'mark'>, size: BoardSize): Job[] {
   const passes = laser ? [0] : passDepths(depth, Math.max(1, bit));
   // Open lines have nothing to be cleared: they are followed.
   const ways = mark.filled
-    ? [...clearing(regionOf(outlines), bit), ...outlines.filter((o) => !o.closed).map((o) => outlinePoints(o))]
-    : outlines.map((o) => (o.closed ? closed(outlinePoints(o)) : outlinePoints(o)));
+    ? [...clearing(regionOf(outlines), bit), ...outlines.filter((o) => !o.closed).map((o) => [...outlinePoints(o)])]
+    : outlines.map((o) => (o.closed ? closed(outlinePoints(o)) : [...outlinePoints(o)]));
   return [
     {
       id: mark.id,
