@@ -63,7 +63,7 @@ export function lookOf({ construction, recipe }: Pick<Board, 'construction' | 'r
 
 /** What follows the first panel, each operation with an id that no strip has. */
 function recutTail(look: 'endGrain' | 'chevron', rowThickness: number): RecipeOperation[] {
-  const slice = { kind: 'slice' as const, id: 'slices', takes: ['panel'], count: null, panels: 1 };
+  const slice = { kind: 'slice' as const, id: 'slices', takes: ['panel'], first: 0, count: null, panels: 1 };
   const block = { ...FLUSH, kind: 'glue' as const, id: 'block' };
   if (look === 'chevron')
     return [

@@ -21,6 +21,7 @@ const slice = (id: string, ...takes: string[]) => ({
   kind: 'slice' as const,
   id,
   takes,
+  first: 0,
   angle: 0,
   pitch: null,
   count: null,

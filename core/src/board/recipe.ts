@@ -96,6 +96,8 @@ export const sliceSchema = z.strictObject({
     .max(GREATEST_PANEL_COUNT, { error: `must be at most ${GREATEST_PANEL_COUNT} panels` }),
   /** Between the cut and a square crosscut, degrees. */
   angle: angleOf(-GREATEST_ANGLE),
+  /** So much further in than what is trimmed of any panel lies the first cut, along the strips, mm: wood that shall not be in the board. */
+  first: lengthBetween(0, 500),
   /** Thickness of a slice between its cut faces as it comes from the saw, mm; null for what the board asks. */
   pitch: lengthBetween(3, 500).nullable(),
   /** Slices for one board; null for as many as it asks. */

@@ -217,7 +217,7 @@ function readRecut(board: Board, made: RecutRecipe, shop: Shop): Recut {
 /** The panels that rows come from in turn, with what each must measure for its share of them. */
 function panelsInTurn(
   board: Board,
-  { angle, panels: alike }: SliceOperation,
+  { angle, first, panels: alike }: SliceOperation,
   rows: number,
   { pitch, kerf, shop }: { pitch: number; kerf: number; shop: Shop },
 ): PanelOfRows[] {
@@ -242,10 +242,10 @@ function panelsInTurn(
       panelWidth: width,
       trueWidth: Math.max(0, width - 2 * habits.panelEdgeTrim),
       // Both ends as they are of any panel, and every slice with its kerf, measured along the strips.
-      panelLength: habits.creep + 2 * endTrim + (kerf + firstOf(slices) * (pitch + kerf)) / Math.cos(a) + lean,
+      panelLength: habits.creep + 2 * endTrim + first + (kerf + firstOf(slices) * (pitch + kerf)) / Math.cos(a) + lean,
       lean,
       firstCut:
-        (Math.max(0, ...cutReach(widths, offsets, angle, habits.panelEdgeTrim)) + habits.creep / 2 + endTrim) *
+        (Math.max(0, ...cutReach(widths, offsets, angle, habits.panelEdgeTrim)) + habits.creep / 2 + endTrim + first) *
           Math.cos(a) +
         kerf,
       widths,

@@ -14,6 +14,7 @@ import type { Board } from './board.ts';
 export interface RecutChoices {
   thickness: number | null;
   pitch: number | null;
+  first: number;
   angle: number;
   stagger: number;
   count: number | null;
@@ -29,6 +30,7 @@ export interface RecutChoices {
 export const END_GRAIN: RecutChoices = {
   thickness: 30,
   pitch: null,
+  first: 0,
   angle: 0,
   stagger: 0,
   count: null,
@@ -177,7 +179,10 @@ export function backedBoard(board: Board, { strips, runs, thickness }: BackChoic
 
 /** The same strips, cut and glued again. */
 export function recutBoard(board: Board, change: Partial<RecutChoices> = {}, look = END_GRAIN): Board {
-  const { thickness, pitch, angle, stagger, count, panels, turns, shifts, runs, inTurn } = { ...look, ...change };
+  const { thickness, pitch, first, angle, stagger, count, panels, turns, shifts, runs, inTurn } = {
+    ...look,
+    ...change,
+  };
   const strips = stripsOf(board);
   const others = inTurn.map((own, k) =>
     own.map((s, i): StripOperation => ({ kind: 'strip', ...AS_IT_LIES, id: `turn-${k + 2}-${i + 1}`, ...s })),
@@ -193,6 +198,7 @@ export function recutBoard(board: Board, change: Partial<RecutChoices> = {}, loo
       kind: 'slice',
       id: 'slices',
       takes: ['panel', ...others.map((_, k) => `panel-${k + 2}`)],
+      first,
       angle,
       pitch,
       count,

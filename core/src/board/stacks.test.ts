@@ -270,7 +270,7 @@ describe('a stack that is none', () => {
         stack('k', ['x']),
         accent('c', 'k'),
         glue('c'),
-        { kind: 'slice', id: 's', takes: ['p'], angle: 0, pitch: null, count: null, panels: 1 },
+        { kind: 'slice', id: 's', takes: ['p'], first: 0, angle: 0, pitch: null, count: null, panels: 1 },
         { ...glue('s'), id: 'q' },
       ],
       /^1: must be for a flat panel: this one is sliced/,

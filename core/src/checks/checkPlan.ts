@@ -11,6 +11,7 @@ import { recutSize } from './recutSize.ts';
 import { boardThickness, thinBoard } from './boardThickness.ts';
 import { bleedingNeighbours } from './bleedingNeighbours.ts';
 import { clamping } from './clamping.ts';
+import { clampsTwoWays } from './clampsTwoWays.ts';
 import { edgeShape } from './edgeShape.ts';
 import { featureDepth } from './featureDepth.ts';
 import { featureKnots } from './featureKnots.ts';
@@ -111,10 +112,16 @@ function foundAgain(
   const inside: Plan = parts ? { ...plan, trim: parts.trim, ladders: parts.ladders } : plan;
   const insideBoard = frame?.field ?? back?.inside;
   const insideInput = insideBoard ? { ...input, board: insideBoard } : input;
+  const panels = run(PANEL_RULES, panel, panelInput);
   return [
     ...run([emptyBoard, ...(again ? AGAIN_RULES : [panelWidthRule])], inside, insideInput),
     ...run([frameSize, frameJoints, backSize, backJoints, again ? thinBoard : boardThickness], plan, input),
-    ...run(PANEL_RULES, panel, panelInput),
+    ...panels,
+    ...once(
+      (again?.otherPanels ?? []).flatMap((p) =>
+        gluedInTime(plan, p.gluing, p.allowances.glueThickness, input, `panel ${p.before.panels + 1}`),
+      ),
+    ).filter((f) => !panels.some((told) => told.rule === f.rule)),
     ...(again ? gluedInTime(plan, again.gluing, again.block.height, input, again.how) : []),
     ...(frame ? foundOfFrame(plan, frame, input) : []),
     ...(back?.gluing ? gluedInTime(plan, back.gluing, input.board.width, input, 'back') : []),
@@ -123,7 +130,7 @@ function foundAgain(
   ];
 }
 
-const AGAIN_RULES: readonly Rule[] = [recutSize, recutJoints, lastSlices, insetSize, insetJoints];
+const AGAIN_RULES: readonly Rule[] = [recutSize, recutJoints, lastSlices, insetSize, insetJoints, clampsTwoWays];
 
 /** Rows, parts and frames are glued like strips: in time, and under the clamps there are. @param part what it is about */
 function gluedInTime(plan: Plan, gluing: Plan['gluing'], height: number, input: PlanInput, part: string): Found[] {
@@ -131,12 +138,15 @@ function gluedInTime(plan: Plan, gluing: Plan['gluing'], height: number, input: 
   return run([glueTime, clamping], block, input).map((f) => ({ ...f, part: f.part ?? part }));
 }
 
-/** Each rule speaks once of a frame, of the first pair of strips that it is about. */
+/** Of several things that are glued alike each rule speaks once, of the first that it is about. */
+const once = (all: Found[]): Found[] => all.filter((f, i) => all.findIndex((other) => other.rule === f.rule) === i);
+
 function foundOfFrame(plan: Plan, { pairs, fields, rings }: NonNullable<Plan['frame']>, input: PlanInput): Found[] {
-  const all = pairs.flatMap((pair) =>
-    gluedInTime(plan, pair.gluing, fields.thickness, input, `${rings[pair.ring]?.operation.id}/${pair.pair}`),
+  return once(
+    pairs.flatMap((pair) =>
+      gluedInTime(plan, pair.gluing, fields.thickness, input, `${rings[pair.ring]?.operation.id}/${pair.pair}`),
+    ),
   );
-  return all.filter((f, i) => all.findIndex((other) => other.rule === f.rule) === i);
 }
 
 const ORDER: Record<Severity, number> = { stop: 0, caution: 1, note: 2 };

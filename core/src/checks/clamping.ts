@@ -8,13 +8,15 @@ import type { Found, Rule } from './finding.ts';
 const PRESSURE_TOLERANCE = 0.004;
 
 /** Enough clamps, long enough, deep enough, and hard enough. */
-export const clamping: Rule = ({ gluing, allowances, again, frame }, { shop }) => {
+export const clamping: Rule = ({ gluing, allowances, stacks, again, frame }, { shop }) => {
   const [word, whole] =
     again?.gluing === gluing
       ? ([again.how === 'rows' ? 'rows' : 'pieces', 'block'] as const)
       : frame?.pairs.some((p) => p.gluing === gluing)
         ? (['pieces', 'framed board'] as const)
-        : (['strips', 'panel'] as const);
+        : stacks.some((s) => s.gluing === gluing)
+          ? (['bits', 'stack'] as const)
+          : (['strips', 'panel'] as const);
   const { glueUps } = gluing;
   if (glueUps.length === 0) return [];
   const about = (id: string) => {

@@ -58,3 +58,4 @@ export const upgradeBoardTo10 = TO_10.board;
 export const upgradeShopTo10 = TO_10.shop;
 export const upgradeBoardTo12 = TO_12.board;
 export const upgradeBoardTo13 = TO_13.board;
+export const upgradeShopTo13 = TO_13.shop;

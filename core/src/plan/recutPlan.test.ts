@@ -25,6 +25,7 @@ const choices: fc.Arbitrary<RecutChoices> = fc
   .record({
     thickness: fc.option(tenths(8, 45), { nil: null }),
     pitch: fc.option(tenths(12, 60), { nil: null }),
+    first: fc.oneof(fc.constant(0), tenths(0, 80)),
     angle: fc.oneof(fc.constant(0), tenths(-60, 60)),
     stagger: fc.boolean(),
     count: fc.option(fc.integer({ min: 1, max: 24 }), { nil: null }),
@@ -132,6 +133,34 @@ describe('worked sums', () => {
     expect(recut.panelLength).toBeCloseTo(14 * (recut.pitch + saw.kerf) + saw.kerf + ends, 9);
     expect([plan.ladders.length.reached, plan.ladders.thickness.reached]).toEqual([400, 35]);
     expect(plan.operations.filter((o) => o.kind === 'slice')).toHaveLength(1);
+  });
+
+  it('a first cut 40 further in makes the panel 40 longer; that much of every strip is in no row', () => {
+    for (const look of [END_GRAIN, CHEVRON]) {
+      const of = (first: number) => {
+        const board = recutBoard(
+          plainBoard({ length: 400, width: 250, thickness: 35 }, Array(8).fill(45) as number[]),
+          { first },
+          look,
+        );
+        const plan = makePlan(planInput(board, RACK));
+        const [cut] = plan.operations.flatMap((o) => (o.kind === 'slice' ? o.instructions : []));
+        return { plan, recut: planned(plan), end: cut!.do === 'slice' ? cut!.end : 0 };
+      };
+      const [usual, further] = [of(0), of(40)];
+      expect(further.recut.panelLength - usual.recut.panelLength).toBeCloseTo(40, 9);
+      expect(further.end - usual.end).toBeCloseTo(40, 9);
+      // Nothing else of the board changes, but where along its strips its wood was.
+      expect(further.plan.worked.size).toEqual(usual.plan.worked.size);
+      const along = ({ plan }: typeof usual) => {
+        const [cell] = plan.wood!.board.cells;
+        const middle = [0, 1, 2].map(
+          (i) => cell!.solid.corners.reduce((sum, c) => sum + c[i]!, 0) / cell!.solid.corners.length,
+        );
+        return movedBy(cell!.inPiece, [middle[0]!, middle[1]!, middle[2]!])[0];
+      };
+      expect(along(further) - along(usual)).toBeCloseTo(40, 6);
+    }
   });
 
   it('slices of 1 in from a panel 3/4 in thick, kerf 1/8: 24 are 27 in of panel and a board of 18 in (common practice)', () => {
@@ -338,6 +367,31 @@ describe('what goes wrong is told', () => {
     ['little left to hold', { panels: 5 }, END_GRAIN, strips, 'note last-slices'],
   ] as const)('%s', (_, change, look, widths, told) => {
     expect(rules(change, look, [...widths])).toContain(told);
+  });
+
+  it('slanted joints slide: two clamps beside those across them must open along the rows; square rows slide nowhere', () => {
+    const board = recutBoard(
+      plainBoard({ length: 400, width: 200, thickness: 25 }, Array(11).fill(44) as number[]),
+      {},
+      CHEVRON,
+    );
+    const kind = { ...DEFAULT_SHOP.clamps[0]!, opening: 900, force: 5 };
+    const told = (count: number, more: number, opening: number) => {
+      const clamps = [
+        { ...kind, count },
+        { ...kind, id: 'more', kind: 'f' as const, count: more, opening, force: 0.01, reach: 1 },
+      ];
+      const input = planInput(board, RACK, { ...DEFAULT_SHOP, clamps });
+      const plan = makePlan(input);
+      const across = Math.max(...planned(plan).gluing.glueUps.map((g) => g.clamps.placed.length));
+      const found = checkPlan(plan, input).some((f) => f.rule === 'clamps-two-ways');
+      return { found, across, wide: planned(plan).rowLength };
+    };
+    const { across, wide } = told(60, 1, 100);
+    expect(told(across, 1, wide + 30).found).toBe(true);
+    expect(told(across + 2, 0, wide).found).toBe(false);
+    expect(told(across, 2, wide + 30).found).toBe(false);
+    expect(rules({})).not.toContain('caution clamps-two-ways');
   });
 
   it('corners of equal strips meet, and rows meant to lie apart are no mismatch', () => {

@@ -87,6 +87,18 @@ export const QUESTIONS = {
       why: 'No hurry; dry beads dull the knives, so they go first.',
     },
   ]),
+  endCoat: question('Glue on sawn ends', [
+    {
+      id: 'sized',
+      name: 'A thin coat first',
+      why: 'End grain drinks: the first coat fills it, the second makes the joint.',
+    },
+    {
+      id: 'full',
+      name: 'One full coat',
+      why: 'Quicker where the glue stands little time; ends that lean far drink less.',
+    },
+  ]),
   flatten: question('Flattening the panel', [
     { id: 'planer', name: 'Planer', why: 'Quickest where the panel fits.' },
     { id: 'drum', name: 'Drum sander', why: 'No tear-out; slow, light passes.' },

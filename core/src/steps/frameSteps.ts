@@ -8,6 +8,7 @@ import { nth } from '../lists/there.ts';
 import { panelSaw, TOOL_NAMES } from '../shop/tools.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
+import { endCoatLine } from './endCoat.ts';
 import { glueStep, rehearsal, type Glued } from './glueSteps.ts';
 import { flushTool, proudLine } from './flushing.ts';
 import { fieldThing, framedThing, stripThing, type InstructionOf, type Thing } from './instruction.ts';
@@ -118,11 +119,9 @@ function gluedOn({ firstStrip, lastStrip, joins }: GlueUp, { strips, ring }: Pai
 }
 
 /** Sawn ends drink the glue: those of the field where they are end grain. */
-function drinks({ again }: PlanContext, { strips }: PairGlued): Phrase[] {
+function drinks({ again, shop }: PlanContext, { strips }: PairGlued): Phrase[] {
   const atEnds = strips.some((s) => s.side === 'left');
-  return atEnds || again?.up
-    ? [say`End grain drinks: a thin coat of glue on it first, rubbed in; a minute later the second`]
-    : [];
+  return atEnds || again?.up ? [endCoatLine(shop, 'the end grain')] : [];
 }
 
 /** Pieces of a pair with oily wood at a joint, of strip, inside and strip. */

@@ -3,6 +3,7 @@ import { crossings } from '../board/inset.ts';
 import { showsOf } from '../board/board.ts';
 import { stripsOf } from '../board/recipe.ts';
 import { woodsOf } from '../board/accents.ts';
+import { endCoatLine } from './endCoat.ts';
 import { slicingSaw } from '../board/recut.ts';
 import type { GluePlan } from '../gluing/glueUps.ts';
 import type { PlanContext } from '../ladders/context.ts';
@@ -98,12 +99,19 @@ export function partSteps(context: PlanContext, first: PlanContext, inset: Inset
     ...gluing.glueUps.map((glueUp) => {
       const within = oily.filter((n) => n >= glueUp.firstStrip && n <= glueUp.lastStrip);
       const step = glueStep(context, glueUp, gluing, within, glued);
-      return { ...step, lines: [DRINKS, ...step.lines, ...(slanted ? [SLIDES] : [])] };
+      return {
+        ...step,
+        lines: [
+          endCoatLine(context.shop, 'every cut face'),
+          say`Clamps along the panel`,
+          ...step.lines,
+          ...(slanted ? [SLIDES] : []),
+        ],
+      };
     }),
   ];
 }
 
-const DRINKS: Phrase = say`Sawn ends drink: a thin coat of glue on every cut face first, rubbed in; a minute later the second. Clamps along the panel`;
 const SLIDES: Phrase = say`Slanted joints slide under pressure: a stop along the far edge, and clamps across it, lightly, before those along the panel are tightened`;
 
 /** Pieces with oily wood at a joint: parts hold every strip of the panel. */

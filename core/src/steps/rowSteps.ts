@@ -5,6 +5,7 @@ import type { PlanContext } from '../ladders/context.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
 import { glueStep, rehearsal, type Glued } from './glueSteps.ts';
 import { blockThing, rowThing, type Instruction } from './instruction.ts';
+import { endCoatLine } from './endCoat.ts';
 import { joined } from './millingWords.ts';
 import { listNumbers } from './numberList.ts';
 import type { StepDraft } from './operation.ts';
@@ -25,9 +26,7 @@ function rowsGlued({ allowances }: PlanContext, { rows }: Recut): Glued {
 /** Turning, laying out, rehearsing and gluing the rows of every board. */
 export function rowSteps(context: PlanContext, recut: Recut, gluing: GluePlan): StepDraft[] {
   const glued = rowsGlued(context, recut);
-  const drinks: Phrase[] = recut.up
-    ? []
-    : [say`Sawn ends drink: a thin coat of glue on every cut face first, rubbed in; a minute later the second`];
+  const drinks: Phrase[] = recut.up ? [] : [endCoatLine(context.shop, 'every cut face')];
   return [
     layRows(context, recut, glued),
     ...(gluing.glueUps.length > 0 ? [rehearsal(context, gluing, glued)] : []),

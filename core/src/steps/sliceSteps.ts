@@ -24,7 +24,7 @@ function slicingsOf(context: PlanContext, recut: Recut): InstructionOf<'slice'>[
       part: panelOf(context, k + 1),
       saw,
       angle: recut.angle,
-      end: soundEnd(context),
+      end: soundEnd(context) + recut.slice.first,
       pitch: recut.pitch,
       // Along the panel each slice takes so much, kerf and all.
       takes: (recut.pitch + saw.kerf) / Math.cos((recut.angle * Math.PI) / 180),

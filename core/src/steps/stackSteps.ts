@@ -8,6 +8,7 @@ import { passesOf } from '../shop/machines.ts';
 import { hasStop, SAFE_HOLD_MM, TOOL_NAMES } from '../shop/tools.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { atLeast, capitalised, length, say, type Phrase } from '../units/phrase.ts';
+import { endCoatLine } from './endCoat.ts';
 import { hardestOf } from './hardest.ts';
 import { glueStep, meetsGlue, rehearsal, type Glued } from './glueSteps.ts';
 import { stripThing, type Face, type InstructionOf, type Thing } from './instruction.ts';
@@ -154,7 +155,7 @@ function layBits(told: Told): StepDraft {
         ...order.flatMap((one, i) => (i === 0 ? [one] : [say`, `, one])),
       ),
       say`Each as it came from its strip, arrows to one end; together they are ${length(stack.glued)} long`,
-      say`Between two straight boards faced with tape, sides level; end grain drinks: brush thin glue on every end, let it soak in, then glue`,
+      say`Between two straight boards faced with tape, sides level`,
     ],
     why: say`End grain on end grain holds badly: it only has to hold until the accents are buried between long strips.`,
   };
@@ -185,7 +186,7 @@ function glueBits(told: Told): StepDraft[] {
         wiped.filter((n) => n >= g.firstStrip && n <= g.lastStrip && meetsGlue(n, g, gluing)),
         glued,
       );
-      return { ...step, lines: [HAND_TIGHT, ...step.lines] };
+      return { ...step, lines: [endCoatLine(context.shop, 'every end'), HAND_TIGHT, ...step.lines] };
     }),
   ];
 }

@@ -62,6 +62,15 @@ export function RecutFields({ work }: { work: ReturnType<typeof useRecut> }) {
         />
         {asked(slice.count !== null, () => work.setCount(null))}
       </div>
+      <LengthInput
+        size="xs"
+        w={104}
+        field="First cut"
+        label="First cut, further in"
+        mm={slice.first}
+        schema={sliceSchema.shape.first}
+        onCommit={(first) => work.setFirst(first)}
+      />
       <NumberField
         size="xs"
         field="Panels"

@@ -90,6 +90,26 @@ describe('slices, on the drawing', () => {
     expect(recutRecipe(board.recipe)!.panel.stagger).toBe(34.5);
   });
 
+  it('the first cut is moved further in by keys, by hand and typed, and never nearer than the usual trim', async () => {
+    const { server } = await at('Slices', endGrain());
+    const cut = await slider('First cut, further in than the usual trim');
+    expect(now(cut)).toBe(0);
+    fireEvent.keyDown(cut, { key: 'ArrowRight', shiftKey: true });
+    expect(now(cut)).toBe(5);
+    fireEvent.keyDown(cut, { key: 'ArrowLeft', shiftKey: true });
+    fireEvent.keyDown(cut, { key: 'ArrowLeft', shiftKey: true });
+    expect(now(cut)).toBe(0);
+    const x = Number(cut.querySelector('circle')!.getAttribute('cx'));
+    fireEvent.pointerDown(cut, pointer(x));
+    fireEvent.pointerMove(cut, pointer(x + 40));
+    fireEvent.pointerUp(cut, pointer(x + 40));
+    expect(now(cut)).toBeGreaterThan(10);
+    type('First cut, further in', '12');
+    await waitFor(async () => expect(sliceOf((await saved(server)).board).first).toBe(12));
+    type('First cut, further in', '-3');
+    await waitFor(() => expect(said('First cut, further in')).toMatch(/^First cut/));
+  });
+
   it('a pitch goes no thinner than a slice can be, an angle no further than a saw is asked to go', async () => {
     await at('Slices', chevron());
     const pitch = await slider('Width of a slice');

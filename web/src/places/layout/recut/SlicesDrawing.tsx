@@ -1,7 +1,7 @@
 import type { PointerEvent } from 'react';
 import { nth } from '#core/lists/there.ts';
 import { stripTops } from '#core/board/board.ts';
-import { GREATEST_ANGLE, stripsIn } from '#core/board/recipe.ts';
+import { GREATEST_ANGLE, sliceSchema, stripsIn } from '#core/board/recipe.ts';
 import { rowsOf } from '#core/board/again.ts';
 import { ofKind } from '#core/board/recut.ts';
 import { formatLength } from '#core/units/formatLength.ts';
@@ -117,6 +117,30 @@ export function SlicesDrawing({ width, height, panel, work }: SlicesDrawingProps
           className={classes.grip}
           role="slider"
           tabIndex={0}
+          aria-label="First cut, further in than the usual trim"
+          aria-valuemin={0}
+          aria-valuemax={sliceSchema.shape.first.maxValue ?? 500}
+          aria-valuenow={Math.round(recut.slice.first * 10) / 10}
+          aria-valuetext={formatLength(recut.slice.first, display)}
+          onKeyDown={(event) =>
+            byArrows(event, HAND_STEP[display.system], (by) => work.setFirst(recut.slice.first + by, 'first'))
+          }
+          {...dragged((event) =>
+            work.setFirst(
+              toHandStep(Math.max(0, place(event) - end.from[0] + recut.slice.first), display.system),
+              'first',
+            ),
+          )}
+        >
+          <circle cx={at(end.from)[0]} cy={y0 - 14} r={GRIP} />
+          <path d={`M${at(end.from)[0]} ${y0 - 5}V${at(end.from)[1]}`} />
+        </g>
+      )}
+      {end && (
+        <g
+          className={classes.grip}
+          role="slider"
+          tabIndex={0}
           aria-label="Angle of the cuts"
           aria-valuemin={-GREATEST_ANGLE}
           aria-valuemax={GREATEST_ANGLE}
@@ -134,7 +158,7 @@ export function SlicesDrawing({ width, height, panel, work }: SlicesDrawingProps
       <text className={classes.caption} x={x0} y={height - 10}>
         {scaleWords(scale)}. {recut.slices.length > 1 ? `The first of ${recut.slices.length} panels. ` : ''}
         {recut.kinds.length > 1 && `Rows come from ${recut.kinds.length} panels in turn; all are sliced alike. `}
-        {`Grip above: width of a slice, ${formatLength(recut.pitch, display)}; below: angle, ${recut.angle}°.`}
+        {`Grips above: first cut, and width of a slice, ${formatLength(recut.pitch, display)}; below: angle, ${recut.angle}°.`}
       </text>
     </svg>
   );

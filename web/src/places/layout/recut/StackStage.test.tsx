@@ -68,11 +68,13 @@ describe('accents of bits, on the drawing', () => {
       false,
     ]);
     expect(makePlan(planInput(board, RACK)).stacks[0]!.stack.spares).toBeGreaterThan(0);
-    expect(screen.getAllByRole('tab').map((t) => plain(t.textContent).replace(/\d.*/, ''))).toEqual([
-      'Accents',
-      'Panel',
-      'Board',
-    ]);
+    await waitFor(() =>
+      expect(screen.getAllByRole('tab').map((t) => plain(t.textContent).replace(/\d.*/, ''))).toEqual([
+        'Accents',
+        'Panel',
+        'Board',
+      ]),
+    );
     press('Cut and glue again');
     const slices = await screen.findByRole('menuitem', { name: /slices.*not with accents of bits/ });
     expect(slices.hasAttribute('disabled')).toBe(true);

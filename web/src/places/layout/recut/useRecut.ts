@@ -27,6 +27,9 @@ export function useRecut() {
     setPitch: (pitch: number | null, mergeKey?: string) => {
       if (pitch === null || sliceSchema.shape.pitch.safeParse(pitch).success) inSlice({ pitch }, mergeKey);
     },
+    setFirst: (first: number, mergeKey?: string) => {
+      if (sliceSchema.shape.first.safeParse(first).success) inSlice({ first }, mergeKey);
+    },
     /** Strips that are staggered stay staggered by the angle of the cut. */
     setAngle: (degrees: number, mergeKey?: string) => {
       const angle = Math.max(-GREATEST_ANGLE, Math.min(GREATEST_ANGLE, degrees));
