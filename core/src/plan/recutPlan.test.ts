@@ -145,7 +145,7 @@ describe('worked sums', () => {
         );
         const plan = makePlan(planInput(board, RACK));
         const [cut] = plan.operations.flatMap((o) => (o.kind === 'slice' ? o.instructions : []));
-        return { plan, recut: planned(plan), end: cut!.do === 'slice' ? cut!.end : 0 };
+        return { plan, recut: planned(plan), end: cut!.do === 'slice' ? cut.end : 0 };
       };
       const [usual, further] = [of(0), of(40)];
       expect(further.recut.panelLength - usual.recut.panelLength).toBeCloseTo(40, 9);

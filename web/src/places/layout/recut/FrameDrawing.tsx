@@ -13,13 +13,12 @@ import { useDisplay } from '../../../quantities/display.tsx';
 import { useShortcuts } from '../../../shortcuts/Shortcuts.tsx';
 import { FrameFields, SIDE_NAMES, stripsOfRing } from './FrameFields.tsx';
 import { acrossDrawing, alongDrawing, byArrows, whileHeld } from './onGrip.ts';
+import { useRoomUnder } from './useRoomUnder.ts';
 import { useFrames } from './useFrames.ts';
 import classes from './recut.module.css';
 
 const ROOM = { left: 60, right: 30, top: 44, bottom: 44 };
 const GRIP = 9;
-/** Room that the fields take, pixels. */
-const FIELDS = 142;
 
 interface FrameDrawingProps {
   width: number;
@@ -33,6 +32,7 @@ export function FrameDrawing({ width, height, oiled }: FrameDrawingProps) {
   const { plan, input } = useSettledBoard();
   const { display } = useDisplay();
   const work = useFrames();
+  const { above, room } = useRoomUnder(height);
   const [chosenRing, setRing] = useState('');
   const [side, setSide] = useState<FrameSide>('far');
   const species = useStripSpecies(board, input.species);
@@ -51,7 +51,7 @@ export function FrameDrawing({ width, height, oiled }: FrameDrawingProps) {
   const { block } = frame;
   const scale = fitScale(
     [block.length, block.width],
-    [width - ROOM.left - ROOM.right, height - FIELDS - ROOM.top - ROOM.bottom],
+    [width - ROOM.left - ROOM.right, room - ROOM.top - ROOM.bottom],
     2.5,
   );
   const [x0, y0] = [ROOM.left, ROOM.top];
@@ -74,11 +74,13 @@ export function FrameDrawing({ width, height, oiled }: FrameDrawingProps) {
   };
   return (
     <div>
-      <FrameFields work={work} ring={ring} held={held} onRing={setRing} onSide={setSide} />
+      <div ref={above}>
+        <FrameFields work={work} ring={ring} held={held} onRing={setRing} onSide={setSide} />
+      </div>
       <svg
         className={classes.drawing}
         width={width}
-        height={height - FIELDS}
+        height={room}
         role="group"
         aria-label="The board with its frame before the last trim, drawn to scale"
       >
@@ -152,7 +154,7 @@ export function FrameDrawing({ width, height, oiled }: FrameDrawingProps) {
         </g>
         <DimensionLine from={[x0, 18]} to={[x0 + w, 18]} mm={block.length} />
         <DimensionLine from={[16, y0]} to={[16, y0 + h]} mm={block.width} />
-        <text className={classes.caption} x={x0} y={height - FIELDS - 10}>
+        <text className={classes.caption} x={x0} y={room - 10}>
           {scaleWords(scale)}. Grips: how wide each strip is. Dashed: the board, {formatLength(board.length, display)}{' '}
           by {formatLength(board.width, display)}; inside {formatLength(frame.field.length, display)} by{' '}
           {formatLength(frame.field.width, display)}.

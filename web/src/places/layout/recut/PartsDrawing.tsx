@@ -14,13 +14,12 @@ import { useShortcuts } from '../../../shortcuts/Shortcuts.tsx';
 import { PartsFields } from './PartsFields.tsx';
 import { alongDrawing, byArrows, whileHeld } from './onGrip.ts';
 import { angleAt } from './sliceGeometry.ts';
+import { useRoomUnder } from './useRoomUnder.ts';
 import { useInserts } from './useInserts.ts';
 import classes from './recut.module.css';
 
 const ROOM = { left: 60, right: 30, top: 58, bottom: 58 };
 const GRIP = 9;
-/** Room that the fields take, pixels. */
-const FIELDS = 142;
 
 interface PartsDrawingProps {
   width: number;
@@ -36,6 +35,7 @@ export function PartsDrawing({ width, height, oiled }: PartsDrawingProps) {
   const board = fieldOf(whole, input.shop);
   const { display } = useDisplay();
   const work = useInserts();
+  const { above, room } = useRoomUnder(height);
   const [chosen, setChosen] = useState('');
   const species = useStripSpecies(whole, input.species);
   const { inserts } = work;
@@ -45,11 +45,7 @@ export function PartsDrawing({ width, height, oiled }: PartsDrawingProps) {
     { keys: 'Delete', does: 'Take the strip in hand out', run: () => held && work.remove(held.operation.id) },
   ]);
   const wide = (plan.frame?.fields ?? plan.back?.tops ?? plan).ladders.width.reached;
-  const scale = fitScale(
-    [board.length, wide],
-    [width - ROOM.left - ROOM.right, height - FIELDS - ROOM.top - ROOM.bottom],
-    2.5,
-  );
+  const scale = fitScale([board.length, wide], [width - ROOM.left - ROOM.right, room - ROOM.top - ROOM.bottom], 2.5);
   const [x0, y0] = [ROOM.left, ROOM.top];
   const thing = plan.frame ? plan.frame.inside : plan.wood?.board;
   const place = (event: PointerEvent) => alongDrawing(event, x0, scale);
@@ -61,11 +57,13 @@ export function PartsDrawing({ width, height, oiled }: PartsDrawingProps) {
   const lines = inserts.map((insert) => ({ insert, ...lineOf(insert, scale, half) }));
   return (
     <div>
-      <PartsFields work={work} held={held} onHold={setChosen} />
+      <div ref={above}>
+        <PartsFields work={work} held={held} onHold={setChosen} />
+      </div>
       <svg
         className={classes.drawing}
         width={width}
-        height={height - FIELDS}
+        height={room}
         role="group"
         aria-label="The board with the strips that are put in, drawn to scale"
       >
@@ -132,7 +130,7 @@ export function PartsDrawing({ width, height, oiled }: PartsDrawingProps) {
         </g>
         <DimensionLine from={[x0, 18]} to={[x0 + board.length * scale, 18]} mm={board.length} />
         <DimensionLine from={[16, y0]} to={[16, y0 + wide * scale]} mm={wide} />
-        <text className={classes.caption} x={x0} y={height - FIELDS - 10}>
+        <text className={classes.caption} x={x0} y={room - 10}>
           {scaleWords(scale)}. Grip above: where a strip lies; below: its angle.
           {held &&
             ` Strip ${held.number}: ${formatLength(held.operation.at, display)} from the left end, ${held.angle}°, ${formatLength(held.length, display)} long as crosscut.`}

@@ -91,9 +91,9 @@ describe('strips put in, on the drawing', () => {
     const angle = slider('Angle of strip 7');
     const from = Number(angle.querySelector('circle')!.getAttribute('cx')) + 60;
     fireEvent.pointerDown(angle, pointer(from));
-    fireEvent.pointerMove(angle, pointer(from - 3));
+    fireEvent.pointerMove(angle, pointer(from - 1));
     expect(Math.abs(Number(angle.getAttribute('aria-valuenow')))).toBeLessThan(1.6);
-    fireEvent.pointerUp(angle, pointer(from - 3));
+    fireEvent.pointerUp(angle, pointer(from - 1));
   });
 
   it('figures: width, place, angle and jog, each with its limits told; the way of a jog is a press', async () => {

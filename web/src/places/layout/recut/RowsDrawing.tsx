@@ -17,10 +17,10 @@ import { HAND_STEP } from '#core/units/length.ts';
 import { useDisplay } from '../../../quantities/display.tsx';
 import { useShortcuts } from '../../../shortcuts/Shortcuts.tsx';
 import type { useRecut } from './useRecut.ts';
+import { useRoomUnder } from './useRoomUnder.ts';
 import classes from './recut.module.css';
 
 const ROOM = { left: 60, right: 24, top: 40, bottom: 34 };
-const BAR = 68;
 /** Rows are shifted in these steps, mm. */
 const SHIFT = { metric: 1, inch: HAND_STEP.inch };
 
@@ -82,6 +82,7 @@ function Rows({ width, height, oiled, work, recut }: RowsDrawingProps & { recut:
   const { board, plan, input } = useSettledBoard();
   const { session } = useOpenBoard();
   const { display } = useDisplay();
+  const { above, room } = useRoomUnder(height);
   const [held, setHeld] = useState<readonly number[]>([]);
   const [said, setSaid] = useState('');
   /** Each shuffle is another one. */
@@ -96,7 +97,7 @@ function Rows({ width, height, oiled, work, recut }: RowsDrawingProps & { recut:
   const across = recut.last.runs === 'across';
   const scale = fitScale(
     [block.length, block.width],
-    [width - ROOM.left - ROOM.right, height - BAR - ROOM.top - ROOM.bottom],
+    [width - ROOM.left - ROOM.right, room - ROOM.top - ROOM.bottom],
     2.5,
   );
   const [x0, y0] = [ROOM.left, ROOM.top];
@@ -152,7 +153,7 @@ function Rows({ width, height, oiled, work, recut }: RowsDrawingProps & { recut:
   };
   return (
     <div>
-      <div className={classes.bar} role="toolbar" aria-label="Rows in hand">
+      <div ref={above} className={classes.rowsBar} role="toolbar" aria-label="Rows in hand">
         <Menu withinPortal>
           <Menu.Target>
             <Button size="compact-xs" variant="default">
@@ -228,7 +229,7 @@ function Rows({ width, height, oiled, work, recut }: RowsDrawingProps & { recut:
       <svg
         className={classes.drawing}
         width={width}
-        height={height - BAR}
+        height={room}
         role="group"
         aria-label="The rows as they are glued, drawn to scale"
       >
@@ -293,7 +294,7 @@ function Rows({ width, height, oiled, work, recut }: RowsDrawingProps & { recut:
         </g>
         <DimensionLine from={[x0, 14]} to={[x0 + block.length * scale, 14]} mm={block.length} />
         <DimensionLine from={[20, y0]} to={[20, y0 + block.width * scale]} mm={block.width} />
-        <text className={classes.caption} x={x0} y={height - BAR - 10}>
+        <text className={classes.caption} x={x0} y={room - 10}>
           {scaleWords(scale)}. As far as all rows reach, before it is trimmed. ⇄ end for end, ⟲ turned over.
         </text>
       </svg>

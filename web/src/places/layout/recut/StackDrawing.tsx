@@ -14,13 +14,12 @@ import { useShortcuts } from '../../../shortcuts/Shortcuts.tsx';
 import { SpeciesChoice } from '../StripRail.tsx';
 import { acrossDrawing, alongDrawing, byArrows, whileHeld } from './onGrip.ts';
 import { StackSection } from './StackSection.tsx';
+import { useRoomUnder } from './useRoomUnder.ts';
 import { useStacks } from './useStacks.ts';
 import classes from './recut.module.css';
 
 const ROOM = { left: 60, right: 70, top: 60, bottom: 44 };
 const GRIP = 9;
-/** Room that the fields take, pixels. */
-const FIELDS = 124;
 /** A stack is thin: it is drawn no larger than this, pixels per mm. */
 const LARGEST = 4;
 
@@ -34,6 +33,7 @@ export function StackDrawing({ width, height }: StackDrawingProps) {
   const { input } = useOpenBoard();
   const { display } = useDisplay();
   const work = useStacks();
+  const { above, room } = useRoomUnder(height);
   const [chosen, setChosen] = useState('');
   const [bit, setBit] = useState(0);
   const stack = work.stacks.find((s) => s.operation.id === chosen) ?? work.stacks[0];
@@ -48,105 +48,103 @@ export function StackDrawing({ width, height }: StackDrawingProps) {
   if (!stack || !held) return null;
   const { sticks, accents, depth, glued, spares, off } = stack;
   const thin = accents[0]?.strip.width ?? 0;
-  const scale = fitScale(
-    [glued, depth],
-    [width - ROOM.left - ROOM.right, height - FIELDS - ROOM.top - ROOM.bottom],
-    LARGEST,
-  );
+  const scale = fitScale([glued, depth], [width - ROOM.left - ROOM.right, room - ROOM.top - ROOM.bottom], LARGEST);
   const [x0, y0] = [ROOM.left, ROOM.top];
   const missing = missingDepth(stack);
   const ends = sticks.map((_, k) => sticks.slice(0, k + 1).reduce((sum, s) => sum + s.bit, 0));
   return (
     <div>
-      <div className={classes.bar} role="toolbar" aria-label="Accents of bits">
-        {work.stacks.length > 1 &&
-          work.stacks.map((s, i) => (
-            <button
-              key={s.operation.id}
-              type="button"
-              aria-pressed={s === stack}
-              onClick={() => setChosen(s.operation.id)}
-            >
-              Stack {i + 1}
+      <div ref={above}>
+        <div className={classes.bar} role="toolbar" aria-label="Accents of bits">
+          {work.stacks.length > 1 &&
+            work.stacks.map((s, i) => (
+              <button
+                key={s.operation.id}
+                type="button"
+                aria-pressed={s === stack}
+                onClick={() => setChosen(s.operation.id)}
+              >
+                Stack {i + 1}
+              </button>
+            ))}
+          {sticks.map(({ strip, number }, i) => (
+            <button key={strip.id} type="button" aria-pressed={i === at} onClick={() => setBit(i)}>
+              Bits of {number}
             </button>
           ))}
-        {sticks.map(({ strip, number }, i) => (
-          <button key={strip.id} type="button" aria-pressed={i === at} onClick={() => setBit(i)}>
-            Bits of {number}
-          </button>
-        ))}
-        <Button size="compact-xs" variant="default" title="Key n" onClick={() => work.addBit(id, at)}>
-          One more wood
-        </Button>
-        <Button
-          size="compact-xs"
-          variant="default"
-          title="Key Delete"
-          disabled={sticks.length === 1}
-          onClick={() => work.removeBit(id, at)}
-        >
-          Take this one out
-        </Button>
-        <Button size="compact-xs" variant="default" onClick={() => work.more(id)}>
-          One more accent
-        </Button>
-        <Button size="compact-xs" variant="default" disabled={accents.length === 1} onClick={() => work.less(id)}>
-          One accent less
-        </Button>
-        <Button size="compact-xs" variant="default" title="Key e" onClick={() => work.fit(id)}>
-          As deep as they ask
-        </Button>
-        <Button size="compact-xs" variant="subtle" color="red" onClick={() => work.remove(id)}>
-          Take the stack out
-        </Button>
-      </div>
-      <div className={classes.fields}>
-        <div className={classes.wood}>
-          <SpeciesChoice
-            value={held.strip.species}
-            species={input.species}
-            rack={input.rack}
-            onChange={(species) => work.changeBit(id, at, { species })}
-          />
+          <Button size="compact-xs" variant="default" title="Key n" onClick={() => work.addBit(id, at)}>
+            One more wood
+          </Button>
+          <Button
+            size="compact-xs"
+            variant="default"
+            title="Key Delete"
+            disabled={sticks.length === 1}
+            onClick={() => work.removeBit(id, at)}
+          >
+            Take this one out
+          </Button>
+          <Button size="compact-xs" variant="default" onClick={() => work.more(id)}>
+            One more accent
+          </Button>
+          <Button size="compact-xs" variant="default" disabled={accents.length === 1} onClick={() => work.less(id)}>
+            One accent less
+          </Button>
+          <Button size="compact-xs" variant="default" title="Key e" onClick={() => work.fit(id)}>
+            As deep as they ask
+          </Button>
+          <Button size="compact-xs" variant="subtle" color="red" onClick={() => work.remove(id)}>
+            Take the stack out
+          </Button>
         </div>
-        <LengthInput
-          key={held.strip.id}
-          size="xs"
-          w={104}
-          field="Bit length"
-          label="Bits, long"
-          mm={held.bit}
-          schema={stackSchema.shape.bits.element}
-          onCommit={(length) => work.changeBit(id, at, { length })}
-        />
-        <LengthInput
-          size="xs"
-          w={104}
-          field="Accent width"
-          label="Accents, wide"
-          mm={thin}
-          schema={stripSchema.shape.width}
-          onCommit={(mm) => work.setAccents(id, mm)}
-        />
-        <LengthInput
-          size="xs"
-          w={104}
-          field="Depth"
-          label="Stack, deep"
-          mm={depth}
-          schema={stripSchema.shape.width}
-          onCommit={(mm) => work.setDepth(id, mm)}
-        />
-        <small className={classes.wood} role="status">
-          {missing > 0
-            ? `${formatLength(missing, display)} deeper, or an accent less: the saw takes ${formatLength(stack.gap, display)} between two.`
-            : `${accents.length} ${accents.length === 1 ? 'accent' : 'accents'}${spares > 0 ? ` and ${spares} spare` : ', no spare'}; ${formatLength(stack.gap, display)} for the saw between two.`}
-        </small>
+        <div className={classes.fields}>
+          <div className={classes.wood}>
+            <SpeciesChoice
+              value={held.strip.species}
+              species={input.species}
+              rack={input.rack}
+              onChange={(species) => work.changeBit(id, at, { species })}
+            />
+          </div>
+          <LengthInput
+            key={held.strip.id}
+            size="xs"
+            w={104}
+            field="Bit length"
+            label="Bits, long"
+            mm={held.bit}
+            schema={stackSchema.shape.bits.element}
+            onCommit={(length) => work.changeBit(id, at, { length })}
+          />
+          <LengthInput
+            size="xs"
+            w={104}
+            field="Accent width"
+            label="Accents, wide"
+            mm={thin}
+            schema={stripSchema.shape.width}
+            onCommit={(mm) => work.setAccents(id, mm)}
+          />
+          <LengthInput
+            size="xs"
+            w={104}
+            field="Depth"
+            label="Stack, deep"
+            mm={depth}
+            schema={stripSchema.shape.width}
+            onCommit={(mm) => work.setDepth(id, mm)}
+          />
+          <small className={classes.wood} role="status">
+            {missing > 0
+              ? `${formatLength(missing, display)} deeper, or an accent less: the saw takes ${formatLength(stack.gap, display)} between two.`
+              : `${accents.length} ${accents.length === 1 ? 'accent' : 'accents'}${spares > 0 ? ` and ${spares} spare` : ', no spare'}; ${formatLength(stack.gap, display)} for the saw between two.`}
+          </small>
+        </div>
       </div>
       <svg
         className={classes.drawing}
         width={width}
-        height={height - FIELDS}
+        height={room}
         role="group"
         aria-label="The stack of bits with its saw cuts, drawn to scale"
       >
@@ -224,7 +222,7 @@ export function StackDrawing({ width, height }: StackDrawingProps) {
           x={x0}
           y={y0 + depth * scale + 76}
           width={width - ROOM.left - ROOM.right}
-          height={height - FIELDS - (y0 + depth * scale + 76) - 30}
+          height={room - (y0 + depth * scale + 76) - 30}
         />
       </svg>
     </div>
