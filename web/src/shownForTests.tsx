@@ -1,8 +1,9 @@
 import { MantineProvider } from '@mantine/core';
 import { QueryClientProvider } from '@tanstack/react-query';
-import { fireEvent, render, screen } from '@testing-library/react';
+import { fireEvent, render, screen, waitFor } from '@testing-library/react';
 import type { ReactElement } from 'react';
 import { MemoryRouter } from 'react-router';
+import { expect } from 'vitest';
 import { queryClient } from './data/queryClient.ts';
 import { DisplayProvider } from './quantities/display.tsx';
 import { ShortcutProvider } from './shortcuts/Shortcuts.tsx';
@@ -29,8 +30,20 @@ export function show(
 /** Text with plain spaces, a line for one. */
 export const plain = (text: string | null) => (text ?? '').replace(/[\u00a0\u202f]/g, ' ').replace(/\s+/g, ' ');
 
-/** The field of this name. */
-export const field = (name: string) => screen.getByLabelText<HTMLInputElement>(name, { selector: 'input, textarea' });
+/** The tabs are these, without their figures, once what was changed is planned. */
+export const tabsAre = (names: readonly string[]) =>
+  waitFor(() =>
+    expect(screen.queryAllByRole('tab').map((t) => plain(t.textContent).replace(/\d.*$/, ''))).toEqual(names),
+  );
+
+/** The field of this name: found by its only label, as most are, without asking every element how it is labelled. */
+export function field(name: string): HTMLInputElement {
+  const labels = [...document.querySelectorAll('label')].filter((l) => l.htmlFor !== '' && l.textContent === name);
+  const labelled = labels.length === 1 && labels[0] ? document.getElementById(labels[0].htmlFor) : null;
+  return labelled?.matches('input, textarea')
+    ? (labelled as HTMLInputElement)
+    : screen.getByLabelText<HTMLInputElement>(name, { selector: 'input, textarea' });
+}
 
 /** Types into a field in place of what stands there, and leaves it. */
 export function type(name: string, text: string): void {
@@ -38,9 +51,12 @@ export function type(name: string, text: string): void {
   fireEvent.blur(field(name));
 }
 
-/** Presses a button of this name. */
+/** Presses a button of this name: found by its words alone where only one has them, without asking every element what it is. */
 export function press(name: string | RegExp): void {
-  fireEvent.click(screen.getByRole('button', { name }));
+  const worded = [...document.querySelectorAll('button')].filter((b) => b.textContent.trim() === name);
+  const [only] = worded.length === 1 ? worded : [];
+  const plainly = only && ['role', 'aria-label', 'aria-labelledby'].every((a) => !only.hasAttribute(a));
+  fireEvent.click(plainly && !only.closest('[aria-hidden="true"]') ? only : screen.getByRole('button', { name }));
 }
 
 /** What a field says is wrong with it; null where nothing is. */

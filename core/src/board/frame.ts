@@ -51,6 +51,7 @@ export interface Frame {
 
 /** The operations that frame a board, from the inside out, each with its strips by side; none for other boards. */
 export function framesOf(recipe: Recipe): { operation: FrameOperation; strips: Record<FrameSide, StripOperation> }[] {
+  if (!recipe.some((o) => o.kind === 'frame')) return [];
   const strips = new Map(recipe.flatMap((o) => (o.kind === 'strip' ? [[o.id, o] as const] : [])));
   return recipe.flatMap((operation) => {
     if (operation.kind !== 'frame') return [];

@@ -74,6 +74,7 @@ export function cutAxes(degrees: number): { square: readonly [number, number]; a
 
 /** The operations of a recipe that put strips into its panel, with their strips; none for other boards. */
 export function insertsOf(recipe: Recipe): { operation: InsertOperation; strip: StripOperation }[] {
+  if (!recipe.some((o) => o.kind === 'insert')) return [];
   const strips = new Map(recipe.flatMap((o) => (o.kind === 'strip' ? [[o.id, o] as const] : [])));
   return recipe.flatMap((operation) => {
     const strip = operation.kind === 'insert' && strips.get(nth(operation.takes, 1));

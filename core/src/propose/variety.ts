@@ -20,7 +20,9 @@ const PLACES = 20;
 const LIGHTNESS_STEP = 120;
 
 function distance(a: readonly number[], b: readonly number[]): number {
-  return Math.hypot(...a.map((v, i) => v - nth(b, i)));
+  let sum = 0;
+  for (let i = 0; i < a.length; i += 1) sum += (nth(a, i) - nth(b, i)) ** 2;
+  return Math.sqrt(sum);
 }
 
 /** Light and dark at places across the board: what the eye sees first, whatever the species are called. */
@@ -49,11 +51,18 @@ export function keepVaried<T>(kept: readonly Varied<T>[], found: Varied<T>, most
   if (twins.some((t) => t.score >= found.score)) return [...kept];
   const set = [...kept.filter((k) => !twins.includes(k)), found];
   if (set.length <= most) return set;
+  const nearest = set.map(() => Infinity);
+  set.forEach((one, i) => {
+    for (let k = 0; k < i; k += 1) {
+      const apart = distance(one.look, nth(set, k).look);
+      nearest[i] = Math.min(nth(nearest, i), apart);
+      nearest[k] = Math.min(nth(nearest, k), apart);
+    }
+  });
   let worst = { index: 0, cost: Infinity };
   set.forEach((one, i) => {
-    const nearest = Math.min(...set.flatMap((two, k) => (k === i ? [] : [distance(one.look, two.look)])));
     // Losing it costs its score and the variety it brings.
-    const cost = one.score + 3 * nearest;
+    const cost = one.score + 3 * nth(nearest, i);
     if (cost < worst.cost) worst = { index: i, cost };
   });
   return set.filter((_, i) => i !== worst.index);

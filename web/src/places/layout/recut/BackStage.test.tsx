@@ -9,7 +9,7 @@ import { plainBoard, plainPiece, planInput } from '#core/plan/planArbitrary.ts';
 import { DEFAULT_SHOP } from '#core/shop/shop.ts';
 import { openBoardAt } from '../../../openBoardForTests.tsx';
 import type { ServerForTests } from '../../../serverForTests.ts';
-import { plain, press, said, type } from '../../../shownForTests.tsx';
+import { plain, press, said, tabsAre, type } from '../../../shownForTests.tsx';
 import { GluePlace } from '../../glue/GluePlace.tsx';
 import { SheetPlace } from '../../sheet/SheetPlace.tsx';
 import { TrimPlace } from '../../trim/TrimPlace.tsx';
@@ -49,11 +49,7 @@ describe('a back, on the drawing', () => {
     await screen.findByRole('toolbar', { name: 'Strips of the back' });
     const board = await saved(server);
     expect(missingOf(backOf(board, DEFAULT_SHOP)!)).toBe(0);
-    expect(screen.getAllByRole('tab').map((t) => plain(t.textContent).replace(/\d.*/, ''))).toEqual([
-      'Panel',
-      'Back',
-      'Board',
-    ]);
+    await tabsAre(['Panel', 'Back', 'Board']);
     press('Cut and glue again');
     expect(
       (await screen.findByRole('menuitem', { name: /back under it: done already/ })).hasAttribute('disabled'),
@@ -92,7 +88,7 @@ describe('a back, on the drawing', () => {
     await waitFor(() => expect(said('Back, thick')).toMatch(/^Back/));
     press('Take the back off');
     await waitFor(async () => expect((await saved(server)).recipe).toEqual(flat().recipe));
-    expect(screen.queryAllByRole('tab')).toEqual([]);
+    await tabsAre([]);
   });
 });
 

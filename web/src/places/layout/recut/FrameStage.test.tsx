@@ -10,7 +10,7 @@ import { makePlan } from '#core/plan/plan.ts';
 import { plainBoard, plainPiece, planInput } from '#core/plan/planArbitrary.ts';
 import { openBoardAt } from '../../../openBoardForTests.tsx';
 import type { ServerForTests } from '../../../serverForTests.ts';
-import { plain, press, said, type } from '../../../shownForTests.tsx';
+import { plain, press, said, tabsAre, type } from '../../../shownForTests.tsx';
 import { BriefPlace } from '../../brief/BriefPlace.tsx';
 import { CutsPlace } from '../../cuts/CutsPlace.tsx';
 import { GluePlace } from '../../glue/GluePlace.tsx';
@@ -55,13 +55,7 @@ describe('a frame, on the drawing', () => {
 
   it('of end grain it goes round the rows', async () => {
     await open(framedBoard(recutBoard(flat()), [RING, RING]));
-    expect(screen.getAllByRole('tab').map((t) => plain(t.textContent).replace(/\d.*$/, ''))).toEqual([
-      'Panel',
-      'Slices',
-      'Rows',
-      'Frame',
-      'Board',
-    ]);
+    await tabsAre(['Panel', 'Slices', 'Rows', 'Frame', 'Board']);
     expect(plain(screen.getByRole('tab', { name: /^Frame/ }).textContent)).toBe('Frame2 rings');
   });
 
@@ -143,7 +137,7 @@ describe('a frame, on the drawing', () => {
     fireEvent.keyDown(document.body, { key: 'n' });
     await waitFor(() => expect(screen.getAllByRole('button', { name: /^Ring \d/ })).toHaveLength(3));
     for (let i = 0; i < 3; i += 1) press('Take off');
-    await waitFor(() => expect(screen.queryAllByRole('tab')).toEqual([]));
+    await tabsAre([]);
     await waitFor(async () => expect((await saved(server)).board.recipe).toEqual(flat().recipe));
   });
 });

@@ -9,7 +9,7 @@ import { makePlan } from '#core/plan/plan.ts';
 import { plainBoard, plainPiece, planInput } from '#core/plan/planArbitrary.ts';
 import { openBoardAt } from '../../../openBoardForTests.tsx';
 import type { ServerForTests } from '../../../serverForTests.ts';
-import { field, plain, press, said, type } from '../../../shownForTests.tsx';
+import { field, plain, press, said, tabsAre, type } from '../../../shownForTests.tsx';
 import { BriefPlace } from '../../brief/BriefPlace.tsx';
 import { CutsPlace } from '../../cuts/CutsPlace.tsx';
 import { GluePlace } from '../../glue/GluePlace.tsx';
@@ -130,7 +130,7 @@ describe('strips put in, on the drawing', () => {
     fireEvent.keyDown(document.body, { key: 'n' });
     await waitFor(() => expect(screen.getAllByRole('button', { name: /^Strip \d/ })).toHaveLength(3));
     for (let i = 0; i < 3; i += 1) press('Take out');
-    await waitFor(() => expect(screen.queryAllByRole('tab')).toEqual([]));
+    await tabsAre([]);
     await waitFor(async () => expect((await saved(server)).board.recipe).toEqual(plainBoard().recipe));
   });
 });

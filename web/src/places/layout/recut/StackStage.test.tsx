@@ -9,7 +9,7 @@ import { makePlan } from '#core/plan/plan.ts';
 import { plainBoard, plainPiece, planInput } from '#core/plan/planArbitrary.ts';
 import { openBoardAt } from '../../../openBoardForTests.tsx';
 import type { ServerForTests } from '../../../serverForTests.ts';
-import { plain, press, said, type } from '../../../shownForTests.tsx';
+import { plain, press, said, tabsAre, type } from '../../../shownForTests.tsx';
 import { CutsPlace } from '../../cuts/CutsPlace.tsx';
 import { GluePlace } from '../../glue/GluePlace.tsx';
 import { SheetPlace } from '../../sheet/SheetPlace.tsx';
@@ -68,13 +68,7 @@ describe('accents of bits, on the drawing', () => {
       false,
     ]);
     expect(makePlan(planInput(board, RACK)).stacks[0]!.stack.spares).toBeGreaterThan(0);
-    await waitFor(() =>
-      expect(screen.getAllByRole('tab').map((t) => plain(t.textContent).replace(/\d.*/, ''))).toEqual([
-        'Accents',
-        'Panel',
-        'Board',
-      ]),
-    );
+    await tabsAre(['Accents', 'Panel', 'Board']);
     press('Cut and glue again');
     const slices = await screen.findByRole('menuitem', { name: /slices.*not with accents of bits/ });
     expect(slices.hasAttribute('disabled')).toBe(true);
@@ -142,7 +136,7 @@ describe('accents of bits, on the drawing', () => {
     await waitFor(async () => expect(accentsOf(await saved(server))).toHaveLength(2));
     press('Take the stack out');
     await waitFor(async () => expect((await saved(server)).recipe).toEqual(flat().recipe));
-    expect(screen.queryAllByRole('tab')).toEqual([]);
+    await tabsAre([]);
   });
 
   it('in the panel an accent tells its woods and has no species to choose', async () => {
