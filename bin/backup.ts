@@ -11,8 +11,8 @@ import { runCommand, Sentence, tell } from './sentence.ts';
 
 /** `npm run backup -- FILE`: everything that is stored, as SQL with a checksum; Cadenza may go on running. */
 await runCommand(async () => {
-  const file = process.argv[2];
-  if (!file) throw new Sentence('Usage: npm run backup -- FILE.sql');
+  const [file, ...more] = process.argv.slice(2);
+  if (!file || file.startsWith('-') || more.length > 0) throw new Sentence('Usage: npm run backup -- FILE.sql');
   const dump = ensureProgram('mariadb-dump', 'mariadb-client');
   const database = await openProjectDatabase();
   const half = `${file}.part`;

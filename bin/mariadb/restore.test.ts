@@ -54,6 +54,12 @@ beforeAll(async () => {
   await add('Later');
 }, 60_000);
 
+it.each([[['--help']], [[backup, 'more']], [[]]])('a backup to %j is refused with its usage', (args) => {
+  const refused = run('backup', ...args);
+  expect(refused.status).not.toBe(0);
+  expect(refused.stderr).toMatch(/^Usage: npm run backup -- FILE\.sql/m);
+});
+
 describe('a backup that is not as it was made changes nothing', () => {
   /** As it stands in a statement. */
   const TWO = '\\"name\\":\\"Two\\"';

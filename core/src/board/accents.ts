@@ -28,6 +28,13 @@ export function depthOf({ accents, gap }: Stack, strip: string): number {
   return before.reduce((sum, a) => sum + a.strip.width + gap, 0);
 }
 
+/** The accents that come out of a stack before it is used up: all of them, but of one that is too shallow. */
+export function accentsGiven(stack: Stack): Stack['accents'] {
+  return stack.accents.filter(
+    ({ strip }) => depthOf(stack, strip.id) + strip.width <= stack.trued + LENGTH_TOLERANCE_MM,
+  );
+}
+
 /** What lies along an accent as it lies in its panel, from the panel's left end: which wood, from where to where, mm. */
 export function bitsAlong(
   { bits, off, length, sticks }: Stack,

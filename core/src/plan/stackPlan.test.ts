@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import type { Board } from '../board/board.ts';
 import { stripsOf } from '../board/recipe.ts';
 import { backedBoard, framedBoard, insetBoard, stackedBoard, type StackChoice } from '../board/recutForTests.ts';
-import { bitsAlong } from '../board/accents.ts';
+import { accentsGiven, bitsAlong } from '../board/accents.ts';
 import { checkPlan } from '../checks/checkPlan.ts';
 import { followPlan } from '../follow/followPlan.ts';
 import { workshopArbitrary } from '../follow/workshopArbitrary.ts';
@@ -124,6 +124,9 @@ describe('worked sums', () => {
     const [stop] = of({ depth }, 'flat', noSpares).found('stack-shallow');
     expect(figures(stop!.what)[0]).toBeCloseTo(exact, 9);
     expect(of({ depth: exact }, 'flat', noSpares).found('stack-shallow')).toEqual([]);
+    // The last accent is what such a stack does not give; of one as deep as a single accent the first is left.
+    const given = (deep: number) => accentsGiven(of({ depth: deep }, 'flat', noSpares).stack).length;
+    expect([depth, exact, 3.2 + flatten, 3].map(given)).toEqual([2, 3, 1, 0]);
     // Its way out leads out.
     expect(of({ depth: figures(stop!.waysOut[0]!)[0]! }, 'flat', noSpares).found('stack-shallow')).toEqual([]);
   });

@@ -1,9 +1,8 @@
 import { lazy, Suspense } from 'react';
 import { panelWidth, stripTops } from '#core/board/board.ts';
 import { nth } from '#core/lists/there.ts';
-import classes from './drawing.module.css';
 import type { BoardMiniatureProps } from './miniature.ts';
-import { WishedOutline } from './WishedOutline.tsx';
+import { MiniatureFrame } from './MiniatureFrame.tsx';
 import { isCutAgain, stripsOf } from '#core/board/recipe.ts';
 
 /** Wood is drawn from where strips lie in their pieces, boards of cells from their whole plan: the first page shows itself before it has loaded either. */
@@ -17,25 +16,17 @@ function InColours({ board, input, scale }: BoardMiniatureProps) {
   const tops = stripTops(strips);
   const within = (y: number) => Math.min(board.width, Math.max(0, y - trim)) * scale;
   return (
-    <svg
-      className={classes.miniature}
-      width={board.length * scale + 2}
-      height={board.width * scale + 2}
-      aria-hidden="true"
-    >
-      <g transform="translate(1 1)">
-        {strips.map((strip, i) => (
-          <rect
-            key={strip.id}
-            y={within(nth(tops, i))}
-            width={board.length * scale}
-            height={within(nth(tops, i) + strip.width) - within(nth(tops, i))}
-            fill={input.species.find((s) => s.code === strip.species)?.colour ?? 'var(--line)'}
-          />
-        ))}
-        <WishedOutline board={board} scale={scale} />
-      </g>
-    </svg>
+    <MiniatureFrame board={board} scale={scale}>
+      {strips.map((strip, i) => (
+        <rect
+          key={strip.id}
+          y={within(nth(tops, i))}
+          width={board.length * scale}
+          height={within(nth(tops, i) + strip.width) - within(nth(tops, i))}
+          fill={input.species.find((s) => s.code === strip.species)?.colour ?? 'var(--line)'}
+        />
+      ))}
+    </MiniatureFrame>
   );
 }
 

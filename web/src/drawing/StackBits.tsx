@@ -1,5 +1,5 @@
 import { nth } from '#core/lists/there.ts';
-import { depthOf } from '#core/board/accents.ts';
+import { accentsGiven, depthOf } from '#core/board/accents.ts';
 import { type Stack } from '#core/board/stack.ts';
 import type { Species } from '#core/wood/species.ts';
 import classes from './StackBits.module.css';
@@ -18,8 +18,9 @@ const LEAST_NUMBERED = 18;
 
 /** Bits end to end as they are glued, seen from above, to scale: each of its wood, the accents between the cuts of the saw. */
 export function StackBits({ stack, species, scale, cuts = false }: StackBitsProps) {
-  const { bits, sticks, depth, glued, length, off, flatten, accents } = stack;
+  const { bits, sticks, depth, glued, length, off, flatten } = stack;
   const colourOf = (k: number) => species.find((s) => s.code === nth(sticks, k).strip.species)?.colour ?? 'var(--line)';
+  const accents = accentsGiven(stack);
   return (
     <>
       {bits.map((bit, i) => (

@@ -1,4 +1,4 @@
-import { depthOf } from '#core/board/accents.ts';
+import { accentsGiven, depthOf } from '#core/board/accents.ts';
 import { type Stack } from '#core/board/stack.ts';
 import { formatLength } from '#core/units/formatLength.ts';
 import { useOpenBoard, useSettledBoard } from '../../../data/openBoard.tsx';
@@ -28,7 +28,8 @@ export function StackSection({ stack, x, y, width, height }: StackSectionProps) 
   const { display } = useDisplay();
   const species = useStripSpecies(board, input.species);
   if (height < LEAST) return null;
-  const { depth, flatten, accents, spares, gap, layering, sticks } = stack;
+  const { depth, flatten, spares, gap, layering, sticks } = stack;
+  const accents = accentsGiven(stack);
   const high = plan.allowances.glueThickness;
   const scale = fitScale([depth, high], [width * SHARE - 40, height], 6);
   const last = accents.at(-1);
