@@ -21,8 +21,9 @@ export function StepList({ operations, forPaper = false, findings = [] }: StepLi
   return (
     <ol className={classes.steps} data-paper={forPaper || undefined}>
       {operations.map((op) => {
-        // Several glue-ups are of one kind; what concerns all of them is said at the first.
-        const here = shown.has(op.kind) ? [] : findings.filter((f) => f.at === op.kind);
+        // What belongs to one step is said there; what concerns all steps of its kind, as several glue-ups, at the first.
+        const first = !shown.has(op.kind);
+        const here = findings.filter((f) => (f.step === null ? first && f.at === op.kind : f.step === op.id));
         shown.add(op.kind);
         return (
           <li key={op.number}>
