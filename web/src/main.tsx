@@ -8,6 +8,7 @@ import { QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { FACT_KEY } from './data/factKey.ts';
+import { PICTURES_WAIT_KEY } from './data/pictureKey.ts';
 import { queryClient } from './data/queryClient.ts';
 import { BoardsPlace } from './places/boards/BoardsPlace.tsx';
 import { DisplayProvider } from './quantities/display.tsx';
@@ -73,6 +74,10 @@ const router = createBrowserRouter([
           { path: 'glue', lazy: async () => ({ Component: (await import('./places/glue/GluePlace.tsx')).GluePlace }) },
           { path: 'trim', lazy: async () => ({ Component: (await import('./places/trim/TrimPlace.tsx')).TrimPlace }) },
           {
+            path: 'bench',
+            lazy: async () => ({ Component: (await import('./places/bench/BenchPlace.tsx')).BenchPlace }),
+          },
+          {
             path: 'sheet',
             lazy: async () => ({ Component: (await import('./places/sheet/SheetPlace.tsx')).SheetPlace }),
           },
@@ -96,6 +101,7 @@ async function fontsLoaded(): Promise<void> {
 function sendWaitingFacts(): void {
   try {
     if (Object.keys(localStorage).some((key) => key.startsWith(FACT_KEY))) void import('./data/facts.ts');
+    if (localStorage.getItem(PICTURES_WAIT_KEY)) void import('./data/pictures.ts').then((p) => p.sendPictures());
   } catch {
     // A storage that is forbidden holds nothing.
   }

@@ -2,8 +2,7 @@ import type { Back } from '../board/back.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { glueWorkpiece } from '../recipe/glueOperation.ts';
 import { after, shift, type Motion } from '../recipe/motion.ts';
-import { within } from '../recipe/solid.ts';
-import { carried, type Cell, type Workpiece } from '../recipe/workpiece.ts';
+import { carried, cellsWithin, type Workpiece } from '../recipe/workpiece.ts';
 import { looseInCells } from './looseWood.ts';
 
 /** How a back whose strips lie across lies under a board: its first end at the far edge, its first side to the right. @param right where that is, mm */
@@ -28,11 +27,7 @@ export function backedInCells(first: PlanContext, back: Back, top: Workpiece, bo
     operation.runs === 'along'
       ? shift([(l - long) / 2, (w - wide) / 2, -planed])
       : after(shift([0, (w - long) / 2, -planed]), acrossAt((l + wide) / 2));
-  const clipped = panel.cells.flatMap((cell): Cell[] => {
-    const lies = carried(cell, lie);
-    const solid = within(lies.solid, [0, 0, 0], [l, w, thickness]);
-    return solid ? [{ ...lies, solid }] : [];
-  });
+  const clipped = cellsWithin(carried(panel.cells, lie), [0, 0, 0], [l, w, thickness]);
   const above = shift([0, 0, thickness]);
-  return { size: [l, w, t + thickness], cells: [...clipped, ...top.cells.map((cell) => carried(cell, above))] };
+  return { size: [l, w, t + thickness], cells: [...clipped, ...carried(top.cells, above)] };
 }

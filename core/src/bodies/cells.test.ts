@@ -6,7 +6,7 @@ import { stripWorkpiece } from '../recipe/stripOperation.ts';
 import { AT_REST } from '../recipe/motion.ts';
 import { bounds, moved, volume } from '../recipe/solid.ts';
 import { workshopArbitrary } from '../follow/workshopArbitrary.ts';
-import { boardWorkpiece } from '../trim/boardCells.ts';
+import { cutOut } from '../recipe/workpiece.ts';
 import { bodiesOfPanel, boardInCells, panelInCells } from './cells.ts';
 import { panelContextOf } from '../plan/panelContext.ts';
 import { makePlan } from '../plan/plan.ts';
@@ -40,7 +40,7 @@ describe('a recipe read both ways', () => {
     const panel = readForward(recipe, (strip) => stripWorkpiece(strip, sizes[strip.id as 'a' | 'b'], wood))!;
     expect(panel.size).toEqual([390, 70, 20]);
     // A board out of the middle: 300 by 50 by 15, 20 of it of the first strip.
-    const board = boardWorkpiece(panel, [50, 10, 2], [350, 60, 17]);
+    const board = cutOut(panel, [50, 10, 2], [350, 60, 17]);
     expect([board.size, board.cells.map((c) => Math.round(volume(c.solid)))]).toEqual([
       [300, 50, 15],
       [300 * 20 * 15, 300 * 30 * 15],

@@ -3,12 +3,11 @@ import { panelRecipe, withStrips, stripsOf } from '../board/recipe.ts';
 import { readBackward, readForward } from '../recipe/evaluate.ts';
 import { plus } from '../recipe/motion.ts';
 import { stripWorkpiece } from '../recipe/stripOperation.ts';
-import type { Workpiece } from '../recipe/workpiece.ts';
-import { boardWorkpiece } from '../trim/boardCells.ts';
+import { cutOut, type Workpiece } from '../recipe/workpiece.ts';
 import type { PanelRect } from '../trim/trimLayout.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import type { Ladder } from '../ladders/ladder.ts';
-import { glueThicknessReached } from '../ladders/gluedThickness.ts';
+import { panelThickness } from '../ladders/gluedThickness.ts';
 import { accentInCells } from './stackWood.ts';
 import { furtherAlong, shareOf, stripBodies, turnedOver, type StripBody } from './stripBody.ts';
 
@@ -22,7 +21,7 @@ export function bodiesOfPanel(context: PlanContext, copy: number): StripBody[] {
 /** A panel as it comes out of the clamps and is level: all its wood in cells, each knowing where it lay in its piece. Null while there are no strips. @param copy which panel, from 1 */
 export function panelInCells(context: PlanContext, bodies: readonly StripBody[], copy: number): Workpiece | null {
   const { board, allowances, trim } = context;
-  const height = glueThicknessReached(context);
+  const height = panelThickness(context);
   const ends = nth(trim.panels, copy - 1).map((b) => b.x + b.length);
   const recipe = panelRecipe(board.recipe);
   const milled = readBackward(recipe, {
@@ -48,7 +47,7 @@ export function panelInCells(context: PlanContext, bodies: readonly StripBody[],
 /** One board of a panel, planed, sanded and cut to size, before edges and features. @param thickness it comes out at, mm */
 export function boardInCells(panel: Workpiece, { x, y, length, width }: PanelRect, thickness: number): Workpiece {
   const planed = Math.max(0, panel.size[2] - thickness) / 2;
-  return boardWorkpiece(panel, [x, y, planed], [x + length, y + width, panel.size[2] - planed]);
+  return cutOut(panel, [x, y, planed], [x + length, y + width, panel.size[2] - planed]);
 }
 
 /** The first panel, and the first board out of it; where bad places leave it no room, as if there were none. */

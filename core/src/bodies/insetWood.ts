@@ -1,9 +1,7 @@
 import type { Inset } from '../board/inset.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { insertWorkpiece } from '../recipe/insertOperation.ts';
-import { shift } from '../recipe/motion.ts';
-import { within } from '../recipe/solid.ts';
-import { carried, type Cell, type Workpiece } from '../recipe/workpiece.ts';
+import { cutOut, type Workpiece } from '../recipe/workpiece.ts';
 import { bodiesOfPanel, panelInCells } from './cells.ts';
 import { looseInCells } from './looseWood.ts';
 
@@ -17,22 +15,10 @@ export function insetInCells(first: PlanContext, inset: Inset, copy: number): Wo
   if (!panel || width <= 0 || length <= 0) return null;
   const edge = first.shop.habits.panelEdgeTrim;
   const planed = Math.max(0, panel.size[2] - inset.thickness) / 2;
-  const cut = (cell: Cell, from: [number, number, number], to: [number, number, number]): Cell[] => {
-    const solid = within(cell.solid, from, to);
-    return solid ? [carried({ ...cell, solid }, shift([-from[0], -from[1], -from[2]]))] : [];
-  };
-  const trued: Workpiece = {
-    size: [panel.size[0], inset.trueWidth, inset.thickness],
-    cells: panel.cells.flatMap((c) =>
-      cut(c, [0, edge, planed], [panel.size[0], edge + inset.trueWidth, planed + inset.thickness]),
-    ),
-  };
+  const trued = cutOut(panel, [0, edge, planed], [panel.size[0], edge + inset.trueWidth, planed + inset.thickness]);
   const glued = inset.inserts.reduce(
     (thing, insert) => insertWorkpiece(thing, looseInCells(first, insert, copy), insert, inset.trueWidth),
     trued,
   );
-  return {
-    size: [length, width, height],
-    cells: glued.cells.flatMap((c) => cut(c, [0, inset.top, 0], [length, inset.top + width, height])),
-  };
+  return cutOut(glued, [0, inset.top, 0], [length, inset.top + width, height]);
 }

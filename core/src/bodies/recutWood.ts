@@ -1,10 +1,11 @@
 import { ofKind, type Recut, type Row } from '../board/recut.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import type { Dimension, Ladder } from '../ladders/ladder.ts';
-import { glueThicknessReached } from '../ladders/gluedThickness.ts';
+import { panelThickness } from '../ladders/gluedThickness.ts';
 import { firstOf, nth } from '../lists/there.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
 import { blockOf, slicesOf } from '../recipe/rows.ts';
+import type { LyingSlice } from '../recipe/sliceOperation.ts';
 import type { Workpiece } from '../recipe/workpiece.ts';
 import { boardInCells, bodiesOfPanel, panelInCells } from './cells.ts';
 import { gramsIn, type PlannedStrip } from './strips.ts';
@@ -15,13 +16,13 @@ export function soundEnd({ shop: { habits }, shop }: Pick<PlanContext, 'shop'>):
 }
 
 /** The slices of one first panel in cells, in the order they are sawn. @param contexts of the panels that rows come from in turn @param number which panel of all, from 1 */
-function slicesInCells(contexts: readonly PlanContext[], all: Recut, number: number): Workpiece[] {
+function slicesInCells(contexts: readonly PlanContext[], all: Recut, number: number): LyingSlice[] {
   const kind = all.kinds.findLastIndex((k) => number > k.before.panels);
   const [first, recut] = [nth(contexts, kind), ofKind(all, kind)];
   const copy = number - recut.before.panels;
   const panel = panelInCells(first, bodiesOfPanel(first, copy), copy);
   if (!panel) return [];
-  const planed = Math.max(0, glueThicknessReached(first) - recut.thickness) / 2;
+  const planed = Math.max(0, panelThickness(first) - recut.thickness) / 2;
   const edge = first.shop.habits.panelEdgeTrim;
   return slicesOf(recut, { panel, edge, planed }, recut.slices[copy - 1] ?? 0);
 }

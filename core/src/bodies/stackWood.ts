@@ -4,8 +4,7 @@ import type { StripOperation } from '../board/recipe.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { nth } from '../lists/there.ts';
 import { after, AT_REST, shift, type Motion, type Triple } from '../recipe/motion.ts';
-import { within } from '../recipe/solid.ts';
-import { carried, type Cell, type Workpiece } from '../recipe/workpiece.ts';
+import { carried, cellsWithin, cutOut, type Cell, type Workpiece } from '../recipe/workpiece.ts';
 import { looseInCells } from './looseWood.ts';
 
 /** How an accent lies that is turned over about its length, and then end for end. @param size along, across and up, mm */
@@ -35,13 +34,9 @@ export function accentInCells(
   const cells = stack.bits.flatMap((bit): Cell[] => {
     const { first, bit: long } = nth(stack.sticks, bit.stick);
     const from = first + bit.of * (long + stack.saw.kerf);
-    return nth(sticks, bit.stick).cells.flatMap((cell): Cell[] => {
-      const sawn = within(cell.solid, [from, deep, 0], [from + long, deep + width, height]);
-      if (!sawn) return [];
-      const laid = carried({ ...cell, solid: sawn, accent: strip.id }, shift([bit.at - off - from, -deep, 0]));
-      const solid = within(laid.solid, [0, 0, 0], size);
-      return solid ? [carried({ ...laid, solid }, lie)] : [];
-    });
+    const sawn = cutOut(nth(sticks, bit.stick), [from, deep, 0], [from + long, deep + width, height]).cells;
+    const laid = cellsWithin(carried(sawn, shift([bit.at - off, 0, 0])), [0, 0, 0], size);
+    return carried(laid, lie).map((cell) => ({ ...cell, accent: strip.id }));
   });
   return { size: [length, width, height], cells };
 }

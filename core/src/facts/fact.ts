@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { lengthBetween } from '../units/lengthSchema.ts';
+import { lengthBetween, storedLength } from '../units/lengthSchema.ts';
 import { idSchema, lineOfText } from '../units/textSchema.ts';
 
 /** More than happens to a board in a life. */
@@ -22,6 +22,8 @@ const factShape = {
   id: idSchema,
   /** When it happened, by the clock of the device that noted it. */
   at: z.iso.datetime({ precision: 3, error: 'must be a date and time such as 2026-11-26T18:30:00.000Z' }),
+  /** The device that noted it, by an id of its own making. */
+  device: idSchema.optional(),
 };
 /** What of the board it happened to: the operation of the recipe that made it, and which of its copies, counted from 1. */
 const thingShape = {
@@ -32,20 +34,136 @@ const thingShape = {
     .max(50, { error: 'must be at most 50' }),
 };
 
-/** A thing that was made has this size. Measured again, the last measurement counts. */
-const measuredSchema = z.strictObject({
-  kind: z.literal('measured', { error: 'must be measured' }),
-  ...factShape,
-  ...thingShape,
-  dimension: z.enum(['length'], { error: 'must be length' }),
-  value: lengthBetween(1, 8000),
-});
+/** The step at which it was noted, by its lasting id. */
+const stepShape = { step: lineOfText(1, 200).optional() };
+
+/** How far a thing was when it was measured: glued means out of its clamps, as it lay there; what was measured before anybody asked was that. */
+export const STAGES = ['glued', 'flat', 'trimmed', 'finished'] as const;
+export type Stage = (typeof STAGES)[number];
+
+/** What is measured, between which limits: lengths in mm, moisture in percent of dry weight, weight in g. Diagonals are those of a face, from corner to corner. */
+export const MEASURES = {
+  length: { least: 1, greatest: 8000 },
+  width: { least: 1, greatest: 1500 },
+  thickness: { least: 0.5, greatest: 400 },
+  diagonal: { least: 1, greatest: 8200 },
+  otherDiagonal: { least: 1, greatest: 8200 },
+  moisture: { least: 1, greatest: 60 },
+  weight: { least: 1, greatest: 200_000 },
+} as const;
+export type Measured = keyof typeof MEASURES;
+/** Those that are lengths. */
+export type MeasuredLength = Exclude<Measured, 'moisture' | 'weight'>;
+export const isMeasuredLength = (dimension: Measured): dimension is MeasuredLength =>
+  dimension !== 'moisture' && dimension !== 'weight';
+
+/** What gave a figure: a rule or a tape read by eye, or an instrument that sent it. */
+export const INSTRUMENTS = ['caliper', 'moistureMeter', 'scale'] as const;
+
+/** A thing that was made has this size. Measured again at the same stage, the last measurement counts. */
+const measuredSchema = z
+  .strictObject({
+    kind: z.literal('measured', { error: 'must be measured' }),
+    ...factShape,
+    ...thingShape,
+    ...stepShape,
+    stage: z.enum(STAGES, { error: `must be one of ${STAGES.join(', ')}` }).optional(),
+    dimension: z.enum(Object.keys(MEASURES) as [Measured, ...Measured[]], {
+      error: `must be one of ${Object.keys(MEASURES).join(', ')}`,
+    }),
+    value: z.number({ error: 'must be a number' }),
+    instrument: z.enum(INSTRUMENTS, { error: `must be one of ${INSTRUMENTS.join(', ')}` }).optional(),
+  })
+  .superRefine(({ dimension, value }, context) => {
+    const { least, greatest } = MEASURES[dimension];
+    const fits = isMeasuredLength(dimension)
+      ? lengthBetween(least, greatest)
+      : z
+          .number()
+          .min(least, { error: `must be at least ${least} ${UNIT_OF[dimension]}` })
+          .max(greatest, { error: `must be at most ${greatest} ${UNIT_OF[dimension]}` });
+    for (const issue of fits.safeParse(value).error?.issues ?? [])
+      context.addIssue({ code: 'custom', path: ['value'], message: issue.message });
+  })
+  .overwrite((fact) => (isMeasuredLength(fact.dimension) ? { ...fact, value: storedLength(fact.value) } : fact));
+
+const UNIT_OF = { moisture: '%', weight: 'g' } as const;
 
 const badPlaceSchema = z.strictObject({
   kind: z.literal('badPlace', { error: 'must be badPlace' }),
   ...factShape,
   ...thingShape,
+  ...stepShape,
   spot: spotSchema,
+});
+
+/** A step was done: of one that is done panel by panel, for this one. */
+const doneSchema = z.strictObject({
+  kind: z.literal('done', { error: 'must be done' }),
+  ...factShape,
+  step: stepShape.step.unwrap(),
+  copy: thingShape.copy,
+  /** Hands-on minutes that it took, where a clock ran. */
+  minutes: z
+    .number({ error: 'must be a number of minutes' })
+    .min(0, { error: 'must not be negative' })
+    .max(6000, { error: 'must be at most 6000 minutes' })
+    .nullable(),
+  /** What begins then and takes its time by itself, as the plan of then said: glue, oil, a rest. */
+  wait: z
+    .strictObject({
+      minutes: z
+        .number({ error: 'must be a number of minutes' })
+        .min(0, { error: 'must not be negative' })
+        .max(100_000, { error: 'must be at most 100000 minutes' }),
+      for: lineOfText(1, 80),
+    })
+    .nullable()
+    .optional(),
+});
+
+/** Something that was made is no good: a strip, a row, a joint. */
+const failedSchema = z.strictObject({
+  kind: z.literal('failed', { error: 'must be failed' }),
+  ...factShape,
+  ...thingShape,
+  ...stepShape,
+  what: z.enum(['strip', 'slice', 'glueLine'], { error: 'must be one of strip, slice, glueLine' }),
+  why: lineOfText(1, 120),
+});
+
+/** There is no more of something. */
+const usedUpSchema = z.strictObject({
+  kind: z.literal('usedUp', { error: 'must be usedUp' }),
+  ...factShape,
+  ...stepShape,
+  what: z.enum(['glue', 'oil', 'wax', 'paper'], { error: 'must be one of glue, oil, wax, paper' }),
+});
+
+/** Words. */
+const noteSchema = z.strictObject({
+  kind: z.literal('note', { error: 'must be note' }),
+  ...factShape,
+  ...stepShape,
+  text: lineOfText(1, 500),
+});
+
+/** A picture was taken; it is kept beside the facts under its id. */
+const pictureSchema = z.strictObject({
+  kind: z.literal('picture', { error: 'must be picture' }),
+  ...factShape,
+  ...stepShape,
+  picture: idSchema,
+});
+
+/** What was done about something that went wrong. */
+export const WAYS_TAKEN = ['goOn', 'again', 'turnOver', 'shift', 'shorten', 'fill'] as const;
+export type WayTaken = (typeof WAYS_TAKEN)[number];
+const decidedSchema = z.strictObject({
+  kind: z.literal('decided', { error: 'must be decided' }),
+  ...factShape,
+  about: idSchema,
+  way: z.enum(WAYS_TAKEN, { error: `must be one of ${WAYS_TAKEN.join(', ')}` }),
 });
 
 /** An earlier fact was none. Taking back what takes back decides nothing: what is so after all is noted anew. */
@@ -55,9 +173,21 @@ const takenBackSchema = z.strictObject({
   fact: idSchema,
 });
 
+const KINDS = [
+  measuredSchema,
+  badPlaceSchema,
+  doneSchema,
+  failedSchema,
+  usedUpSchema,
+  noteSchema,
+  pictureSchema,
+  decidedSchema,
+  takenBackSchema,
+] as const;
+
 /** Something that happened at the bench: noted once, never edited, at most taken back by another one. */
-export const factSchema = z.discriminatedUnion('kind', [measuredSchema, badPlaceSchema, takenBackSchema], {
-  error: 'must be one of measured, badPlace, takenBack',
+export const factSchema = z.discriminatedUnion('kind', KINDS, {
+  error: `must be one of ${KINDS.map((k) => k.shape.kind.value).join(', ')}`,
 });
 export type Fact = z.infer<typeof factSchema>;
 

@@ -5,7 +5,7 @@ import { madeFor } from '../board/madeFor.ts';
 import { makePlan } from '../plan/plan.ts';
 import { panelFacts, plainBoard, plainPiece, planInput } from '../plan/planArbitrary.ts';
 import { factsSchema, type Fact } from './fact.ts';
-import { factsThatHold } from './factsThatHold.ts';
+import { factsThatHold, thingOf } from './factsThatHold.ts';
 import { madeOf, NOTHING_MADE } from './made.ts';
 
 const when = fc.integer({ min: 0, max: 5 }).map((n) => `2026-01-01T08:00:0${n}.000Z`);
@@ -68,7 +68,7 @@ describe('what happened, folded into what is there', () => {
   it('holds what was measured or looked at last, of the first panel only', () => {
     fc.assert(
       fc.property(factsArbitrary, (facts) => {
-        const held = factsThatHold(facts).filter((f) => f.thing === 'panel' && f.copy === 1);
+        const held = factsThatHold(facts).filter((f) => thingOf(f)?.thing === 'panel' && thingOf(f)?.copy === 1);
         const { panelLength, spots } = madeOf(facts, 'panel');
         expect(panelLength).toBe(held.filter((f) => f.kind === 'measured').at(-1)?.value ?? null);
         for (const spot of spots)

@@ -11,6 +11,7 @@ import { TO_10 } from './upgrades/to10.ts';
 import { TO_11 } from './upgrades/to11.ts';
 import { TO_12 } from './upgrades/to12.ts';
 import { TO_13 } from './upgrades/to13.ts';
+import { TO_14 } from './upgrades/to14.ts';
 import { completeFile } from './earlierForms.ts';
 
 /** Every version after the first, in order: what it changed. A new version is one more file beside these, and one more entry. */
@@ -27,6 +28,7 @@ export const VERSION_STEPS: readonly VersionStep[] = [
   TO_11,
   TO_12,
   TO_13,
+  TO_14,
 ];
 
 /** A board file of a version that was written, step by step up to the newest. */

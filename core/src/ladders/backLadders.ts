@@ -1,8 +1,7 @@
 import type { Back } from '../board/back.ts';
 import { length, say } from '../units/phrase.ts';
 import type { PlanContext } from './context.ts';
-import { buildLadder, type Dimension, type Ladder, type RungSpec } from './ladder.ts';
-import { asTheyAre, startOf } from './recutLadders.ts';
+import { asTheyAre, buildLadder, startOf, type Dimension, type Ladder, type RungSpec } from './ladder.ts';
 
 /**
  * The ladders of a backed board: those of what is above the back, with the back, and what is trimmed off both together.

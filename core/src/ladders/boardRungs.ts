@@ -4,26 +4,28 @@ import { panelSaw } from '../shop/tools.ts';
 import { firstOf } from '../lists/there.ts';
 import { length, say } from '../units/phrase.ts';
 import type { Rungs } from './ladder.ts';
+import { faceRungs } from './measuredRungs.ts';
 
 /** What a board takes of the panel that it comes out of. */
 export const boardRungs: Rungs = {
-  thickness: ({ shop: { habits } }) => ({
-    specs: [
+  thickness: (context) => ({
+    specs: faceRungs(
+      context,
       {
         id: 'flatten-panel',
         label: say`Flatten the panel`,
-        taken: habits.panelFlatten,
+        taken: context.shop.habits.panelFlatten,
         why: say`Strips never lie quite level; both faces of the panel are flattened.`,
         habit: 'panelFlatten',
       },
       {
         id: 'sand',
         label: say`Sand both faces`,
-        taken: habits.sanding,
+        taken: context.shop.habits.sanding,
         why: say`Sanding marks and the planer's ripples go, half off each face.`,
         habit: 'sanding',
       },
-    ],
+    ),
   }),
   width: ({ board, panelWidth, shop }) => ({
     specs: [

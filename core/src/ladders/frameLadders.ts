@@ -1,8 +1,7 @@
 import type { Frame } from '../board/frame.ts';
 import { length, say } from '../units/phrase.ts';
 import type { PlanContext } from './context.ts';
-import { buildLadder, type Dimension, type Ladder, type RungSpec } from './ladder.ts';
-import { asTheyAre, startOf } from './recutLadders.ts';
+import { asTheyAre, buildLadder, startOf, type Dimension, type Ladder, type RungSpec } from './ladder.ts';
 
 /**
  * The ladders of a framed board: those of what is inside the frame, with what the frame adds and what is trimmed at the end. Its strips are made level with what they go round: they decide nothing of the thickness.

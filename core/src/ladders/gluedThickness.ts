@@ -50,6 +50,28 @@ export function gluedHeight(context: PlanContext, strip: string): number {
   );
 }
 
+/** How thick panels or blocks come out of their clamps, mm: as they were measured there, or as the thinnest of their strips was; planned where nobody measured. */
+export function panelThickness(context: PlanContext): number {
+  const { made, again, frame, back } = context;
+  const planned = glueThicknessReached(context);
+  // What was measured with a frame on, or a back under it, is another thing.
+  if (frame || back) return planned;
+  if (made.thickness.glued !== null) return made.thickness.glued;
+  if (again || made.strips.size === 0) return planned;
+  return Math.min(planned, ...[...made.strips.values()].flatMap((s) => s.thickness ?? []));
+}
+
+/** How thick they are once they are flat, mm: as they were measured then; else what flattening leaves, and no more than was planned. */
+export function panelFlat(context: PlanContext): number {
+  const { made, shop, frame, back } = context;
+  if (made.thickness.flat !== null && !frame && !back) return made.thickness.flat;
+  const left = Math.min(panelThickness(context), glueThicknessReached(context)) - shop.habits.panelFlatten;
+  return Math.max(0, left);
+}
+
 /** How thick it is once it is flat, with all that is glued to it so far, before it is sanded, mm. */
-export const flatThickness = (context: PlanContext): number =>
-  Math.max(0, glueThicknessReached(context) - context.shop.habits.panelFlatten) + (context.back?.thickness ?? 0);
+export function flatThickness(context: PlanContext): number {
+  const { made, frame, back } = context;
+  if (made.thickness.flat !== null && (frame || back)) return made.thickness.flat;
+  return panelFlat(context) + (back?.thickness ?? 0);
+}

@@ -1,8 +1,8 @@
 import type { Inset } from '../board/inset.ts';
 import { length, say } from '../units/phrase.ts';
 import type { PlanContext } from './context.ts';
-import { buildLadder, type Dimension, type Ladder, type RungSpec } from './ladder.ts';
-import { asTheyAre, startOf } from './recutLadders.ts';
+import { asTheyAre, buildLadder, startOf, type Dimension, type Ladder, type RungSpec } from './ladder.ts';
+import { faceRungs } from './measuredRungs.ts';
 
 /**
  * The ladders of a board that strips are put into: those of its first panel, with what is put in, and what the block takes.
@@ -18,20 +18,23 @@ export function insetLadders(
   const count = inset.inserts.length;
   const thickness: RungSpec[] = [
     ...asTheyAre(first.thickness),
-    {
-      id: 'flatten-panel',
-      label: say`Flatten the block`,
-      taken: inset.flatten,
-      habit: 'panelFlatten',
-      why: say`What was put in stands over the parts, and parts never lie quite level; both faces are flattened.`,
-    },
-    {
-      id: 'sand',
-      label: say`Sand both faces`,
-      taken: habits.sanding,
-      habit: 'sanding',
-      why: say`Sanding marks go, half off each face.`,
-    },
+    ...faceRungs(
+      last,
+      {
+        id: 'flatten-panel',
+        label: say`Flatten the block`,
+        taken: inset.flatten,
+        habit: 'panelFlatten',
+        why: say`What was put in stands over the parts, and parts never lie quite level; both faces are flattened.`,
+      },
+      {
+        id: 'sand',
+        label: say`Sand both faces`,
+        taken: habits.sanding,
+        habit: 'sanding',
+        why: say`Sanding marks go, half off each face.`,
+      },
+    ),
   ];
   const width: RungSpec[] = [
     ...asTheyAre(first.width),

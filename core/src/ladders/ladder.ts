@@ -29,7 +29,7 @@ export interface Ladder {
   rungs: Rung[];
   /** The wanted finished size, mm. */
   target: number;
-  /** The finished size that comes out, mm; never above the target, never negative. */
+  /** The finished size that comes out, mm; never negative, and above the target only where it was measured so. */
   reached: number;
   /** target - reached, mm; 0 when the target is met. */
   shortBy: number;
@@ -41,6 +41,8 @@ export interface RungSpec {
   id: string;
   label: Phrase;
   taken: number;
+  /** Where it was measured: the size after it, mm; `taken` is then what that makes it. */
+  is?: number;
   why: Phrase;
   habit?: keyof Habits;
   /** Left out: the habit where there is one, else the sizes. */
@@ -74,7 +76,7 @@ export function buildLadder(
   const rungs: Rung[] = [];
   let size = start;
   for (const spec of specs) {
-    const after = Math.max(0, size - spec.taken);
+    const after = Math.max(0, spec.is ?? size - spec.taken);
     if (Math.abs(size - after) <= LENGTH_TOLERANCE_MM) continue;
     rungs.push({
       id: spec.id,
@@ -91,3 +93,17 @@ export function buildLadder(
   const shortBy = target - size;
   return { dimension, rungs, target, reached: size, shortBy: shortBy > LENGTH_TOLERANCE_MM ? shortBy : 0, limiting };
 }
+
+/** The rungs of another ladder taken as they are: of the panel of a board that is cut again, by names of their own. */
+export const asTheyAre = ({ rungs }: Ladder, prefix = 'panel-'): RungSpec[] =>
+  rungs.map(({ id, label, taken, why, habit, source }) => ({
+    id: `${prefix}${id}`,
+    label,
+    taken,
+    why,
+    habit: habit ?? undefined,
+    source,
+  }));
+
+/** Where a ladder starts, mm. */
+export const startOf = ({ rungs, reached }: Ladder): number => rungs[0]?.before ?? reached;

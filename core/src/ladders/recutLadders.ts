@@ -1,21 +1,8 @@
 import type { Recut } from '../board/recut.ts';
 import { length, say } from '../units/phrase.ts';
 import type { PlanContext } from './context.ts';
-import { buildLadder, type Dimension, type Ladder, type RungSpec } from './ladder.ts';
-
-/** The rungs of another ladder taken as they are. */
-export const asTheyAre = ({ rungs }: Ladder): RungSpec[] =>
-  rungs.map(({ id, label, taken, why, habit, source }) => ({
-    id: `panel-${id}`,
-    label,
-    taken,
-    why,
-    habit: habit ?? undefined,
-    source,
-  }));
-
-/** Where a ladder starts, mm. */
-export const startOf = ({ rungs, reached }: Ladder): number => rungs[0]?.before ?? reached;
+import { asTheyAre, buildLadder, startOf, type Dimension, type Ladder, type RungSpec } from './ladder.ts';
+import { faceRungs } from './measuredRungs.ts';
 
 /**
  * The ladders of a board that is cut again: each dimension runs through the first panel, the slices and the rows to the board. Which dimension of the panel becomes which of the board follows from how
@@ -31,7 +18,8 @@ export function recutLadders(
   const { board } = last;
   const across = recut.last.runs === 'across';
   const { pitch, kerf, rows, row, up, angle, slices } = recut;
-  const flat: RungSpec[] = [
+  const flat = faceRungs(
+    last,
     {
       id: 'flatten-panel',
       label: up ? say`Flatten the end grain` : say`Flatten the rows`,
@@ -48,7 +36,7 @@ export function recutLadders(
       habit: 'sanding',
       why: say`Sanding marks go, half off each face.`,
     },
-  ];
+  );
   // Of the panel's length each slice takes its own; the rest of it is other slices.
   const sliced: RungSpec = {
     id: 'slice',

@@ -3,14 +3,15 @@ import { aboveBack, backOf, type Back } from '../board/back.ts';
 import { frameOf, framedAround, type Frame } from '../board/frame.ts';
 import { allowancesFor, stacksOfPanel, type Allowances } from '../board/allowances.ts';
 import { shopFor } from '../board/differences.ts';
-import { panelWidth, type Board } from '../board/board.ts';
-import { madeFor } from '../board/madeFor.ts';
+import type { Board } from '../board/board.ts';
+import { madeFor, panelWidthMade } from '../board/madeFor.ts';
 import type { CutPlan } from '../cutting/cutPlan.ts';
 import type { Piece } from '../stock/piece.ts';
 import { sectionsFor, type Section } from '../cutting/sections.ts';
 import type { GluePlan } from '../gluing/glueUps.ts';
 import type { Shop } from '../shop/shop.ts';
 import { NOTHING_SAWN, type PlanInput } from '../saw/planInput.ts';
+import { withoutFailed } from '../saw/failedStrips.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { trimLayout, type Block, type TrimLayout } from '../trim/trimLayout.ts';
 import { cutForBoard } from '../saw/cutForBoard.ts';
@@ -40,6 +41,7 @@ import { boardOfBlock, stripsInBoard } from '../bodies/recutWood.ts';
 import { backLadders } from '../ladders/backLadders.ts';
 import { flatThickness } from '../ladders/gluedThickness.ts';
 import { frameLadders } from '../ladders/frameLadders.ts';
+import { asMeasured } from '../ladders/measuredRungs.ts';
 import { insetLadders } from '../ladders/insetLadders.ts';
 import { recutLadders } from '../ladders/recutLadders.ts';
 import { againOperations, type FirstPanels } from '../steps/againOperations.ts';
@@ -152,7 +154,8 @@ export interface BackPlan extends Back {
  *
  * @example makePlan({ board, rack, shop: DEFAULT_SHOP, species: HANDBOOK_SPECIES }).ladders.thickness.reached
  */
-export function makePlan(given: PlanInput): Plan {
+export function makePlan(input: PlanInput): Plan {
+  const given = withoutFailed(input);
   const { board, rack } = given;
   const saw = given.saw ?? NOTHING_SAWN;
   const shop = shopFor(board, given.shop);
@@ -178,7 +181,8 @@ export function makePlan(given: PlanInput): Plan {
   const topLadders = frame ? frameLadders(top, frame, fieldLadders) : fieldLadders;
   const size = { length: topLadders.length.reached, width: topLadders.width.reached };
   const last = askedBack ? backedContext(top, askedBack, size, board, madeFor(board, given.facts)) : top;
-  const ladders = askedBack ? backLadders(last, askedBack, topLadders) : topLadders;
+  const asPlanned = askedBack ? backLadders(last, askedBack, topLadders) : topLadders;
+  const ladders = asMeasured(asPlanned, last.made);
   const fields = { trim: field.trim, ladders: fieldLadders, thickness: flatThickness(field) };
   const tops = { trim: top.trim, ladders: topLadders, thickness: flatThickness(top) };
   const cells = cellsOfBoard(
@@ -327,7 +331,7 @@ function firstPanels(given: PlanInput, board: Board, again: Again | null, field:
     trim,
     stacks: stacksOfPanel(board, allowances, shop),
     turnedOver: over,
-    panelWidth: panelWidth(board),
+    panelWidth: panelWidthMade(board, made),
     again: null,
     frame: null,
     back: null,

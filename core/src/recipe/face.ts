@@ -43,5 +43,5 @@ export function sideUp({ size, cells }: Workpiece, side: NarrowSide): Workpiece 
     farEnd: { motion: { origin: [t, 0, 0], along: [0, 0, 1], across: [0, 1, 0], up: [-1, 0, 0] }, size: [t, w, l] },
   };
   const { motion, size: tipped } = tips[side];
-  return { size: tipped, cells: cells.map((cell) => carried(cell, motion)) };
+  return { size: tipped, cells: carried(cells, motion) };
 }

@@ -1,7 +1,6 @@
 import { insideOf, type FrameRing, type FrameSide, type FrameStrip } from '../board/frame.ts';
 import { shift, type Motion } from './motion.ts';
-import { within } from './solid.ts';
-import { carried, type Workpiece } from './workpiece.ts';
+import { carried, cellsWithin, type Workpiece } from './workpiece.ts';
 
 /** How a strip of a frame lies: along the board with its first side away, at an end with its first end at the far edge and its first side to the right. @param raised above the underside of what it goes round, mm */
 function lieOf(strip: FrameStrip, ring: FrameRing, raised: number): Motion {
@@ -25,15 +24,11 @@ export function frameWorkpiece(
     const wood = strips[strip.side];
     const lie = lieOf(strip, ring, (height - wood.size[2]) / 2);
     const [from, to] = spanOf(strip, ring);
-    return wood.cells.flatMap((cell) => {
-      const lies = carried(cell, lie);
-      const solid = within(lies.solid, [from[0], from[1], 0], [to[0], to[1], height]);
-      return solid ? [{ ...lies, solid }] : [];
-    });
+    return cellsWithin(carried(wood.cells, lie), [from[0], from[1], 0], [to[0], to[1], height]);
   });
   return {
     size: [ring.outer.length, ring.outer.width, height],
-    cells: [...inside.cells.map((cell) => carried(cell, place)), ...around],
+    cells: [...carried(inside.cells, place), ...around],
   };
 }
 

@@ -25,7 +25,7 @@ export function glueWorkpiece(parts: readonly Workpiece[], shifts?: readonly num
   const cells = parts.flatMap((part, i) => {
     const at = across;
     across += part.size[1];
-    return part.cells.map((cell) => carried(cell, shift([shifts?.[i] ?? 0, at, 0])));
+    return carried(part.cells, shift([shifts?.[i] ?? 0, at, 0]));
   });
   const [flush, width, height] = glueForward(parts.map((p) => p.size));
   const length = shifts ? Math.max(0, ...parts.map((p, i) => p.size[0] + (shifts[i] ?? 0))) : flush;

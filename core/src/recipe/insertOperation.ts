@@ -29,7 +29,7 @@ export function insertWorkpiece(panel: Workpiece, strip: Workpiece, insert: Inse
     const [left, right] = saw(cell.solid, plane, kerf);
     return [
       ...(left ? [{ ...cell, solid: left }] : []),
-      ...(right ? [carried({ ...cell, solid: right }, behind)] : []),
+      ...(right ? carried([{ ...cell, solid: right }], behind) : []),
     ];
   });
   // The middle of the cut on the part before it: half across that part.
@@ -39,6 +39,6 @@ export function insertWorkpiece(panel: Workpiece, strip: Workpiece, insert: Inse
   const raised = { ...lie, origin: plus(lie.origin, [0, 0, (panel.size[2] - strip.size[2]) / 2]) };
   return {
     size: [panel.size[0] + moved[0], panel.size[1], panel.size[2]],
-    cells: [...parts, ...strip.cells.map((cell) => carried(cell, raised))],
+    cells: [...parts, ...carried(strip.cells, raised)],
   };
 }

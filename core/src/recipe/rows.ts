@@ -1,10 +1,9 @@
 import type { Recut, Row } from '../board/recut.ts';
 import { nth } from '../lists/there.ts';
-import { after, AT_REST, shift, type Motion, type Triple } from './motion.ts';
-import { sliceWorkpiece } from './sliceOperation.ts';
-import { within } from './solid.ts';
+import { after, shift, type Motion, type Triple } from './motion.ts';
+import { slicesIn, type LyingSlice } from './sliceOperation.ts';
 import { turnMotion } from './turnOperation.ts';
-import { carried, type Cell, type Workpiece } from './workpiece.ts';
+import { carried, cellsWithin, cutOut, type Cell, type Workpiece } from './workpiece.ts';
 
 /** How a first panel lies when it is sliced. Lengths in mm. */
 export interface PanelToSlice {
@@ -16,28 +15,20 @@ export interface PanelToSlice {
 }
 
 /** The slices of a first panel, its strips staggered as the recipe says and its edges and faces true, in the order they are sawn. */
-export function slicesOf(recut: Recut, { panel, edge, planed }: PanelToSlice, count: number): Workpiece[] {
+export function slicesOf(recut: Recut, { panel, edge, planed }: PanelToSlice, count: number): LyingSlice[] {
   const at = new Map(recut.panel.takes.map((id, i) => [id, nth(recut.offsets, i)]));
   const [length, width, height] = panel.size;
   const furthest = Math.max(0, ...recut.offsets);
-  const cells = panel.cells.flatMap((cell): Cell[] => {
-    const lies = carried(cell, shift([at.get(cell.strip) ?? 0, 0, 0]));
-    const solid = within(lies.solid, [0, edge, planed], [length + furthest, width - edge, height - planed]);
-    return solid ? [carried({ ...lies, solid }, shift([0, -edge, -planed]))] : [];
-  });
-  const trued: Workpiece = { size: [length + furthest, width - 2 * edge, height - 2 * planed], cells };
-  return sliceWorkpiece(
-    trued,
-    {
-      angle: recut.angle,
-      pitch: recut.pitch,
-      kerf: recut.kerf,
-      // Measured from the corner that the saw meets first.
-      first: recut.firstCut - Math.min(0, (width - 2 * edge) * Math.sin((recut.angle * Math.PI) / 180)),
-      count,
-    },
-    false,
-  ).slices;
+  const cells = panel.cells.flatMap((cell) => carried([cell], shift([at.get(cell.strip) ?? 0, 0, 0])));
+  const trued = cutOut({ cells }, [0, edge, planed], [length + furthest, width - edge, height - planed]);
+  return slicesIn(trued, {
+    angle: recut.angle,
+    pitch: recut.pitch,
+    kerf: recut.kerf,
+    // Measured from the corner that the saw meets first.
+    first: recut.firstCut - Math.min(0, (width - 2 * edge) * Math.sin((recut.angle * Math.PI) / 180)),
+    count,
+  }).slices;
 }
 
 /** Rows lie across the board: along the board is where they are stacked. */
@@ -47,18 +38,14 @@ const ACROSS: Motion = { origin: [0, 0, 0], along: [0, -1, 0], across: [1, 0, 0]
  * The rows of one board glued together, as far as all of them reach: along the board, across it and up. It is the largest square-cornered piece that they all are in.
  * @param slices of each panel of those alike, in the order they are sawn
  */
-export function blockOf(recut: Recut, rows: readonly Row[], slices: readonly (readonly Workpiece[])[]): Workpiece {
+export function blockOf(recut: Recut, rows: readonly Row[], slices: readonly (readonly LyingSlice[])[]): Workpiece {
   const { length, width, height } = recut.block;
   const end: Triple = [length, width, height];
-  const cells = rowsLaid(recut, rows, slices).flatMap((cell): Cell[] => {
-    const solid = within(cell.solid, [0, 0, 0], end);
-    return solid ? [{ ...cell, solid }] : [];
-  });
-  return { size: end, cells };
+  return { size: end, cells: cellsWithin(rowsLaid(recut, rows, slices), [0, 0, 0], end) };
 }
 
 /** All the wood of rows that lie side by side, whole: the block begins at the corner that they have in common. */
-export function rowsLaid(recut: Recut, rows: readonly Row[], slices: readonly (readonly Workpiece[])[]): Cell[] {
+export function rowsLaid(recut: Recut, rows: readonly Row[], slices: readonly (readonly LyingSlice[])[]): Cell[] {
   const least = Math.min(0, ...rows.map((r) => r.shift));
   const slant = recut.pitch * Math.abs(Math.tan((recut.angle * Math.PI) / 180));
   const from = slant + Math.max(...recut.all.map((r) => r.shift)) - least;
@@ -74,10 +61,10 @@ export function rowsLaid(recut: Recut, rows: readonly Row[], slices: readonly (r
         const next = turnMotion(turn, so.size);
         return { motion: after(next.motion, so.motion), size: next.size };
       },
-      { motion: AT_REST, size: slice.size },
+      { motion: slice.home, size: slice.size },
     );
     const place = after(lie, after(shift([row.shift - least, at, 0]), turned.motion));
     at += turned.size[1];
-    return slice.cells.map((cell) => carried(cell, place));
+    return carried(slice.cells, place);
   });
 }

@@ -22,6 +22,11 @@ export interface Sliced {
   waste: Cell[];
 }
 
+/** A slice that still lies where it was sawn, and the motion that puts it on axes of its own, which begin at its least corner. */
+export interface LyingSlice extends Workpiece {
+  home: Motion;
+}
+
 const radians = (degrees: number): number => (degrees * Math.PI) / 180;
 
 /** From the first corner to the last one of a panel, square to its cuts, mm. */
@@ -49,10 +54,19 @@ export function sliceBackward(
 
 /**
  * The slices of a panel, cut through all its cells. A slice lies as the saw leaves it: `along` runs with the cut, `across` from its first cut face to its second, `up` as in the panel.
- * @param keepsWaste whether dust and ends are told as well
  * At an angle a slice is as long as the width over the cosine of the angle, its ends as slanted as the cut.
  */
-export function sliceWorkpiece(panel: Workpiece, slicing: Slicing, keepsWaste = true): Sliced {
+export function sliceWorkpiece(panel: Workpiece, slicing: Slicing): Sliced {
+  const { slices, waste } = slicesIn(panel, slicing, true);
+  return { slices: slices.map(({ size, cells, home }) => ({ size, cells: carried(cells, home) })), waste };
+}
+
+/** Slices that still lie in their panel: what lays them elsewhere moves their cells once. @param keepsWaste whether dust and ends are told as well */
+export function slicesIn(
+  panel: Workpiece,
+  slicing: Slicing,
+  keepsWaste = false,
+): { slices: LyingSlice[]; waste: Cell[] } {
   const [a, { pitch, kerf, first }] = [radians(slicing.angle), slicing];
   const normal: Triple = [Math.cos(a), Math.sin(a), 0];
   const against: Triple = [-normal[0], -normal[1], 0];
@@ -63,15 +77,17 @@ export function sliceWorkpiece(panel: Workpiece, slicing: Slicing, keepsWaste = 
   const cut = (cells: readonly Cell[], plane: HalfSpace): Cell[] =>
     cells.flatMap((cell) => {
       const solid = clip(cell.solid, plane);
-      return solid ? [{ ...cell, solid }] : [];
+      return solid ? [solid === cell.solid ? cell : { ...cell, solid }] : [];
     });
   // Axes of a slice as they lie in the panel.
   const axes: Motion = { origin: [0, 0, 0], along: [normal[1], -normal[0], 0], across: normal, up: [0, 0, 1] };
-  const slices: Workpiece[] = [];
+  const own = back(axes);
+  const slices: LyingSlice[] = [];
   const waste: Cell[] = first > 0 ? cut(panel.cells, before(first)) : [];
   let rest = cut(panel.cells, behind(first));
   for (let i = 0, from = first; i < sliceCount(panel.size, slicing); i += 1, from += pitch + kerf) {
-    slices.push(onItsOwn(cut(rest, before(from + pitch)), back(axes)));
+    const cells = cut(rest, before(from + pitch));
+    slices.push({ cells, ...homeOf(cells, own) });
     if (keepsWaste) waste.push(...cut(cut(rest, behind(from + pitch)), before(from + pitch + kerf)));
     rest = cut(rest, behind(from + pitch + kerf));
   }
@@ -80,17 +96,22 @@ export function sliceWorkpiece(panel: Workpiece, slicing: Slicing, keepsWaste = 
 
 /** Cells put into axes of their own, which begin at their least corner. @param motion into the directions of those axes */
 export function onItsOwn(cells: readonly Cell[], motion: Motion): Workpiece {
-  if (cells.length === 0) return { size: [0, 0, 0], cells: [] };
+  const { size, home } = homeOf(cells, motion);
+  return { size, cells: carried(cells, home) };
+}
+
+/** The motion that puts cells onto axes of their own, and their size on those. @param motion into the directions of those axes */
+function homeOf(cells: readonly Cell[], motion: Motion): { size: Triple; home: Motion } {
+  if (cells.length === 0) return { size: [0, 0, 0], home: motion };
   const square = isSquare(motion);
   const { least, greatest } = bounds({
     corners: cells.flatMap(({ solid }) =>
       (square && solid.span ? solid.span : solid.corners).map((corner) => movedBy(motion, corner)),
     ),
   });
-  const home = after(shift([-least[0], -least[1], -least[2]]), motion);
   return {
     size: [greatest[0] - least[0], greatest[1] - least[1], greatest[2] - least[2]],
-    cells: cells.map((cell) => carried(cell, home)),
+    home: after(shift([-least[0], -least[1], -least[2]]), motion),
   };
 }
 

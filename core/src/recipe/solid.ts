@@ -33,16 +33,20 @@ export function box(size: Triple): Solid {
 }
 
 /** A box along the axes. Most boxes are cut or moved before anybody asks for their corners: these are made when they are. */
-function boxBetween(least: Triple, greatest: Triple): Solid {
-  let corners: Triple[] | null = null;
-  return {
-    faces: BOX_FACES,
-    span: [least, greatest],
-    get corners() {
-      return (corners ??= cornersBetween(least, greatest));
-    },
-  };
+class Box implements Solid {
+  readonly faces = BOX_FACES;
+  readonly span: readonly [Triple, Triple];
+
+  constructor(least: Triple, greatest: Triple) {
+    this.span = [least, greatest];
+  }
+
+  get corners(): readonly Triple[] {
+    return cornersBetween(...this.span);
+  }
 }
+
+const boxBetween = (least: Triple, greatest: Triple): Solid => new Box(least, greatest);
 
 function cornersBetween([x, y, z]: Triple, [X, Y, Z]: Triple): Triple[] {
   return [
@@ -188,7 +192,7 @@ function clippedBox(
   normal: Triple,
   offset: number,
 ): Solid | null {
-  const axis = normal.findIndex((n) => n !== 0) as 0 | 1 | 2;
+  const axis = normal[0] !== 0 ? 0 : normal[1] !== 0 ? 1 : 2;
   const forward = normal[axis] > 0;
   const at = forward ? offset : -offset;
   const [inside, outside] = forward ? [at - least[axis], at - greatest[axis]] : [greatest[axis] - at, least[axis] - at];
@@ -208,8 +212,9 @@ export function within(solid: Solid, from: Triple, to: Triple): Solid | null {
     const [a, b] = solid.span;
     const least: Triple = [Math.max(a[0], from[0]), Math.max(a[1], from[1]), Math.max(a[2], from[2])];
     const greatest: Triple = [Math.min(b[0], to[0]), Math.min(b[1], to[1]), Math.min(b[2], to[2])];
-    const solidLeft = least.every((low, axis) => greatest[axis as 0 | 1 | 2] - low > ON_PLANE);
-    return solidLeft ? boxBetween(least, greatest) : null;
+    const none =
+      greatest[0] - least[0] <= ON_PLANE || greatest[1] - least[1] <= ON_PLANE || greatest[2] - least[2] <= ON_PLANE;
+    return none ? null : boxBetween(least, greatest);
   }
   return sidesOf(from, to).reduce<Solid | null>((left, side) => left && clip(left, side), solid);
 }

@@ -1,6 +1,6 @@
 import type { Piece } from '../stock/piece.ts';
-import { after, back, type Motion, type Triple } from './motion.ts';
-import { moved, type Solid } from './solid.ts';
+import { after, back, shift, type Motion, type Triple } from './motion.ts';
+import { moved, within, type Solid } from './solid.ts';
 
 /** A convex solid of wood in a thing, and where it lay in the piece it was cut from. */
 export interface Cell {
@@ -23,7 +23,27 @@ export interface Workpiece {
   cells: Cell[];
 }
 
-/** A cell after a motion; it still knows where it lay in its piece. */
-export function carried(cell: Cell, motion: Motion): Cell {
-  return { ...cell, solid: moved(cell.solid, motion), inPiece: after(cell.inPiece, back(motion)) };
+/** Cells after a motion that all of them make; they still know where they lay in their pieces. */
+export function carried(cells: readonly Cell[], motion: Motion): Cell[] {
+  const home = back(motion);
+  return cells.map((cell) => ({ ...cell, solid: moved(cell.solid, motion), inPiece: after(cell.inPiece, home) }));
+}
+
+/** What of cells lies in a box along the axes, from its least corner to its greatest one, mm; it stays where it lies. */
+export function cellsWithin(cells: readonly Cell[], from: Triple, to: Triple): Cell[] {
+  return cells.flatMap((cell) => {
+    const solid = within(cell.solid, from, to);
+    return solid ? [solid === cell.solid ? cell : { ...cell, solid }] : [];
+  });
+}
+
+/**
+ * What comes out of a thing: the wood between two corners, on axes of its own from the first one. What is planed and sawn off is gone.
+ * @param from corner of the thing that lies first along and across, and lowest, mm @param to the opposite one
+ */
+export function cutOut({ cells }: Pick<Workpiece, 'cells'>, from: Triple, to: Triple): Workpiece {
+  return {
+    size: [to[0] - from[0], to[1] - from[1], to[2] - from[2]],
+    cells: carried(cellsWithin(cells, from, to), shift([-from[0], -from[1], -from[2]])),
+  };
 }

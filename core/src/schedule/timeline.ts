@@ -149,26 +149,34 @@ export function timelineOf(
       },
     ]),
   );
-  const waiting = [...drafts];
+  const holding = [...done.values()].filter((t) => t.clamps > 0);
+  /** What each step still waits for, those that wait for nothing, and what waits for each. */
+  const waitsFor = new Map(drafts.map((d) => [d.id, new Set(d.after.filter((id) => !done.has(id)))]));
+  const ready = drafts.filter((d) => entryOf(waitsFor, d.id).size === 0);
+  const waiting = new Map<string, Draft[]>();
+  for (const draft of drafts)
+    for (const id of entryOf(waitsFor, draft.id)) {
+      const others = waiting.get(id);
+      if (others) others.push(draft);
+      else waiting.set(id, [draft]);
+    }
   let hands = start;
-  while (waiting.length > 0) {
+  while (ready.length > 0) {
     const held = (at: number) =>
-      [...done.values()].reduce((sum, t) => (firstOf(t.hands).from <= at && t.until > at ? sum + t.clamps : sum), 0);
-    const options = waiting
-      .filter((d) => d.after.every((id) => done.has(id)))
-      .map((draft) => {
-        let from = Math.max(hands, ...draft.after.map((id) => entryOf(done, id).until));
-        const { operation } = draft;
-        let stretches = work(hours, from, operation);
-        // Clamps come free when a wait is over; a glue-up that wants more than the shop has takes all of them.
-        const wanted = Math.min(clampsOf(operation), clamps);
-        while (wanted > 0 && held(firstOf(stretches).from) + wanted > clamps) {
-          const at = firstOf(stretches).from;
-          from = Math.min(...[...done.values()].filter((t) => t.clamps > 0 && t.until > at).map((t) => t.until));
-          stretches = work(hours, from, operation);
-        }
-        return { draft, stretches, wanted };
-      });
+      holding.reduce((sum, t) => (firstOf(t.hands).from <= at && t.until > at ? sum + t.clamps : sum), 0);
+    const options = ready.map((draft) => {
+      let from = Math.max(hands, ...draft.after.map((id) => entryOf(done, id).until));
+      const { operation } = draft;
+      let stretches = work(hours, from, operation);
+      // Clamps come free when a wait is over; a glue-up that wants more than the shop has takes all of them.
+      const wanted = Math.min(clampsOf(operation), clamps);
+      while (wanted > 0 && held(firstOf(stretches).from) + wanted > clamps) {
+        const at = firstOf(stretches).from;
+        from = Math.min(...holding.filter((t) => t.until > at).map((t) => t.until));
+        stretches = work(hours, from, operation);
+      }
+      return { draft, stretches, wanted };
+    });
     const earliest = Math.min(...options.map((o) => firstOf(o.stretches).from));
     // What can begin as soon as anything can; of those, what has the least time to lose.
     const next = firstOf(
@@ -185,7 +193,7 @@ export function timelineOf(
     const end = lastOf(stretches).to;
     const { operation } = draft;
     const { slack } = entryOf(times, draft.id);
-    done.set(draft.id, {
+    const task: TimelineTask = {
       id: draft.id,
       step: operation.number,
       copy: draft.copy,
@@ -198,9 +206,16 @@ export function timelineOf(
       clamps: wanted,
       slack,
       critical: slack < 1e-6,
-    });
+    };
+    done.set(task.id, task);
+    if (wanted > 0) holding.push(task);
     hands = end;
-    waiting.splice(waiting.indexOf(draft), 1);
+    ready.splice(ready.indexOf(draft), 1);
+    for (const next of waiting.get(draft.id) ?? []) {
+      const left = entryOf(waitsFor, next.id);
+      left.delete(draft.id);
+      if (left.size === 0) ready.push(next);
+    }
   }
   const tasks = [...done.values()].sort((a, b) => firstOf(a.hands).from - firstOf(b.hands).from || a.step - b.step);
   const gluing = tasks.filter((t) => t.kind === 'glue' || t.kind === 'join');

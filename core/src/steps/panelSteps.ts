@@ -5,7 +5,7 @@ import { TOOL_NAMES } from '../shop/tools.ts';
 import { atLeast, length, say } from '../units/phrase.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import type { Ladder } from '../ladders/ladder.ts';
-import { glueThicknessReached } from '../ladders/gluedThickness.ts';
+import { panelFlat, panelThickness } from '../ladders/gluedThickness.ts';
 import { flushTool, proudLine } from './flushing.ts';
 import type { StepDraft } from './operation.ts';
 import type { Face, InstructionOf } from './instruction.ts';
@@ -73,10 +73,10 @@ export function flattenStep(context: PlanContext, sections: boolean): StepDraft 
   const { allowances, board, shop, panelWidth, again } = context;
   const word = again ? 'block' : 'panel';
   const { habits, planer, routerSled } = shop;
-  const glued = glueThicknessReached(context);
+  const glued = panelThickness(context);
   // Of stock that is hopelessly thin nothing is left; the thickness ladder says so.
   const start = Math.max(0, sections ? glued - habits.panelFlatten / 2 : glued);
-  const flat = Math.max(0, glued - habits.panelFlatten);
+  const flat = panelFlat(context);
   const faces = panelFaces(context, sections);
   const ways = panelFlatteningWays(context, sections);
   const taken = wayTaken(ways, shop.schools.flatten);

@@ -1,6 +1,7 @@
 import { firstOf, nth } from '../lists/there.ts';
 import { widthReached, type Allowances, endSpare } from '../board/allowances.ts';
-import { panelWidth, type Board } from '../board/board.ts';
+import type { Board } from '../board/board.ts';
+import { panelWidthMade } from '../board/madeFor.ts';
 import type { Made } from '../facts/made.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
 import type { Shop } from '../shop/shop.ts';
@@ -80,8 +81,9 @@ export function trimLayout(
 ): TrimLayout {
   const { boards: count, length: planned } = firstOf(allowances.panels);
   const length = made.panelLength ?? planned;
-  const width = block?.width ?? panelWidth(board);
-  const reached = block ? Math.max(0, Math.min(board.width, width - 2 * block.side)) : widthReached(board, width, shop);
+  const width = block ? (made.width.glued ?? block.width) : panelWidthMade(board, made);
+  const wide = block ? Math.max(0, Math.min(board.width, width - 2 * block.side)) : widthReached(board, width, shop);
+  const reached = Math.min(width, made.width.trimmed ?? wide);
   const { kerf } = panelSaw(shop, width);
   const {
     habits: { creep, keepLength, panelEdgeTrim },

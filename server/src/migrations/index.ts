@@ -14,6 +14,7 @@ import * as recut from './012-recut.ts';
 import * as insert from './013-insert.ts';
 import * as frame from './014-frame.ts';
 import * as stack from './015-stack.ts';
+import * as bench from './016-bench.ts';
 
 /** Every migration by name, run in the order of the names, each once. One that has landed is never edited: `checksums.json` holds that. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -32,4 +33,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '013-insert': insert,
   '014-frame': frame,
   '015-stack': stack,
+  '016-bench': bench,
 };

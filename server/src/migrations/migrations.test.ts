@@ -436,7 +436,7 @@ it('ten thousand revisions come up some hundred at a time: no table is ever in m
   expect(most.get('revisions')).toBeGreaterThan(100);
   for (const [table, rows] of most) expect([table, rows <= 200]).toEqual([table, true]);
   const [{ n }] = (await db('revisions')
-    .where({ format_version: 13 })
+    .where({ format_version: 14 })
     .whereRaw('document like \'%"takes":%\' and document like \'%"runs":"along"%\'')
     .count<{ n: number }[]>({ n: '*' })) as [{ n: number }];
   expect(n).toBeGreaterThanOrEqual(MANY);

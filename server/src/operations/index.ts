@@ -1,3 +1,4 @@
+import { benchOperations } from './benchOperations.ts';
 import { boardOperations } from './boardOperations.ts';
 import { glueRunOperations } from './glueRunOperations.ts';
 import { rackOperations } from './rackOperations.ts';
@@ -11,4 +12,5 @@ export const operations = [
   ...sawOperations,
   ...glueRunOperations,
   ...boardOperations,
+  ...benchOperations,
 ];

@@ -17,6 +17,7 @@ const OWN_TABLES = [
   'boards',
   'revisions',
   'facts',
+  'pictures',
   'saw_book',
   'cut_plans',
   'cut_plan_boards',

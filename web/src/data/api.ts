@@ -1,5 +1,6 @@
 import { nanoid } from 'nanoid';
 import type { BoardStep, ListedBoard, Revision, StoredBoard } from '#contract/boards.ts';
+import type { Picture, Waits } from '#contract/bench.ts';
 import type { BoardFacts } from '#contract/facts.ts';
 import type { RunChange, Runs, RunStart, StoredRun } from '#contract/glueRuns.ts';
 import type { ProblemJson } from '#contract/problem.ts';
@@ -155,6 +156,10 @@ export const api = {
   facts: (boardId: string) => request<BoardFacts>('GET', `/boards/${boardId}/facts`),
   addFacts: (boardId: string, facts: Fact[]) =>
     request<BoardFacts>('POST', `/boards/${boardId}/facts`, { facts }, { asksAgain: true }),
+  waits: () => request<Waits>('GET', '/waits'),
+  keepPicture: (boardId: string, id: string, picture: Picture) =>
+    request<void>('PUT', `/boards/${boardId}/pictures/${id}`, picture, { asksAgain: true }),
+  picture: (boardId: string, id: string) => request<Picture>('GET', `/boards/${boardId}/pictures/${id}`),
   rack: () => whole<StoredPiece>('/rack', (stored) => stored.piece.id),
   addPiece: (piece: PieceFields) => request<StoredPiece>('POST', '/rack', piece),
   changePiece: (id: string, version: number, piece: PieceFields) =>

@@ -76,7 +76,12 @@ export class FactLine {
   note(noted: Noted, mergeKey?: string): void {
     const last = this.waiting.at(-1);
     const merges = mergeKey !== undefined && last?.mergeKey === mergeKey && !last.sent;
-    const read = factSchema.safeParse({ ...noted, id: merges ? last.fact.id : nanoid(), at: new Date().toISOString() });
+    const read = factSchema.safeParse({
+      ...noted,
+      id: merges ? last.fact.id : nanoid(),
+      at: this.moment(),
+      device: deviceId(),
+    });
     if (!read.success) throw new Error(`Not noted: ${fieldProblems(read.error)[0]?.message ?? 'that cannot be.'}`);
     const rest = merges ? this.waiting.slice(0, -1) : this.waiting;
     this.waiting = [...rest, { fact: read.data, mergeKey, sent: false }];
@@ -86,13 +91,13 @@ export class FactLine {
   /** Takes facts back. What was never sent was never noted. */
   takeBack(ids: readonly string[]): void {
     const unsent = new Set(this.waiting.filter((w) => !w.sent).map((w) => w.fact.id));
-    const at = new Date().toISOString();
+    const at = this.moment();
     this.waiting = [
       ...this.waiting.filter((w) => w.sent || !ids.includes(w.fact.id)),
       ...ids
         .filter((id) => !unsent.has(id))
         .map((fact): Waiting => ({
-          fact: { kind: 'takenBack', id: nanoid(), at, fact },
+          fact: { kind: 'takenBack', id: nanoid(), at, fact, device: deviceId() },
           mergeKey: undefined,
           sent: false,
         })),
@@ -127,6 +132,14 @@ export class FactLine {
       this.sending = false;
       this.failed(error);
     }
+  }
+
+  /** Now, and after all that is known here: a device whose clock is slow says nothing that happened before what it has seen. */
+  private moment(): string {
+    const known = [...(this.stored ?? []), ...this.waiting.map((w) => w.fact)];
+    const last = known.reduce((latest, { at }) => (at > latest ? at : latest), '');
+    const after = last === '' ? 0 : Date.parse(last) + 1;
+    return new Date(Math.max(Date.now(), after)).toISOString();
   }
 
   private failed(error: unknown): void {
@@ -172,6 +185,22 @@ export class FactLine {
     this.state = state;
     for (const listener of this.listeners) listener();
   }
+}
+
+const DEVICE_KEY = 'cadenza-device';
+let device: string | null = null;
+
+/** By what this device is told from others; a storage that is forbidden gives it another one with each page. */
+function deviceId(): string {
+  if (device !== null) return device;
+  const fresh = nanoid(12);
+  try {
+    device = localStorage.getItem(DEVICE_KEY) ?? fresh;
+    localStorage.setItem(DEVICE_KEY, device);
+  } catch {
+    device = fresh;
+  }
+  return device;
 }
 
 function waitingKeys(): string[] {

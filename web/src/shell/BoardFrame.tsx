@@ -73,6 +73,7 @@ function Frame() {
     { keys: '5', does: 'Glue', run: () => go('glue') },
     { keys: '6', does: 'Trim', run: () => go('trim') },
     { keys: '7', does: 'Bench sheet', run: () => go('sheet') },
+    { keys: '8', does: 'Bench, one step at a time', run: () => go('bench') },
   ]);
 
   return (

@@ -4,6 +4,7 @@ import { Link, NavLink, Outlet, useNavigate } from 'react-router';
 import { useDisplay } from '../quantities/display.tsx';
 import { useShortcuts, useShortcutSheet } from '../shortcuts/Shortcuts.tsx';
 import classes from './Shell.module.css';
+import { WaitLine } from './WaitLine.tsx';
 
 /** The frame around every place: where to go, the unit, light or dark, the keys. */
 export function Shell() {
@@ -87,6 +88,7 @@ export function Shell() {
           </ActionIcon>
         </div>
       </header>
+      <WaitLine />
       <main id="main" className={classes.main}>
         <Outlet />
       </main>

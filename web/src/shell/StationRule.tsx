@@ -1,7 +1,9 @@
 import { useEffect, useRef } from 'react';
 import { NavLink, useLocation } from 'react-router';
 import { openStops } from '#core/checks/checkPlan.ts';
+import { progressOf } from '#core/bench/progress.ts';
 import type { Finding } from '#core/checks/finding.ts';
+import type { Fact } from '#core/facts/fact.ts';
 import { NEW_BOARD_NAME, type Board } from '#core/board/board.ts';
 import type { StepStation } from '#core/steps/operation.ts';
 import type { Plan } from '#core/plan/plan.ts';
@@ -29,7 +31,14 @@ const WORDS: Record<StationState, string> = {
   done: 'done',
 };
 
-function stationsOf(board: Board, findings: readonly Finding[], { cutting, outdated, ladders }: Plan): Station[] {
+function stationsOf(
+  board: Board,
+  findings: readonly Finding[],
+  { cutting, outdated, ladders, operations }: Plan,
+  facts: readonly Fact[],
+): Station[] {
+  const steps = operations.length;
+  const done = progressOf(operations, facts).steps.filter((s) => s.state === 'done').length;
   const open = openStops(findings);
   const at = (station: StepStation) => open.some((f) => f.station === station);
   const layoutStops = open.filter((f) =>
@@ -52,13 +61,19 @@ function stationsOf(board: Board, findings: readonly Finding[], { cutting, outda
     ['glue', 'Glue', empty ? 'untouched' : at('glue') ? 'attention' : 'planned'],
     ['trim', 'Trim', empty ? 'untouched' : at('trim') ? 'attention' : 'planned'],
     ['sheet', 'Bench sheet', empty ? 'untouched' : open.length > 0 ? 'attention' : 'planned'],
+    [
+      'bench',
+      'Bench',
+      empty || done === 0 ? 'untouched' : done === steps ? 'done' : 'planned',
+      done > 0 ? `${done} of ${steps} steps done` : undefined,
+    ],
   ];
   return states.map(([path, label, state, says]) => ({ path, label, state, says: says ?? WORDS[state] }));
 }
 
 /** The stations of a board in working order, drawn as a graduated rule. None is locked. */
 export function StationRule() {
-  const { board, findings, id, plan } = useSettledBoard();
+  const { board, findings, id, plan, input } = useSettledBoard();
   const rule = useRef<HTMLElement>(null);
   const { pathname } = useLocation();
   // Where the rule is longer than the screen is wide, the chosen station is brought to its middle.
@@ -70,7 +85,7 @@ export function StationRule() {
   }, [pathname]);
   return (
     <nav ref={rule} className={classes.rule} aria-label="Stations of the board">
-      {stationsOf(board, findings, plan).map(({ path, label, state, says }) => (
+      {stationsOf(board, findings, plan, input.facts ?? []).map(({ path, label, state, says }) => (
         <NavLink
           key={path}
           to={`/boards/${id}/${path}`}

@@ -21,11 +21,11 @@ interface CutPieceDrawingProps {
   /** Several equal boards are made: a strip's letter says which one it is for. */
   lettered: boolean;
   lit: string | null;
-  onLight(key: string | null): void;
+  onLight?(key: string | null): void;
   /** A strip was dropped on another strip or piece. */
-  onDrop(strip: RippedStrip, target: { pieceId: string; strip: string | null }): void;
+  onDrop?(strip: RippedStrip, target: { pieceId: string; strip: string | null }): void;
   /** Keys: the strip wants another piece. */
-  onMove(strip: RippedStrip): void;
+  onMove?(strip: RippedStrip): void;
 }
 
 const RULE = 20;
@@ -168,8 +168,11 @@ function StripBox({
   const other = boardNumber(demand.board);
   const label = `${other === null ? '' : `${other}·`}${demand.strip}${demand.spare > 0 ? ' spare' : lettered ? copyLetter(demand.copy) : ''}`;
 
+  // Cut already, or only to be looked at.
+  const still = sheet.done || !onMove;
+
   const down = (event: PointerEvent<SVGGElement>) => {
-    if (sheet.done || event.button !== 0) return;
+    if (still || event.button !== 0) return;
     event.currentTarget.setPointerCapture(event.pointerId);
     start.current = { x: event.clientX, y: event.clientY };
   };
@@ -186,12 +189,12 @@ function StripBox({
     const target =
       under.map((e) => e.closest<SVGElement>('[data-strip-key]')?.dataset.stripKey).find((k) => k && k !== key) ?? null;
     const piece = under.map((e) => e.closest<SVGElement>('[data-piece]')?.dataset.piece).find(Boolean);
-    if (piece) onDrop(strip, { pieceId: piece, strip: target });
+    if (piece) onDrop?.(strip, { pieceId: piece, strip: target });
   };
   const keys = (event: KeyboardEvent) => {
-    if (sheet.done || (event.key !== 'Enter' && event.key !== ' ')) return;
+    if (still || (event.key !== 'Enter' && event.key !== ' ')) return;
     event.preventDefault();
-    onMove(strip);
+    onMove?.(strip);
   };
   return (
     <g
@@ -201,9 +204,9 @@ function StripBox({
       data-dragged={drag ? true : undefined}
       data-done={sheet.done || undefined}
       transform={drag ? `translate(${drag.dx} ${drag.dy})` : undefined}
-      tabIndex={0}
-      role="button"
-      aria-label={`Strip ${label} from ${sheet.piece.mark}, rip ${formatLength(strip.way.rip, display)}${strip.layers > 1 ? `, layer ${strip.layer} of ${strip.layers}` : ''}. Enter: take it from another piece`}
+      tabIndex={onMove && 0}
+      role={onMove ? 'button' : 'img'}
+      aria-label={`Strip ${label} from ${sheet.piece.mark}, rip ${formatLength(strip.way.rip, display)}${strip.layers > 1 ? `, layer ${strip.layer} of ${strip.layers}` : ''}${onMove ? '. Enter: take it from another piece' : ''}`}
       onPointerDown={down}
       onPointerMove={move}
       onPointerUp={up}
@@ -211,10 +214,10 @@ function StripBox({
         start.current = null;
         setDrag(null);
       }}
-      onPointerEnter={() => onLight(key)}
-      onPointerLeave={() => onLight(null)}
-      onFocus={() => onLight(key)}
-      onBlur={() => onLight(null)}
+      onPointerEnter={() => onLight?.(key)}
+      onPointerLeave={() => onLight?.(null)}
+      onFocus={() => onLight?.(key)}
+      onBlur={() => onLight?.(null)}
       onKeyDown={keys}
     >
       <rect x={x} y={y} width={width} height={height} />

@@ -4,20 +4,9 @@ import { useMemo, useState } from 'react';
 import type { Finding } from '#core/checks/finding.ts';
 import { stationOf, type OperationKind } from '#core/steps/operation.ts';
 import type { Plan } from '#core/plan/plan.ts';
-import { ShownAs, useSettledBoard, type OpenBoard } from '../../data/openBoard.tsx';
-import {
-  GluedStageContext,
-  OF_BACK,
-  OF_BITS,
-  OF_FRAME,
-  OF_PARTS,
-  OF_ROWS,
-  OF_PANEL,
-  OF_STRIPS,
-  useGluedStage,
-  type GluedStage,
-} from './gluedWords.ts';
-import { backPanelView, backView, blockView, frameView, otherPanelView, panelView, stackView } from './gluedViews.ts';
+import { ShownAs, useSettledBoard } from '../../data/openBoard.tsx';
+import { gluedPartsOf, type GluedPart } from './gluedParts.ts';
+import { GluedStageContext, useGluedStage } from './gluedWords.ts';
 import { SchoolButton } from '../../habits/HabitButton.tsx';
 import { FindingCards } from '../../planning/FindingCard.tsx';
 import { NoStrips } from '../../planning/NoStrips.tsx';
@@ -47,85 +36,11 @@ const GLUING: readonly OperationKind[] = [
   'join',
   'flattenSections',
 ];
-/** What is glued second, in words. */
-const SECOND = { rows: { words: OF_ROWS, label: 'The rows' }, parts: { words: OF_PARTS, label: 'The parts' } } as const;
-
-/** What is glued, one after the other: bits of accents, the panel, the block, and the frame a pair of strips at a time. */
-interface Stage {
-  id: string;
-  kind: 'panel' | 'stack' | 'block' | 'frame' | 'back';
-  label: string;
-  glued: GluedStage;
-  view: (open: OpenBoard) => OpenBoard;
-}
-
-function stagesOf({ stacks, again, frame, back }: Plan): Stage[] {
-  return [
-    ...stacks.map((_, k): Stage => ({
-      id: `stack-${k + 1}`,
-      kind: 'stack',
-      label: stacks.length > 1 ? `Bits of stack ${k + 1}` : 'The bits',
-      glued: { ...OF_BITS, gluing: (plan) => plan.stacks[k]?.gluing ?? plan.gluing },
-      view: (open) => stackView(open, k),
-    })),
-    {
-      id: 'panel',
-      kind: 'panel',
-      label: again && again.otherPanels.length > 0 ? 'Panel 1' : 'The panel of strips',
-      glued: OF_PANEL,
-      view: panelView,
-    },
-    ...(again?.otherPanels ?? []).map(({ before }, k): Stage => ({
-      id: `panel-${k + 2}`,
-      kind: 'panel',
-      label: `Panel ${before.panels + 1}`,
-      glued: { ...OF_STRIPS, gluing: (plan) => plan.again?.otherPanels[k]?.gluing ?? plan.gluing },
-      view: (open) => otherPanelView(open, k),
-    })),
-    ...(again
-      ? [
-          {
-            id: 'block',
-            kind: 'block' as const,
-            label: SECOND[again.how].label,
-            glued: { ...SECOND[again.how].words, gluing: (plan: Plan) => plan.again?.gluing ?? plan.gluing },
-            view: blockView,
-          },
-        ]
-      : []),
-    ...(frame?.pairs ?? []).map(({ ring, strips }, n): Stage => ({
-      id: `frame-${n}`,
-      kind: 'frame',
-      label: `${certain(frame).rings.length > 1 ? `Ring ${ring + 1}: ` : 'Frame: '}${strips[0]?.side === 'far' ? 'sides' : 'ends'}`,
-      glued: { ...OF_FRAME, gluing: (plan) => plan.frame?.pairs[n]?.gluing ?? plan.gluing },
-      view: (open) => frameView(open, n),
-    })),
-    ...(back
-      ? [
-          {
-            id: 'back-strips',
-            kind: 'back' as const,
-            label: 'Strips of the back',
-            glued: { ...OF_STRIPS, gluing: (plan: Plan) => plan.back?.panel.gluing ?? plan.gluing },
-            view: backPanelView,
-          },
-          {
-            id: 'back',
-            kind: 'back' as const,
-            label: 'The back under it',
-            glued: { ...OF_BACK, gluing: (plan: Plan) => plan.back?.gluing ?? plan.gluing },
-            view: backView,
-          },
-        ]
-      : []),
-  ];
-}
-
 /** The glue-ups that do not go wrong: groups, clamps and cauls in their places, a rehearsal, a clock, and the panel made flat. */
 export function GluePlace() {
   const open = useSettledBoard();
   const [chosen, setStage] = useState('panel');
-  const stages = useMemo(() => stagesOf(open.plan), [open.plan]);
+  const stages = useMemo(() => gluedPartsOf(open.plan), [open.plan]);
   const stage = stages.find((s) => s.id === chosen) ?? certain(stages.find((s) => s.id === 'panel'));
   const { view } = stage;
   const shown = useMemo(() => view(open), [open, view]);
@@ -149,7 +64,7 @@ export function GluePlace() {
 }
 
 /** What a finding is about: the strips of a panel, rows or parts, or the frame. */
-function stageOf({ part, at }: Finding, { stacks, frame, back }: Plan): Stage['kind'] {
+function stageOf({ part, at }: Finding, { stacks, frame, back }: Plan): GluedPart['kind'] {
   if (at === 'layBits' || stacks.some((s) => s.stack.operation.id === part)) return 'stack';
   if (at === 'layBack' || (back && (part === 'back' || part === 'back panel'))) return 'back';
   if (part === 'rows' || part === 'parts' || at === 'layRows' || at === 'layParts') return 'block';
@@ -157,7 +72,7 @@ function stageOf({ part, at }: Finding, { stacks, frame, back }: Plan): Stage['k
 }
 
 /** The glue-ups of one panel, of the block of one board, or of two strips of its frame. */
-function GlueUps({ stage }: { stage: Stage['kind'] }) {
+function GlueUps({ stage }: { stage: GluedPart['kind'] }) {
   const { plan, findings, session, numbersFrom = 0 } = useSettledBoard();
   const ofBlock = stage === 'block';
   const [chosen, setChosen] = useState('');

@@ -1,0 +1,280 @@
+import type { Board } from '../board/board.ts';
+import { cutStripsOf, stripsOf, withStrips } from '../board/recipe.ts';
+import type { Fact, WayTaken } from '../facts/fact.ts';
+import { isMeasuredLength } from '../facts/fact.ts';
+import { factsThatHold, type HeldFact } from '../facts/factsThatHold.ts';
+import { decidedWays, stageOf } from '../facts/made.ts';
+import { makePlan, type Plan } from '../plan/plan.ts';
+import type { PlanInput } from '../saw/planInput.ts';
+import { length, say, type Phrase } from '../units/phrase.ts';
+import { measuresOf, type Measure } from './measures.ts';
+
+/** Something that went otherwise than planned, in one sentence, and what can be done about it. */
+export interface Mishap {
+  fact: string;
+  says: Phrase;
+  ways: MishapWay[];
+}
+
+/** One way out, and what it costs. */
+export interface MishapWay {
+  way: WayTaken;
+  title: Phrase;
+  cost: Phrase;
+  /** What it makes of the board; null where nothing is wished otherwise. */
+  board: Board | null;
+}
+
+/** So much off is nobody's mistake, mm. */
+const NEAR_ENOUGH_MM = 0.3;
+
+const WORDS = { thickness: 'thick', width: 'wide', length: 'long' } as const;
+type Side = keyof typeof WORDS;
+const isSide = (dimension: string): dimension is Side => dimension in WORDS;
+
+type Of<K extends HeldFact['kind']> = Extract<HeldFact, { kind: K }>;
+
+/**
+ * What went otherwise than planned and is not decided yet, the oldest first.
+ * @param plan made with all the facts of `given`
+ */
+export function mishapsOf(given: PlanInput, plan: Plan): Mishap[] {
+  const facts = given.facts ?? [];
+  const held = factsThatHold(facts);
+  const decided = decidedWays(held);
+  const latest = latestOf(held);
+  return held.flatMap((fact): Mishap[] => {
+    if (decided.has(fact.id) || !latest.has(fact.id)) return [];
+    if (fact.kind === 'measured') return offSize(given, plan, fact);
+    if (fact.kind === 'badPlace') return badPlace(given, plan, fact);
+    if (fact.kind === 'failed') return failed(given, plan, fact);
+    return fact.kind === 'usedUp'
+      ? [
+          {
+            fact: fact.id,
+            says: say`There is no ${fact.what} left.`,
+            ways: [{ way: 'goOn', title: say`There is again`, cost: say`Nothing else changes`, board: null }],
+          },
+        ]
+      : [];
+  });
+}
+
+/** Facts that none after them says anew: of a size measured twice at one stage, and a place looked at twice, the last. */
+function latestOf(held: readonly HeldFact[]): ReadonlySet<string> {
+  const last = new Map<string, string>();
+  for (const fact of held) {
+    const key =
+      fact.kind === 'measured'
+        ? `${fact.thing} ${fact.copy} ${fact.dimension} ${stageOf(fact)}`
+        : fact.kind === 'badPlace'
+          ? `${fact.thing} ${fact.copy} ${fact.spot.id}`
+          : fact.id;
+    last.set(key, fact.id);
+  }
+  return new Set(last.values());
+}
+
+/** What was planned of a measured thing, before anybody measured it. */
+function plannedFor(given: PlanInput, fact: Of<'measured'>): Measure | undefined {
+  const others = (given.facts ?? []).filter((f: Fact) => f.id !== fact.id);
+  const without = makePlan({ ...given, facts: others });
+  return without.operations
+    .flatMap((step) => measuresOf(step, without.operations, given.board, given.shop))
+    .find(
+      (m) =>
+        m.thing === fact.thing &&
+        m.copy === fact.copy &&
+        m.dimension === fact.dimension &&
+        (m.stage === stageOf(fact) || fact.stage === undefined),
+    );
+}
+
+function offSize(given: PlanInput, plan: Plan, fact: Of<'measured'>): Mishap[] {
+  if (!isMeasuredLength(fact.dimension) || !isSide(fact.dimension)) return [];
+  const planned = plannedFor(given, fact);
+  if (!planned || planned.expected === null) return [];
+  const off = fact.value - planned.expected;
+  if (Math.abs(off) <= NEAR_ENOUGH_MM) return [];
+  const side = fact.dimension;
+  const strip = cutStripsOf(given.board).findIndex((s) => s.id === fact.thing);
+  // Strips that stand are as wide in the board as they were planed.
+  const { reached, target, shortBy } = plan.ladders[side];
+  const ends =
+    shortBy > NEAR_ENOUGH_MM
+      ? say`the board ends at ${length(reached)}, ${length(target - reached)} under what is wished`
+      : say`the board still comes out ${length(reached)} ${WORDS[side]}`;
+  const what = strip < 0 ? say`${planned.label}` : say`strip ${strip + 1}`;
+  const goOn: MishapWay = { way: 'goOn', title: say`Go on`, cost: ends, board: null };
+  return [
+    {
+      fact: fact.id,
+      says: say`${what}: ${length(fact.value)} ${WORDS[side]}, ${length(Math.abs(off))} ${off < 0 ? 'under' : 'over'}; ${ends}.`,
+      ways: [
+        goOn,
+        ...(strip >= 0 ? [again(plan, fact.thing, fact.copy)] : []),
+        ...(off > 0
+          ? [
+              {
+                way: 'again' as const,
+                title: say`Take ${length(off)} more off`,
+                cost: say`One more pass, then measure again`,
+                board: null,
+              },
+            ]
+          : []),
+      ],
+    },
+  ];
+}
+
+/** Makes a strip once more, from what the rack has: the plan has found it a place already. */
+function again(plan: Plan, strip: string, copy: number): MishapWay {
+  const blank = plan.cutting.blanks.find(
+    (b) => !b.done && b.strips.some((s) => s.demand.stripId === strip && s.demand.copy === copy),
+  );
+  const short = plan.cutting.shortages.length > 0;
+  return {
+    way: 'again',
+    title: say`Make it again`,
+    cost: blank
+      ? say`${length(blank.length)} more of the rack, and the steps from the saw on for this one strip`
+      : short
+        ? say`There is no wood left for it in the rack`
+        : say`From an off-cut or the rest of its piece, and its steps from the saw on`,
+    board: null,
+  };
+}
+
+function failed(given: PlanInput, plan: Plan, fact: Of<'failed'>): Mishap[] {
+  const { board } = given;
+  if (fact.what === 'glueLine')
+    return [
+      {
+        fact: fact.id,
+        says: say`A joint is no good: ${fact.why}. Water and germs get in where it gapes.`,
+        ways: [
+          {
+            way: 'again',
+            title: say`Saw it open and glue it again`,
+            cost: say`The kerf and both edges, about ${length(given.shop.saw.kerf + 2 * given.shop.habits.glueEdgeJoint)} of width; measure it then`,
+            board: null,
+          },
+          { way: 'fill', title: say`Fill it`, cost: say`It shows, and holds for years if it is thin`, board: null },
+          { way: 'goOn', title: say`Go on`, cost: say`It opens with the seasons`, board: null },
+        ],
+      },
+    ];
+  if (fact.what === 'slice') {
+    const { recut } = plan;
+    const side = recut?.last.runs === 'across' ? 'length' : 'width';
+    const smaller = recut ? Math.max(30, board[side] - recut.row) : board[side];
+    return [
+      {
+        fact: fact.id,
+        says: say`A slice is no good: ${fact.why}.`,
+        ways: [
+          {
+            way: 'shorten',
+            title: say`Leave its row out`,
+            cost: say`The board gets ${length(smaller)} ${WORDS[side]}`,
+            board: recut ? { ...board, [side]: smaller } : null,
+          },
+          {
+            way: 'turnOver',
+            title: say`Turn its bad face down`,
+            cost: say`The row shows its other face`,
+            board: null,
+          },
+          { way: 'fill', title: say`Fill it`, cost: say`It shows`, board: null },
+        ],
+      },
+    ];
+  }
+  const strips = stripsOf(board);
+  const at = strips.findIndex((s) => s.id === fact.thing);
+  const number = cutStripsOf(board).findIndex((s) => s.id === fact.thing) + 1;
+  const strip = strips[at];
+  const rest = strip
+    ? withStrips(
+        board,
+        strips.filter((s) => s.id !== strip.id),
+      )
+    : null;
+  const without = rest && strips.length > 1 ? makePlan({ ...given, board: rest }) : null;
+  const turned = strip
+    ? withStrips(
+        board,
+        strips.map((s) => (s.id === strip.id ? { ...s, turned: !s.turned } : s)),
+      )
+    : null;
+  return [
+    {
+      fact: fact.id,
+      says: say`${number > 0 ? `Strip ${number}` : 'A strip that is no longer in the board'} is no good: ${fact.why}.`,
+      ways: [
+        again(plan, fact.thing, fact.copy),
+        ...(turned
+          ? [
+              {
+                way: 'turnOver' as const,
+                title: say`Turn its bad face down`,
+                cost: say`Its other face shows`,
+                board: turned,
+              },
+            ]
+          : []),
+        ...(without && rest
+          ? [
+              {
+                way: 'shorten' as const,
+                title: say`Leave it out`,
+                cost: say`The board ends at ${length(without.ladders.width.reached)} wide`,
+                board: rest,
+              },
+            ]
+          : []),
+        { way: 'fill', title: say`Fill it`, cost: say`It shows`, board: null },
+        { way: 'goOn', title: say`Use it as it is`, cost: say`It stays in the board`, board: null },
+      ],
+    },
+  ];
+}
+
+function badPlace(given: PlanInput, plan: Plan, fact: Of<'badPlace'>): Mishap[] {
+  const { board } = given;
+  const { trim } = plan;
+  const clear = trim.missing === 0;
+  const { spot } = fact;
+  const left = trim.instead?.length ?? 0;
+  return [
+    {
+      fact: fact.id,
+      says: clear
+        ? say`${spot.what}, ${length(spot.x)} from the left end: the boards are shifted clear of it, as large as they were.`
+        : say`${spot.what}, ${length(spot.x)} from the left end: it lies in the way of the board.`,
+      ways: [
+        ...(clear
+          ? [{ way: 'shift' as const, title: say`Shift the boards`, cost: say`Nothing`, board: null }]
+          : left >= 50
+            ? [
+                {
+                  way: 'shorten' as const,
+                  title: say`Make it shorter`,
+                  cost: say`${length(left)} instead of ${length(board.length)}`,
+                  board: { ...board, length: left },
+                },
+              ]
+            : []),
+        {
+          way: 'turnOver',
+          title: say`Turn the panel over`,
+          cost: say`It is underneath, on the face that nobody sees`,
+          board: null,
+        },
+        { way: 'fill', title: say`Fill it`, cost: say`It shows`, board: null },
+        { way: 'goOn', title: say`Leave it`, cost: say`It stays in the board`, board: null },
+      ],
+    },
+  ];
+}

@@ -1,0 +1,156 @@
+import { Button } from '@mantine/core';
+import { isMeasuredLength } from '#core/facts/fact.ts';
+import { thingOf, type HeldFact } from '#core/facts/factsThatHold.ts';
+import type { Progress } from '#core/bench/progress.ts';
+import { cutStripsOf } from '#core/board/recipe.ts';
+import { useSettledBoard } from '../../data/openBoard.tsx';
+import { durationWords } from '../../quantities/duration.ts';
+import { Length, Say } from '../../quantities/Length.tsx';
+import classes from './bench.module.css';
+import { BenchPicture } from './BenchPicture.tsx';
+import { MEASURED_WORDS } from './MeasureDialog.tsx';
+
+const WHEN = new Intl.DateTimeFormat(undefined, { weekday: 'short', hour: '2-digit', minute: '2-digit' });
+
+interface BenchDoneProps {
+  progress: Progress;
+  /** All that was noted and holds, the oldest first. */
+  held: readonly HeldFact[];
+  onOpen(step: string): void;
+  onTakeBack(facts: readonly string[]): void;
+}
+
+/** Every step with how it stands, those that are done folded away; and all that was noted, each to be taken back. */
+export function BenchDone({ progress, held, onOpen, onTakeBack }: BenchDoneProps) {
+  const done = progress.steps.filter((s) => s.state === 'done');
+  const open = progress.steps.filter((s) => s.state !== 'done');
+  const other = held.filter((f) => f.kind !== 'done');
+  return (
+    <div className={classes.lists}>
+      <details>
+        <summary>
+          {done.length} of {progress.steps.length} steps done
+        </summary>
+        <ol>
+          {done.map(({ step, times }) => (
+            <li key={step.id} value={step.number}>
+              <button type="button" className={classes.link} onClick={() => onOpen(step.id)}>
+                <Say phrase={step.title} />
+              </button>
+              {times.map(
+                (time, k) =>
+                  time && (
+                    <span key={k} className={classes.when}>
+                      {times.length > 1 && `panel ${k + 1}: `}
+                      {WHEN.format(new Date(time.at))}
+                      {time.minutes !== null && `, ${durationWords(time.minutes)}`}
+                    </span>
+                  ),
+              )}
+              <Button
+                size="compact-sm"
+                variant="default"
+                aria-label={`It is not done: step ${step.number}`}
+                onClick={() => onTakeBack(times.flatMap((t) => t?.fact ?? []))}
+              >
+                It is not done
+              </Button>
+            </li>
+          ))}
+        </ol>
+      </details>
+      <details>
+        <summary>{open.length} still to do</summary>
+        <ol>
+          {open.map(({ step, state }) => (
+            <li key={step.id} value={step.number}>
+              <button type="button" className={classes.link} onClick={() => onOpen(step.id)}>
+                <Say phrase={step.title} />
+              </button>
+              <span className={classes.when}>
+                {durationWords(step.minutes * step.repeats)}
+                {state === 'free' && ', can be done now'}
+              </span>
+            </li>
+          ))}
+        </ol>
+      </details>
+      <details>
+        <summary>{other.length === 0 ? 'Nothing else noted' : `${other.length} more noted`}</summary>
+        <ul>
+          {other.map((fact) => (
+            <li key={fact.id}>
+              <FactWords fact={fact} /> <span className={classes.when}>{WHEN.format(new Date(fact.at))}</span>
+              <Button
+                size="compact-sm"
+                variant="default"
+                aria-label="Take this back"
+                onClick={() => onTakeBack([fact.id])}
+              >
+                Take it back
+              </Button>
+            </li>
+          ))}
+        </ul>
+        {progress.strays > 0 && (
+          <p className={classes.when}>
+            {progress.strays === 1 ? 'One step that is' : `${progress.strays} steps that are`} no longer planned{' '}
+            {progress.strays === 1 ? 'was' : 'were'} done; that is kept, and decides nothing.
+          </p>
+        )}
+      </details>
+    </div>
+  );
+}
+
+const WAY_WORDS = {
+  goOn: 'gone on',
+  again: 'made again',
+  turnOver: 'turned over',
+  shift: 'shifted',
+  shorten: 'made smaller',
+  fill: 'filled',
+} as const;
+
+/** A fact in words. */
+export function FactWords({ fact }: { fact: HeldFact }) {
+  const { board, id } = useSettledBoard();
+  const about = thingOf(fact);
+  const at = about ? cutStripsOf(board).findIndex((s) => s.id === about.thing) : -1;
+  const thing = about === null ? '' : at >= 0 ? `Strip ${at + 1}` : about.copy > 1 ? `Number ${about.copy}` : 'It';
+  switch (fact.kind) {
+    case 'measured':
+      return (
+        <>
+          {thing} measured, {MEASURED_WORDS[fact.dimension]}:{' '}
+          {isMeasuredLength(fact.dimension) ? (
+            <Length mm={fact.value} />
+          ) : (
+            `${fact.value} ${fact.dimension === 'weight' ? 'g' : '%'}`
+          )}
+        </>
+      );
+    case 'badPlace':
+      return (
+        <>
+          Bad place: {fact.spot.what}, <Length mm={fact.spot.x} /> from the left end
+        </>
+      );
+    case 'failed':
+      return (
+        <>
+          {fact.what === 'strip' ? thing : fact.what === 'slice' ? 'A slice' : 'A joint'}: {fact.why}
+        </>
+      );
+    case 'usedUp':
+      return <>No {fact.what} left</>;
+    case 'note':
+      return <>{fact.text}</>;
+    case 'picture':
+      return <BenchPicture board={id} picture={fact.picture} />;
+    case 'decided':
+      return <>Decided: {WAY_WORDS[fact.way]}</>;
+    case 'done':
+      return <>Done</>;
+  }
+}

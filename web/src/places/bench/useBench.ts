@@ -1,0 +1,67 @@
+import { useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import { measuresOf } from '#core/bench/measures.ts';
+import { mishapsOf, type MishapWay } from '#core/bench/mishaps.ts';
+import { progressOf } from '#core/bench/progress.ts';
+import type { Operation } from '#core/steps/operation.ts';
+import type { Noted } from '../../data/factLine.ts';
+import { factLine, factsQuery, useFactState } from '../../data/facts.ts';
+import { useSettledBoard } from '../../data/openBoard.tsx';
+import { queryClient } from '../../data/queryClient.ts';
+import { showProblem, showWord } from '../../shell/notices.tsx';
+
+/** What another device noted is here as soon as this, ms. */
+const LOOK_AGAIN_MS = 1500;
+
+/** How it stands with the open board at the bench, and how what happens is noted. */
+export function useBench() {
+  const { id, plan, input, session } = useSettledBoard();
+  useQuery({ ...factsQuery(id), refetchInterval: LOOK_AGAIN_MS });
+  const line = factLine(id);
+  const state = useFactState(id);
+  const facts = input.facts ?? NONE;
+  const progress = useMemo(() => progressOf(plan.operations, facts), [plan, facts]);
+  const mishaps = useMemo(() => mishapsOf(input, plan), [input, plan]);
+  const note = (noted: Noted): boolean => {
+    try {
+      line.note(noted);
+      void queryClient.invalidateQueries({ queryKey: ['waits'] });
+      return true;
+    } catch (error) {
+      showProblem(error);
+      return false;
+    }
+  };
+  return {
+    progress,
+    mishaps,
+    state,
+    facts,
+    note,
+    /** Says that a step is done, with the minutes a clock counted, and begins its wait. */
+    done: (step: Operation, copy: number, minutes: number | null) =>
+      note({
+        kind: 'done',
+        step: step.id,
+        copy,
+        minutes,
+        wait: step.waitMinutes === null ? null : { minutes: step.waitMinutes, for: step.waitFor ?? 'the next step' },
+      }),
+    takeBack: (ids: readonly string[]) => {
+      line.takeBack(ids);
+      void queryClient.invalidateQueries({ queryKey: ['waits'] });
+    },
+    /** Takes one of the ways out of something that went wrong. */
+    decide: (fact: string, { way, board }: MishapWay) => {
+      if (!note({ kind: 'decided', about: fact, way })) return;
+      if (board) {
+        session.edit(() => board);
+        showWord('The board is changed; Undo at the desk takes that back.');
+      }
+    },
+    measures: (step: Operation) => measuresOf(step, plan.operations, input.board, input.shop),
+  };
+}
+
+const NONE: readonly never[] = [];
+export type Bench = ReturnType<typeof useBench>;
