@@ -1,0 +1,324 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { stripsOf } from '../board/recipe.ts';
+import type { Fact } from '../facts/fact.ts';
+import { factsThatHold } from '../facts/factsThatHold.ts';
+import { stageOf } from '../facts/made.ts';
+import { busyWorkshopArbitrary, workshopArbitrary } from '../follow/workshopArbitrary.ts';
+import { makePlan, type Plan } from '../plan/plan.ts';
+import { plainBoard, plainPiece, planInput } from '../plan/planArbitrary.ts';
+import type { PlanInput } from '../saw/planInput.ts';
+import { DEFAULT_SHOP } from '../shop/shop.ts';
+import { DEFAULT_DISPLAY } from '../units/formatLength.ts';
+import { phraseText } from '../units/phrase.ts';
+import { looksAfter } from './inspection.ts';
+import { measuresOf, type Measure } from './measures.ts';
+import { mishapsOf } from './mishaps.ts';
+import { progressOf } from './progress.ts';
+import { slipOf } from './slip.ts';
+import { lessonOf } from './teaching.ts';
+import { waitsOf } from './waits.ts';
+
+const AT = '2026-11-27T08:00:00.000Z';
+const minutesLater = (n: number) => new Date(Date.parse(AT) + n * 60_000).toISOString();
+const done = (id: string, step: string, copy = 1, at = AT): Fact => ({
+  kind: 'done',
+  id,
+  at,
+  step,
+  copy,
+  minutes: null,
+});
+const measured = (id: string, { thing, copy, stage, dimension }: Measure, value: number, at = AT): Fact => ({
+  kind: 'measured',
+  id,
+  at,
+  thing,
+  copy,
+  stage,
+  dimension,
+  value,
+});
+const measuresIn = (plan: Plan, { board, shop }: PlanInput) =>
+  plan.operations.flatMap((step) => measuresOf(step, plan.operations, board, shop));
+const shuffled = <T>(list: T[]) => fc.shuffledSubarray(list, { minLength: list.length });
+
+/** Any board in any shop, with its plan. */
+const planned = fc.oneof(workshopArbitrary, busyWorkshopArbitrary).map((input) => ({ input, plan: makePlan(input) }));
+const flat = planInput(plainBoard(), [plainPiece({ length: 4000 })]);
+
+describe('how it stands with the steps', () => {
+  it('is the same in whatever order it arrives; taking a fact back gives what was before', () => {
+    fc.assert(
+      fc.property(
+        planned.chain(({ plan }) => {
+          const all = plan.operations.flatMap((o) =>
+            Array.from({ length: o.repeats }, (_, k) => done(`${o.number}-${k}`, o.id, k + 1, minutesLater(o.number))),
+          );
+          return fc.tuple(
+            fc.constant(plan),
+            fc.subarray(all).chain((some) => fc.tuple(fc.constant(some), shuffled(some))),
+          );
+        }),
+        ([{ operations }, [facts, other]]) => {
+          const progress = progressOf(operations, facts);
+          expect(progressOf(operations, other)).toEqual(progress);
+          const [last] = facts.slice(-1);
+          if (!last) return;
+          const back: Fact = { kind: 'takenBack', id: 'back', at: AT, fact: last.id };
+          expect(progressOf(operations, [back, ...facts])).toEqual(progressOf(operations, facts.slice(0, -1)));
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+
+  it('done one after another as they fall due, every step comes, and none before what it comes after', () => {
+    fc.assert(
+      fc.property(planned, ({ plan: { operations } }) => {
+        const facts: Fact[] = [];
+        for (let due = progressOf(operations, facts).due; due; due = progressOf(operations, facts).due) {
+          const finished = new Set(
+            operations.filter((o) => facts.some((f) => f.kind === 'done' && f.step === o.id)).map((o) => o.id),
+          );
+          expect(due.step.after.every((id) => finished.has(id))).toBe(true);
+          facts.push(done(`f${facts.length}`, due.step.id, due.times.indexOf(null) + 1));
+        }
+        expect(facts).toHaveLength(operations.reduce((sum, o) => sum + o.repeats, 0));
+      }),
+      { numRuns: 40 },
+    );
+  });
+
+  it('two devices that finish the same step finished it once; a step nobody plans any more decides nothing', () => {
+    const { operations } = makePlan(flat);
+    const [first, second] = operations;
+    const { steps, strays } = progressOf(operations, [
+      done('b', first!.id, 1, minutesLater(2)),
+      done('a', first!.id, 1, minutesLater(1)),
+      done('c', 'a step of yesterday'),
+      done('d', first!.id, 7),
+    ]);
+    expect(steps[0]).toMatchObject({ state: 'done', times: [{ fact: 'a' }] });
+    expect(steps[1]).toMatchObject({ state: 'free', step: { id: second!.id } });
+    expect(strays).toBe(2);
+  });
+
+  it('says what holds a step, and until when glue does', () => {
+    const { operations } = makePlan(flat);
+    const at = operations.findIndex((o) => o.waitMinutes !== null);
+    const gluing = operations[at]!;
+    const facts = operations.slice(0, at + 1).map((o, i) => done(`f${i}`, o.id));
+    const { steps } = progressOf(operations, facts);
+    expect(steps[at + 1]).toMatchObject({ state: 'free', waitsUntil: Date.parse(AT) + gluing.waitMinutes! * 60_000 });
+    expect(steps[at + 2]!.held.map((o) => o.id)).toEqual([operations[at + 1]!.id]);
+  });
+});
+
+describe('what was measured', () => {
+  it('as the plan expected it changes no size, and is no mishap', () => {
+    fc.assert(
+      fc.property(planned, ({ input, plan }) => {
+        const facts = measuresIn(plan, input).flatMap((m, i) =>
+          m.expected === null || m.expected < 1 ? [] : [measured(`m${i}`, m, m.expected)],
+        );
+        const again = makePlan({ ...input, facts });
+        for (const side of ['thickness', 'width', 'length'] as const)
+          expect(again.ladders[side].reached).toBeCloseTo(plan.ladders[side].reached, 3);
+        expect(mishapsOf({ ...input, facts: facts.slice(0, 4) }, again)).toEqual([]);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('is what there is from then on: no size after a step exceeds what was measured before it, in whatever order it arrived', () => {
+    fc.assert(
+      fc.property(
+        planned.chain(({ input, plan }) => {
+          const sizes = measuresIn(plan, input).filter((m) => m.expected !== null && m.expected > 5);
+          const some = fc
+            .subarray(sizes.map((m, i) => ({ m, i })))
+            .chain((list) =>
+              fc.tuple(
+                ...list.map(({ m, i }) =>
+                  fc
+                    .integer({ min: 70, max: 115 })
+                    .map((percent) => measured(`m${i}`, m, (m.expected! * percent) / 100, minutesLater(i))),
+                ),
+              ),
+            );
+          return some.chain((facts) => fc.tuple(fc.constant({ input, plan, facts }), shuffled(facts)));
+        }),
+        ([{ input, plan, facts }, other]) => {
+          const real = makePlan({ ...input, facts });
+          const { thickness, width, length } = makePlan({ ...input, facts: other }).ladders;
+          expect({ thickness, width, length }).toEqual({ ...real.ladders });
+          const last = input.board.recipe.at(-1)?.id;
+          for (const f of factsThatHold(facts)) {
+            if (f.kind !== 'measured' || f.thing !== last) continue;
+            const side = f.dimension;
+            if (side !== 'thickness' && side !== 'width' && side !== 'length') continue;
+            // A framed or backed board is trimmed of another thing than its panel was.
+            if (stageOf(f) === 'glued' && (plan.frame || plan.back)) continue;
+            expect(real.ladders[side].reached).toBeLessThanOrEqual(f.value + 1e-6);
+          }
+          for (const ladder of Object.values(real.ladders)) {
+            expect(ladder.reached).toBeGreaterThanOrEqual(0);
+            expect(ladder.rungs.every((r) => Math.abs(r.before - r.taken - r.after) < 1e-6)).toBe(true);
+          }
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+
+  it('taken back gives the plan that was before', () => {
+    const [measure] = measuresIn(makePlan(flat), flat);
+    const facts = [measured('m', measure!, measure!.expected! - 3)];
+    const back: Fact = { kind: 'takenBack', id: 't', at: AT, fact: 'm' };
+    expect(makePlan({ ...flat, facts }).ladders.thickness.reached).toBeLessThan(
+      makePlan(flat).ladders.thickness.reached,
+    );
+    expect(makePlan({ ...flat, facts: [...facts, back] })).toEqual(makePlan({ ...flat, facts: [] }));
+  });
+
+  it('told in one sentence with figures and ways: worked by hand', () => {
+    // 20 thick, half a millimetre sanded off: 20.5 flat; 18.3 leaves 17.8 (worked by hand).
+    const input = planInput(plainBoard({ thickness: 20 }), [plainPiece({ length: 4000, thickness: 40 })]);
+    const plan = makePlan(input);
+    const flatten = plan.operations.find((o) => o.kind === 'flattenPanel')!;
+    const [measure] = measuresOf(flatten, plan.operations, input.board, input.shop);
+    expect(measure).toMatchObject({
+      dimension: 'thickness',
+      stage: 'flat',
+      expected: 20 + DEFAULT_SHOP.habits.sanding,
+    });
+    const facts = [measured('m', measure!, 18.3)];
+    const real = makePlan({ ...input, facts });
+    expect(real.ladders.thickness).toMatchObject({ shortBy: expect.closeTo(2.2, 9) as number });
+    expect(real.operations.find((o) => o.kind === 'sand')!.parts[0]).toMatchObject({
+      before: 18.3,
+      after: expect.closeTo(17.8, 9) as number,
+    });
+    const [mishap] = mishapsOf({ ...input, facts }, real);
+    expect(phraseText(mishap!.says, DEFAULT_DISPLAY)).toBe(
+      'the panel: 18.3 mm thick, 2.2 mm under; the board ends at 17.8 mm, 2.2 mm under what is wished.',
+    );
+    const decided: Fact = { kind: 'decided', id: 'd', at: AT, about: 'm', way: 'goOn' };
+    expect(
+      mishapsOf({ ...input, facts: [...facts, decided] }, makePlan({ ...input, facts: [...facts, decided] })),
+    ).toEqual([]);
+  });
+});
+
+describe('what went wrong', () => {
+  const fail = (strip: string): Fact => ({
+    kind: 'failed',
+    id: 'f',
+    at: AT,
+    what: 'strip',
+    thing: strip,
+    copy: 1,
+    why: 'torn out',
+  });
+
+  it('a strip: made again from the rack, left out, turned over, each with what it costs', () => {
+    const strips = stripsOf(flat.board);
+    const facts = [fail(strips[1]!.id)];
+    const plan = makePlan({ ...flat, facts });
+    const [mishap] = mishapsOf({ ...flat, facts }, plan);
+    expect(phraseText(mishap!.says, DEFAULT_DISPLAY)).toBe('Strip 2 is no good: torn out.');
+    expect(mishap!.ways.map((w) => w.way)).toEqual(['again', 'turnOver', 'shorten', 'fill', 'goOn']);
+    const [, turned, without] = mishap!.ways;
+    expect(stripsOf(turned!.board!)[1]!.turned).toBe(!strips[1]!.turned);
+    expect(stripsOf(without!.board!).map((s) => s.id)).toEqual(strips.filter((_, i) => i !== 1).map((s) => s.id));
+    const left = makePlan({ ...flat, board: without!.board! }).ladders.width.reached;
+    expect(without!.cost).toContainEqual({ mm: left });
+  });
+
+  it('a strip on the bench that is no good is asked of the rack again, unless it is used all the same', () => {
+    const before = makePlan(flat);
+    const done = before.cutting.blanks.map((blank) => ({
+      piece: flat.rack.find((p) => p.id === blank.pieceId)!,
+      blank: { ...blank, done: true },
+    }));
+    const saw = { key: '', promised: [], chosen: null, done };
+    const strip = stripsOf(flat.board)[0]!.id;
+    const asked = (facts: Fact[]) =>
+      makePlan({ ...flat, saw, facts })
+        .cutting.blanks.filter((b) => !b.done)
+        .flatMap((b) => b.strips.map((s) => s.demand.stripId));
+    expect(asked([])).toEqual([]);
+    expect(asked([fail(strip)])).toEqual([strip]);
+    expect(asked([fail(strip), { kind: 'decided', id: 'd', at: AT, about: 'f', way: 'turnOver' }])).toEqual([]);
+  });
+
+  it('a bad place moves the boards, and moves them no more once it is filled', () => {
+    const spot = { id: 's', x: 0, y: 20, length: 40, width: 20, what: 'Gap' };
+    const panel = flat.board.recipe.at(-1)!.id;
+    const facts: Fact[] = [{ kind: 'badPlace', id: 'b', at: AT, thing: panel, copy: 1, spot }];
+    const at = (given: Fact[]) => makePlan({ ...flat, facts: given }).trim.boards[0]?.x;
+    const [mishap] = mishapsOf({ ...flat, facts }, makePlan({ ...flat, facts }));
+    expect(mishap!.ways.map((w) => w.way)).toEqual(['shorten', 'turnOver', 'fill', 'goOn']);
+    expect(at([...facts, { kind: 'decided', id: 'd', at: AT, about: 'b', way: 'fill' }])).toBe(at([]));
+  });
+});
+
+describe('a figure that cannot be right', () => {
+  it.each([
+    [1.18, 30, 'inches', 29.97],
+    [762, 30, 'millimetres', 30],
+    [283, 28.5, 'point', 28.3],
+    [82.3, 28.5, 'swapped', 28.3],
+    [70, 30, 'far', null],
+    [28.3, 30, null, null],
+    [402, 400, null, null],
+  ] as const)('%f where %f is expected: %s', (value, expected, why, meant) => {
+    const slip = slipOf(value, expected);
+    expect(slip?.why ?? null).toBe(why);
+    if (meant !== null) expect(slip!.meant).toBeCloseTo(meant, 1);
+  });
+
+  it('near what is expected nothing is asked, whatever it is', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 5, max: 2000, noNaN: true }),
+        fc.double({ min: -0.1, max: 0.1, noNaN: true }),
+        (expected, off) => {
+          expect(slipOf(expected * (1 + off), expected)).toBeNull();
+        },
+      ),
+    );
+  });
+});
+
+it('waits begin when a step is done, end by themselves, and go when it is not done after all', () => {
+  const wait = (id: string, minutes: number, at: string): Fact => ({
+    ...(done(id, 'glue', 1, at) as Extract<Fact, { kind: 'done' }>),
+    wait: { minutes, for: 'the glue' },
+  });
+  const facts = [wait('long', 600, AT), wait('short', 30, minutesLater(5))];
+  const ends = (given: Fact[], since: number) =>
+    waitsOf(given, Date.parse(minutesLater(since))).map((w) => [w.fact, (w.until - Date.parse(AT)) / 60_000]);
+  expect(ends(facts, 0)).toEqual([
+    ['short', 35],
+    ['long', 600],
+  ]);
+  expect(ends([...facts].reverse(), 36)).toEqual([['long', 600]]);
+  expect(ends([...facts, { kind: 'takenBack', id: 't', at: AT, fact: 'long' }], 36)).toEqual([]);
+});
+
+it('every step of every board teaches how to see that it is right, and every look has a way to look', () => {
+  fc.assert(
+    fc.property(planned, ({ plan }) => {
+      for (const { kind } of plan.operations) {
+        const { right, mistakes } = lessonOf(kind);
+        expect([right, ...mistakes.flatMap((m) => [m.mistake, m.looks])].every((text) => text.endsWith('.'))).toBe(
+          true,
+        );
+        expect(looksAfter(kind).every((l) => l.how.length > 0)).toBe(true);
+      }
+    }),
+    { numRuns: 20 },
+  );
+});
