@@ -202,13 +202,35 @@ describe('what was measured', () => {
     });
     const [mishap] = mishapsOf({ ...input, facts }, real);
     expect(phraseText(mishap!.says, DEFAULT_DISPLAY)).toBe(
-      'the panel: 18.3 mm thick, 2.2 mm under; the board ends at 17.8 mm, 2.2 mm under what is wished.',
+      'the panel: 18.3 mm thick, 2.2 mm under; the board ends 17.8 mm thick, 2.2 mm under what is wished.',
     );
     const decided: Fact = { kind: 'decided', id: 'd', at: AT, about: 'm', way: 'goOn' };
     expect(
       mishapsOf({ ...input, facts: [...facts, decided] }, makePlan({ ...input, facts: [...facts, decided] })),
     ).toEqual([]);
   });
+});
+
+it('diagonals that differ say how far the ends lean, worked by hand', () => {
+  // A parallelogram 400 long and 250 wide that leans by 4 over its width: diagonals of √(404² + 250²) and √(396² + 250²).
+  const thing = flat.board.recipe.at(-1)!.id;
+  const [long, short] = [Math.hypot(404, 250), Math.hypot(396, 250)];
+  const one = (id: string, dimension: 'diagonal' | 'otherDiagonal', value: number): Fact => ({
+    kind: 'measured',
+    id,
+    at: AT,
+    thing,
+    copy: 1,
+    stage: 'trimmed',
+    dimension,
+    value,
+  });
+  const told = (a: number, b: number) => {
+    const facts = [one('a', 'diagonal', a), one('b', 'otherDiagonal', b)];
+    return mishapsOf({ ...flat, facts }, makePlan({ ...flat, facts })).map((m) => phraseText(m.says, DEFAULT_DISPLAY));
+  };
+  expect(told(long, short)).toEqual(['The diagonals differ by 6.8 mm: the ends lean 4 mm over the width.']);
+  expect(told(short + 0.4, short)).toEqual([]);
 });
 
 describe('what went wrong', () => {

@@ -39,7 +39,7 @@ const MOST_COPIES = 12;
 export function measuresOf(step: Operation, operations: readonly Operation[], board: Board, own: Shop): Measure[] {
   const leaves = LEAVES[step.kind];
   const change = leaves && step.parts.find((p) => p.dimension === leaves.dimension);
-  if (leaves && change) return ofThing(step, { ...leaves, change }, board, own);
+  if (leaves && change) return ofThing(step, { ...leaves, change }, widthBefore(step, operations), board, own);
   if (step.kind === 'glue' || step.kind === 'join') return outOfClamps(step, operations, board, own);
   if (step.kind === 'planeStrips' || step.kind === 'remill') return ofStrips(step, board);
   if (step.kind === 'topCoat' || step.kind === 'feet')
@@ -82,9 +82,16 @@ const about = (
   before: change?.before ?? null,
 });
 
+/** How wide the thing is that a step crosscuts, as the last step before it left it; null where none did. */
+function widthBefore(step: Operation, operations: readonly Operation[]): number | null {
+  const before = operations.filter((o) => o.number < step.number).flatMap((o) => o.parts);
+  return before.findLast((p) => p.dimension === 'width')?.after ?? null;
+}
+
 function ofThing(
   step: Operation,
   { stage, dimension, change }: { stage: Stage; dimension: 'thickness' | 'width' | 'length'; change: PartChange },
+  wide: number | null,
   board: Board,
   own: Shop,
 ): Measure[] {
@@ -96,16 +103,17 @@ function ofThing(
     const one = { ...about(dimension, stage, change, thing, copy), label };
     // Corners are square where both diagonals are alike.
     if (step.kind !== 'trimEnds') return [one];
-    const wide = Math.hypot(change.after, stepWidth(board));
+    const expected = wide === null ? null : Math.hypot(change.after, wide);
     return [
       one,
-      { ...about('diagonal', stage, { before: Infinity, after: wide }, thing, copy), label },
-      { ...about('otherDiagonal', stage, { before: Infinity, after: wide }, thing, copy), label },
-    ].map((m) => ({ ...m, before: m.before === Infinity ? null : m.before }));
+      ...(['diagonal', 'otherDiagonal'] as const).map((d) => ({
+        ...about(d, stage, null, thing, copy),
+        expected,
+        label,
+      })),
+    ];
   });
 }
-
-const stepWidth = ({ width }: Pick<Board, 'width'>): number => width;
 
 /** A panel as it comes out of the clamps of the last of its glue-ups: what the step that makes it flat expects. */
 function outOfClamps(step: Operation, operations: readonly Operation[], board: Board, own: Shop): Measure[] {
@@ -125,10 +133,13 @@ function outOfClamps(step: Operation, operations: readonly Operation[], board: B
 /** Strips that were planed: those that stand on edge show that size, those that lie flat are that high. */
 function ofStrips(step: Operation, board: Board): Measure[] {
   const strips = cutStripsOf(board);
+  const seen = new Set<number>();
   return ofKind(step.instructions, 'thickness').flatMap((i) =>
     i.strips.flatMap((number): Measure[] => {
       const strip = strips[number - 1];
-      if (!strip) return [];
+      // One of each name is enough: all of its copies go through at one setting.
+      if (!strip || seen.has(number)) return [];
+      seen.add(number);
       const shown = Math.abs(i.to - strip.width) < 1e-6;
       return [
         {

@@ -1,7 +1,6 @@
 import type { Board } from '../board/board.ts';
 import { cutStripsOf, stripsOf, withStrips } from '../board/recipe.ts';
-import type { Fact, WayTaken } from '../facts/fact.ts';
-import { isMeasuredLength } from '../facts/fact.ts';
+import type { WayTaken } from '../facts/fact.ts';
 import { factsThatHold, type HeldFact } from '../facts/factsThatHold.ts';
 import { decidedWays, stageOf } from '../facts/made.ts';
 import { makePlan, type Plan } from '../plan/plan.ts';
@@ -28,9 +27,12 @@ export interface MishapWay {
 /** So much off is nobody's mistake, mm. */
 const NEAR_ENOUGH_MM = 0.3;
 
+/** Diagonals that differ by more make corners that are seen to be out of square, mm (common practice). */
+const SQUARE_WITHIN_MM = 0.5;
+
 const WORDS = { thickness: 'thick', width: 'wide', length: 'long' } as const;
-type Side = keyof typeof WORDS;
-const isSide = (dimension: string): dimension is Side => dimension in WORDS;
+const SIDES = ['thickness', 'width', 'length'] as const;
+type Side = (typeof SIDES)[number];
 
 type Of<K extends HeldFact['kind']> = Extract<HeldFact, { kind: K }>;
 
@@ -75,12 +77,12 @@ function latestOf(held: readonly HeldFact[]): ReadonlySet<string> {
   return new Set(last.values());
 }
 
-/** What was planned of a measured thing, before anybody measured it. */
-function plannedFor(given: PlanInput, fact: Of<'measured'>): Measure | undefined {
-  const others = (given.facts ?? []).filter((f: Fact) => f.id !== fact.id);
-  const without = makePlan({ ...given, facts: others });
-  return without.operations
-    .flatMap((step) => measuresOf(step, without.operations, given.board, given.shop))
+/** The plan as it was before somebody measured something, and what it expected there. */
+function before(given: PlanInput, fact: Of<'measured'>): { plan: Plan; measure: Measure } | null {
+  const facts = (given.facts ?? []).filter((f) => f.id !== fact.id);
+  const plan = makePlan({ ...given, facts });
+  const measure = plan.operations
+    .flatMap((step) => measuresOf(step, plan.operations, given.board, given.shop))
     .find(
       (m) =>
         m.thing === fact.thing &&
@@ -88,41 +90,80 @@ function plannedFor(given: PlanInput, fact: Of<'measured'>): Measure | undefined
         m.dimension === fact.dimension &&
         (m.stage === stageOf(fact) || fact.stage === undefined),
     );
+  return measure ? { plan, measure } : null;
+}
+
+/** What becomes of the board: the sizes that are others than before, or the one that was measured. */
+function endsAt(plan: Plan, was: Plan, side: Side): Phrase {
+  const differs = SIDES.filter((s) => Math.abs(plan.ladders[s].reached - was.ladders[s].reached) > NEAR_ENOUGH_MM);
+  const told = differs.length > 0 ? differs : [side];
+  return told.reduce<Phrase>((all, s, i) => {
+    const { reached, target, shortBy } = plan.ladders[s];
+    const one =
+      shortBy > NEAR_ENOUGH_MM
+        ? say`${i === 0 ? 'the board ends ' : ''}${length(reached)} ${WORDS[s]}, ${length(target - reached)} under what is wished`
+        : say`${i === 0 ? 'the board still comes out ' : ''}${length(reached)} ${WORDS[s]}`;
+    return i === 0 ? one : say`${all}, and ${one}`;
+  }, []);
 }
 
 function offSize(given: PlanInput, plan: Plan, fact: Of<'measured'>): Mishap[] {
-  if (!isMeasuredLength(fact.dimension) || !isSide(fact.dimension)) return [];
-  const planned = plannedFor(given, fact);
-  if (!planned || planned.expected === null) return [];
-  const off = fact.value - planned.expected;
+  if (fact.dimension === 'diagonal' || fact.dimension === 'otherDiagonal') return outOfSquare(given, fact);
+  const side = SIDES.find((s) => s === fact.dimension);
+  const known = side && before(given, fact);
+  if (!known || known.measure.expected === null) return [];
+  const off = fact.value - known.measure.expected;
   if (Math.abs(off) <= NEAR_ENOUGH_MM) return [];
-  const side = fact.dimension;
-  const strip = cutStripsOf(given.board).findIndex((s) => s.id === fact.thing);
-  // Strips that stand are as wide in the board as they were planed.
-  const { reached, target, shortBy } = plan.ladders[side];
-  const ends =
-    shortBy > NEAR_ENOUGH_MM
-      ? say`the board ends at ${length(reached)}, ${length(target - reached)} under what is wished`
-      : say`the board still comes out ${length(reached)} ${WORDS[side]}`;
-  const what = strip < 0 ? say`${planned.label}` : say`strip ${strip + 1}`;
-  const goOn: MishapWay = { way: 'goOn', title: say`Go on`, cost: ends, board: null };
+  const strip = cutStripsOf(given.board).some((s) => s.id === fact.thing);
+  const ends = endsAt(plan, known.plan, side);
   return [
     {
       fact: fact.id,
-      says: say`${what}: ${length(fact.value)} ${WORDS[side]}, ${length(Math.abs(off))} ${off < 0 ? 'under' : 'over'}; ${ends}.`,
+      says: say`${known.measure.label}: ${length(fact.value)} ${WORDS[side]}, ${length(Math.abs(off))} ${off < 0 ? 'under' : 'over'}; ${ends}.`,
       ways: [
-        goOn,
-        ...(strip >= 0 ? [again(plan, fact.thing, fact.copy)] : []),
-        ...(off > 0
+        { way: 'goOn', title: say`Go on`, cost: ends, board: null },
+        ...(strip ? [again(plan, fact.thing, fact.copy)] : []),
+        ...(off > 0 && !strip
           ? [
               {
                 way: 'again' as const,
                 title: say`Take ${length(off)} more off`,
-                cost: say`One more pass, then measure again`,
+                cost: say`One more time through the same step, then measure again`,
                 board: null,
               },
             ]
           : []),
+      ],
+    },
+  ];
+}
+
+/** Both diagonals of a board, when they differ: how far an end leans over the width follows from them (plane geometry: d1² − d2² = 4 a b cos of the corner). */
+function outOfSquare({ facts = [], board }: PlanInput, fact: Of<'measured'>): Mishap[] {
+  const other = factsThatHold(facts).findLast(
+    (f): f is Of<'measured'> =>
+      f.kind === 'measured' &&
+      f.dimension === (fact.dimension === 'diagonal' ? 'otherDiagonal' : 'diagonal') &&
+      f.thing === fact.thing &&
+      f.copy === fact.copy,
+  );
+  // Told once, by the one that was measured later.
+  if (!other || other.at > fact.at || (other.at === fact.at && other.id > fact.id)) return [];
+  const apart = Math.abs(fact.value - other.value);
+  if (apart <= SQUARE_WITHIN_MM) return [];
+  const leans = Math.abs(fact.value ** 2 - other.value ** 2) / (4 * board.length);
+  return [
+    {
+      fact: fact.id,
+      says: say`The diagonals differ by ${length(apart)}: the ends lean ${length(leans)} over the width.`,
+      ways: [
+        {
+          way: 'again',
+          title: say`Trim the ends once more`,
+          cost: say`About ${length(leans)} of length at each end: the same long edge to the fence both times`,
+          board: null,
+        },
+        { way: 'goOn', title: say`Go on`, cost: say`Bevels will not meet at the corners`, board: null },
       ],
     },
   ];
