@@ -29,6 +29,7 @@ const VIEWS = [
   'trim?view=board',
   'trim?view=files',
   'sheet',
+  'bench',
 ];
 
 const WORKED: Board['worked'] = {

@@ -328,6 +328,14 @@ it('waits begin when a step is done, end by themselves, and go when it is not do
   ]);
   expect(ends([...facts].reverse(), 36)).toEqual([['long', 600]]);
   expect(ends([...facts, { kind: 'takenBack', id: 't', at: AT, fact: 'long' }], 36)).toEqual([]);
+  // Work that went on from it has ended a wait, of this panel or of all.
+  const next = (copy: number | null): Fact => ({
+    ...(done('next', 'join') as Extract<Fact, { kind: 'done' }>),
+    ends: [{ step: 'glue', copy }],
+  });
+  expect(ends([...facts, next(1)], 0)).toEqual([]);
+  expect(ends([...facts, next(2)], 0)).toHaveLength(2);
+  expect(ends([...facts, next(null)], 0)).toEqual([]);
 });
 
 it('every step of every board teaches how to see that it is right, and every look has a way to look', () => {

@@ -3,10 +3,11 @@ import type { PlanInput } from '../saw/planInput.ts';
 import { makePlan, type Plan } from '../plan/plan.ts';
 import { stationOf, type StepStation } from '../steps/operation.ts';
 import { say, type Phrase } from '../units/phrase.ts';
+import { progressOf } from '../bench/progress.ts';
 import { checkPlan, openStops } from './checkPlan.ts';
 
 /** How far a board has come. */
-export type StandingState = 'empty' | 'stopped' | 'planned' | 'promised' | 'cut';
+export type StandingState = 'empty' | 'stopped' | 'planned' | 'promised' | 'cut' | 'begun' | 'done';
 
 /** A board as it is now: what it will measure, how far it has come, and what to do next. */
 export interface Standing {
@@ -15,7 +16,7 @@ export interface Standing {
   state: StandingState;
   /** What comes next, and the station where it is done. */
   next: Phrase;
-  station: 'layout' | 'cuts' | StepStation;
+  station: 'layout' | 'cuts' | 'bench' | StepStation;
 }
 
 /** Stops that are mended where strips are laid out: they belong to no step. */
@@ -27,6 +28,11 @@ export function standingOf(input: PlanInput): Standing {
     return { size: null, state: 'empty', next: say`Lay out strips`, station: 'layout' };
   const plan = makePlan(input);
   const { size } = plan.worked;
+  // What lies on the bench goes on from there.
+  const { steps, due } = progressOf(plan.operations, input.facts ?? []);
+  if (steps.length > 0 && !due) return { size, state: 'done', next: say`Hand it over`, station: 'bench' };
+  if (due && steps.some((s) => s.state === 'done'))
+    return { size, state: 'begun', next: due.step.title, station: 'bench' };
   const stops = openStops(checkPlan(plan, input));
   const [first] = stops;
   if (first) {

@@ -120,6 +120,11 @@ const doneSchema = z.strictObject({
     })
     .nullable()
     .optional(),
+  /** Whose waits are over with it: the steps it came after, one panel of them or all. */
+  ends: z
+    .array(z.strictObject({ step: lineOfText(1, 200), copy: thingShape.copy.nullable() }))
+    .max(200, { error: 'must be at most 200 steps' })
+    .optional(),
 });
 
 /** Something that was made is no good: a strip, a row, a joint. */

@@ -2,7 +2,9 @@ import type { Knex } from 'knex';
 import { addBoard } from '../stores/boardStore.ts';
 import { addPiece } from '../stores/rackStore.ts';
 import { DEFAULT_SHOP, type Shop } from '#core/shop/shop.ts';
-import { tramShedBoards, tramShedRack, tramShedShop } from './tramShed.ts';
+import { addFacts } from '../stores/factStore.ts';
+import { halfDoneFacts } from './halfDone.ts';
+import { tramShedBoards, tramShedHalfDone, tramShedRack, tramShedShop } from './tramShed.ts';
 
 /**
  * Loads the demo into a database where nothing was ever entered. Everything or nothing, and only once however many servers start together.
@@ -12,6 +14,8 @@ export async function seedDemo(db: Knex): Promise<boolean> {
   return db.transaction(async (tx) => {
     if (!(await isFirst(tx, tramShedShop, true))) return false;
     for (const { id, ...fields } of tramShedRack) await addPiece(tx, fields, id);
+    const { id } = await addBoard(tx, tramShedHalfDone);
+    await addFacts(tx, id, halfDoneFacts(Date.now()));
     for (const board of tramShedBoards) await addBoard(tx, board);
     return true;
   });

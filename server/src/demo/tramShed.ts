@@ -492,3 +492,14 @@ export const tramShedBoards: Board[] = [
     edges: { far: UNDER_BEVEL, right: UNDER_BEVEL, near: UNDER_BEVEL, left: UNDER_BEVEL },
   }),
 ];
+
+/** One that lies half done on the bench. */
+export const tramShedHalfDone: Board = board(
+  'Lower Hut ham board',
+  'Ham',
+  'edge',
+  [380, 210, 30],
+  1,
+  'B48.8 C36.8 B48.8 C36.8 B48.8',
+  {},
+);

@@ -15,7 +15,12 @@ export function factLine(board: string): FactLine {
   const line = new FactLine({
     name: board,
     show: (facts) => queryClient.setQueryData<Fact[]>(keyOf(board), facts),
-    send: async (facts) => (await api.addFacts(board, facts)).facts,
+    send: async (facts) => {
+      const stored = (await api.addFacts(board, facts)).facts;
+      // What is waited for follows from what was done.
+      void queryClient.invalidateQueries({ queryKey: ['waits'] });
+      return stored;
+    },
   });
   lines.set(board, line);
   return line;

@@ -30,6 +30,15 @@ function Waiting({ waits, ahead }: { waits: readonly StoredWait[]; ahead: number
   useNotices(waits, now);
   return (
     <div className={classes.line} role="region" aria-label="What is waited for">
+      {asked && (
+        <Button
+          size="compact-sm"
+          variant="default"
+          onClick={() => void Notification.requestPermission().finally(() => setAsked(false))}
+        >
+          Tell me when
+        </Button>
+      )}
       {waits.map((wait) => {
         const left = (Date.parse(wait.until) - now) / 60_000;
         return (
@@ -44,15 +53,6 @@ function Waiting({ waits, ahead }: { waits: readonly StoredWait[]; ahead: number
           </Link>
         );
       })}
-      {asked && (
-        <Button
-          size="compact-sm"
-          variant="default"
-          onClick={() => void Notification.requestPermission().finally(() => setAsked(false))}
-        >
-          Tell me when
-        </Button>
-      )}
     </div>
   );
 }

@@ -7,7 +7,6 @@ import type { Operation } from '#core/steps/operation.ts';
 import type { Noted } from '../../data/factLine.ts';
 import { factLine, factsQuery, useFactState } from '../../data/facts.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
-import { queryClient } from '../../data/queryClient.ts';
 import { showProblem, showWord } from '../../shell/notices.tsx';
 
 /** What another device noted is here as soon as this, ms. */
@@ -25,7 +24,6 @@ export function useBench() {
   const note = (noted: Noted): boolean => {
     try {
       line.note(noted);
-      void queryClient.invalidateQueries({ queryKey: ['waits'] });
       return true;
     } catch (error) {
       showProblem(error);
@@ -46,11 +44,10 @@ export function useBench() {
         copy,
         minutes,
         wait: step.waitMinutes === null ? null : { minutes: step.waitMinutes, for: step.waitFor ?? 'the next step' },
+        // What is done panel by panel goes on from its own panel.
+        ends: step.after.map((id) => ({ step: id, copy: step.repeats > 1 ? copy : null })),
       }),
-    takeBack: (ids: readonly string[]) => {
-      line.takeBack(ids);
-      void queryClient.invalidateQueries({ queryKey: ['waits'] });
-    },
+    takeBack: (ids: readonly string[]) => line.takeBack(ids),
     /** Takes one of the ways out of something that went wrong. */
     decide: (fact: string, { way, board }: MishapWay) => {
       if (!note({ kind: 'decided', about: fact, way })) return;

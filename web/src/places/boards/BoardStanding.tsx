@@ -20,6 +20,8 @@ const WORDS: Readonly<Record<StandingState, string>> = {
   planned: 'Planned',
   promised: 'Wood promised',
   cut: 'All strips cut',
+  begun: 'On the bench',
+  done: 'Every step done',
 };
 
 /** One piece of work while nobody waits for the page. */
