@@ -1,7 +1,7 @@
 import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
-/** Imports that a room may not make: lists <- units <- wood <- stock, shop, features, facts <- board <- recipe <- cutting, gluing <- trim <- saw <- ladders <- bodies <- steps <- schedule, money <- plan <- follow, propose, templates, bench <- machining <- checks <- format. */
+/** Imports that a room may not make: lists <- units <- wood <- stock, shop, features, facts <- board <- recipe <- cutting, gluing <- trim <- saw <- ladders <- bodies <- steps <- schedule, money <- plan <- follow, propose, templates, bench <- machining, log <- checks <- format. */
 const ORDER = [
   ['lists'],
   ['units'],
@@ -18,7 +18,7 @@ const ORDER = [
   ['schedule', 'money'],
   ['plan'],
   ['follow', 'propose', 'templates', 'bench'],
-  ['machining'],
+  ['machining', 'log'],
   ['checks'],
   ['format'],
 ];

@@ -7,6 +7,8 @@ import { randomFrom } from '#core/propose/random.ts';
 import { apiForTests, type Answer, type TestApi } from './apiForTests.ts';
 import { nameOf } from './operation.ts';
 import { operations } from './operations/index.ts';
+import type { Fact } from '#core/facts/fact.ts';
+import type { LogEntry } from '#core/log/entry.ts';
 import { BOARD_FILE_VERSION } from '#core/format/boardFile.ts';
 
 /** More rounds by hand: FUZZ_REQUESTS=100000 FUZZ_SEED=7 npx vitest run server/src/fuzz.test.ts */
@@ -66,6 +68,62 @@ const cut = {
   blanks: [{ pieceId: 'p1', unit: 0, from: 10, length: 429, strips: [strip] }],
 };
 
+const AT = '2026-11-27T08:00:00.000Z';
+const measured: Fact = {
+  kind: 'measured',
+  id: 'm1',
+  at: AT,
+  device: 'd1',
+  thing: 'panel',
+  copy: 1,
+  step: 'flattenPanel',
+  stage: 'flat',
+  dimension: 'thickness',
+  value: 28.3,
+  instrument: 'caliper',
+};
+const done: Fact = {
+  kind: 'done',
+  id: 'd1',
+  at: AT,
+  step: 'glue:a',
+  copy: 1,
+  minutes: 12.5,
+  wait: { minutes: 30, for: 'the glue' },
+  ends: [{ step: 'dryRun', copy: null }],
+};
+const size = { length: 400, width: 260, thickness: 30 };
+const logged: LogEntry = {
+  board: { ...board, versions: [] },
+  boardId: null,
+  finishedAt: AT,
+  forWhom: 'A hut',
+  wished: size,
+  reached: size,
+  pieces: [{ mark: 'P1', species: 'maple-hard', length: 429, width: 150 }],
+  glue: 'Glue',
+  finish: 'Oil',
+  minutesPlanned: 60,
+  minutesTaken: 70,
+  minutesPlannedOfTaken: 60,
+  cost: 12,
+  currency: 'EUR',
+  grams: 2000,
+  facts: [measured],
+  pairs: [{ what: 'minutes', step: 'glue', machine: null, species: null, width: 250, planned: 10, happened: 12 }],
+  face: [
+    {
+      species: 'maple-hard',
+      corners: [
+        [0, 0],
+        [400, 0],
+        [400, 260],
+      ],
+    },
+  ],
+  care: [{ at: AT, what: 'oiled', note: '' }],
+};
+
 /** One good body for every write, and the query of every list. */
 const samples = (): Record<string, unknown> => ({
   'post /species': HANDBOOK_SPECIES[1],
@@ -103,7 +161,12 @@ const samples = (): Record<string, unknown> => ({
   },
   'put /boards/{id}': { basedOn: 1, steps: [{ board, undo: 1, redo: null }] },
   'put /boards/{id}/revisions/{number}/name': { name: 'A' },
-  'post /boards/{id}/facts': { facts: panelFacts(500, [{ id: 'b1', x: 1, y: 1, length: 10, width: 10, what: 'Gap' }]) },
+  'post /boards/{id}/facts': { facts: [measured, done] },
+  'put /boards/{id}/pictures/{picture}': { type: 'image/jpeg', data: '/9j/4AAQSkZJRgABAQAAAQABAAD' },
+  'post /log': logged,
+  'put /log/{id}': { version: 1, forWhom: 'A hut', care: { at: AT, what: 'oiled', note: 'dull' } },
+  'post /log/{id}/remove': {},
+  'post /log/{id}/restore': {},
   'post /boards/{id}/remove': { basedOn: 1 },
   'post /boards/{id}/restore': {},
 });

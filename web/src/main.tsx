@@ -45,6 +45,19 @@ const router = createBrowserRouter([
         path: 'propose',
         lazy: async () => ({ Component: (await import('./places/propose/ProposePlace.tsx')).ProposePlace }),
       },
+      { path: 'log', lazy: async () => ({ Component: (await import('./places/log/LogPlace.tsx')).LogPlace }) },
+      {
+        path: 'log/lessons',
+        lazy: async () => ({ Component: (await import('./places/log/LessonsPlace.tsx')).LessonsPlace }),
+      },
+      {
+        path: 'log/compare',
+        lazy: async () => ({ Component: (await import('./places/log/LogComparePlace.tsx')).LogComparePlace }),
+      },
+      {
+        path: 'log/:id',
+        lazy: async () => ({ Component: (await import('./places/log/LogEntryPlace.tsx')).LogEntryPlace }),
+      },
       {
         path: 'species',
         lazy: async () => ({ Component: (await import('./places/species/SpeciesPlace.tsx')).SpeciesPlace }),

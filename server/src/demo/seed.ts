@@ -3,7 +3,8 @@ import { addBoard } from '../stores/boardStore.ts';
 import { addPiece } from '../stores/rackStore.ts';
 import { DEFAULT_SHOP, type Shop } from '#core/shop/shop.ts';
 import { addFacts } from '../stores/factStore.ts';
-import { halfDoneFacts } from './halfDone.ts';
+import { addEntry } from '../stores/logStore.ts';
+import { finishedBoards, halfDoneFacts } from './atTheBench.ts';
 import { tramShedBoards, tramShedHalfDone, tramShedRack, tramShedShop } from './tramShed.ts';
 
 /**
@@ -16,6 +17,7 @@ export async function seedDemo(db: Knex): Promise<boolean> {
     for (const { id, ...fields } of tramShedRack) await addPiece(tx, fields, id);
     const { id } = await addBoard(tx, tramShedHalfDone);
     await addFacts(tx, id, halfDoneFacts(Date.now()));
+    for (const entry of finishedBoards(Date.now())) await addEntry(tx, entry);
     for (const board of tramShedBoards) await addBoard(tx, board);
     return true;
   });

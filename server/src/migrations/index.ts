@@ -15,6 +15,7 @@ import * as insert from './013-insert.ts';
 import * as frame from './014-frame.ts';
 import * as stack from './015-stack.ts';
 import * as bench from './016-bench.ts';
+import * as log from './017-log.ts';
 
 /** Every migration by name, run in the order of the names, each once. One that has landed is never edited: `checksums.json` holds that. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -34,4 +35,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '014-frame': frame,
   '015-stack': stack,
   '016-bench': bench,
+  '017-log': log,
 };

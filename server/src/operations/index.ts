@@ -1,6 +1,7 @@
 import { benchOperations } from './benchOperations.ts';
 import { boardOperations } from './boardOperations.ts';
 import { glueRunOperations } from './glueRunOperations.ts';
+import { logOperations } from './logOperations.ts';
 import { rackOperations } from './rackOperations.ts';
 import { sawOperations } from './sawOperations.ts';
 import { shopOperations } from './shopOperations.ts';
@@ -13,4 +14,5 @@ export const operations = [
   ...glueRunOperations,
   ...boardOperations,
   ...benchOperations,
+  ...logOperations,
 ];

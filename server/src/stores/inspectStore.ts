@@ -4,6 +4,7 @@ import type { z } from 'zod';
 import { boardSchema } from '#core/board/board.ts';
 import { cutPlanSchema } from '#core/cutting/cutPlanSchema.ts';
 import { factSchema } from '#core/facts/fact.ts';
+import { logEntrySchema } from '#core/log/entry.ts';
 import { runDocumentSchema } from '#core/gluing/glueRun.ts';
 import { cuttingRecordSchema } from '#core/saw/sawRecords.ts';
 import { shopSchema } from '#core/shop/shop.ts';
@@ -35,6 +36,7 @@ export interface StoreContents {
 const DOCUMENTS: readonly [table: string, key: readonly string[], schema: z.ZodType][] = [
   ['revisions', ['board_id', 'number'], boardSchema],
   ['facts', ['board_id', 'id'], factSchema],
+  ['log_entries', ['id'], logEntrySchema],
   ['shops', ['id'], shopSchema],
   ['shops_aside', ['id'], shopSchema],
   ['cut_plans', ['id'], cutPlanSchema],

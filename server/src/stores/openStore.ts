@@ -18,6 +18,7 @@ const OWN_TABLES = [
   'revisions',
   'facts',
   'pictures',
+  'log_entries',
   'saw_book',
   'cut_plans',
   'cut_plan_boards',

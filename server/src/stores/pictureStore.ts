@@ -32,7 +32,11 @@ export async function keepPicture(tx: Knex.Transaction, board: string, id: strin
   const refused = (message: string) => new Problem(400, 'invalid', message, [{ path: 'data', message }]);
   if (bytes.length > GREATEST_PICTURE_BYTES) throw refused('The picture must be at most 1 MB.');
   if (!BEGINS[picture.type](bytes)) throw refused('This is no picture of the kind it says it is.');
-  const there = await tx<{ id: string; removed_at: Date | null }>('boards').where({ id: board }).whereNull('removed_at').forUpdate().first('id');
+  const there = await tx<{ id: string; removed_at: Date | null }>('boards')
+    .where({ id: board })
+    .whereNull('removed_at')
+    .forUpdate()
+    .first('id');
   if (!there) throw notFound('This board');
   const known = await tx<PictureRow>('pictures').where({ board_id: board, id }).first('bytes');
   if (known) {

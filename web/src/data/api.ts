@@ -1,6 +1,8 @@
 import { nanoid } from 'nanoid';
 import type { BoardStep, ListedBoard, Revision, StoredBoard } from '#contract/boards.ts';
 import type { Picture, Waits } from '#contract/bench.ts';
+import type { EntryChange, LogPage, LogQuery, StoredEntry } from '#contract/log.ts';
+import type { LogEntry, Pair } from '#core/log/entry.ts';
 import type { BoardFacts } from '#contract/facts.ts';
 import type { RunChange, Runs, RunStart, StoredRun } from '#contract/glueRuns.ts';
 import type { ProblemJson } from '#contract/problem.ts';
@@ -136,6 +138,14 @@ async function whole<T>(path: string, idOf: (row: T) => string): Promise<T[]> {
   return [...rows.values()];
 }
 
+/** A query as an address has it: what is not asked is left out. */
+const wordsOf = (query: object): Record<string, string> =>
+  Object.fromEntries(
+    Object.entries(query).flatMap(([key, value]) =>
+      value === undefined || value === '' ? [] : [[key, String(value)] as const],
+    ),
+  );
+
 /** Every call of the interface to the server. */
 export const api = {
   /** Boards as lists show them: without versions and features. */
@@ -157,6 +167,13 @@ export const api = {
   addFacts: (boardId: string, facts: Fact[]) =>
     request<BoardFacts>('POST', `/boards/${boardId}/facts`, { facts }, { asksAgain: true }),
   waits: () => request<Waits>('GET', '/waits'),
+  log: (query: LogQuery) => request<LogPage>('GET', `/log?${new URLSearchParams(wordsOf(query)).toString()}`),
+  logEntry: (id: string) => request<StoredEntry>('GET', `/log/${id}`),
+  addLogEntry: (entry: LogEntry) => request<StoredEntry>('POST', '/log', entry, { asksAgain: true }),
+  changeLogEntry: (id: string, change: EntryChange) => request<StoredEntry>('PUT', `/log/${id}`, change),
+  removeLogEntry: (id: string) => request<void>('POST', `/log/${id}/remove`, {}),
+  restoreLogEntry: (id: string) => request<void>('POST', `/log/${id}/restore`, {}),
+  logPairs: () => request<{ pairs: Pair[] }>('GET', '/log/pairs'),
   keepPicture: (boardId: string, id: string, picture: Picture) =>
     request<void>('PUT', `/boards/${boardId}/pictures/${id}`, picture, { asksAgain: true }),
   picture: (boardId: string, id: string) => request<Picture>('GET', `/boards/${boardId}/pictures/${id}`),

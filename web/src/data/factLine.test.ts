@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Fact } from '#core/facts/fact.ts';
+import { factsThatHold } from '#core/facts/factsThatHold.ts';
 import { ApiProblem } from './api.ts';
 import { FACT_KEY } from './factKey.ts';
 import { FactLine, waitingNames, type Noted } from './factLine.ts';
@@ -205,4 +206,48 @@ describe('facts from this device', () => {
     expect(line.snapshot()).toEqual({ kind: 'refused', message: 'This board does not exist.' });
     expect(waitingNames()).toEqual(['b2']);
   });
+});
+
+it('a thousand facts from two devices, their clocks an hour apart, a server that dies at any moment and pages that are closed: each arrives once, in the order of its device, and both see the same', async () => {
+  // The worst of moments in turn: gone before it takes anything, and after it took it, before it answers.
+  const fates = ['well', 'gone', 'mute', 'well', 'mute', 'gone', 'gone', 'well', 'mute', 'well'] as const;
+  const start = Date.now();
+  const stores = [new Map<string, string>(), new Map<string, string>()];
+  const lines: (FactLine | null)[] = [null, null];
+  const use = (which: number) => {
+    device = stores[which]!;
+    vi.setSystemTime(start + (which === 1 ? 3_600_000 : 0) + turn * 1000);
+    lines[which] ??= server.line();
+    return lines[which];
+  };
+  let turn = 0;
+  for (; turn < 1000; turn += 1) {
+    const which = turn % 2;
+    const fate = fates[(turn * 7 + (turn >> 4)) % fates.length]!;
+    [server.gone, server.mute] = [fate === 'gone', fate === 'mute'];
+    const line = use(which)!;
+    line.over(server.facts);
+    line.note(length(1 + turn));
+    if (turn % 3 === 0) await line.flush();
+    // The browser is closed, and opened again later: what it held is on the device.
+    if (turn % 97 === 0) lines[which] = null;
+  }
+  [server.gone, server.mute] = [false, false];
+  for (const which of [0, 1]) {
+    const line = use(which)!;
+    for (let tries = 0; tries < 20; tries += 1) {
+      await line.flush();
+      await settle(20);
+    }
+  }
+  const noted = server.facts.flatMap((f) => (f.kind === 'measured' ? [f] : []));
+  expect(new Set(noted.map((f) => f.id)).size).toBe(noted.length);
+  expect(noted.map((f) => f.value).sort((a, b) => a - b)).toEqual(Array.from({ length: 1000 }, (_, i) => i + 1));
+  // Told by time, what a device noted stands in the order in which it noted it.
+  const inTime = factsThatHold(server.facts).flatMap((f) => (f.kind === 'measured' ? [f.value] : []));
+  for (const odd of [0, 1]) {
+    const own = inTime.filter((v) => (v - 1) % 2 === odd);
+    expect(own).toEqual([...own].sort((a, b) => a - b));
+  }
+  expect(factsThatHold([...server.facts].reverse())).toEqual(factsThatHold(server.facts));
 });

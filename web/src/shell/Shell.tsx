@@ -21,6 +21,7 @@ export function Shell() {
     { keys: 'y', does: 'What could I make? Proposals from the rack', run: () => void navigate('/propose') },
     { keys: 'h', does: 'Go to the shop', run: () => void navigate('/shop') },
     { keys: 'j', does: 'Go to the species', run: () => void navigate('/species') },
+    { keys: 'alt+l', does: 'Go to the log', run: () => void navigate('/log') },
     { keys: 'u', does: 'Switch between millimetres and inches', run: toggleUnit },
   ]);
 
@@ -45,6 +46,7 @@ export function Shell() {
           <NavLink to="/propose">Propose</NavLink>
           <NavLink to="/shop">Shop</NavLink>
           <NavLink to="/species">Species</NavLink>
+          <NavLink to="/log">Log</NavLink>
         </nav>
         <div className={classes.tools}>
           <SegmentedControl

@@ -1,14 +1,12 @@
 import { Button } from '@mantine/core';
-import { isMeasuredLength } from '#core/facts/fact.ts';
-import { thingOf, type HeldFact } from '#core/facts/factsThatHold.ts';
+import type { HeldFact } from '#core/facts/factsThatHold.ts';
 import type { Progress } from '#core/bench/progress.ts';
-import { cutStripsOf } from '#core/board/recipe.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { durationWords } from '../../quantities/duration.ts';
-import { Length, Say } from '../../quantities/Length.tsx';
+import { Say } from '../../quantities/Length.tsx';
 import classes from './bench.module.css';
 import { BenchPicture } from './BenchPicture.tsx';
-import { MEASURED_WORDS } from './MeasureDialog.tsx';
+import { FactWordsOf } from './FactWords.tsx';
 
 const WHEN = new Intl.DateTimeFormat(undefined, { weekday: 'short', hour: '2-digit', minute: '2-digit' });
 
@@ -22,6 +20,7 @@ interface BenchDoneProps {
 
 /** Every step with how it stands, those that are done folded away; and all that was noted, each to be taken back. */
 export function BenchDone({ progress, held, onOpen, onTakeBack }: BenchDoneProps) {
+  const { board, id } = useSettledBoard();
   const done = progress.steps.filter((s) => s.state === 'done');
   const open = progress.steps.filter((s) => s.state !== 'done');
   const other = held.filter((f) => f.kind !== 'done');
@@ -80,7 +79,12 @@ export function BenchDone({ progress, held, onOpen, onTakeBack }: BenchDoneProps
         <ul>
           {other.map((fact) => (
             <li key={fact.id}>
-              <FactWords fact={fact} /> <span className={classes.when}>{WHEN.format(new Date(fact.at))}</span>
+              {fact.kind === 'picture' ? (
+                <BenchPicture board={id} picture={fact.picture} />
+              ) : (
+                <FactWordsOf fact={fact} board={board} />
+              )}{' '}
+              <span className={classes.when}>{WHEN.format(new Date(fact.at))}</span>
               <Button
                 size="compact-sm"
                 variant="default"
@@ -101,56 +105,4 @@ export function BenchDone({ progress, held, onOpen, onTakeBack }: BenchDoneProps
       </details>
     </div>
   );
-}
-
-const WAY_WORDS = {
-  goOn: 'gone on',
-  again: 'made again',
-  turnOver: 'turned over',
-  shift: 'shifted',
-  shorten: 'made smaller',
-  fill: 'filled',
-} as const;
-
-/** A fact in words. */
-export function FactWords({ fact }: { fact: HeldFact }) {
-  const { board, id } = useSettledBoard();
-  const about = thingOf(fact);
-  const at = about ? cutStripsOf(board).findIndex((s) => s.id === about.thing) : -1;
-  const thing = about === null ? '' : at >= 0 ? `Strip ${at + 1}` : about.copy > 1 ? `Number ${about.copy}` : 'It';
-  switch (fact.kind) {
-    case 'measured':
-      return (
-        <>
-          {thing} measured, {MEASURED_WORDS[fact.dimension]}:{' '}
-          {isMeasuredLength(fact.dimension) ? (
-            <Length mm={fact.value} />
-          ) : (
-            `${fact.value} ${fact.dimension === 'weight' ? 'g' : '%'}`
-          )}
-        </>
-      );
-    case 'badPlace':
-      return (
-        <>
-          Bad place: {fact.spot.what}, <Length mm={fact.spot.x} /> from the left end
-        </>
-      );
-    case 'failed':
-      return (
-        <>
-          {fact.what === 'strip' ? thing : fact.what === 'slice' ? 'A slice' : 'A joint'}: {fact.why}
-        </>
-      );
-    case 'usedUp':
-      return <>No {fact.what} left</>;
-    case 'note':
-      return <>{fact.text}</>;
-    case 'picture':
-      return <BenchPicture board={id} picture={fact.picture} />;
-    case 'decided':
-      return <>Decided: {WAY_WORDS[fact.way]}</>;
-    case 'done':
-      return <>Done</>;
-  }
 }

@@ -19,6 +19,7 @@ import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { BenchDone } from './BenchDone.tsx';
 import classes from './bench.module.css';
 import { InspectCard } from './InspectCard.tsx';
+import { IntoTheLog } from './IntoTheLog.tsx';
 import { MeasureDialog } from './MeasureDialog.tsx';
 import { MishapCards } from './MishapCards.tsx';
 import { PartTicks } from './PartTicks.tsx';
@@ -159,6 +160,8 @@ export function BenchPlace() {
         onDecide={(fact, way) => bench.decide(fact, way)}
         onTakeBack={(fact) => takeBack([fact])}
       />
+
+      {progress.due === null && <IntoTheLog />}
 
       {looked && (
         <InspectCard
@@ -316,11 +319,6 @@ export function BenchPlace() {
           onNote={bench.note}
           onClose={() => setDialog(null)}
         />
-      )}
-      {plan.operations.length > 0 && progress.due === null && (
-        <p className={classes.all} role="status">
-          Every step is done.
-        </p>
       )}
     </div>
   );

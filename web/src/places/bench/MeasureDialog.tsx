@@ -9,17 +9,8 @@ import { Length } from '../../quantities/Length.tsx';
 import { readLength } from '../../quantities/LengthInput.tsx';
 import { useDisplay } from '../../quantities/display.tsx';
 import classes from './bench.module.css';
+import { MEASURED_WORDS } from './measuredWords.ts';
 import { NumberPad } from './NumberPad.tsx';
-
-export const MEASURED_WORDS: Readonly<Record<Measured, string>> = {
-  thickness: 'thickness',
-  width: 'width',
-  length: 'length',
-  diagonal: 'one diagonal',
-  otherDiagonal: 'the other diagonal',
-  moisture: 'moisture',
-  weight: 'weight',
-};
 
 const UNITS = { moisture: '%', weight: 'g' } as const;
 
