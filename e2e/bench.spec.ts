@@ -145,3 +145,67 @@ test('a fact for a board that was removed is told, and kept on the device', asyn
   await page.reload();
   await expect.poll(async () => (await factsOf(page, id)).length).toBe(1);
 });
+
+test('a board that is done goes into the log as it was; it is found, compared, and teaches', async ({
+  page,
+  request,
+}) => {
+  test.slow();
+  const name = `Log ${Date.now()}`;
+  const id = await makeBoard(request, { name });
+  const steps = (await (await request.get(at(`/api/boards/${id}/facts`))).json()) as { facts: Fact[] };
+  expect(steps.facts).toEqual([]);
+  await openPlace(page, `/boards/${id}/bench`);
+  for (let done = 0; done < 40; done += 1) {
+    if (await page.getByRole('region', { name: 'Every step is done' }).isVisible()) break;
+    const now = (await title(page).textContent()) ?? '';
+    await page.keyboard.press(' ');
+    await expect(
+      title(page)
+        .or(page.getByRole('region', { name: 'Every step is done' }))
+        .first(),
+    ).not.toHaveText(now);
+  }
+  await page.getByLabel('For whom is it?').fill('The hut warden');
+  await page.getByRole('button', { name: 'Take it into the log' }).click();
+  await expect(page.getByRole('heading', { level: 1, name })).toBeVisible();
+  await expect(page.getByRole('img', { name: `${name}, drawn from above` })).toBeVisible();
+
+  // It came back and was oiled; that is added to its page.
+  await page.getByLabel('Note').fill('looked dull');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByText(/Oiled again, looked dull/)).toBeVisible();
+
+  await page.getByRole('link', { name: 'All boards of the log' }).click();
+  await page.getByLabel('Look for').fill('warden');
+  await expect(page.getByRole('status')).toHaveText('1 board');
+  await page.getByRole('checkbox', { name: `Compare ${name}` }).check();
+  await page.getByLabel('Look for').fill('dough');
+  await page.getByRole('checkbox', { name: 'Compare Middle Hut dough board' }).check();
+  await page.getByRole('button', { name: 'Compare two' }).click();
+  await expect(page.getByRole('columnheader')).toHaveText([name, 'Middle Hut dough board']);
+
+  // What it teaches is taken by one press, and taken back by another. The shop that others plan with meanwhile stays as it is.
+  const sent: number[] = [];
+  await page.route('**/api/shop', async (route) => {
+    if (route.request().method() === 'GET') return route.fallback();
+    const { version, shop } = route.request().postDataJSON() as {
+      version: number;
+      shop: { habits: { panelFlatten: number } };
+    };
+    sent.push(shop.habits.panelFlatten);
+    return route.fulfill({ json: { version: version + 1, shop, demo: true } });
+  });
+  await openPlace(page, '/log/lessons');
+  const lesson = page.locator('section').filter({ hasText: 'Panels lost' });
+  await lesson.getByRole('button', { name: 'Plan with that' }).click();
+  await expect.poll(() => sent.length).toBe(1);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(() => sent.length).toBe(2);
+  expect(sent[0]).toBeGreaterThan(sent[1]!);
+
+  await openPlace(page, '/log');
+  await page.getByRole('link', { name, exact: true }).click();
+  await page.getByRole('button', { name: 'Make it again' }).click();
+  await expect(page).toHaveURL(/boards\/[^/]+\/brief$/);
+});

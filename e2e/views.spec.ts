@@ -20,6 +20,8 @@ const VIEWS = [
   '/shop/ways',
   '/shop/glues',
   '/species',
+  '/log',
+  '/log/lessons',
   'brief',
   'layout',
   'cuts',

@@ -413,6 +413,50 @@ it('accents of bits go down as plain strips of their first wood, and come up as 
   await db.destroy();
 }, 60_000);
 
+it('what an older Cadenza cannot say of the bench goes down as what it can, the log and pictures go; and all comes up again', async () => {
+  const url = await fresh('bench_step');
+  load(url, gunzipSync(readFileSync(join(here, 'earlier', '015-119efb5.sql.gz'))));
+  const db = openDatabase(url);
+  await openStore(db);
+  expect(await inspectStore(url)).toMatchObject({ unreadable: [] });
+  const api = await serveApi(url);
+  const { id } = (await api.call('POST', '/boards', plainBoard())).body as { id: string };
+  const at = '2026-11-27T08:00:00.000Z';
+  const about = { at, thing: 'panel', copy: 1 };
+  const facts = [
+    {
+      kind: 'measured',
+      id: 'long',
+      ...about,
+      step: 'glue',
+      device: 'd',
+      stage: 'glued',
+      dimension: 'length',
+      value: 612,
+    },
+    { kind: 'measured', id: 'thick', ...about, stage: 'flat', dimension: 'thickness', value: 28.3 },
+    { kind: 'done', id: 'done', at, step: 'glue', copy: 1, minutes: 3 },
+    { kind: 'note', id: 'note', at, text: 'x' },
+  ];
+  expect((await api.call('POST', `/boards/${id}/facts`, { facts })).status).toBe(200);
+  await api.close();
+  const left = () => db('facts').where({ board_id: id }).pluck<string[]>('document');
+  await migrations['017-log']!.down!(db);
+  await migrations['016-bench']!.down!(db);
+  expect((await left()).map((d) => JSON.parse(String(d)) as unknown)).toEqual([
+    { kind: 'measured', id: 'long', ...about, dimension: 'length', value: 612 },
+  ]);
+  expect(await db('boards').where({ id }).first('facts')).toEqual({ facts: 1 });
+  expect([await db.schema.hasTable('pictures'), await db.schema.hasTable('log_entries')]).toEqual([false, false]);
+  // A first run that was killed leaves nothing that a second one trips over.
+  for (let run = 0; run < 2; run += 1) {
+    await migrations['016-bench']!.up(db);
+    await migrations['017-log']!.up(db);
+  }
+  expect(await inspectStore(url)).toMatchObject({ unreadable: [], facts: 1 });
+  await db.destroy();
+}, 60_000);
+
 // From before the recipe: the steps until there are sealed, and were gone through so when they landed.
 it('ten thousand revisions come up some hundred at a time: no table is ever in memory whole', async () => {
   const url = await fresh('many');
