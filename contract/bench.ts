@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { INSTRUMENT_KINDS, READING_UNITS } from '#core/bench/reading.ts';
 import { idSchema } from '#core/units/textSchema.ts';
 
 /** Largest picture that is kept, bytes: a photograph made small in the browser is far below. */
@@ -32,3 +33,30 @@ export type StoredWait = z.infer<typeof waitSchema>;
 /** Every wait of every board, the one that is over first before the others, and what time it is. */
 export const waitsSchema = z.strictObject({ now: z.iso.datetime({ precision: 3 }), waits: z.array(waitSchema) });
 export type Waits = z.infer<typeof waitsSchema>;
+
+/** What an instrument sends. */
+export const readingSchema = z.strictObject({
+  instrument: z.enum(INSTRUMENT_KINDS, { error: `must be one of ${INSTRUMENT_KINDS.join(', ')}` }),
+  value: z
+    .number({ error: 'must be a number' })
+    .min(-1e6, { error: 'must be at least -1000000' })
+    .max(1e6, { error: 'must be at most 1000000' }),
+  unit: z.enum(READING_UNITS, { error: `must be one of ${READING_UNITS.join(', ')}` }),
+  flat: z.boolean({ error: 'must be true or false' }),
+});
+
+/** What was sent since a reading, the oldest first; without one only which was the last. */
+export const readingsSchema = z.strictObject({
+  last: z.int(),
+  readings: z.array(readingSchema.extend({ id: z.int() })),
+});
+export type Readings = z.infer<typeof readingsSchema>;
+
+export const readingsQuerySchema = z.object({
+  after: z.coerce
+    .number({ error: 'must be a number' })
+    .int({ error: 'must be a whole number' })
+    .min(0, { error: 'must not be negative' })
+    .max(2 ** 31, { error: 'must be at most 2147483648' })
+    .optional(),
+});

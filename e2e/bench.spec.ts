@@ -43,6 +43,13 @@ test('a board is made at the bench by a foot switch; what is measured is planned
     await figure.press('Enter');
     await expect(page.getByRole('dialog')).toContainText('The thickness');
   }
+  // A caliper sends in inches, and one with a flat battery is not believed.
+  const caliper = (value: number, unit: string, flat: boolean) =>
+    request.post(at('/api/readings'), { data: { instrument: 'caliper', value, unit, flat } });
+  await caliper(28.3, 'mm', true);
+  await expect(page.getByRole('dialog')).toContainText('The battery of the caliper is flat');
+  await caliper(1.2, 'in', false);
+  await expect(figure).toHaveValue('30.48');
   await figure.fill('28,3');
   await figure.press('Enter');
   const mishap = page.getByRole('region', { name: 'What went otherwise' });

@@ -22,6 +22,7 @@ const VIEWS = [
   '/species',
   '/log',
   '/log/lessons',
+  '/instruments',
   'brief',
   'layout',
   'cuts',

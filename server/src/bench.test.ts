@@ -138,3 +138,19 @@ describe('the log', () => {
     });
   });
 });
+
+it('readings are handed on from the last one seen; one that never stops sending is told so', async () => {
+  const send = (value: number) =>
+    api.call('POST', '/readings', { instrument: 'caliper', value, unit: 'mm', flat: false });
+  await send(10);
+  const { last } = (await api.call('GET', '/readings')).body as { last: number };
+  await send(11);
+  await send(12);
+  const { body } = await api.call('GET', `/readings?after=${last}`);
+  expect((body.readings as { value: number }[]).map((r) => r.value)).toEqual([11, 12]);
+  expect((await api.call('GET', `/readings?after=${body.last}`)).body).toEqual({ last: body.last, readings: [] });
+  const answers = await Promise.all(Array.from({ length: 60 }, (_, i) => send(i + 1)));
+  const refused = answers.find((a) => a.status === 429);
+  expect(refused?.body.detail).toContain('never stops');
+  expect(answers.filter((a) => a.status === 204).length).toBeGreaterThanOrEqual(15);
+});

@@ -163,6 +163,7 @@ const samples = (): Record<string, unknown> => ({
   'put /boards/{id}/revisions/{number}/name': { name: 'A' },
   'post /boards/{id}/facts': { facts: [measured, done] },
   'put /boards/{id}/pictures/{picture}': { type: 'image/jpeg', data: '/9j/4AAQSkZJRgABAQAAAQABAAD' },
+  'post /readings': { instrument: 'caliper', value: 28.3, unit: 'mm', flat: false },
   'post /log': logged,
   'put /log/{id}': { version: 1, forWhom: 'A hut', care: { at: AT, what: 'oiled', note: 'dull' } },
   'post /log/{id}/remove': {},

@@ -45,6 +45,12 @@ const router = createBrowserRouter([
         path: 'propose',
         lazy: async () => ({ Component: (await import('./places/propose/ProposePlace.tsx')).ProposePlace }),
       },
+      {
+        path: 'instruments',
+        lazy: async () => ({
+          Component: (await import('./places/instruments/InstrumentsPlace.tsx')).InstrumentsPlace,
+        }),
+      },
       { path: 'log', lazy: async () => ({ Component: (await import('./places/log/LogPlace.tsx')).LogPlace }) },
       {
         path: 'log/lessons',

@@ -15,6 +15,7 @@ import { looksAfter } from './inspection.ts';
 import { measuresOf, type Measure } from './measures.ts';
 import { mishapsOf } from './mishaps.ts';
 import { progressOf } from './progress.ts';
+import { readLine, takeReading, type Reading, type ReadingUnit } from './reading.ts';
 import { slipOf } from './slip.ts';
 import { lessonOf } from './teaching.ts';
 import { waitsOf } from './waits.ts';
@@ -351,4 +352,45 @@ it('every step of every board teaches how to see that it is right, and every loo
     }),
     { numRuns: 20 },
   );
+});
+
+describe('readings of instruments', () => {
+  const caliper = (value: number, unit: ReadingUnit, flat = false): Reading => ({
+    instrument: 'caliper',
+    value,
+    unit,
+    flat,
+  });
+
+  it('come to the field that waits for them in its own unit', () => {
+    expect(takeReading(caliper(28.3, 'mm'), 'thickness')).toEqual({ ok: true, value: 28.3 });
+    expect(takeReading(caliper(1, 'in'), 'width')).toEqual({ ok: true, value: 25.4 });
+    expect(takeReading({ instrument: 'scale', value: 2.35, unit: 'kg', flat: false }, 'weight')).toEqual({
+      ok: true,
+      value: 2350,
+    });
+    expect(takeReading({ instrument: 'hygrometer', value: 48, unit: '%', flat: false }, 'humidity')).toEqual({
+      ok: true,
+      value: 48,
+    });
+  });
+
+  it.each([
+    [caliper(28.3, 'mm', true), 'thickness', 'The battery of the caliper is flat'],
+    [caliper(28.3, 'g'), 'thickness', 'The caliper sent 28.3 g, which is no length.'],
+    [caliper(28.3, 'mm'), 'moisture', 'The caliper measures length; what is waited for is moisture.'],
+    [caliper(-0.02, 'mm'), 'thickness', 'set it to zero'],
+    [{ instrument: 'hygrometer', value: 48, unit: '%', flat: false }, 'moisture', 'measures humidity'],
+  ] as const)('%j for %s is not taken, and why is said', (reading, awaited, why) => {
+    const taken = takeReading(reading, awaited);
+    expect(taken.ok ? '' : taken.message).toContain(why);
+  });
+
+  it('are read off a line, with or without a unit', () => {
+    expect(readLine('+028,31 mm', 'caliper')).toEqual(caliper(28.31, 'mm'));
+    expect(readLine('1.114"', 'caliper')).toEqual(caliper(1.114, 'in'));
+    expect(readLine(' 2350', 'scale')).toEqual({ instrument: 'scale', value: 2350, unit: 'g', flat: false });
+    expect(readLine('28.3 mm LOW BATT', 'caliper')).toEqual(caliper(28.3, 'mm', true));
+    expect(readLine('ready', 'caliper')).toBeNull();
+  });
 });

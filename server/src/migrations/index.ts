@@ -16,6 +16,7 @@ import * as frame from './014-frame.ts';
 import * as stack from './015-stack.ts';
 import * as bench from './016-bench.ts';
 import * as log from './017-log.ts';
+import * as readings from './018-readings.ts';
 
 /** Every migration by name, run in the order of the names, each once. One that has landed is never edited: `checksums.json` holds that. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -36,4 +37,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '015-stack': stack,
   '016-bench': bench,
   '017-log': log,
+  '018-readings': readings,
 };

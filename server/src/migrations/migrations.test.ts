@@ -441,17 +441,20 @@ it('what an older Cadenza cannot say of the bench goes down as what it can, the 
   expect((await api.call('POST', `/boards/${id}/facts`, { facts })).status).toBe(200);
   await api.close();
   const left = () => db('facts').where({ board_id: id }).pluck<string[]>('document');
+  await migrations['018-readings']!.down!(db);
   await migrations['017-log']!.down!(db);
   await migrations['016-bench']!.down!(db);
   expect((await left()).map((d) => JSON.parse(String(d)) as unknown)).toEqual([
     { kind: 'measured', id: 'long', ...about, dimension: 'length', value: 612 },
   ]);
   expect(await db('boards').where({ id }).first('facts')).toEqual({ facts: 1 });
-  expect([await db.schema.hasTable('pictures'), await db.schema.hasTable('log_entries')]).toEqual([false, false]);
+  for (const table of ['pictures', 'log_entries', 'readings'])
+    expect([table, await db.schema.hasTable(table)]).toEqual([table, false]);
   // A first run that was killed leaves nothing that a second one trips over.
   for (let run = 0; run < 2; run += 1) {
     await migrations['016-bench']!.up(db);
     await migrations['017-log']!.up(db);
+    await migrations['018-readings']!.up(db);
   }
   expect(await inspectStore(url)).toMatchObject({ unreadable: [], facts: 1 });
   await db.destroy();

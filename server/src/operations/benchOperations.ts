@@ -1,9 +1,10 @@
-import { pictureSchema, waitsSchema } from '#contract/bench.ts';
+import { pictureSchema, readingSchema, readingsQuerySchema, readingsSchema, waitsSchema } from '#contract/bench.ts';
 import { certain } from '#core/lists/there.ts';
-import type { Operation } from '../operation.ts';
+import { queryOf, type Operation } from '../operation.ts';
 import { validated } from '../problem.ts';
 import { NOTHING_TO_SAY, reply } from '../reply.ts';
 import { keepPicture, readPicture } from '../stores/pictureStore.ts';
+import { addReading, readingsAfter } from '../stores/readingStore.ts';
 import { waitsOfBoards } from '../stores/waitStore.ts';
 
 /** What the bench asks for beside the facts of one board. */
@@ -17,6 +18,27 @@ export const benchOperations: Operation[] = [
     run: async (db) => {
       const now = Date.now();
       return reply({ now: new Date(now).toISOString(), waits: await waitsOfBoards(db, now) });
+    },
+  },
+  {
+    method: 'get',
+    path: '/readings',
+    summary: 'What instruments sent since a reading',
+    ok: [200, 'Readings', readingsSchema],
+    errors: [400],
+    query: readingsQuerySchema,
+    run: async (db, call) => reply(await readingsAfter(db, queryOf(readingsQuerySchema, call).after)),
+  },
+  {
+    method: 'post',
+    path: '/readings',
+    summary: 'Send a reading of an instrument to the field that waits for it',
+    ok: [204, 'Sent'],
+    errors: [400, 429],
+    input: readingSchema,
+    run: async (tx, { body }) => {
+      await addReading(tx, validated(readingSchema, body));
+      return NOTHING_TO_SAY;
     },
   },
   {

@@ -19,6 +19,7 @@ const OWN_TABLES = [
   'facts',
   'pictures',
   'log_entries',
+  'readings',
   'saw_book',
   'cut_plans',
   'cut_plan_boards',

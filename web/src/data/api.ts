@@ -1,6 +1,7 @@
 import { nanoid } from 'nanoid';
 import type { BoardStep, ListedBoard, Revision, StoredBoard } from '#contract/boards.ts';
-import type { Picture, Waits } from '#contract/bench.ts';
+import type { Picture, Readings, Waits } from '#contract/bench.ts';
+import type { Reading } from '#core/bench/reading.ts';
 import type { EntryChange, LogPage, LogQuery, StoredEntry } from '#contract/log.ts';
 import type { LogEntry, Pair } from '#core/log/entry.ts';
 import type { BoardFacts } from '#contract/facts.ts';
@@ -174,6 +175,9 @@ export const api = {
   removeLogEntry: (id: string) => request<void>('POST', `/log/${id}/remove`, {}),
   restoreLogEntry: (id: string) => request<void>('POST', `/log/${id}/restore`, {}),
   logPairs: () => request<{ pairs: Pair[] }>('GET', '/log/pairs'),
+  readings: (after: number | undefined) =>
+    request<Readings>('GET', `/readings${after === undefined ? '' : `?after=${after}`}`),
+  sendReading: (reading: Reading) => request<void>('POST', '/readings', reading),
   keepPicture: (boardId: string, id: string, picture: Picture) =>
     request<void>('PUT', `/boards/${boardId}/pictures/${id}`, picture, { asksAgain: true }),
   picture: (boardId: string, id: string) => request<Picture>('GET', `/boards/${boardId}/pictures/${id}`),

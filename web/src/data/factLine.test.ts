@@ -225,7 +225,7 @@ it('a thousand facts from two devices, their clocks an hour apart, a server that
     const which = turn % 2;
     const fate = fates[(turn * 7 + (turn >> 4)) % fates.length]!;
     [server.gone, server.mute] = [fate === 'gone', fate === 'mute'];
-    const line = use(which)!;
+    const line = use(which);
     line.over(server.facts);
     line.note(length(1 + turn));
     if (turn % 3 === 0) await line.flush();
@@ -234,7 +234,7 @@ it('a thousand facts from two devices, their clocks an hour apart, a server that
   }
   [server.gone, server.mute] = [false, false];
   for (const which of [0, 1]) {
-    const line = use(which)!;
+    const line = use(which);
     for (let tries = 0; tries < 20; tries += 1) {
       await line.flush();
       await settle(20);

@@ -1,9 +1,11 @@
 import { Button, Modal } from '@mantine/core';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Measure } from '#core/bench/measures.ts';
+import type { Taken } from '#core/bench/reading.ts';
 import { slipOf, type Slip } from '#core/bench/slip.ts';
 import { isMeasuredLength, MEASURES, type Measured } from '#core/facts/fact.ts';
 import { formatLength, formatLengthForInput } from '#core/units/formatLength.ts';
+import { MM_PER_INCH } from '#core/units/length.ts';
 import { lengthBetween } from '#core/units/lengthSchema.ts';
 import { Length } from '../../quantities/Length.tsx';
 import { readLength } from '../../quantities/LengthInput.tsx';
@@ -11,6 +13,8 @@ import { useDisplay } from '../../quantities/display.tsx';
 import classes from './bench.module.css';
 import { MEASURED_WORDS } from './measuredWords.ts';
 import { NumberPad } from './NumberPad.tsx';
+import { showProblem } from '../../shell/notices.tsx';
+import { hasSerial, readSerial, useReadings } from '../../data/readings.ts';
 
 const UNITS = { moisture: '%', weight: 'g' } as const;
 
@@ -28,6 +32,25 @@ export function MeasureDialog({ measures, onNote, onClose }: MeasureDialogProps)
   const [problem, setProblem] = useState<string | null>(null);
   const [doubt, setDoubt] = useState<{ value: number; slip: Slip } | null>(null);
   const measure = measures[at];
+  const awaited = measure?.dimension ?? null;
+  const latest = useRef<Measured>('thickness');
+  useEffect(() => {
+    if (awaited) latest.current = awaited;
+  }, [awaited]);
+  const read = (taken: Taken) => {
+    if (!taken.ok) {
+      setProblem(taken.message);
+      return;
+    }
+    setProblem(null);
+    setDoubt(null);
+    // Finer than a tape is read: an instrument tells more.
+    const inches = awaited !== null && isMeasuredLength(awaited) && display.system === 'inch';
+    setText(
+      String(inches ? Math.round((taken.value / MM_PER_INCH) * 1000) / 1000 : Math.round(taken.value * 100) / 100),
+    );
+  };
+  useReadings(awaited, read);
   if (!measure) return null;
   const field = `The ${MEASURED_WORDS[measure.dimension].replace(/^the /, '')}`;
   const unit = isMeasuredLength(measure.dimension)
@@ -116,6 +139,18 @@ export function MeasureDialog({ measures, onNote, onClose }: MeasureDialogProps)
           onEnter={enter}
         />
       )}
+      <p className={classes.expected}>
+        A reading of an instrument comes here by itself.{' '}
+        {hasSerial() && (
+          <Button
+            size="compact-md"
+            variant="default"
+            onClick={() => void readSerial(() => latest.current, read).catch(showProblem)}
+          >
+            Connect one by wire
+          </Button>
+        )}
+      </p>
     </Modal>
   );
 }

@@ -13,6 +13,7 @@ import { NumberField, TextField } from '../../quantities/plainFields.tsx';
 import type { EditShop } from './editShop.ts';
 import { CUTTING_FIGURES, HABIT_FIGURES, PACE_FIGURES, type FigureSpec } from './figures.ts';
 import { GritField } from './GritField.tsx';
+import { HygrometerButton } from './HygrometerButton.tsx';
 import { MachineList } from './MachineList.tsx';
 import { SchoolList } from './SchoolList.tsx';
 import type { RoomId } from './shopRooms.ts';
@@ -55,6 +56,7 @@ const BODIES: Readonly<Record<RoomId, (props: RoomProps) => ReactNode>> = {
           schema={shopSchema.shape.room.shape.humidity}
           onCommit={(humidity) => change((s) => ({ ...s, room: { ...s.room, humidity } }))}
         />
+        <HygrometerButton onHumidity={(humidity) => change((s) => ({ ...s, room: { ...s.room, humidity } }))} />
       </div>
     </>
   ),
