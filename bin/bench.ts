@@ -125,6 +125,7 @@ const BENCHES: Record<string, () => Promise<Figure[]>> = {
   cutting: async () => (await import('./benchCutting.ts')).cuttingFigures(),
   layout: async () => (await import('./benchLayout.ts')).layoutFigures(),
   recut: async () => (await import('./benchRecut.ts')).recutFigures(),
+  bench: async () => (await import('./benchBench.ts')).benchFigures(),
   trim: async () => (await import('./benchTrim.ts')).trimFigures(),
   server: async () => (await import('./benchServer.ts')).serverFigures(),
 };
