@@ -1,6 +1,6 @@
 import { Button, Switch } from '@mantine/core';
 import { IconAlertTriangle, IconArrowLeft, IconArrowRight, IconCheck, IconRuler2 } from '@tabler/icons-react';
-import { useMemo, useRef, useState, type TouchEvent } from 'react';
+import { lazy, startTransition, Suspense, useEffect, useMemo, useRef, useState, type TouchEvent } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { looksAfter, type Look } from '#core/bench/inspection.ts';
 import type { StepProgress } from '#core/bench/progress.ts';
@@ -16,18 +16,20 @@ import { Length, Say } from '../../quantities/Length.tsx';
 import { useClock } from '../../quantities/useClock.ts';
 import { LineNote } from '../../shell/LineNote.tsx';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
-import { BenchDone } from './BenchDone.tsx';
 import classes from './bench.module.css';
-import { InspectCard } from './InspectCard.tsx';
-import { IntoTheLog } from './IntoTheLog.tsx';
-import { MeasureDialog } from './MeasureDialog.tsx';
 import { MishapCards } from './MishapCards.tsx';
 import { PartTicks } from './PartTicks.tsx';
-import { StepDrawing } from './StepDrawing.tsx';
-import { TroubleDialog } from './TroubleDialog.tsx';
 import { useBench } from './useBench.ts';
 import { usePersisted } from './usePersisted.ts';
 import { useWakeLock } from './useWakeLock.ts';
+
+// The step's words and its button are there first, also on a phone; what is asked for later comes when it is.
+const BenchDone = lazy(async () => ({ default: (await import('./BenchDone.tsx')).BenchDone }));
+const InspectCard = lazy(async () => ({ default: (await import('./InspectCard.tsx')).InspectCard }));
+const IntoTheLog = lazy(async () => ({ default: (await import('./IntoTheLog.tsx')).IntoTheLog }));
+const MeasureDialog = lazy(async () => ({ default: (await import('./MeasureDialog.tsx')).MeasureDialog }));
+const StepDrawing = lazy(async () => ({ default: (await import('./StepDrawing.tsx')).StepDrawing }));
+const TroubleDialog = lazy(async () => ({ default: (await import('./TroubleDialog.tsx')).TroubleDialog }));
 
 /** What is open over the page: figures or trouble of a step. */
 interface Dialog {
@@ -35,6 +37,9 @@ interface Dialog {
   step: Operation;
   about?: Look['finding'];
 }
+
+/** By then a page that was just put together has been painted, ms. */
+const AFTER_PAINT_MS = 60;
 
 /** A finger must travel so far sideways to mean it, pixels. */
 const SWIPE_PX = 80;
@@ -52,6 +57,7 @@ export function BenchPlace() {
   const [contrast, setContrast] = usePersisted('cadenza-bench/contrast');
   const [teaching, setTeaching] = usePersisted('cadenza-bench/beginner');
   const now = useClock(1000);
+  const later = useLater();
   useWakeLock();
   const held = useMemo(() => factsThatHold(bench.facts), [bench.facts]);
 
@@ -161,17 +167,23 @@ export function BenchPlace() {
         onTakeBack={(fact) => takeBack([fact])}
       />
 
-      {progress.due === null && <IntoTheLog />}
+      {progress.due === null && (
+        <Suspense>
+          <IntoTheLog />
+        </Suspense>
+      )}
 
       {looked && (
-        <InspectCard
-          step={looked}
-          looks={looksAfter(looked.kind)}
-          measures={bench.measures(looked).length > 0}
-          onMeasure={() => open('measure', looked)}
-          onFinding={(look) => open('trouble', looked, look.finding)}
-          onGood={() => setLookAt(null)}
-        />
+        <Suspense>
+          <InspectCard
+            step={looked}
+            looks={looksAfter(looked.kind)}
+            measures={bench.measures(looked).length > 0}
+            onMeasure={() => open('measure', looked)}
+            onFinding={(look) => open('trouble', looked, look.finding)}
+            onGood={() => setLookAt(null)}
+          />
+        </Suspense>
       )}
 
       <div className={classes.step}>
@@ -215,7 +227,11 @@ export function BenchPlace() {
         </div>
         <div className={classes.side}>
           <div className={classes.drawing}>
-            <StepDrawing step={step} />
+            {later && (
+              <Suspense>
+                <StepDrawing step={step} />
+              </Suspense>
+            )}
           </div>
           <FindingCards findings={here} />
           {step.cautions.length > 0 && (
@@ -264,7 +280,11 @@ export function BenchPlace() {
         </div>
       </div>
 
-      <BenchDone progress={progress} held={held} onOpen={show} onTakeBack={takeBack} />
+      {later && (
+        <Suspense>
+          <BenchDone progress={progress} held={held} onOpen={show} onTakeBack={takeBack} />
+        </Suspense>
+      )}
 
       <div className={classes.bar}>
         <button type="button" className={classes.tool} onClick={() => move(-1)} aria-label="The step before">
@@ -302,26 +322,38 @@ export function BenchPlace() {
         </button>
       </div>
 
-      {dialog?.kind === 'measure' && (
-        <MeasureDialog
-          measures={bench.measures(dialog.step)}
-          onClose={() => setDialog(null)}
-          onNote={({ thing, copy: of, stage, dimension }, value) =>
-            bench.note({ kind: 'measured', thing, copy: of, stage, dimension, value, step: dialog.step.id })
-          }
-        />
-      )}
-      {dialog?.kind === 'trouble' && (
-        <TroubleDialog
-          step={dialog.step}
-          copy={copy}
-          about={dialog.about}
-          onNote={bench.note}
-          onClose={() => setDialog(null)}
-        />
-      )}
+      <Suspense>
+        {dialog?.kind === 'measure' && (
+          <MeasureDialog
+            measures={bench.measures(dialog.step)}
+            onClose={() => setDialog(null)}
+            onNote={({ thing, copy: of, stage, dimension }, value) =>
+              bench.note({ kind: 'measured', thing, copy: of, stage, dimension, value, step: dialog.step.id })
+            }
+          />
+        )}
+        {dialog?.kind === 'trouble' && (
+          <TroubleDialog
+            step={dialog.step}
+            copy={copy}
+            about={dialog.about}
+            onNote={bench.note}
+            onClose={() => setDialog(null)}
+          />
+        )}
+      </Suspense>
     </div>
   );
+}
+
+/** False until the page has shown itself, then true. */
+function useLater(): boolean {
+  const [later, setLater] = useState(false);
+  useEffect(() => {
+    const timer = setTimeout(() => startTransition(() => setLater(true)), AFTER_PAINT_MS);
+    return () => clearTimeout(timer);
+  }, []);
+  return later;
 }
 
 /** What holds a step up, or that it is done. */
