@@ -81,8 +81,7 @@ export function StepDrawing({ step }: { step: Operation }) {
 }
 
 function Drawn({ step }: { step: Operation }) {
-  const open = useSettledBoard();
-  const { board, plan, input } = open;
+  const { plan } = useSettledBoard();
   switch (DRAWN[step.kind]) {
     case 'pieces':
       return <Pieces />;
@@ -105,10 +104,16 @@ function Drawn({ step }: { step: Operation }) {
     case 'trim':
       return <Trimming />;
     case 'board':
-      return (
-        <BoardMiniature board={board} input={input} scale={fitScale([board.length, board.width], [600, 320], 2)} />
-      );
+      return <Finished />;
   }
+}
+
+/** The board as it will be, as large as the page lets it be. */
+function Finished() {
+  const { board, input } = useSettledBoard();
+  const { ref, width } = useElementSize();
+  const scale = fitScale([board.length, board.width], [Math.max(240, width), 320], 2);
+  return <div ref={ref}>{width > 0 && <BoardMiniature board={board} input={input} scale={scale} />}</div>;
 }
 
 /** The pieces that are cut, one under another. */
