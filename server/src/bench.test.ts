@@ -74,6 +74,13 @@ it('what is waited for is told of all boards, until work goes on from it or the 
   };
   await api.call('POST', `/boards/${id}/facts`, { facts: [next] });
   expect(await waits()).toEqual([]);
+  // The glue clock of a glue-up stands there too, until somebody says that its step is done.
+  const due = { firstClamp: 3, lastClamp: 8, scrapeFrom: 30, scrapeTo: 45, outOfClamps: 120, fullStrength: 1440 };
+  await api.call('POST', `/boards/${id}/runs`, { glueUp: 'a', copy: 1, title: 'Strips 1 to 6', due });
+  expect(await waits()).toMatchObject([{ board: id, for: 'the glue of strips 1 to 6', step: 'a' }]);
+  const again: Fact = { ...glued, id: 'g2', at: new Date().toISOString(), step: 'join:a' };
+  await api.call('POST', `/boards/${id}/facts`, { facts: [again] });
+  expect((await waits()).map((w) => (w as { fact?: string }).fact)).toEqual(['g2']);
 });
 
 describe('the log', () => {

@@ -14,6 +14,7 @@ import { phraseText } from '../units/phrase.ts';
 import { looksAfter } from './inspection.ts';
 import { measuresOf, type Measure } from './measures.ts';
 import { mishapsOf } from './mishaps.ts';
+import { isPractice, practiceBoard, practiceMishaps } from './practice.ts';
 import { progressOf } from './progress.ts';
 import { readLine, takeReading, type Reading, type ReadingUnit } from './reading.ts';
 import { slipOf } from './slip.ts';
@@ -174,7 +175,7 @@ describe('what was measured', () => {
   });
 
   it('taken back gives the plan that was before', () => {
-    const [measure] = measuresIn(makePlan(flat), flat);
+    const measure = measuresIn(makePlan(flat), flat).find((m) => m.dimension === 'thickness');
     const facts = [measured('m', measure!, measure!.expected! - 3)];
     const back: Fact = { kind: 'takenBack', id: 't', at: AT, fact: 'm' };
     expect(makePlan({ ...flat, facts }).ladders.thickness.reached).toBeLessThan(
@@ -393,4 +394,57 @@ describe('readings of instruments', () => {
     expect(readLine('28.3 mm LOW BATT', 'caliper')).toEqual(caliper(28.3, 'mm', true));
     expect(readLine('ready', 'caliper')).toBeNull();
   });
+});
+
+it('strips that the room will dry further are told, with what the room brings them to', () => {
+  // Air of 20 °C and 50 % brings wood to some 9.3 % (Wood Handbook, table 4-2, from memory: 9.2 at 70 °F).
+  const plan = makePlan(flat);
+  const layOut = plan.operations.find((o) => o.kind === 'layOut')!;
+  const [measure] = measuresOf(layOut, plan.operations, flat.board, flat.shop);
+  expect(measure).toMatchObject({ dimension: 'moisture', label: 'the strips' });
+  const told = (percent: number) => {
+    const facts = [measured('w', measure!, percent)];
+    return mishapsOf({ ...flat, facts }, makePlan({ ...flat, facts })).map((m) => phraseText(m.says, DEFAULT_DISPLAY));
+  };
+  expect(told(13)).toEqual(['The strips have 13 % of moisture; the room brings wood to 9.3 %: the board will shrink.']);
+  expect(told(6)[0]).toContain('the board will swell');
+  expect(told(10)).toEqual([]);
+  expect(makePlan({ ...flat, facts: [measured('w', measure!, 13)] }).ladders).toEqual(plan.ladders);
+});
+
+it('a practice run meets a mishap of each kind on the way, and each has ways', () => {
+  const board = practiceBoard();
+  const rack = ['beech-european', 'cherry-wild'].map((species, i) =>
+    plainPiece({ id: `p${i}`, mark: `P${i}`, species, length: 3000 }),
+  );
+  const input = { ...flat, board, rack };
+  const facts: Fact[] = [];
+  const met: string[] = [];
+  for (let step = progressOf(makePlan({ ...input, facts }).operations, facts).due; step;) {
+    const { operations } = makePlan({ ...input, facts });
+    facts.push(done(`d${facts.length}`, step.step.id, step.times.indexOf(null) + 1, minutesLater(facts.length)));
+    for (const mishap of practiceMishaps(step.step, measuresOf(step.step, operations, board, input.shop), board))
+      facts.push({ ...mishap, id: `m${facts.length}`, at: minutesLater(facts.length) } as Fact);
+    const given = { ...input, facts };
+    for (const { fact, says, ways } of mishapsOf(given, makePlan(given))) {
+      met.push(phraseText(says, DEFAULT_DISPLAY));
+      expect(ways.length).toBeGreaterThan(0);
+      facts.push({ kind: 'decided', id: `w${facts.length}`, at: minutesLater(facts.length), about: fact, way: 'goOn' });
+    }
+    step = progressOf(makePlan({ ...input, facts }).operations, facts).due;
+  }
+  expect(met).toHaveLength(3);
+  expect(met[0]).toBe('Strip 2 is no good: torn out.');
+  expect(met[1]).toContain('1.6 mm under');
+  expect(met[2]).toContain('The diagonals differ by 3 mm');
+  expect(isPractice(board) && !isPractice(flat.board)).toBe(true);
+});
+
+it('what is done is no longer on the timeline, and nothing waits for it', () => {
+  const all = makePlan(flat);
+  const facts = all.operations.slice(0, 5).map((o, i) => done(`d${i}`, o.id));
+  const left = makePlan({ ...flat, facts });
+  expect(left.operations.map((o) => o.id)).toEqual(all.operations.map((o) => o.id));
+  expect(left.timeline.tasks.map((t) => t.step)).toEqual(all.timeline.tasks.map((t) => t.step).filter((n) => n > 5));
+  expect(left.timeline.handsMinutes).toBeLessThan(all.timeline.handsMinutes);
 });

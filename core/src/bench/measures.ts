@@ -42,6 +42,9 @@ export function measuresOf(step: Operation, operations: readonly Operation[], bo
   if (leaves && change) return ofThing(step, { ...leaves, change }, widthBefore(step, operations), board, own);
   if (step.kind === 'glue' || step.kind === 'join') return outOfClamps(step, operations, board, own);
   if (step.kind === 'planeStrips' || step.kind === 'remill') return ofStrips(step, board);
+  // Strips are as wet as they are when they are laid out; glued, it is too late.
+  if (step.kind === 'layOut')
+    return [{ ...about('moisture', 'glued', null, thingOf(step, board, own), 1), label: 'the strips' }];
   if (step.kind === 'topCoat' || step.kind === 'feet')
     return copiesOf(board.count).map((copy) => ({
       ...about('weight', 'finished', null, thingOf(step, board, own), copy),
@@ -55,7 +58,7 @@ function thingOf({ id, kind }: Pick<Operation, 'id' | 'kind'>, board: Board, own
   const about = id.slice(kind.length + 1);
   const last = (of: Board) => of.recipe.at(-1)?.id ?? 'panel';
   if (about === 'rows' || about === 'parts') return last(fieldOf(board, own));
-  const forPanels: readonly OperationKind[] = ['flattenPanel', 'trimEdges', 'glue', 'join'];
+  const forPanels: readonly OperationKind[] = ['layOut', 'flattenPanel', 'trimEdges', 'glue', 'join'];
   return about === '' || kind === 'glue' || kind === 'join'
     ? last(forPanels.includes(kind) ? panelBoardOf(board, own) : board)
     : about === 'field'

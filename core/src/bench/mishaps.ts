@@ -6,6 +6,7 @@ import { decidedWays, stageOf } from '../facts/made.ts';
 import { makePlan, type Plan } from '../plan/plan.ts';
 import type { PlanInput } from '../saw/planInput.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
+import { equilibriumMoisture } from '../wood/moisture.ts';
 import { measuresOf, type Measure } from './measures.ts';
 
 /** Something that went otherwise than planned, in one sentence, and what can be done about it. */
@@ -47,7 +48,8 @@ export function mishapsOf(given: PlanInput, plan: Plan): Mishap[] {
   const latest = latestOf(held);
   return held.flatMap((fact): Mishap[] => {
     if (decided.has(fact.id) || !latest.has(fact.id)) return [];
-    if (fact.kind === 'measured') return offSize(given, plan, fact);
+    if (fact.kind === 'measured')
+      return fact.dimension === 'moisture' ? tooWet(given, fact) : offSize(given, plan, fact);
     if (fact.kind === 'badPlace') return badPlace(given, plan, fact);
     if (fact.kind === 'failed') return failed(given, plan, fact);
     return fact.kind === 'usedUp'
@@ -137,6 +139,38 @@ function offSize(given: PlanInput, plan: Plan, fact: Of<'measured'>): Mishap[] {
     },
   ];
 }
+
+/** Wood that is so much wetter or drier than the room brings it to moves in the board, percent of its dry weight (common practice). */
+const MOISTURE_APART = 2;
+
+/** Strips that are not as the room will have them. */
+function tooWet({ shop }: PlanInput, fact: Of<'measured'>): Mishap[] {
+  const room = equilibriumMoisture(shop.room);
+  const apart = fact.value - room;
+  if (Math.abs(apart) <= MOISTURE_APART) return [];
+  return [
+    {
+      fact: fact.id,
+      says: say`The strips have ${round(fact.value)} % of moisture; the room brings wood to ${round(room)} %: the board will ${apart > 0 ? 'shrink' : 'swell'}.`,
+      ways: [
+        {
+          way: 'again',
+          title: say`Let them lie in the room, then measure again`,
+          cost: say`Days, stacked with air between them`,
+          board: null,
+        },
+        {
+          way: 'goOn',
+          title: say`Glue them as they are`,
+          cost: apart > 0 ? say`Joints may open at the ends` : say`The board may bow`,
+          board: null,
+        },
+      ],
+    },
+  ];
+}
+
+const round = (percent: number): number => Math.round(percent * 10) / 10;
 
 /** Both diagonals of a board, when they differ: how far an end leans over the width follows from them (plane geometry: d1² − d2² = 4 a b cos of the corner). */
 function outOfSquare({ facts = [], board }: PlanInput, fact: Of<'measured'>): Mishap[] {

@@ -25,6 +25,7 @@ import type { Operation } from '../steps/operation.ts';
 import { operationsFor } from '../steps/operations.ts';
 import { panelFlatteningWays } from '../steps/panelSteps.ts';
 import { moistureOf, type StockMoisture } from './stockMoisture.ts';
+import { doneSteps } from '../facts/doneSteps.ts';
 import { timelineOf, type Timeline } from '../schedule/timeline.ts';
 import type { WayOfWork } from '../steps/ways.ts';
 import { seasonMovement, type SeasonMovement } from '../bodies/seasonMovement.ts';
@@ -262,7 +263,7 @@ export function makePlan(input: PlanInput): Plan {
     sections: sectionsFor(first.context.board, allowances, rack, shop, saw.promised),
     operations,
     flattening: panelFlatteningWays(field, gluing.sectionWidth !== null),
-    timeline: timelineOf(operations, shop),
+    timeline: timelineOf(stillToDo(operations, given.facts), shop),
     moisture: moistureOf(first.context),
     materials: materialsOf({ ...first.context, board: last.board }, strips, wood?.board),
     again: again && planned && { ...again, ...planned },
@@ -304,6 +305,13 @@ export function makePlan(input: PlanInput): Plan {
 /** How many panels are numbered before those of a back. */
 const panelsBefore = (firsts: readonly FirstPanels[]): number =>
   firsts.reduce((most, { context }) => Math.max(most, context.before.panels + context.allowances.panels.length), 0);
+
+/** What is not done yet: it waits for nothing that is. */
+export function stillToDo(operations: readonly Operation[], facts: PlanInput['facts'] = []): readonly Operation[] {
+  const done = doneSteps(facts, new Map(operations.map((o) => [o.id, o.repeats])));
+  if (done.size === 0) return operations;
+  return operations.filter((o) => !done.has(o.id)).map((o) => ({ ...o, after: o.after.filter((id) => !done.has(id)) }));
+}
 
 /** The ladders of a board that is cut and glued again. */
 function againLadders(last: PlanContext, again: Again, first: Plan['ladders']): Plan['ladders'] {

@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import type { StoredWait } from '#contract/bench.ts';
 import { waitsOf } from '#core/bench/waits.ts';
 import { factSchema, type Fact } from '#core/facts/fact.ts';
+import { runDocumentSchema } from '#core/gluing/glueRun.ts';
 import { readDocument } from './document.ts';
 
 /** No wait is longer than that, days; and one that is over is told of for so long, hours. */
@@ -30,18 +31,67 @@ export async function waitsOfBoards(db: Knex, now: number): Promise<StoredWait[]
     known.facts.push(readDocument(factSchema, document));
     boards.set(board, known);
   }
-  return [...boards]
-    .flatMap(([board, { name, facts }]) =>
-      waitsOf(facts, now - TOLD_HOURS * 3_600_000).map((wait): StoredWait => ({
+  const told = [...boards].flatMap(([board, { name, facts }]) =>
+    waitsOf(facts, now - TOLD_HOURS * 3_600_000).map((wait): StoredWait => ({
+      board,
+      name,
+      fact: wait.fact,
+      step: wait.step,
+      copy: wait.copy,
+      for: wait.for,
+      from: new Date(wait.from).toISOString(),
+      until: new Date(wait.until).toISOString(),
+    })),
+  );
+  // The clock of a glue-up that nobody has said is done yet.
+  const clocks = (await clocksRunning(db, now)).filter(
+    (c) => !told.some((w) => w.board === c.board && w.copy === c.copy && w.step.endsWith(`:${c.step}`)),
+  );
+  return [...told, ...clocks].sort((a, b) => (a.until < b.until ? -1 : a.until > b.until ? 1 : 0));
+}
+
+/** Glue-ups in their clamps by the glue clock: until when they stay there. */
+async function clocksRunning(db: Knex, now: number): Promise<StoredWait[]> {
+  const rows: {
+    id: string;
+    board: string;
+    glue_up: string;
+    copy: number;
+    started: Date;
+    document: unknown;
+    name: string;
+  }[] = await db('glue_runs')
+    .join('boards', 'boards.id', 'glue_runs.board_id')
+    .join('revisions', function () {
+      this.on('revisions.board_id', 'boards.id').andOn('revisions.number', 'boards.revision');
+    })
+    .whereNull('boards.removed_at')
+    .whereNull('glue_runs.ended_at')
+    .where('glue_runs.started_at', '>', new Date(now - LONGEST_DAYS * 86_400_000))
+    .select(
+      'glue_runs.id as id',
+      'glue_runs.board_id as board',
+      'glue_runs.glue_up as glue_up',
+      'glue_runs.copy as copy',
+      'glue_runs.started_at as started',
+      'glue_runs.document as document',
+      db.raw(`json_value(revisions.document, '$.name') as name`),
+    );
+  return rows.flatMap(({ id, board, glue_up, copy, started, document, name }): StoredWait[] => {
+    const { due, title } = readDocument(runDocumentSchema, document);
+    const until = started.getTime() + due.outOfClamps * 60_000;
+    if (until < now - TOLD_HOURS * 3_600_000) return [];
+    return [
+      {
         board,
         name,
-        fact: wait.fact,
-        step: wait.step,
-        copy: wait.copy,
-        for: wait.for,
-        from: new Date(wait.from).toISOString(),
-        until: new Date(wait.until).toISOString(),
-      })),
-    )
-    .sort((a, b) => (a.until < b.until ? -1 : a.until > b.until ? 1 : 0));
+        fact: id,
+        step: glue_up,
+        copy,
+        for: `the glue of ${title.toLowerCase()}`,
+        from: started.toISOString(),
+        until: new Date(until).toISOString(),
+      },
+    ];
+  });
 }

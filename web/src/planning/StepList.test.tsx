@@ -1,13 +1,16 @@
 import { screen } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import { checkPlan } from '#core/checks/checkPlan.ts';
+import type { Fact } from '#core/facts/fact.ts';
 import { lastOf, nth } from '#core/lists/there.ts';
 import { stackedBoard } from '#core/board/recutForTests.ts';
 import { makePlan } from '#core/plan/plan.ts';
 import { plainBoard, plainPiece, planInput } from '#core/plan/planArbitrary.ts';
 import { DEFAULT_DISPLAY } from '#core/units/formatLength.ts';
 import { phraseText } from '#core/units/phrase.ts';
+import { openBoardAt } from '../openBoardForTests.tsx';
 import { plain, show } from '../shownForTests.tsx';
+import { BoardSteps } from './BoardSteps.tsx';
 import { StepList } from './StepList.tsx';
 
 /** A board whose strips are resawn from thick stock, and whose accents are resawn from a stack: two steps of one kind. */
@@ -55,4 +58,22 @@ describe('steps with what was found', () => {
     for (const f of findings)
       expect(plain(container.textContent).split(plain(phraseText(f.what, DEFAULT_DISPLAY)))).toHaveLength(2);
   });
+});
+
+it('what is done at the bench is marked, and ticked on paper; nothing else is', async () => {
+  const input = planInput(plainBoard(), [plainPiece({ length: 4000 })]);
+  const plan = makePlan(input);
+  const [first] = plan.operations;
+  const facts: Fact[] = [
+    { kind: 'done', id: 'd', at: '2026-11-27T08:00:00.000Z', step: first!.id, copy: 1, minutes: null },
+  ];
+  const marked = (root: Element) =>
+    [...root.querySelectorAll('ol > li')].flatMap((step, i) => (step.hasAttribute('data-done') ? [i + 1] : []));
+  const { text } = await openBoardAt(() => <BoardSteps operations={plan.operations} />, { ...input, facts });
+  expect(marked(document.body)).toEqual([1]);
+  expect(text().match(/✓ done/g)).toHaveLength(1);
+  const { container } = show(
+    <StepList operations={plan.operations} done={new Set(plan.operations.map((o) => o.id))} forPaper />,
+  );
+  expect(marked(container)).toHaveLength(plan.operations.length);
 });

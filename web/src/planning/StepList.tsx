@@ -7,16 +7,18 @@ import { FindingCards } from './FindingCard.tsx';
 import classes from './StepList.module.css';
 import { WaysTable } from './WaysTable.tsx';
 
-interface StepListProps {
+export interface StepListProps {
   operations: readonly Operation[];
   /** Boxes to tick and cautions in full, for paper. */
   forPaper?: boolean;
+  /** Steps that are done at the bench, by id. */
+  done?: ReadonlySet<string>;
   /** What rules found; shown at the step it belongs to. */
   findings?: readonly Finding[];
 }
 
 /** The steps in working order, with what to set, what to do, what it takes, and why. */
-export function StepList({ operations, forPaper = false, findings = [] }: StepListProps) {
+export function StepList({ operations, forPaper = false, findings = [], done }: StepListProps) {
   const shown = new Set<string>();
   return (
     <ol className={classes.steps} data-paper={forPaper || undefined}>
@@ -26,13 +28,18 @@ export function StepList({ operations, forPaper = false, findings = [] }: StepLi
         const here = findings.filter((f) => (f.step === null ? first && f.at === op.kind : f.step === op.id));
         shown.add(op.kind);
         return (
-          <li key={op.number}>
+          <li key={op.number} data-done={done?.has(op.id) || undefined}>
             <h3>
-              {forPaper && <span className={classes.box} aria-hidden="true" />}
+              {forPaper && (
+                <span className={classes.box} aria-hidden="true">
+                  {done?.has(op.id) && '✓'}
+                </span>
+              )}
               <span className={classes.number}>{op.number}</span>{' '}
               <span className={classes.title}>
                 <Say phrase={op.title} />
               </span>
+              {done?.has(op.id) && <span className={classes.done}>✓ done</span>}
               <span className={classes.takes}>
                 {op.machine && `${op.machine}, `}
                 {durationWords(op.minutes)}

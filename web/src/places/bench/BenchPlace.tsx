@@ -3,6 +3,7 @@ import { IconAlertTriangle, IconArrowLeft, IconArrowRight, IconCheck, IconRuler2
 import { lazy, startTransition, Suspense, useEffect, useMemo, useRef, useState, type TouchEvent } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { looksAfter, type Look } from '#core/bench/inspection.ts';
+import { isPractice, practiceMishaps } from '#core/bench/practice.ts';
 import type { StepProgress } from '#core/bench/progress.ts';
 import { lessonOf } from '#core/bench/teaching.ts';
 import { stripsOf } from '#core/board/recipe.ts';
@@ -19,6 +20,7 @@ import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import classes from './bench.module.css';
 import { MishapCards } from './MishapCards.tsx';
 import { PartTicks } from './PartTicks.tsx';
+import { PracticeButton } from './PracticeButton.tsx';
 import { useBench } from './useBench.ts';
 import { usePersisted } from './usePersisted.ts';
 import { useWakeLock } from './useWakeLock.ts';
@@ -92,6 +94,8 @@ export function BenchPlace() {
     const pressed = `${step.id}/${copy}`;
     if (lastDone.current === pressed || !bench.done(step, copy, clock.minutes)) return;
     lastDone.current = pressed;
+    // In a practice run things go wrong as they do: they are there to be answered.
+    if (isPractice(board)) for (const mishap of practiceMishaps(step, bench.measures(step), board)) bench.note(mishap);
     clock.reset();
     show(null);
     // Of what is done panel by panel all are looked at together.
@@ -159,6 +163,12 @@ export function BenchPlace() {
           checked={beginner}
           onChange={(event) => setTeaching(event.currentTarget.checked ? 'yes' : '')}
         />
+        {beginner &&
+          (isPractice(board) ? (
+            <b>Practice run: nothing of it is made. What goes wrong wants an answer.</b>
+          ) : (
+            <PracticeButton />
+          ))}
       </div>
 
       <MishapCards
@@ -167,7 +177,7 @@ export function BenchPlace() {
         onTakeBack={(fact) => takeBack([fact])}
       />
 
-      {progress.due === null && (
+      {progress.due === null && !isPractice(board) && (
         <Suspense>
           <IntoTheLog />
         </Suspense>

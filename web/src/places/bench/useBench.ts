@@ -4,9 +4,12 @@ import { measuresOf } from '#core/bench/measures.ts';
 import { mishapsOf, type MishapWay } from '#core/bench/mishaps.ts';
 import { progressOf } from '#core/bench/progress.ts';
 import type { Operation } from '#core/steps/operation.ts';
+import { bareCut } from '#core/saw/rebuildCut.ts';
+import { api } from '../../data/api.ts';
 import type { Noted } from '../../data/factLine.ts';
 import { factLine, factsQuery, useFactState } from '../../data/facts.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
+import { takeBook } from '../../data/queries.ts';
 import { showProblem, showWord } from '../../shell/notices.tsx';
 
 /** What another device noted is here as soon as this, ms. */
@@ -30,6 +33,14 @@ export function useBench() {
       return false;
     }
   };
+  /** What is cut once more is promised to the board, so that no other takes its wood. */
+  const promiseWood = async () => {
+    const open = { ...plan.cutting, blanks: plan.cutting.blanks.filter((b) => !b.done) };
+    if (open.blanks.length === 0) return;
+    const revision = await session.savedRevision();
+    takeBook(id, await api.keepCut([{ id, revision }], bareCut(open)));
+    showWord('Its wood is found and promised to this board.');
+  };
   return {
     progress,
     mishaps,
@@ -51,6 +62,8 @@ export function useBench() {
     /** Takes one of the ways out of something that went wrong. */
     decide: (fact: string, { way, board }: MishapWay) => {
       if (!note({ kind: 'decided', about: fact, way })) return;
+      const failed = facts.some((f) => f.id === fact && f.kind === 'failed' && f.what === 'strip');
+      if (way === 'again' && failed) void promiseWood().catch(showProblem);
       if (board) {
         session.edit(() => board);
         showWord('The board is changed; Undo at the desk takes that back.');

@@ -10,7 +10,7 @@ import { GluedStageContext, useGluedStage } from './gluedWords.ts';
 import { SchoolButton } from '../../habits/HabitButton.tsx';
 import { FindingCards } from '../../planning/FindingCard.tsx';
 import { NoStrips } from '../../planning/NoStrips.tsx';
-import { StepList } from '../../planning/StepList.tsx';
+import { BoardSteps } from '../../planning/BoardSteps.tsx';
 import { WaysTable } from '../../planning/WaysTable.tsx';
 import { durationWords } from '../../quantities/duration.ts';
 import { ClampDrawing } from './ClampDrawing.tsx';
@@ -158,7 +158,7 @@ function GlueUps({ stage }: { stage: GluedPart['kind'] }) {
         )}
         <section>
           <h2>Steps</h2>
-          <StepList
+          <BoardSteps
             operations={steps}
             findings={findings.filter((f) => f.station === 'glue' && !GLUING.includes(certain(f.at)))}
           />

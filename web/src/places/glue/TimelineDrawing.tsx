@@ -1,3 +1,4 @@
+import { stillToDo } from '#core/plan/plan.ts';
 import { firstOf, lastOf, nth } from '#core/lists/there.ts';
 import { useMemo, useState, type ReactNode } from 'react';
 import { meanwhileOf, timelineOf, type Glued, type Meanwhile, type TimelineTask } from '#core/schedule/timeline.ts';
@@ -54,8 +55,10 @@ function gluedOf(runs: readonly StoredRun[], glueUps: readonly GlueUp[]): Glued[
 export function TimelineDrawing() {
   const {
     id,
+    input: { facts },
     plan: { timeline: fromMonday, operations, shop, gluing, stacks, again, frame, back },
   } = useSettledBoard();
+  const open = useMemo(() => stillToDo(operations, facts), [operations, facts]);
   const glueUps = useMemo(
     () => glueUpsOf({ gluing, stacks, again, frame, back }),
     [gluing, stacks, again, frame, back],
@@ -69,8 +72,8 @@ export function TimelineDrawing() {
   const now = minuteOfWeek(new Date());
   const begin = glued.length > 0 ? (chosen ?? now) : chosen;
   const timeline = useMemo(
-    () => (begin === null ? fromMonday : timelineOf(operations, shop, begin, glued)),
-    [begin, fromMonday, operations, shop, glued],
+    () => (begin === null ? fromMonday : timelineOf(open, shop, begin, glued)),
+    [begin, fromMonday, open, shop, glued],
   );
   if (timeline.tasks.length === 0) return null;
   const rows = [...new Set(timeline.tasks.map((t) => rowOf(t)))].concat('Clamps', 'Waiting');

@@ -8,7 +8,7 @@ import { FindingCards } from '../../planning/FindingCard.tsx';
 import { MaterialFigures } from '../../planning/MaterialFigures.tsx';
 import { NoStrips } from '../../planning/NoStrips.tsx';
 import { PartsTable } from '../../planning/PartsTable.tsx';
-import { StepList } from '../../planning/StepList.tsx';
+import { BoardSteps } from '../../planning/BoardSteps.tsx';
 import { SheetDrawing } from '../sheet/SheetDrawing.tsx';
 import { BatchChoice } from './BatchChoice.tsx';
 import { FurthestSizes } from './FurthestSizes.tsx';
@@ -69,7 +69,7 @@ export function MillPlace() {
         <section>
           <h2>At the machines</h2>
           {steps.length > 0 ? (
-            <StepList operations={steps} findings={findings} />
+            <BoardSteps operations={steps} findings={findings} />
           ) : (
             <p className={classes.lead}>
               All its strips are cut and on the bench, or the rack gives none: see{' '}

@@ -8,7 +8,7 @@ import { BoardSizeLine } from '../../drawing/BoardSizeLine.tsx';
 import { Length, Say } from '../../quantities/Length.tsx';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { PartsTable } from '../../planning/PartsTable.tsx';
-import { StepList } from '../../planning/StepList.tsx';
+import { BoardSteps } from '../../planning/BoardSteps.tsx';
 import { otherPanelView } from '../glue/gluedViews.ts';
 import { BackMap } from './BackMap.tsx';
 import { FrameMap } from './FrameMap.tsx';
@@ -112,7 +112,7 @@ export function SheetPlace() {
             </section>
             <section>
               <h3>Steps</h3>
-              <StepList operations={plan.operations} findings={findings} forPaper />
+              <BoardSteps operations={plan.operations} findings={findings} forPaper />
             </section>
             <footer>
               <Say phrase={DEFER_TO_MANUAL} />

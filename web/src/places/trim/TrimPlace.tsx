@@ -3,7 +3,7 @@ import { useSearchParams } from 'react-router';
 import { stationOf } from '#core/steps/operation.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { NoStrips } from '../../planning/NoStrips.tsx';
-import { StepList } from '../../planning/StepList.tsx';
+import { BoardSteps } from '../../planning/BoardSteps.tsx';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { BoardWork } from './BoardWork.tsx';
 import { PanelSize } from './PanelSize.tsx';
@@ -47,7 +47,7 @@ export function TrimPlace() {
       <div className={classes.column}>
         <section>
           <h2>Steps</h2>
-          <StepList operations={operations} findings={findings.filter((f) => f.station === 'trim')} />
+          <BoardSteps operations={operations} findings={findings.filter((f) => f.station === 'trim')} />
         </section>
       </div>
     </div>
