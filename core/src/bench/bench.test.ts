@@ -6,7 +6,7 @@ import { factsThatHold } from '../facts/factsThatHold.ts';
 import { stageOf } from '../facts/made.ts';
 import { busyWorkshopArbitrary, workshopArbitrary } from '../follow/workshopArbitrary.ts';
 import { makePlan, type Plan } from '../plan/plan.ts';
-import { plainBoard, plainPiece, planInput } from '../plan/planArbitrary.ts';
+import { panelFacts, plainBoard, plainPiece, planInput } from '../plan/planArbitrary.ts';
 import type { PlanInput } from '../saw/planInput.ts';
 import { DEFAULT_SHOP } from '../shop/shop.ts';
 import { DEFAULT_DISPLAY } from '../units/formatLength.ts';
@@ -182,6 +182,11 @@ describe('what was measured', () => {
       makePlan(flat).ladders.thickness.reached,
     );
     expect(makePlan({ ...flat, facts: [...facts, back] })).toEqual(makePlan({ ...flat, facts: [] }));
+  });
+
+  it('that Trim noted, how long the panel was glued, is no mishap of the board', () => {
+    const facts = panelFacts(612);
+    expect(mishapsOf({ ...flat, facts }, makePlan({ ...flat, facts }))).toEqual([]);
   });
 
   it('told in one sentence with figures and ways: worked by hand', () => {
@@ -424,7 +429,7 @@ it('a practice run meets a mishap of each kind on the way, and each has ways', (
     const { operations } = makePlan({ ...input, facts });
     facts.push(done(`d${facts.length}`, step.step.id, step.times.indexOf(null) + 1, minutesLater(facts.length)));
     for (const mishap of practiceMishaps(step.step, measuresOf(step.step, operations, board, input.shop), board))
-      facts.push({ ...mishap, id: `m${facts.length}`, at: minutesLater(facts.length) } as Fact);
+      facts.push({ ...mishap, id: `m${facts.length}`, at: minutesLater(facts.length) });
     const given = { ...input, facts };
     for (const { fact, says, ways } of mishapsOf(given, makePlan(given))) {
       met.push(phraseText(says, DEFAULT_DISPLAY));

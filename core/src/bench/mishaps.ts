@@ -87,10 +87,7 @@ function before(given: PlanInput, fact: Of<'measured'>): { plan: Plan; measure: 
     .flatMap((step) => measuresOf(step, plan.operations, given.board, given.shop))
     .find(
       (m) =>
-        m.thing === fact.thing &&
-        m.copy === fact.copy &&
-        m.dimension === fact.dimension &&
-        (m.stage === stageOf(fact) || fact.stage === undefined),
+        m.thing === fact.thing && m.copy === fact.copy && m.dimension === fact.dimension && m.stage === stageOf(fact),
     );
   return measure ? { plan, measure } : null;
 }
