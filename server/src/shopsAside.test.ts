@@ -29,7 +29,7 @@ describe('a shop of one’s own beside the demo', () => {
   it('the demo says that it is one', async () => {
     demo = await contents();
     [demoBoard] = (await api.list<{ id: string; revision: number }>('/boards')) as [typeof demoBoard];
-    expect([(await shop()).demo, demo.boards.length, demo.marks.length > 15]).toEqual([true, 7, true]);
+    expect([(await shop()).demo, demo.boards.length, demo.marks.length > 15]).toEqual([true, 8, true]);
     expect(await aside()).toEqual([]);
   });
 

@@ -6,7 +6,8 @@ import type { Knex } from 'knex';
  * 1213 is also what a cluster answers when a commit fails its certification.
  */
 const LOST_AGAINST_ANOTHER = new Set(['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_XA_RBDEADLOCK', 'ER_CHECKREAD']);
-const MOST_TRIES = 8;
+/** On a slow machine many that write to one board get in each other's way again and again; each try lets at least one of them through. */
+const MOST_TRIES = 20;
 
 /** Whether a transaction lost against another and may be run again. */
 export function lostAgainstAnother(error: unknown): boolean {
@@ -26,7 +27,7 @@ export async function inTransaction<T>(db: Knex, work: (tx: Knex.Transaction) =>
     } catch (error) {
       if (!lostAgainstAnother(error) || attempt === MOST_TRIES) throw error;
       // Those that met once must not meet again at the same moment.
-      await sleep(Math.random() * 15 * attempt);
+      await sleep(Math.random() * 15 * Math.min(attempt, 8));
     }
   }
 }

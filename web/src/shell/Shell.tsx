@@ -48,6 +48,7 @@ export function Shell() {
           <NavLink to="/species">Species</NavLink>
           <NavLink to="/log">Log</NavLink>
         </nav>
+        <WaitLine />
         <div className={classes.tools}>
           <SegmentedControl
             size="xs"
@@ -90,7 +91,6 @@ export function Shell() {
           </ActionIcon>
         </div>
       </header>
-      <WaitLine />
       <main id="main" className={classes.main}>
         <Outlet />
       </main>

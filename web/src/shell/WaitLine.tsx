@@ -1,4 +1,5 @@
-import { Button } from '@mantine/core';
+import { ActionIcon } from '@mantine/core';
+import { IconBell } from '@tabler/icons-react';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
@@ -31,13 +32,15 @@ function Waiting({ waits, ahead }: { waits: readonly StoredWait[]; ahead: number
   return (
     <div className={classes.line} role="region" aria-label="What is waited for">
       {asked && (
-        <Button
-          size="compact-sm"
+        <ActionIcon
           variant="default"
+          size="md"
+          title="Tell me when"
+          aria-label="Tell me when a wait is over"
           onClick={() => void Notification.requestPermission().finally(() => setAsked(false))}
         >
-          Tell me when
-        </Button>
+          <IconBell size={16} />
+        </ActionIcon>
       )}
       {waits.map((wait) => {
         const left = (Date.parse(wait.until) - now) / 60_000;

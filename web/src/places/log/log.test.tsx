@@ -44,7 +44,7 @@ beforeEach(() => {
   vi.stubGlobal('fetch', (path: string, { method = 'GET', body }: RequestInit = {}) => {
     asked.push(path);
     if (method === 'PUT') {
-      const { shop } = JSON.parse(String(body)) as { shop: Shop };
+      const { shop } = JSON.parse(body as string) as { shop: Shop };
       saved.push(shop);
       return Promise.resolve(Response.json({ shop, version: 5, demo: false }));
     }
