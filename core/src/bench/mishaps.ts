@@ -46,10 +46,20 @@ export function mishapsOf(given: PlanInput, plan: Plan): Mishap[] {
   const held = factsThatHold(facts);
   const decided = decidedWays(held);
   const latest = latestOf(held);
+  let unmeasured: Plan | null = null;
+  /** What came out as it was planned before anything was measured needs no plan of its own to be told. */
+  const isAsPlanned = (fact: Of<'measured'>): boolean => {
+    unmeasured ??= makePlan({ ...given, facts: facts.filter((f) => f.kind !== 'measured') });
+    const expected = measureOf(unmeasured, given, fact)?.expected ?? null;
+    return expected !== null && Math.abs(fact.value - expected) <= NEAR_ENOUGH_MM;
+  };
   return held.flatMap((fact): Mishap[] => {
     if (decided.has(fact.id) || !latest.has(fact.id)) return [];
-    if (fact.kind === 'measured')
-      return fact.dimension === 'moisture' ? tooWet(given, fact) : offSize(given, plan, fact);
+    if (fact.kind === 'measured') {
+      if (fact.dimension === 'moisture') return tooWet(given, fact);
+      if (fact.dimension === 'diagonal' || fact.dimension === 'otherDiagonal') return outOfSquare(given, fact);
+      return isAsPlanned(fact) ? [] : offSize(given, plan, fact);
+    }
     if (fact.kind === 'badPlace') return badPlace(given, plan, fact);
     if (fact.kind === 'failed') return failed(given, plan, fact);
     return fact.kind === 'usedUp'
@@ -83,13 +93,18 @@ function latestOf(held: readonly HeldFact[]): ReadonlySet<string> {
 function before(given: PlanInput, fact: Of<'measured'>): { plan: Plan; measure: Measure } | null {
   const facts = (given.facts ?? []).filter((f) => f.id !== fact.id);
   const plan = makePlan({ ...given, facts });
-  const measure = plan.operations
-    .flatMap((step) => measuresOf(step, plan.operations, given.board, given.shop))
+  const measure = measureOf(plan, given, fact);
+  return measure ? { plan, measure } : null;
+}
+
+/** What a plan expects where something was measured. */
+function measureOf({ operations }: Plan, { board, shop }: PlanInput, fact: Of<'measured'>): Measure | undefined {
+  return operations
+    .flatMap((step) => measuresOf(step, operations, board, shop))
     .find(
       (m) =>
         m.thing === fact.thing && m.copy === fact.copy && m.dimension === fact.dimension && m.stage === stageOf(fact),
     );
-  return measure ? { plan, measure } : null;
 }
 
 /** What becomes of the board: the sizes that are others than before, or the one that was measured. */
@@ -107,7 +122,6 @@ function endsAt(plan: Plan, was: Plan, side: Side): Phrase {
 }
 
 function offSize(given: PlanInput, plan: Plan, fact: Of<'measured'>): Mishap[] {
-  if (fact.dimension === 'diagonal' || fact.dimension === 'otherDiagonal') return outOfSquare(given, fact);
   const side = SIDES.find((s) => s === fact.dimension);
   const known = side && before(given, fact);
   if (!known || known.measure.expected === null) return [];
