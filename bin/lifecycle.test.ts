@@ -2,6 +2,7 @@ import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { setTimeout as sleep } from 'node:timers/promises';
 import { afterAll, expect, it } from 'vitest';
 import type { Board } from '#core/board/board.ts';
 import { ROOT } from './root.ts';
@@ -57,6 +58,30 @@ const isRunning = (pid: number) =>
 const boards = async (address: string) =>
   (await (await fetch(`${address}api/boards`)).json()) as { id: string; revision: number; board: Board }[];
 
+/** So many facts each of two devices notes while the server dies. */
+const NOTED = 500;
+const batch = (device: string, from: number) =>
+  Array.from({ length: 5 }, (_, i) => ({
+    kind: 'note',
+    id: `${device}${from + i}`,
+    at: new Date().toISOString(),
+    device,
+    text: `${device} ${from + i}`,
+  }));
+
+/** Sends facts until somebody answers that they are there. */
+async function sendFacts(address: () => string, board: string, facts: unknown[]): Promise<void> {
+  for (;;) {
+    const answer = await fetch(`${address()}api/boards/${board}/facts`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ facts }),
+    }).catch(() => null);
+    if (answer?.ok) return;
+    await sleep(30);
+  }
+}
+
 afterAll(async () => {
   for (const child of running) await end(child, 'SIGTERM');
   rmSync(data, { recursive: true, force: true });
@@ -75,11 +100,21 @@ it('starts with the demo, keeps all data over kill -9 of either process, shares,
   const names = async (address: string) => (await boards(address)).map((b) => b.board.name).sort();
   const kept = await names(first.address);
 
+  // Two devices note a thousand facts all the while, and send each batch until it is answered.
+  let address = first.address;
+  const streams = Promise.all(
+    ['a', 'b'].map(async (device) => {
+      for (let from = 0; from < NOTED; from += 5) await sendFacts(() => address, stored!.id, batch(device, from));
+    }),
+  );
+
   // The server is killed: its database goes on, and the next start takes it over.
   const pid = databasePid();
+  await sleep(200);
   await end(first.process, 'SIGKILL');
   expect(isRunning(pid)).toBe(true);
   const second = await start();
+  address = second.address;
   expect(second.told).not.toContain('demo');
   expect(databasePid()).toBe(pid);
   expect(await names(second.address)).toEqual(kept);
@@ -97,7 +132,18 @@ it('starts with the demo, keeps all data over kill -9 of either process, shares,
   process.kill(pid, 'SIGKILL');
   await end(second.process, 'SIGKILL');
   const third = await start();
+  address = third.address;
   expect(await names(third.address)).toEqual(kept);
+
+  // Whatever died under them: every fact is there, once, each device's in its order.
+  await streams;
+  const { facts } = (await (await fetch(`${address}api/boards/${stored!.id}/facts`)).json()) as {
+    facts: { id: string }[];
+  };
+  for (const device of ['a', 'b'])
+    expect(facts.map((f) => f.id).filter((id) => id.startsWith(device))).toEqual(
+      Array.from({ length: NOTED }, (_, i) => `${device}${i}`),
+    );
 
   // A backup is made while it runs; what changes later is gone after restoring it.
   const backup = join(data, 'backup.sql');

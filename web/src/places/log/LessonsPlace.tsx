@@ -1,4 +1,4 @@
-import { Button } from '@mantine/core';
+import { Button, NativeSelect } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
@@ -10,6 +10,7 @@ import { keys, queryClient } from '../../data/queryClient.ts';
 import { Length, Say } from '../../quantities/Length.tsx';
 import { showProblem, showUndo } from '../../shell/notices.tsx';
 import classes from './log.module.css';
+import type { PairsBy } from './PairChart.tsx';
 
 const PairChart = lazy(async () => ({ default: (await import('./PairChart.tsx')).PairChart }));
 
@@ -18,6 +19,7 @@ export function LessonsPlace() {
   const { data, error } = useQuery({ queryKey: ['log', 'pairs'], queryFn: api.logPairs });
   const shop = useShop();
   const [busy, setBusy] = useState(false);
+  const [by, setBy] = useState<PairsBy>('machine');
   const lessons = data && shop.data ? lessonsOf(data.pairs, shop.data.shop) : [];
   const save = async (next: Shop) => {
     const stored = await api.shop();
@@ -40,6 +42,16 @@ export function LessonsPlace() {
     <div className={classes.page}>
       <div className={classes.tools}>
         <h1>What the log teaches</h1>
+        <NativeSelect
+          aria-label="Tell apart"
+          value={by}
+          onChange={(event) => setBy(event.currentTarget.value as PairsBy)}
+          data={[
+            { value: 'machine', label: 'Told apart by machine' },
+            { value: 'species', label: 'by wood' },
+            { value: 'step', label: 'by kind of step' },
+          ]}
+        />
         <Link to="/log">All boards of the log</Link>
       </div>
       {error && <p role="alert">{error.message}</p>}
@@ -71,7 +83,7 @@ export function LessonsPlace() {
             <p>The habit says the same: nothing to change.</p>
           )}
           <Suspense fallback={null}>
-            <PairChart lesson={lesson} />
+            <PairChart lesson={lesson} by={by} />
           </Suspense>
         </section>
       ))}

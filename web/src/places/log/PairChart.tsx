@@ -1,15 +1,22 @@
-import { Chart, LinearScale, LineElement, PointElement, ScatterController, Tooltip } from 'chart.js';
+import { Chart, Legend, LinearScale, LineElement, PointElement, ScatterController, Tooltip } from 'chart.js';
 import { useEffect, useRef } from 'react';
 import type { Lesson } from '#core/log/lessons.ts';
 import { useDisplay } from '../../quantities/display.tsx';
 import classes from './log.module.css';
 
-Chart.register(ScatterController, LinearScale, PointElement, LineElement, Tooltip);
+Chart.register(ScatterController, LinearScale, PointElement, LineElement, Legend, Tooltip);
+
+/** Told apart by shape first, colour second. */
+const SHAPES = ['circle', 'triangle', 'rect', 'crossRot', 'star', 'rectRot'] as const;
+const COLOURS = ['--blue', '--red', '--ink', '--yellow', '--ink-soft', '--line-strong'] as const;
+
+/** By what pairs are told apart. */
+export type PairsBy = 'machine' | 'species' | 'step';
 
 const MM_PER_INCH = 25.4;
 
 /** Planned against happened: on the line both are the same, above it more happened than was planned. */
-export function PairChart({ lesson }: { lesson: Lesson }) {
+export function PairChart({ lesson, by: told }: { lesson: Lesson; by: PairsBy }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { display } = useDisplay();
   const inInches = lesson.id !== 'minutes' && display.system === 'inch';
@@ -21,8 +28,12 @@ export function PairChart({ lesson }: { lesson: Lesson }) {
     Chart.defaults.font.family = style.fontFamily;
     const colour = (name: string) => style.getPropertyValue(name).trim();
     const by = inInches ? 1 / MM_PER_INCH : 1;
-    const points = lesson.pairs.map((p) => ({ x: p.planned * by, y: p.happened * by }));
-    const most = Math.max(...points.flatMap((p) => [p.x, p.y])) * 1.1;
+    const groups = new Map<string, { x: number; y: number }[]>();
+    for (const pair of lesson.pairs) {
+      const name = pair[told] ?? (told === 'machine' ? 'by hand' : 'several woods');
+      groups.set(name, [...(groups.get(name) ?? []), { x: pair.planned * by, y: pair.happened * by }]);
+    }
+    const most = Math.max(...lesson.pairs.flatMap((p) => [p.planned, p.happened])) * by * 1.1;
     const axis = (text: string) => ({
       min: 0,
       max: most,
@@ -34,8 +45,19 @@ export function PairChart({ lesson }: { lesson: Lesson }) {
       type: 'scatter',
       data: {
         datasets: [
-          { data: points, backgroundColor: colour('--blue'), pointRadius: 4 },
+          ...[...groups].map(([label, data], i) => {
+            const shown = colour(COLOURS[i % COLOURS.length] ?? '--blue');
+            return {
+              label,
+              data,
+              backgroundColor: shown,
+              borderColor: shown,
+              pointStyle: SHAPES[i % SHAPES.length] ?? 'circle',
+              pointRadius: 5,
+            };
+          }),
           {
+            label: 'as planned',
             data: [
               { x: 0, y: 0 },
               { x: most, y: most },
@@ -50,12 +72,15 @@ export function PairChart({ lesson }: { lesson: Lesson }) {
       options: {
         animation: false,
         maintainAspectRatio: false,
-        plugins: { tooltip: { filter: ({ datasetIndex }) => datasetIndex === 0 } },
+        plugins: {
+          tooltip: { filter: ({ datasetIndex }) => datasetIndex < groups.size },
+          legend: { position: 'right', labels: { usePointStyle: true, color: colour('--ink') } },
+        },
         scales: { x: axis('Planned'), y: axis('Happened') },
       },
     });
     return () => chart.destroy();
-  }, [lesson, unit, inInches]);
+  }, [lesson, unit, inInches, told]);
   return (
     <div className={classes.chart}>
       <canvas
