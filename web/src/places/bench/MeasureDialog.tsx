@@ -140,7 +140,11 @@ export function MeasureDialog({ measures, onNote, onClose }: MeasureDialogProps)
         />
       )}
       <p className={classes.expected}>
-        A reading of an instrument comes here by itself.{' '}
+        A reading of an instrument comes here by itself (
+        <a href="/instruments" target="_blank" rel="noreferrer">
+          try it without one
+        </a>
+        ).{' '}
         {hasSerial() && (
           <Button
             size="compact-md"

@@ -52,7 +52,7 @@ export function PairChart({ lesson, by: told }: { lesson: Lesson; by: PairsBy })
               data,
               backgroundColor: shown,
               borderColor: shown,
-              pointStyle: SHAPES[i % SHAPES.length] ?? 'circle',
+              pointStyle: SHAPES[(i + Math.floor(i / COLOURS.length)) % SHAPES.length] ?? 'circle',
               pointRadius: 5,
             };
           }),
