@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { stripsOf } from '../board/recipe.ts';
 import type { Fact } from '../facts/fact.ts';
+import { NOTHING_WORKED, type Feature } from '../features/feature.ts';
 import { factsThatHold } from '../facts/factsThatHold.ts';
 import { stageOf } from '../facts/made.ts';
 import { busyWorkshopArbitrary, workshopArbitrary } from '../follow/workshopArbitrary.ts';
@@ -182,6 +183,32 @@ describe('what was measured', () => {
       makePlan(flat).ladders.thickness.reached,
     );
     expect(makePlan({ ...flat, facts: [...facts, back] })).toEqual(makePlan({ ...flat, facts: [] }));
+  });
+
+  it('a thinner board may have a shallower groove: as much wood stays beneath it', () => {
+    const groove: Feature = {
+      kind: 'groove',
+      id: 'g',
+      face: 'top',
+      offset: 25,
+      bit: 12.7,
+      depth: 8,
+      corner: 20,
+      wells: 1,
+      spout: null,
+      fall: 0,
+    };
+    const board = plainBoard({ thickness: 20, worked: { ...NOTHING_WORKED, features: [groove] } });
+    const input = { ...flat, board };
+    const thin = (by: number) => {
+      const measure = measuresIn(makePlan(input), input).find((m) => m.dimension === 'thickness' && m.stage === 'flat');
+      const given = { ...input, facts: [measured('m', measure!, measure!.expected! - by)] };
+      return mishapsOf(given, makePlan(given))[0]!.ways.find((w) => w.way === 'shallower');
+    };
+    expect(thin(1.2)!.board!.worked.features).toEqual([{ ...groove, depth: 6.8 }]);
+    expect(phraseText(thin(1.2)!.cost, DEFAULT_DISPLAY)).toContain('6.8 mm deep instead of 8 mm');
+    // A groove of next to nothing is no way.
+    expect(thin(7)).toBeUndefined();
   });
 
   it('that Trim noted, how long the panel was glued, is no mishap of the board', () => {

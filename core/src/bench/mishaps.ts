@@ -136,6 +136,7 @@ function offSize(given: PlanInput, plan: Plan, fact: Of<'measured'>): Mishap[] {
       ways: [
         { way: 'goOn', title: say`Go on`, cost: ends, board: null },
         ...(strip ? [again(plan, fact.thing, fact.copy)] : []),
+        ...(side === 'thickness' && off < 0 ? shallower(given.board, -off) : []),
         ...(off > 0 && !strip
           ? [
               {
@@ -182,6 +183,35 @@ function tooWet({ shop }: PlanInput, fact: Of<'measured'>): Mishap[] {
 }
 
 const round = (percent: number): number => Math.round(percent * 10) / 10;
+
+/** Shallower than that a groove holds nothing, mm (common practice). */
+const LEAST_GROOVE_MM = 2;
+
+/** A groove that leaves as much wood beneath it as was planned, where a thinner board has one. @param thinner by how much, mm */
+function shallower(board: Board, thinner: number): MishapWay[] {
+  const grooves = board.worked.features.flatMap((f) => (f.kind === 'groove' ? [f] : []));
+  const [first] = grooves;
+  if (!first || first.depth - thinner < LEAST_GROOVE_MM) return [];
+  const depth = Math.round((first.depth - thinner) * 10) / 10;
+  return [
+    {
+      way: 'shallower',
+      title: say`Cut a shallower groove`,
+      cost: say`${length(depth)} deep instead of ${length(first.depth)}: as much wood is left beneath it as was planned`,
+      board: {
+        ...board,
+        worked: {
+          ...board.worked,
+          features: board.worked.features.map((f) =>
+            f.kind === 'groove'
+              ? { ...f, depth: Math.max(LEAST_GROOVE_MM, Math.round((f.depth - thinner) * 10) / 10) }
+              : f,
+          ),
+        },
+      },
+    },
+  ];
+}
 
 /** Both diagonals of a board, when they differ: how far an end leans over the width follows from them (plane geometry: d1² − d2² = 4 a b cos of the corner). */
 function outOfSquare({ facts = [], board }: PlanInput, fact: Of<'measured'>): Mishap[] {

@@ -162,7 +162,7 @@ const pictureSchema = z.strictObject({
 });
 
 /** What was done about something that went wrong. */
-export const WAYS_TAKEN = ['goOn', 'again', 'turnOver', 'shift', 'shorten', 'fill'] as const;
+export const WAYS_TAKEN = ['goOn', 'again', 'turnOver', 'shift', 'shorten', 'shallower', 'fill'] as const;
 export type WayTaken = (typeof WAYS_TAKEN)[number];
 const decidedSchema = z.strictObject({
   kind: z.literal('decided', { error: 'must be decided' }),

@@ -11,6 +11,7 @@ const WAY_WORDS = {
   turnOver: 'turned over',
   shift: 'shifted',
   shorten: 'made smaller',
+  shallower: 'the groove cut shallower',
   fill: 'filled',
 } as const;
 
