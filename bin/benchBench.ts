@@ -1,16 +1,13 @@
 import { setTimeout as sleep } from 'node:timers/promises';
 import type { Page } from '@playwright/test';
-import { asLook, withOperation } from '#core/board/looks.ts';
-import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
 import { nth } from '#core/lists/there.ts';
 import { entryOf } from '#core/log/entryOf.ts';
 import { plainBoard, plainPiece, planInput } from '#core/plan/planArbitrary.ts';
-import type { PlanInput } from '#core/saw/planInput.ts';
 import { openDatabase } from '../server/src/stores/database.ts';
 import { addEntry, logPage } from '../server/src/stores/logStore.ts';
 import { openStore } from '../server/src/stores/openStore.ts';
 import type { Figure } from './bench.ts';
-import { benchInstance } from './benchInstance.ts';
+import { benchInstance, cells } from './benchInstance.ts';
 import { buildWeb } from './buildWeb.ts';
 import { ensureProgram } from './debianPackages.ts';
 import { startTestDatabase } from './mariadb/testDatabase.ts';
@@ -19,24 +16,6 @@ import { withBoardPage } from './traceDrag.ts';
 const LOG_ENTRIES = 5000;
 /** What a phone's processor does is done by this machine's in a quarter of the time. */
 const PHONE_SLOWED = 4;
-const ROW_MM = 20;
-
-/** A board of end grain of 24 x 15 cells, from plenty of wood. */
-function cells(): PlanInput {
-  const { board, rack, ...rest } = benchInstance(15, 60);
-  const strips = Array.from({ length: 15 }, (_, i) => ({
-    ...AS_IT_LIES,
-    id: `s${i}`,
-    species: i % 2 === 0 ? 'beech-european' : 'maple-hard',
-    width: ROW_MM,
-  }));
-  const flat = { ...board, length: 24 * ROW_MM, width: 15 * ROW_MM - 16, recipe: flatRecipe(strips) };
-  return {
-    ...rest,
-    rack: rack.map((p) => ({ ...p, length: 2600, width: 220, thickness: 30, count: 4 })),
-    board: withOperation(asLook(flat, 'endGrain'), 'glue', 'panel', { thickness: ROW_MM }),
-  };
-}
 
 const median = (values: number[]): number =>
   nth(
@@ -143,7 +122,7 @@ export async function benchFigures(): Promise<Figure[]> {
   buildWeb();
   const flat = benchInstance(40, 60);
   const strips = await withBoardPage(flat, factToScreen);
-  const recut = await withBoardPage(cells(), factToScreen);
+  const recut = await withBoardPage(cells(15, 24), factToScreen);
   const phone = await withBoardPage(flat, usableOnPhone);
   const log = await longLog();
   const upTo = (name: string, value: number, most: number): Figure => ({

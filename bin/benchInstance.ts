@@ -4,6 +4,7 @@ import type { PlanInput } from '#core/saw/planInput.ts';
 import { DEFAULT_SHOP } from '#core/shop/shop.ts';
 import { PLAIN_CONDITION, type Piece } from '#core/stock/piece.ts';
 import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';
+import { asLook, withOperation } from '#core/board/looks.ts';
 import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
 
 const SPECIES = ['beech-european', 'maple-hard', 'cherry-wild', 'walnut-european'];
@@ -44,5 +45,25 @@ export function benchInstance(strips: number, pieces: number): PlanInput {
     rack,
     shop: DEFAULT_SHOP,
     species: HANDBOOK_SPECIES,
+  };
+}
+
+/** How wide its strips and rows are, mm. */
+const ROW_MM = 20;
+
+/** A board of end grain of so many strips and rows, from plenty of wood. */
+export function cells(strips: number, rows: number): PlanInput {
+  const { board, rack, ...rest } = benchInstance(strips, 60);
+  const list = Array.from({ length: strips }, (_, i) => ({
+    ...AS_IT_LIES,
+    id: `s${i}`,
+    species: i % 2 === 0 ? 'beech-european' : 'maple-hard',
+    width: ROW_MM,
+  }));
+  const flat = { ...board, length: rows * ROW_MM, width: strips * ROW_MM - 16, recipe: flatRecipe(list) };
+  return {
+    ...rest,
+    rack: rack.map((p) => ({ ...p, length: 2600, width: 220, thickness: 30, count: 4 })),
+    board: withOperation(asLook(flat, 'endGrain'), 'glue', 'panel', { thickness: ROW_MM }),
   };
 }

@@ -1,33 +1,14 @@
 import { nth } from '#core/lists/there.ts';
-import { asLook, withOperation } from '#core/board/looks.ts';
-import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
+import { withOperation } from '#core/board/looks.ts';
 import { makePlan } from '#core/plan/plan.ts';
 import type { PlanInput } from '#core/saw/planInput.ts';
 import type { Figure } from './bench.ts';
-import { benchInstance } from './benchInstance.ts';
+import { cells } from './benchInstance.ts';
 import { buildWeb } from './buildWeb.ts';
 import { ensureProgram } from './debianPackages.ts';
 import { traceDrags, withBoardPage } from './traceDrag.ts';
 
-const ROW_MM = 20;
 const MEGABYTE = 1e6;
-
-/** A board of end grain of so many strips and rows, from plenty of wood. */
-function cells(strips: number, rows: number): PlanInput {
-  const { board, rack, ...rest } = benchInstance(strips, 60);
-  const list = Array.from({ length: strips }, (_, i) => ({
-    ...AS_IT_LIES,
-    id: `s${i}`,
-    species: i % 2 === 0 ? 'beech-european' : 'maple-hard',
-    width: ROW_MM,
-  }));
-  const flat = { ...board, length: rows * ROW_MM, width: strips * ROW_MM - 16, recipe: flatRecipe(list) };
-  return {
-    ...rest,
-    rack: rack.map((p) => ({ ...p, length: 2600, width: 220, thickness: 30, count: 4 })),
-    board: withOperation(asLook(flat, 'endGrain'), 'glue', 'panel', { thickness: ROW_MM }),
-  };
-}
 
 function medianPlan(input: PlanInput, runs: number): number {
   const times: number[] = [];
