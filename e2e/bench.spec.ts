@@ -27,6 +27,15 @@ test('a board is made at the bench by a foot switch; what is measured is planned
   const id = await makeBoard(request, { name: `Bench ${Date.now()}` });
   await openPlace(page, `/boards/${id}/bench`);
   await expect(title(page)).toHaveText('Crosscut the blanks');
+  // Where the keyboard has gone to a button, space presses that; after the mouse it goes on.
+  await page.getByRole('button', { name: 'The next step' }).focus();
+  await page.keyboard.press('Tab');
+  await page.keyboard.press(' ');
+  await expect(page.getByRole('dialog')).toContainText('What went otherwise?');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toBeHidden();
+  await page.getByRole('button', { name: 'The next step' }).click();
+  await page.getByRole('button', { name: 'Back to what is due' }).click();
   await goOnTo(page, 'Flatten the panel');
   await expect(page.getByRole('region', { name: 'What is waited for' })).toContainText('the glue');
 

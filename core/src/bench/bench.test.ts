@@ -102,7 +102,7 @@ describe('how it stands with the steps', () => {
       done('c', 'a step of yesterday'),
       done('d', first!.id, 7),
     ]);
-    expect(steps[0]).toMatchObject({ state: 'done', times: [{ fact: 'a' }] });
+    expect(steps[0]).toMatchObject({ state: 'done', times: [{ facts: ['a', 'b'], at: minutesLater(1) }] });
     expect(steps[1]).toMatchObject({ state: 'free', step: { id: second!.id } });
     expect(strays).toBe(2);
   });

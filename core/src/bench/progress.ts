@@ -2,9 +2,9 @@ import type { Fact } from '../facts/fact.ts';
 import { factsThatHold } from '../facts/factsThatHold.ts';
 import type { Operation } from '../steps/operation.ts';
 
-/** That a step was done, once: which fact says so, when, and how long it took where a clock ran. */
+/** That a step was done, once: which facts say so, more than one where several devices did, when, and how long it took where a clock ran. */
 export interface DoneOnce {
-  fact: string;
+  facts: readonly string[];
   at: string;
   minutes: number | null;
 }
@@ -47,7 +47,8 @@ export function progressOf(operations: readonly Operation[], facts: readonly Fac
     }
     const copies = done.get(fact.step) ?? new Map<number, DoneOnce>();
     done.set(fact.step, copies);
-    if (!copies.has(fact.copy)) copies.set(fact.copy, { fact: fact.id, at: fact.at, minutes: fact.minutes });
+    const first = copies.get(fact.copy) ?? { facts: [], at: fact.at, minutes: fact.minutes };
+    copies.set(fact.copy, { ...first, facts: [...first.facts, fact.id] });
   }
   const isDone = (step: Operation) => (done.get(step.id)?.size ?? 0) >= step.repeats;
   const steps = operations.map((step): StepProgress => {

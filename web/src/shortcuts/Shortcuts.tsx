@@ -58,6 +58,7 @@ export function ShortcutProvider({ children }: { children: ReactNode }) {
         registry.openSheet();
         return;
       }
+      if (event.key === ' ' && isPressedBySpace(event.target)) return;
       // The latest registered group wins: what is nearest to the hands comes first.
       for (const { shortcuts } of [...groups.current.values()].reverse()) {
         const shortcut = shortcuts().find((s) => matches(s.keys, event));
@@ -135,6 +136,11 @@ function matches(keys: string, event: KeyboardEvent): boolean {
     // Signs need Shift on some keyboards and not on others.
     (letter || key.length > 1 ? wants('shift') === event.shiftKey : true)
   );
+}
+
+/** Whether space presses what the keyboard has gone to: it then means that, whatever else it means on the page. */
+function isPressedBySpace(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && target.matches('button:focus-visible, summary:focus-visible');
 }
 
 function isTyping(target: EventTarget | null): boolean {

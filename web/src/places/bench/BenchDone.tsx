@@ -50,7 +50,7 @@ export function BenchDone({ progress, held, onOpen, onTakeBack }: BenchDoneProps
                 size="compact-sm"
                 variant="default"
                 aria-label={`It is not done: step ${step.number}`}
-                onClick={() => onTakeBack(times.flatMap((t) => t?.fact ?? []))}
+                onClick={() => onTakeBack(times.flatMap((t) => t?.facts ?? []))}
               >
                 It is not done
               </Button>

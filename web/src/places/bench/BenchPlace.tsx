@@ -56,6 +56,10 @@ export function BenchPlace() {
   /** The step that was just done, while it is looked at. */
   const [lookAt, setLookAt] = useState<string | null>(null);
   const lastDone = useRef('');
+  // Once the plan has caught up, whoever took it back, it may be done again.
+  useEffect(() => {
+    lastDone.current = '';
+  }, [progress]);
   const [contrast, setContrast] = usePersisted('cadenza-bench/contrast');
   const [teaching, setTeaching] = usePersisted('cadenza-bench/beginner');
   const now = useClock(1000);
@@ -82,10 +86,6 @@ export function BenchPlace() {
   };
   const open = (kind: Dialog['kind'], step = shown?.step, about?: Look['finding']) => {
     if (step && (kind === 'trouble' || bench.measures(step).length > 0)) setDialog({ kind, step, about });
-  };
-  const takeBack = (ids: readonly string[]) => {
-    lastDone.current = '';
-    bench.takeBack(ids);
   };
   const finish = () => {
     if (!shown || shown.state !== 'free') return;
@@ -174,7 +174,7 @@ export function BenchPlace() {
       <MishapCards
         mishaps={mishaps}
         onDecide={(fact, way) => bench.decide(fact, way)}
-        onTakeBack={(fact) => takeBack([fact])}
+        onTakeBack={(fact) => bench.takeBack([fact])}
       />
 
       {progress.due === null && !isPractice(board) && (
@@ -292,7 +292,7 @@ export function BenchPlace() {
 
       {later && (
         <Suspense>
-          <BenchDone progress={progress} held={held} onOpen={show} onTakeBack={takeBack} />
+          <BenchDone progress={progress} held={held} onOpen={show} onTakeBack={bench.takeBack} />
         </Suspense>
       )}
 
