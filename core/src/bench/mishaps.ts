@@ -57,7 +57,7 @@ export function mishapsOf(given: PlanInput, plan: Plan): Mishap[] {
     if (decided.has(fact.id) || !latest.has(fact.id)) return [];
     if (fact.kind === 'measured') {
       if (fact.dimension === 'moisture') return tooWet(given, fact);
-      if (fact.dimension === 'diagonal' || fact.dimension === 'otherDiagonal') return outOfSquare(given, fact);
+      if (fact.dimension === 'diagonal' || fact.dimension === 'otherDiagonal') return outOfSquare(given, plan, fact);
       return isAsPlanned(fact) ? [] : offSize(given, plan, fact);
     }
     if (fact.kind === 'badPlace') return badPlace(given, plan, fact);
@@ -214,7 +214,8 @@ function shallower(board: Board, thinner: number): MishapWay[] {
 }
 
 /** Both diagonals of a board, when they differ: how far an end leans over the width follows from them (plane geometry: d1² − d2² = 4 a b cos of the corner). */
-function outOfSquare({ facts = [], board }: PlanInput, fact: Of<'measured'>): Mishap[] {
+function outOfSquare(given: PlanInput, plan: Plan, fact: Of<'measured'>): Mishap[] {
+  const { facts = [], board } = given;
   const other = factsThatHold(facts).findLast(
     (f): f is Of<'measured'> =>
       f.kind === 'measured' &&
@@ -226,7 +227,9 @@ function outOfSquare({ facts = [], board }: PlanInput, fact: Of<'measured'>): Mi
   if (!other || other.at > fact.at || (other.at === fact.at && other.id > fact.id)) return [];
   const apart = Math.abs(fact.value - other.value);
   if (apart <= SQUARE_WITHIN_MM) return [];
-  const leans = Math.abs(fact.value ** 2 - other.value ** 2) / (4 * board.length);
+  // A field that goes into a frame is shorter than its board.
+  const long = measureOf(plan, given, { ...fact, dimension: 'length' })?.expected ?? board.length;
+  const leans = Math.abs(fact.value ** 2 - other.value ** 2) / (4 * long);
   return [
     {
       fact: fact.id,
