@@ -9,6 +9,7 @@ import { api } from '../../data/api.ts';
 import type { Noted } from '../../data/factLine.ts';
 import { factLine, factsQuery, useFactState } from '../../data/facts.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
+import { mergeChanges } from '../../data/mergeChanges.ts';
 import { takeBook } from '../../data/queries.ts';
 import { showProblem, showWord } from '../../shell/notices.tsx';
 
@@ -65,7 +66,8 @@ export function useBench() {
       const failed = facts.some((f) => f.id === fact && f.kind === 'failed' && f.what === 'strip');
       if (way === 'again' && failed) void promiseWood().catch(showProblem);
       if (board) {
-        session.edit(() => board);
+        // What was edited since the way was worked out stays.
+        session.edit((newest) => mergeChanges(input.board, board, newest));
         showWord('The board is changed; Undo at the desk takes that back.');
       }
     },
