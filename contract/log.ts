@@ -25,10 +25,11 @@ export type ListedEntry = z.infer<typeof listedEntrySchema>;
 export const LOG_SORTS = ['newest', 'oldest', 'name', 'longest', 'dearest'] as const;
 export type LogSort = (typeof LOG_SORTS)[number];
 
-/** What is asked of the log: words, a species, an order, and where the page begins. */
+/** What is asked of the log: words, a species, a board it was planned as, an order, and where the page begins. */
 export const logQuerySchema = z.object({
   words: z.string({ error: 'must be text' }).max(120, { error: 'must be at most 120 characters' }).optional(),
   species: z.string({ error: 'must be text' }).max(40, { error: 'must be at most 40 characters' }).optional(),
+  board: idSchema.optional(),
   sort: z.enum(LOG_SORTS, { error: `must be one of ${LOG_SORTS.join(', ')}` }).optional(),
   from: z.coerce
     .number({ error: 'must be a number' })

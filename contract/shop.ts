@@ -20,6 +20,8 @@ export const shopAsideSchema = z.strictObject({
   setAsideAt: z.iso.datetime(),
   boards: z.int(),
   pieces: z.int(),
+  /** Boards in its log. */
+  finished: z.int(),
 });
 export type ShopAside = z.infer<typeof shopAsideSchema>;
 export const shopsAsideSchema = z.array(shopAsideSchema);

@@ -6,14 +6,14 @@ import { NOTHING_WORKED, type Feature } from '../features/feature.ts';
 import { factsThatHold } from '../facts/factsThatHold.ts';
 import { stageOf } from '../facts/made.ts';
 import { busyWorkshopArbitrary, workshopArbitrary } from '../follow/workshopArbitrary.ts';
-import { makePlan, type Plan } from '../plan/plan.ts';
+import { makePlan } from '../plan/plan.ts';
 import { panelFacts, plainBoard, plainPiece, planInput } from '../plan/planArbitrary.ts';
-import type { PlanInput } from '../saw/planInput.ts';
 import { DEFAULT_SHOP } from '../shop/shop.ts';
 import { DEFAULT_DISPLAY } from '../units/formatLength.ts';
 import { phraseText } from '../units/phrase.ts';
 import { looksAfter } from './inspection.ts';
-import { measuresOf, type Measure } from './measures.ts';
+import { measured, measuresIn } from './measuredForTests.ts';
+import { measuresOf } from './measures.ts';
 import { mishapsOf } from './mishaps.ts';
 import { isPractice, practiceBoard, practiceMishaps } from './practice.ts';
 import { progressOf } from './progress.ts';
@@ -32,18 +32,6 @@ const done = (id: string, step: string, copy = 1, at = AT): Fact => ({
   copy,
   minutes: null,
 });
-const measured = (id: string, { thing, copy, stage, dimension }: Measure, value: number, at = AT): Fact => ({
-  kind: 'measured',
-  id,
-  at,
-  thing,
-  copy,
-  stage,
-  dimension,
-  value,
-});
-const measuresIn = (plan: Plan, { board, shop }: PlanInput) =>
-  plan.operations.flatMap((step) => measuresOf(step, plan.operations, board, shop));
 const shuffled = <T>(list: T[]) => fc.shuffledSubarray(list, { minLength: list.length });
 
 /** Any board in any shop, with its plan. */
@@ -479,4 +467,39 @@ it('what is done is no longer on the timeline, and nothing waits for it', () => 
   expect(left.operations.map((o) => o.id)).toEqual(all.operations.map((o) => o.id));
   expect(left.timeline.tasks.map((t) => t.step)).toEqual(all.timeline.tasks.map((t) => t.step).filter((n) => n > 5));
   expect(left.timeline.handsMinutes).toBeLessThan(all.timeline.handsMinutes);
+});
+
+describe('a pit in a side that is sanded', () => {
+  const pit = (side: 'top' | 'left', depth: number): Fact => ({
+    kind: 'badPlace',
+    id: 'p',
+    at: AT,
+    thing: 'panel',
+    copy: 1,
+    spot: { id: 's', x: 5, y: 5, length: 5, width: 5, what: 'tear-out' },
+    side,
+    depth,
+  });
+  const mishaps = (fact: Fact) => {
+    const given = { ...flat, facts: [fact] };
+    return mishapsOf(given, makePlan(given));
+  };
+
+  it('says how thin sanding it out makes the board, and can be filled instead', () => {
+    const [mishap] = mishaps(pit('top', 0.8));
+    // 0.8 to its bottom, then the scratches of 40, 60 and 100; a quarter of a millimetre is planned off that face anyway.
+    expect(phraseText(mishap!.says, DEFAULT_DISPLAY)).toMatch(
+      /^Tear-out 0\.8 mm deep: sanding to its bottom ends the board 28\.\d mm thick\.$/,
+    );
+    expect(mishap!.ways.map((w) => w.way)).toEqual(['goOn', 'fill']);
+    const given = { ...flat, facts: [pit('top', 0.8)] };
+    const filled: Fact = { kind: 'decided', id: 'd', at: minutesLater(1), about: 'p', way: 'fill' };
+    expect(makePlan({ ...flat, facts: [...given.facts, filled] }).ladders.thickness.reached).toBe(
+      makePlan(flat).ladders.thickness.reached,
+    );
+  });
+
+  it('in an end it makes no board thinner, and nothing is asked', () => {
+    expect(mishaps(pit('left', 0.8))).toEqual([]);
+  });
 });

@@ -122,6 +122,13 @@ const LOOKS: Partial<Record<OperationKind, readonly Look[]>> = {
   raiseGrain: [FURRY],
   oil: [OILED],
   topCoat: [OILED],
+  fit: [
+    {
+      what: say`Nothing turns or rattles`,
+      how: say`Lift the board by each of them, loaded with as much as it will carry`,
+      finding: null,
+    },
+  ],
   feet: [{ what: say`All feet stand`, how: say`On the saw table: no corner rocks`, finding: null }],
 };
 

@@ -1,5 +1,6 @@
-import { fieldOf, panelBoardOf } from '../board/again.ts';
+import { fieldOf, panelBoardOf, rowsOf } from '../board/again.ts';
 import type { Board } from '../board/board.ts';
+import { shopFor } from '../board/differences.ts';
 import { cutStripsOf } from '../board/recipe.ts';
 import type { Measured, Stage } from '../facts/fact.ts';
 import type { Shop } from '../shop/shop.ts';
@@ -37,6 +38,29 @@ const MOST_COPIES = 12;
  * @param operations all steps of the plan
  */
 export function measuresOf(step: Operation, operations: readonly Operation[], board: Board, own: Shop): Measure[] {
+  return [...sizesOf(step, operations, board, own), ...habitsOf(step, operations, board, own)];
+}
+
+/** What says how the shop works: what strips crept, how far a planer dug in, what had to come off an end. */
+function habitsOf(step: Operation, operations: readonly Operation[], board: Board, own: Shop): Measure[] {
+  const shop = shopFor(board, own);
+  const one = (dimension: 'creep' | 'snipe' | 'endTrim', stage: Stage, expected: number): Measure => ({
+    ...about(dimension, stage, null, thingOf(step, board, own), 1),
+    expected,
+    label: 'the panel',
+  });
+  const last = step.kind === 'glue' && !operations.some((o) => o.kind === 'glue' && o.after.includes(step.id));
+  if (step.kind === 'join' || last) return [one('creep', 'glued', shop.habits.creep)];
+  if (
+    step.kind === 'flattenPanel' &&
+    shop.planer &&
+    ofKind(step.instructions, 'flatten').some((i) => i.tool === 'planer')
+  )
+    return [one('snipe', 'flat', shop.planer.snipe)];
+  return step.kind === 'trimEnds' ? [one('endTrim', 'trimmed', shop.habits.panelEndTrim)] : [];
+}
+
+function sizesOf(step: Operation, operations: readonly Operation[], board: Board, own: Shop): Measure[] {
   const leaves = LEAVES[step.kind];
   const change = leaves && step.parts.find((p) => p.dimension === leaves.dimension);
   if (leaves && change) return ofThing(step, { ...leaves, change }, widthBefore(step, operations), board, own);
@@ -45,22 +69,28 @@ export function measuresOf(step: Operation, operations: readonly Operation[], bo
   // Strips are as wet as they are when they are laid out; glued, it is too late.
   if (step.kind === 'layOut')
     return [{ ...about('moisture', 'glued', null, thingOf(step, board, own), 1), label: 'the strips' }];
-  if (step.kind === 'topCoat' || step.kind === 'feet')
+  const bare = step.kind === 'raiseGrain' && !operations.some((o) => o.kind === 'raiseGrain' && o.number > step.number);
+  // Weighed before and after, a board tells what it drank.
+  if (step.kind === 'oil' || step.kind === 'topCoat' || step.kind === 'feet' || bare)
     return copiesOf(board.count).map((copy) => ({
-      ...about('weight', 'finished', null, thingOf(step, board, own), copy),
+      ...about('weight', bare ? 'trimmed' : 'finished', null, thingOf(step, board, own), copy),
       label: named('board', copy, board.count),
     }));
   return [];
 }
 
 /** The operation of the recipe whose thing a step works on: panels of strips, blocks of rows or parts, or the board. */
-function thingOf({ id, kind }: Pick<Operation, 'id' | 'kind'>, board: Board, own: Shop): string {
-  const about = id.slice(kind.length + 1);
+function thingOf({ id, kind: does }: Pick<Operation, 'id' | 'kind'>, board: Board, own: Shop): string {
+  const about = id.slice(does.length + 1);
   const last = (of: Board) => of.recipe.at(-1)?.id ?? 'panel';
   if (about === 'rows' || about === 'parts') return last(fieldOf(board, own));
+  // One of several that rows come from in turn.
+  const kinds = about.startsWith('panel ') ? (rowsOf(board, own)?.kinds ?? []) : [];
+  const inTurn = kinds.find((k) => about === `panel ${k.before.panels + 1}`);
+  if (inTurn) return inTurn.panel.id;
   const forPanels: readonly OperationKind[] = ['layOut', 'flattenPanel', 'trimEdges', 'glue', 'join'];
-  return about === '' || kind === 'glue' || kind === 'join'
-    ? last(forPanels.includes(kind) ? panelBoardOf(board, own) : board)
+  return about === '' || does === 'glue' || does === 'join'
+    ? last(forPanels.includes(does) ? panelBoardOf(board, own) : board)
     : about === 'field'
       ? last(fieldOf(board, own))
       : last(board);

@@ -1,32 +1,15 @@
 import type { Board } from '../board/board.ts';
 import { cutStripsOf, stripsOf, withStrips } from '../board/recipe.ts';
-import type { WayTaken } from '../facts/fact.ts';
+import { isHabitMeasured } from '../facts/fact.ts';
 import { factsThatHold, type HeldFact } from '../facts/factsThatHold.ts';
 import { decidedWays, stageOf } from '../facts/made.ts';
 import { makePlan, type Plan } from '../plan/plan.ts';
 import type { PlanInput } from '../saw/planInput.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
-import { equilibriumMoisture } from '../wood/moisture.ts';
+import { NEAR_ENOUGH_MM, type FactOf, type Mishap, type MishapWay } from './mishap.ts';
+import { moistureMishap } from './moistureMishap.ts';
+import { pitMishap } from './pitMishap.ts';
 import { measuresOf, type Measure } from './measures.ts';
-
-/** Something that went otherwise than planned, in one sentence, and what can be done about it. */
-export interface Mishap {
-  fact: string;
-  says: Phrase;
-  ways: MishapWay[];
-}
-
-/** One way out, and what it costs. */
-export interface MishapWay {
-  way: WayTaken;
-  title: Phrase;
-  cost: Phrase;
-  /** What it makes of the board; null where nothing is wished otherwise. */
-  board: Board | null;
-}
-
-/** So much off is nobody's mistake, mm. */
-const NEAR_ENOUGH_MM = 0.3;
 
 /** Diagonals that differ by more make corners that are seen to be out of square, mm (common practice). */
 const SQUARE_WITHIN_MM = 0.5;
@@ -34,8 +17,6 @@ const SQUARE_WITHIN_MM = 0.5;
 const WORDS = { thickness: 'thick', width: 'wide', length: 'long' } as const;
 const SIDES = ['thickness', 'width', 'length'] as const;
 type Side = (typeof SIDES)[number];
-
-type Of<K extends HeldFact['kind']> = Extract<HeldFact, { kind: K }>;
 
 /**
  * What went otherwise than planned and is not decided yet, the oldest first.
@@ -48,7 +29,7 @@ export function mishapsOf(given: PlanInput, plan: Plan): Mishap[] {
   const latest = latestOf(held);
   let unmeasured: Plan | null = null;
   /** What came out as it was planned before anything was measured needs no plan of its own to be told. */
-  const isAsPlanned = (fact: Of<'measured'>): boolean => {
+  const isAsPlanned = (fact: FactOf<'measured'>): boolean => {
     unmeasured ??= makePlan({ ...given, facts: facts.filter((f) => f.kind !== 'measured') });
     const expected = measureOf(unmeasured, given, fact)?.expected ?? null;
     return expected !== null && Math.abs(fact.value - expected) <= NEAR_ENOUGH_MM;
@@ -56,11 +37,14 @@ export function mishapsOf(given: PlanInput, plan: Plan): Mishap[] {
   return held.flatMap((fact): Mishap[] => {
     if (decided.has(fact.id) || !latest.has(fact.id)) return [];
     if (fact.kind === 'measured') {
-      if (fact.dimension === 'moisture') return tooWet(given, fact);
+      if (fact.dimension === 'moisture') return moistureMishap(given, fact);
+      // It is for the lessons: nothing of this board is another size for it.
+      if (isHabitMeasured(fact.dimension)) return [];
       if (fact.dimension === 'diagonal' || fact.dimension === 'otherDiagonal') return outOfSquare(given, plan, fact);
       return isAsPlanned(fact) ? [] : offSize(given, plan, fact);
     }
-    if (fact.kind === 'badPlace') return badPlace(given, plan, fact);
+    if (fact.kind === 'badPlace')
+      return fact.side === undefined ? badPlace(given, plan, fact) : pitMishap(given, plan, fact);
     if (fact.kind === 'failed') return failed(given, plan, fact);
     return fact.kind === 'usedUp'
       ? [
@@ -90,7 +74,7 @@ function latestOf(held: readonly HeldFact[]): ReadonlySet<string> {
 }
 
 /** The plan as it was before somebody measured something, and what it expected there. */
-function before(given: PlanInput, fact: Of<'measured'>): { plan: Plan; measure: Measure } | null {
+function before(given: PlanInput, fact: FactOf<'measured'>): { plan: Plan; measure: Measure } | null {
   const facts = (given.facts ?? []).filter((f) => f.id !== fact.id);
   const plan = makePlan({ ...given, facts });
   const measure = measureOf(plan, given, fact);
@@ -98,7 +82,7 @@ function before(given: PlanInput, fact: Of<'measured'>): { plan: Plan; measure: 
 }
 
 /** What a plan expects where something was measured. */
-function measureOf({ operations }: Plan, { board, shop }: PlanInput, fact: Of<'measured'>): Measure | undefined {
+function measureOf({ operations }: Plan, { board, shop }: PlanInput, fact: FactOf<'measured'>): Measure | undefined {
   return operations
     .flatMap((step) => measuresOf(step, operations, board, shop))
     .find(
@@ -121,7 +105,7 @@ function endsAt(plan: Plan, was: Plan, side: Side): Phrase {
   }, []);
 }
 
-function offSize(given: PlanInput, plan: Plan, fact: Of<'measured'>): Mishap[] {
+function offSize(given: PlanInput, plan: Plan, fact: FactOf<'measured'>): Mishap[] {
   const side = SIDES.find((s) => s === fact.dimension);
   const known = side && before(given, fact);
   if (!known || known.measure.expected === null) return [];
@@ -151,38 +135,6 @@ function offSize(given: PlanInput, plan: Plan, fact: Of<'measured'>): Mishap[] {
     },
   ];
 }
-
-/** Wood that is so much wetter or drier than the room brings it to moves in the board, percent of its dry weight (common practice). */
-const MOISTURE_APART = 2;
-
-/** Strips that are not as the room will have them. */
-function tooWet({ shop }: PlanInput, fact: Of<'measured'>): Mishap[] {
-  const room = equilibriumMoisture(shop.room);
-  const apart = fact.value - room;
-  if (Math.abs(apart) <= MOISTURE_APART) return [];
-  return [
-    {
-      fact: fact.id,
-      says: say`The strips have ${round(fact.value)} % of moisture; the room brings wood to ${round(room)} %: the board will ${apart > 0 ? 'shrink' : 'swell'}.`,
-      ways: [
-        {
-          way: 'again',
-          title: say`Let them lie in the room, then measure again`,
-          cost: say`Days, stacked with air between them`,
-          board: null,
-        },
-        {
-          way: 'goOn',
-          title: say`Glue them as they are`,
-          cost: apart > 0 ? say`Joints may open at the ends` : say`The board may bow`,
-          board: null,
-        },
-      ],
-    },
-  ];
-}
-
-const round = (percent: number): number => Math.round(percent * 10) / 10;
 
 /** Shallower than that a groove holds nothing, mm (common practice). */
 const LEAST_GROOVE_MM = 2;
@@ -214,10 +166,10 @@ function shallower(board: Board, thinner: number): MishapWay[] {
 }
 
 /** Both diagonals of a board, when they differ: how far an end leans over the width follows from them (plane geometry: d1² − d2² = 4 a b cos of the corner). */
-function outOfSquare(given: PlanInput, plan: Plan, fact: Of<'measured'>): Mishap[] {
+function outOfSquare(given: PlanInput, plan: Plan, fact: FactOf<'measured'>): Mishap[] {
   const { facts = [], board } = given;
   const other = factsThatHold(facts).findLast(
-    (f): f is Of<'measured'> =>
+    (f): f is FactOf<'measured'> =>
       f.kind === 'measured' &&
       f.dimension === (fact.dimension === 'diagonal' ? 'otherDiagonal' : 'diagonal') &&
       f.thing === fact.thing &&
@@ -265,7 +217,7 @@ function again(plan: Plan, strip: string, copy: number): MishapWay {
   };
 }
 
-function failed(given: PlanInput, plan: Plan, fact: Of<'failed'>): Mishap[] {
+function failed(given: PlanInput, plan: Plan, fact: FactOf<'failed'>): Mishap[] {
   const { board } = given;
   if (fact.what === 'glueLine')
     return [
@@ -360,7 +312,7 @@ function failed(given: PlanInput, plan: Plan, fact: Of<'failed'>): Mishap[] {
   ];
 }
 
-function badPlace(given: PlanInput, plan: Plan, fact: Of<'badPlace'>): Mishap[] {
+function badPlace(given: PlanInput, plan: Plan, fact: FactOf<'badPlace'>): Mishap[] {
   const { board } = given;
   const { trim } = plan;
   const clear = trim.missing === 0;

@@ -126,6 +126,12 @@ const footed: Lesson = {
   right: 'It stands on all of its feet, and no screw comes near the face.',
   mistakes: [{ mistake: 'Drilled without a stop.', looks: 'A small bump on the face, or a hole in it.' }],
 };
+const fitted: Lesson = {
+  right: 'Nothing turns or rattles, and the wood under the washers is not crushed.',
+  mistakes: [
+    { mistake: 'Tightened with a machine.', looks: 'A ring pressed into the face, or a crack from the bore.' },
+  ],
+};
 const sliced: Lesson = {
   right: 'Slices stand side by side at one height, and their order is still known by the lines across the panel.',
   mistakes: [
@@ -181,6 +187,7 @@ const LESSONS: Readonly<Record<OperationKind, Lesson>> = {
   oil: oiled,
   topCoat: oiled,
   feet: footed,
+  fit: fitted,
 };
 
 /** What a kind of step teaches (common practice). */

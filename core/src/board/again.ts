@@ -1,3 +1,4 @@
+import { firstOf } from '../lists/there.ts';
 import { NOTHING_WORKED } from '../features/feature.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
 import type { Shop } from '../shop/shop.ts';
@@ -6,9 +7,9 @@ import type { Board } from './board.ts';
 import { shopFor } from './differences.ts';
 import { aboveBack } from './back.ts';
 import { frameOf } from './frame.ts';
-import { insetOf, insetWithThickness, type Inset } from './inset.ts';
+import { insetAsMade, insetOf, type Inset } from './inset.ts';
 import { firstPanelRecipe, flatRecipe, stripsIn } from './recipe.ts';
-import { ofKind, recutOf, slicesFrom, withThickness, type Recut } from './recut.ts';
+import { ofKind, recutAsMade, recutOf, slicesFrom, type Recut } from './recut.ts';
 
 /** What is made of a first panel before it is a board: rows of slices, or parts with strips between them. */
 export type Again = Recut | Inset;
@@ -54,9 +55,9 @@ export function asLargeAs(board: Board, own: Shop, length: number): Board | null
   };
 }
 
-/** The same of a panel that the stock leaves thinner than it was asked. @param thickness once flat, mm */
-export function asThick(again: Again, thickness: number): Again {
-  return again.how === 'rows' ? withThickness(again, thickness) : insetWithThickness(again, thickness);
+/** The same of panels that came out otherwise than they were asked. @param thickness of all once flat @param widths of each in turn once its long edges are true, mm */
+export function asMade(again: Again, thickness: number, widths: readonly number[]): Again {
+  return again.how === 'rows' ? recutAsMade(again, thickness, widths) : insetAsMade(again, thickness, firstOf(widths));
 }
 
 /** How many first panels a batch takes: slices of any number of boards come from one, parts from one each. */

@@ -117,6 +117,16 @@ export const boardSchema = z.strictObject({
     .max(50, { error: 'must be at most 50' }),
   /** Edges, corners, features and marks of each board, and what else comes from its panel. */
   worked: workedSchema,
+  /** Ids of the shop's finishes, in the order they go on; null for those its schools say, none for bare wood. */
+  finish: z
+    .array(idSchema)
+    .max(4, { error: 'must be at most 4 finishes' })
+    .refine((ids) => new Set(ids).size === ids.length, { error: 'must name each finish once' })
+    .nullable(),
+  /** The day it is given away or used, by the maker's calendar; null for none. */
+  due: z.iso.date({ error: 'must be a day such as 2026-12-24' }).nullable(),
+  /** What is packed with it. */
+  pack: z.array(lineOfText(1, 60)).max(12, { error: 'must be at most 12 things' }),
   accepted: z.array(acceptedSchema).max(50, { error: 'must be at most 50' }),
   /** Versions set aside beside the one that is worked on. */
   versions: z
@@ -136,6 +146,9 @@ export const UNDECIDED = {
   gluing: { groups: null, helper: false } as z.infer<typeof gluingWishesSchema>,
   perPanel: 1,
   worked: NOTHING_WORKED,
+  finish: null as string[] | null,
+  due: null as string | null,
+  pack: [] as string[],
   accepted: [] as AcceptedStop[],
   versions: [] as BoardVersion[],
 };

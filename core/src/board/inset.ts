@@ -177,10 +177,23 @@ function readInset(
   };
 }
 
-/** The same, of a panel that the stock leaves thinner than it was asked. @param thickness once flat, mm */
-export function insetWithThickness(inset: Inset, thickness: number): Inset {
-  if (Math.abs(thickness - inset.thickness) <= LENGTH_TOLERANCE_MM) return inset;
-  return { ...inset, thickness, block: { ...inset.block, height: thickness } };
+/** The same, of a panel that came out otherwise than it was asked. @param thickness once flat @param trueWidth once its long edges are true, mm */
+export function insetAsMade(inset: Inset, thickness: number, trueWidth: number): Inset {
+  const narrower = inset.trueWidth - trueWidth;
+  if (Math.abs(thickness - inset.thickness) <= LENGTH_TOLERANCE_MM && Math.abs(narrower) <= LENGTH_TOLERANCE_MM)
+    return inset;
+  const width = Math.max(0, trueWidth - inset.steps);
+  return {
+    ...inset,
+    thickness,
+    trueWidth,
+    block: { ...inset.block, width, height: thickness },
+    // What more comes off comes off both edges alike: the corner that cuts are measured from moves, the cuts do not.
+    inserts: inset.inserts.map((insert) => {
+      const moved = (narrower / 2) * Math.sin(radians(insert.angle));
+      return { ...insert, at: insert.at - moved, sawnAt: insert.sawnAt - moved };
+    }),
+  };
 }
 
 /** Where a cut crosses the panel as it is sawn, from its left end: at the true far edge and at the near one, mm. @param side of the kerf: where it begins, or where it ends */

@@ -13,6 +13,12 @@ export function madeFor({ recipe }: Pick<Board, 'recipe'>, facts: readonly Fact[
   );
 }
 
+/** The same of what is no board yet: nobody sands it, so that no pit of it is sanded out or filled. */
+export function madeOnTheWay(board: Pick<Board, 'recipe'>, facts: readonly Fact[] | undefined): Made {
+  const made = madeFor(board, facts);
+  return made === NOTHING_MADE ? made : { ...made, pits: {}, filled: 0 };
+}
+
 /** How wide a panel of strips is, mm: as it was measured, or as its strips were; planned where nobody measured. */
 export function panelWidthMade(
   board: Pick<Board, 'recipe'>,

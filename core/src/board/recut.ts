@@ -183,12 +183,8 @@ function readRecut(board: Board, made: RecutRecipe, shop: Shop): Recut {
   const spread = Math.max(...shifts) - Math.min(...shifts);
   // The slanted ends of a slice reach past each other by what the cut leans over its thickness.
   const slant = pitch * Math.abs(Math.tan(a)) + spread;
-  // From where the last row begins to where the first one ends: rows of a wider panel lose what they reach over.
-  const ends = all.map((r) => r.shift + nth(kinds, r.kind).trueWidth / Math.cos(a));
-  const rowLength = Math.max(0, Math.min(...ends) - Math.max(...shifts) - pitch * Math.abs(Math.tan(a)));
   const rowTrim = habits.creep / 2 + (across ? habits.panelEdgeTrim : habits.panelEndTrim + kerf);
   const wanted = (across ? board.width : board.length) + 2 * rowTrim;
-  const stack = rows * row;
   return {
     ...made,
     ...first,
@@ -202,13 +198,8 @@ function readRecut(board: Board, made: RecutRecipe, shop: Shop): Recut {
     row,
     rows,
     all,
-    rowLength,
+    ...glued({ last, kinds, all, pitch, thickness, up, angle, row, rows }),
     rowTrim,
-    block: {
-      length: across ? stack : rowLength,
-      width: across ? rowLength : stack,
-      height: up ? pitch : thickness,
-    },
     flatten,
     wantedPanelWidth: (wanted + slant) * Math.cos(a) + 2 * habits.panelEdgeTrim,
   };
@@ -259,19 +250,51 @@ function panelsInTurn(
 /** The same rows as one of their panels sees them. @param k which of those in turn, from 0 */
 export const ofKind = (recut: Recut, k: number): Recut => ({ ...recut, ...nth(recut.kinds, k) });
 
-/** The same rows of a panel that the stock leaves thinner than it was asked. @param thickness once flat, mm */
-export function withThickness(recut: Recut, thickness: number): Recut {
-  if (Math.abs(thickness - recut.thickness) <= LENGTH_TOLERANCE_MM) return recut;
-  const { up, block, last, rows } = recut;
-  if (!up) return { ...recut, thickness, block: { ...block, height: thickness } };
-  const stack = rows * thickness;
-  const across = last.runs === 'across';
+/** The block that rows make: how far all of them reach, and how high they are stacked. */
+function glued({
+  last,
+  kinds,
+  all,
+  pitch,
+  thickness,
+  up,
+  angle,
+  row,
+  rows,
+}: Pick<Recut, 'last' | 'kinds' | 'all' | 'pitch' | 'thickness' | 'up' | 'angle' | 'row' | 'rows'>): Pick<
+  Recut,
+  'rowLength' | 'block'
+> {
+  const a = radians(angle);
+  // From where the last row begins to where the first one ends: rows of a wider panel lose what they reach over.
+  const ends = all.map((r) => r.shift + nth(kinds, r.kind).trueWidth / Math.cos(a));
+  const begins = Math.max(...all.map((r) => r.shift)) + pitch * Math.abs(Math.tan(a));
+  const rowLength = Math.max(0, Math.min(...ends) - begins);
+  const [stack, across] = [rows * row, last.runs === 'across'];
   return {
-    ...recut,
-    thickness,
-    row: thickness,
-    block: { ...block, length: across ? stack : block.length, width: across ? block.width : stack },
+    rowLength,
+    block: {
+      length: across ? stack : rowLength,
+      width: across ? rowLength : stack,
+      height: up ? pitch : thickness,
+    },
   };
+}
+
+/** The same rows of panels that came out otherwise than they were asked. @param thickness of all of them once flat @param widths of each in turn once its long edges are true, mm */
+export function recutAsMade(recut: Recut, thickness: number, widths: readonly number[]): Recut {
+  const asAsked =
+    Math.abs(thickness - recut.thickness) <= LENGTH_TOLERANCE_MM &&
+    recut.kinds.every((kind, k) => Math.abs(nth(widths, k) - kind.trueWidth) <= LENGTH_TOLERANCE_MM);
+  if (asAsked) return recut;
+  const kinds = recut.kinds.map((kind, k): PanelOfRows => {
+    const trueWidth = nth(widths, k);
+    // What more comes off comes off both edges alike: the corner that cuts are measured from moves, the cuts do not.
+    const moved = ((kind.trueWidth - trueWidth) / 2) * Math.sin(radians(recut.angle));
+    return { ...kind, trueWidth, firstCut: kind.firstCut - moved };
+  });
+  const made = { ...recut, ...firstOf(kinds), kinds, thickness, row: recut.up ? thickness : recut.row };
+  return { ...made, ...glued(made) };
 }
 
 /** The rows of all boards: slices of each panel in the order they are sawn, shared out one board after the other. */

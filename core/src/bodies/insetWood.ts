@@ -13,7 +13,7 @@ export function insetInCells(first: PlanContext, inset: Inset, copy: number): Wo
   const panel = panelInCells(first, bodiesOfPanel(first, copy), copy);
   const { length, width, height } = inset.block;
   if (!panel || width <= 0 || length <= 0) return null;
-  const edge = first.shop.habits.panelEdgeTrim;
+  const edge = (panel.size[1] - inset.trueWidth) / 2;
   const planed = Math.max(0, panel.size[2] - inset.thickness) / 2;
   const trued = cutOut(panel, [0, edge, planed], [panel.size[0], edge + inset.trueWidth, planed + inset.thickness]);
   const glued = inset.inserts.reduce(

@@ -23,7 +23,7 @@ function slicesInCells(contexts: readonly PlanContext[], all: Recut, number: num
   const panel = panelInCells(first, bodiesOfPanel(first, copy), copy);
   if (!panel) return [];
   const planed = Math.max(0, panelThickness(first) - recut.thickness) / 2;
-  const edge = first.shop.habits.panelEdgeTrim;
+  const edge = (panel.size[1] - recut.trueWidth) / 2;
   return slicesOf(recut, { panel, edge, planed }, recut.slices[copy - 1] ?? 0);
 }
 

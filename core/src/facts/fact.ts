@@ -41,19 +41,25 @@ const stepShape = { step: lineOfText(1, 200).optional() };
 export const STAGES = ['glued', 'flat', 'trimmed', 'finished'] as const;
 export type Stage = (typeof STAGES)[number];
 
-/** What is measured, between which limits: lengths in mm, moisture in percent of dry weight, weight in g. Diagonals are those of a face, from corner to corner. */
+/** What is measured, between which limits: lengths in mm, moisture in percent of dry weight, weight in g. Diagonals are those of a face, from corner to corner; creep is by how much strips end out of line, snipe how far from an end a planer dug in, end trim what had to come off one end until it was sound. */
 export const MEASURES = {
   length: { least: 1, greatest: 8000 },
   width: { least: 1, greatest: 1500 },
   thickness: { least: 0.5, greatest: 400 },
   diagonal: { least: 1, greatest: 8200 },
   otherDiagonal: { least: 1, greatest: 8200 },
+  creep: { least: 0, greatest: 200 },
+  snipe: { least: 0, greatest: 1000 },
+  endTrim: { least: 0, greatest: 1000 },
   moisture: { least: 1, greatest: 60 },
   weight: { least: 1, greatest: 200_000 },
 } as const;
 export type Measured = keyof typeof MEASURES;
 /** Those that are lengths. */
 export type MeasuredLength = Exclude<Measured, 'moisture' | 'weight'>;
+/** Those that say how a shop works, and nothing of how large a thing is. */
+export const isHabitMeasured = (dimension: Measured): dimension is 'creep' | 'snipe' | 'endTrim' =>
+  dimension === 'creep' || dimension === 'snipe' || dimension === 'endTrim';
 export const isMeasuredLength = (dimension: Measured): dimension is MeasuredLength =>
   dimension !== 'moisture' && dimension !== 'weight';
 
@@ -89,12 +95,19 @@ const measuredSchema = z
 
 const UNIT_OF = { moisture: '%', weight: 'g' } as const;
 
+/** The sides of a board. */
+export const BOARD_SIDES = ['top', 'bottom', 'far', 'near', 'left', 'right'] as const;
+export type BoardSide = (typeof BOARD_SIDES)[number];
+
 const badPlaceSchema = z.strictObject({
   kind: z.literal('badPlace', { error: 'must be badPlace' }),
   ...factShape,
   ...thingShape,
   ...stepShape,
   spot: spotSchema,
+  /** Of a place on a side of the board that is sanded out or filled: which side, and how deep it goes, mm. */
+  side: z.enum(BOARD_SIDES, { error: `must be one of ${BOARD_SIDES.join(', ')}` }).optional(),
+  depth: lengthBetween(0.01, 50).optional(),
 });
 
 /** A step was done: of one that is done panel by panel, for this one. */

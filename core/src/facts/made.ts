@@ -1,5 +1,5 @@
 import { factsThatHold, MOST_SPOTS, type HeldFact } from './factsThatHold.ts';
-import type { Fact, MeasuredLength, Spot, Stage, WayTaken } from './fact.ts';
+import type { BoardSide, Fact, MeasuredLength, Spot, Stage, WayTaken } from './fact.ts';
 
 /** What is there already of a board, folded from its facts. Lengths in mm. */
 export interface Made {
@@ -13,6 +13,10 @@ export interface Made {
   readonly width: Readonly<Record<'glued' | 'trimmed', number | null>>;
   /** How long the shortest board is that was cut to length. */
   readonly length: number | null;
+  /** The deepest place in each side that is to be sanded out: one that is filled is none. */
+  readonly pits: Readonly<Partial<Record<BoardSide, number>>>;
+  /** How many places were filled: glue or a patch that is sanded flush. */
+  readonly filled: number;
   /** Strips as they were measured once they were milled, by id. */
   readonly strips: ReadonlyMap<string, MadeStrip>;
 }
@@ -29,6 +33,8 @@ export const NOTHING_MADE: Made = {
   thickness: { glued: null, flat: null, finished: null },
   width: { glued: null, trimmed: null },
   length: null,
+  pits: {},
+  filled: 0,
   strips: new Map(),
 };
 
@@ -67,12 +73,15 @@ function folded(held: readonly HeldFact[], panel: string, strips: readonly strin
     panelLength,
     // One that is filled, lies underneath or is lived with is in nobody's way any more.
     spots: [...spots.values()]
-      .filter((f) => !LIVED_WITH.includes(ways.get(f.id) ?? 'shift'))
+      // One in a side that is sanded moves no board.
+      .filter((f) => f.side === undefined && !LIVED_WITH.includes(ways.get(f.id) ?? 'shift'))
       .map((f) => f.spot)
       .slice(0, MOST_SPOTS),
     thickness: { glued, flat, finished: noMore(least(own, 'thickness', ['finished']), flat ?? glued) },
     width: { glued: wide, trimmed: noMore(least(own, 'width', ['trimmed', 'finished']), wide) },
     length: noMore(least(own, 'length', ['trimmed', 'finished']), panelLength),
+    filled: held.filter((f) => f.kind === 'badPlace' && f.thing === panel && ways.get(f.id) === 'fill').length,
+    pits: deepest([...spots.values()].filter((f) => ways.get(f.id) !== 'fill')),
     strips: new Map(
       strips.flatMap((id) => {
         const of = measured.filter((f) => f.thing === id);
@@ -81,6 +90,14 @@ function folded(held: readonly HeldFact[], panel: string, strips: readonly strin
       }),
     ),
   };
+}
+
+/** The deepest of the places in each side, mm. */
+function deepest(places: readonly Extract<HeldFact, { kind: 'badPlace' }>[]): Partial<Record<BoardSide, number>> {
+  const pits: Partial<Record<BoardSide, number>> = {};
+  for (const { side, depth } of places)
+    if (side !== undefined && depth !== undefined) pits[side] = Math.max(pits[side] ?? 0, depth);
+  return pits;
 }
 
 /** Work takes wood off: what was measured later is no more than what was measured before. */

@@ -3,6 +3,7 @@ import type { Defect } from '../stock/defect.ts';
 import type { FrameSide } from '../board/frame.ts';
 import type { Turn } from '../board/recipe.ts';
 import type { Piece } from '../stock/piece.ts';
+import type { FinishKind } from '../shop/finishes.ts';
 import type { Thing } from '../steps/instruction.ts';
 
 /** What is known of one edge or face, because it was made so. */
@@ -141,7 +142,9 @@ export interface Made {
   worked: WorkedPlace[];
   sanded: boolean;
   wetted: boolean;
-  coats: ('mineralOil' | 'wax' | 'hardWaxOil')[];
+  coats: FinishKind[];
+  /** Handles and loops that are on. */
+  fitted: string[];
   feet: number;
 }
 

@@ -1,3 +1,4 @@
+import { WANTS_BARE_WOOD } from '../shop/finishes.ts';
 import { certain, firstOf } from '../lists/there.ts';
 import { apart } from '../features/apart.ts';
 import type { Cut } from '../features/edgeCuts.ts';
@@ -123,6 +124,14 @@ export function screwFeet(bench: Bench, i: InstructionOf<'feet'>): void {
   });
 }
 
+/** Through bores that are there, and not before the last coat. */
+export function fitHandles(bench: Bench, i: InstructionOf<'fit'>): void {
+  onBoards(bench, i, (b) => {
+    if (!b.features.includes(i.feature)) bench.fail('missingPart', i, b.thing);
+    b.fitted.push(i.feature);
+  });
+}
+
 export function sandBoards(bench: Bench, i: InstructionOf<'sand'>): void {
   onBoards(bench, i, (b) => {
     bench.tool(i.tool, i, b.thing);
@@ -149,7 +158,8 @@ export function sandBoards(bench: Bench, i: InstructionOf<'sand'>): void {
 export function coatBoards(bench: Bench, i: InstructionOf<'coat'>): void {
   onBoards(bench, i, (b) => {
     if (!b.sanded) bench.fail('finishOverFinish', i, b.thing);
-    if (i.finish === 'hardWaxOil' && b.coats.length > 0) bench.fail('finishOverFinish', i, b.thing);
+    if (WANTS_BARE_WOOD.has(i.finish) && b.coats.some((c) => c !== i.finish))
+      bench.fail('finishOverFinish', i, b.thing);
     b.coats.push(i.finish);
   });
 }

@@ -1,5 +1,5 @@
 import type { Instruction, InstructionOf } from '../steps/instruction.ts';
-import { coatBoards, onBoards, sandBoards, screwFeet, setInlay, workFeature } from './boardWork.ts';
+import { coatBoards, onBoards, fitHandles, sandBoards, screwFeet, setInlay, workFeature } from './boardWork.ts';
 import { glueBack, isOfBack, layBack } from './backWork.ts';
 import { flushEnds, glueFrame, isOfFrame, layFrame } from './frameWork.ts';
 import { Bench, type Followed, type ToldStep, type Workshop } from './makersBench.ts';
@@ -111,6 +111,8 @@ function carryOut(bench: Bench, i: Instruction): void {
       });
     case 'coat':
       return coatBoards(bench, i);
+    case 'fit':
+      return fitHandles(bench, i);
     case 'feet':
       return screwFeet(bench, i);
     case 'wait':

@@ -11,6 +11,7 @@ import { bounds, moved } from '../recipe/solid.ts';
 import { frameStrips } from '../board/frame.ts';
 import { woodOf } from './frameWork.ts';
 import { bitAt } from './stackWork.ts';
+import { madeFor } from '../board/madeFor.ts';
 import { boardThing } from '../steps/instruction.ts';
 import type { Failure, Made, Wood } from './bench.ts';
 import { follow } from './follow.ts';
@@ -28,11 +29,18 @@ export function followPlan(plan: Plan, given: PlanInput): Followed {
   const input = { ...given, shop: plan.shop };
   const contexts = panelContextsOf(plan, given);
   const context = firstOf(contexts);
+  const { strips } = madeFor(given.board, given.facts);
   const followed = follow(plan.operations, {
     rack: input.rack,
     shop: plan.shop,
     species: input.species,
     bench: benchOf(context),
+    measured: new Map(
+      cutStripsOf(given.board).flatMap((s, k) => {
+        const strip = strips.get(s.id);
+        return strip ? [[k + 1, strip] as const] : [];
+      }),
+    ),
   });
   return {
     ...followed,
@@ -59,7 +67,7 @@ function benchOf(context: PlanContext): Wood[] {
     }));
 }
 
-function compare({ boards, left, steps }: Followed, plan: Plan, { board }: PlanInput): Failure[] {
+function compare({ boards, left, steps }: Followed, plan: Plan, { board, facts }: PlanInput): Failure[] {
   const found: Failure[] = [];
   const fail = (code: Failure['code'], thing: string, strips: number[] = [], mm: Failure['mm'] = null) => {
     if (!found.some((f) => f.code === code && f.thing === thing))
@@ -75,14 +83,18 @@ function compare({ boards, left, steps }: Followed, plan: Plan, { board }: PlanI
     ...(plan.frame ? frameStrips(plan.frame) : []).map((s) => s.strip),
     ...(plan.back?.strips ?? []).map((s) => s.strip),
   ];
+  const measured = madeFor(board, facts).strips;
+  const asMilled = gluedStrips.map((s) => ({ ...s, width: measured.get(s.id)?.width ?? s.width }));
   for (const made of own) {
     for (const side of ['length', 'width', 'thickness'] as const)
       if (Math.abs(made[side] - size[side]) > EXACT_MM)
         fail('sizes', `${side} of ${made.thing.label}`, [], { is: made[side], limit: size[side] });
-    compareStrips(made, gluedStrips, fail);
+    compareStrips(made, asMilled, fail);
     for (const f of features) {
       const done = f.kind === 'feet' ? made.feet >= f.count : made.features.includes(f.id);
       // A feature for which the board has no room is told by a check of its own.
+      if (f.kind === 'handle' && done && !made.fitted.includes(f.id))
+        fail('missingPart', `handles of ${made.thing.label}`);
       if (!done && plan.worked.solids.some((s) => s.feature === f.id))
         fail('missingPart', `${f.kind} of ${made.thing.label}`);
     }
@@ -157,9 +169,11 @@ function compareCells(
 
 /** The wood of every board is that of the plan's cells: cut from the same place of the same piece, so that drawings and checks show what is really there. */
 function compareWood({ boards, steps }: Followed, plan: Plan, contexts: readonly PlanContext[]): Failure[] {
+  const context = firstOf(contexts);
+  // Of what came out otherwise the cells are as they were planned.
+  if (contexts.some((c) => c.made.strips.size > 0)) return [];
   // What was glued longer or shorter than planned is told of by its own check.
   if (plan.lastly) return compareCells({ boards, steps }, plan, contexts);
-  const context = firstOf(contexts);
   if (context.made.panelLength !== null) return [];
   if (plan.stacks.length > 0) return compareCells({ boards, steps }, plan, contexts);
   const order = stripsOf(context.board).map((s) => s.id);

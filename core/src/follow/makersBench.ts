@@ -1,3 +1,4 @@
+import type { MadeStrip } from '../facts/made.ts';
 import { shopHas, type ToolId } from '../shop/tools.ts';
 import type { Shop } from '../shop/shop.ts';
 import { isMetal } from '../stock/defect.ts';
@@ -25,6 +26,8 @@ export interface Workshop {
   species: readonly Species[];
   /** Strips that are cut already. */
   bench: readonly Wood[];
+  /** What his own rule showed of strips once they were milled, by their number: wood does not always come out as it was set. */
+  measured?: ReadonlyMap<number, MadeStrip>;
 }
 
 /** A step as he is given it: a number and what to do. */

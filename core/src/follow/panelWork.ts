@@ -20,7 +20,7 @@ export function layOut(bench: Bench, i: InstructionOf<'layOut'>): void {
   const wood = bench.wood(only.part, i);
   if (!wood) return;
   bench.used.add(only.part.id);
-  const laid = laidFrom(wood, only);
+  const laid = asMeasured(bench, laidFrom(wood, only));
   bench.panels.set(i.panel.id, {
     thing: i.panel,
     strips: [laid],
@@ -49,6 +49,12 @@ export function laidFrom(wood: Wood, how: Pick<Laid, 'up' | 'turned' | 'endForEn
     ...how,
     ...(how.up === 'edge' ? { width: wood.thickness, height: across } : { width: across, height: wood.thickness }),
   };
+}
+
+/** A strip as his rule showed it, where he has measured it. */
+function asMeasured({ workshop: { measured } }: Bench, laid: Laid): Laid {
+  const was = measured?.get(Number(/^strip (\d+)\//.exec(laid.wood.thing.id)?.[1]));
+  return was ? { ...laid, width: was.width ?? laid.width, height: was.thickness ?? laid.height } : laid;
 }
 
 export function clampsThere(bench: Bench, i: Instruction, clamps: readonly ClampUse[]): void {
@@ -114,7 +120,7 @@ export function glueUp(bench: Bench, i: InstructionOf<'glue'>): void {
     bench.used.add(thing.id);
     const how = bench.laid.get(thing.id) ?? { up: 'face' as const, turned: false, endForEnd: false };
     if (!wood.flat) bench.fail('notFlat', i, thing);
-    return [laidFrom(wood, how)];
+    return [asMeasured(bench, laidFrom(wood, how))];
   });
   if (strips.length === 0) return;
   // Oily faces that meet glue now were wiped for it.
@@ -262,6 +268,7 @@ export function cutBoards(bench: Bench, i: InstructionOf<'crosscutPanel'>): void
       sanded: false,
       wetted: false,
       coats: [],
+      fitted: [],
       feet: 0,
     };
     bench.boards.set(cut.part.id, board);

@@ -46,7 +46,7 @@ export const WARNED_BY: Readonly<Record<FailureCode, readonly string[]>> = {
   ],
   unusedPart: ['stock-shortage'],
   markLost: ['inlay-sanded', 'features-meet', 'feature-edge', 'feature-outside'],
-  finishOverFinish: [],
+  finishOverFinish: ['finish-over-oil'],
   oilyFace: [],
   stillWet: [],
   sizes: [

@@ -1,4 +1,6 @@
 import fc from 'fast-check';
+import { BOARD_SIDES, type Fact } from '../facts/fact.ts';
+import { USUAL_FINISHES } from '../shop/finishes.ts';
 import { NO_CUTTING_WISHES, type Board } from '../board/board.ts';
 import type { EdgeCut } from '../features/edge.ts';
 import type { Feature } from '../features/feature.ts';
@@ -194,6 +196,21 @@ export const workshopArbitrary: fc.Arbitrary<PlanInput> = fc
     helper: fc.boolean(),
     groups: fc.constantFrom(null, null, 'all'),
     others: fc.constantFrom(0, 0, 1),
+    finish: fc.option(
+      fc.shuffledSubarray(
+        USUAL_FINISHES.map((f) => f.id),
+        { maxLength: 3 },
+      ),
+      { nil: null },
+    ),
+    pits: fc.array(
+      fc.record({
+        side: fc.constantFrom(...BOARD_SIDES),
+        depth: fc.constantFrom(0.05, 0.3, 1.2),
+        filled: fc.boolean(),
+      }),
+      { maxLength: 2 },
+    ),
   })
   .map((b): PlanInput => {
     const species = b.one ? () => b.strips[0]!.species : (code: string) => code;
@@ -206,6 +223,7 @@ export const workshopArbitrary: fc.Arbitrary<PlanInput> = fc
       thickness: b.thickness,
       count: b.count,
       perPanel: b.perPanel,
+      finish: b.finish,
       recipe: flatRecipe(strips),
       cutting: { ...NO_CUTTING_WISHES, spares: b.spares, eitherWay: b.eitherWay },
       gluing: { helper: b.helper, groups: b.groups === 'all' ? [strips.length] : null },
@@ -238,7 +256,14 @@ export const workshopArbitrary: fc.Arbitrary<PlanInput> = fc
         })),
       }),
     );
-    return { board, rack, shop: b.shop, species: HANDBOOK_SPECIES };
+    const facts = b.pits.flatMap(({ side, depth, filled }, i): Fact[] => {
+      const at = new Date(Date.UTC(2026, 10, 27, 8, i)).toISOString();
+      const spot = { id: `spot${i}`, x: 20, y: 20, length: 10, width: 10, what: 'pit' };
+      const found: Fact = { kind: 'badPlace', id: `pit${i}`, at, thing: 'panel', copy: 1, spot, side, depth };
+      const filling: Fact = { kind: 'decided', id: `fill${i}`, at, about: `pit${i}`, way: 'fill' };
+      return filled ? [found, filling] : [found];
+    });
+    return { board, rack, shop: b.shop, species: HANDBOOK_SPECIES, ...(facts.length > 0 ? { facts } : {}) };
   });
 
 const edgeCutArbitrary: fc.Arbitrary<EdgeCut> = fc.oneof(

@@ -4,6 +4,7 @@ import { panelSaw } from '../shop/tools.ts';
 import { firstOf } from '../lists/there.ts';
 import { length, say } from '../units/phrase.ts';
 import type { Rungs } from './ladder.ts';
+import { sandedOff } from './gluedThickness.ts';
 import { faceRungs } from './measuredRungs.ts';
 
 /** What a board takes of the panel that it comes out of. */
@@ -21,7 +22,7 @@ export const boardRungs: Rungs = {
       {
         id: 'sand',
         label: say`Sand both faces`,
-        taken: context.shop.habits.sanding,
+        taken: sandedOff(context),
         why: say`Sanding marks and the planer's ripples go, half off each face.`,
         habit: 'sanding',
       },

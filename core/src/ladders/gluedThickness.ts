@@ -1,4 +1,6 @@
 import { stripsOf } from '../board/recipe.ts';
+import { pitRun } from '../shop/grits.ts';
+import type { Made } from '../facts/made.ts';
 import type { PlanContext } from './context.ts';
 
 /**
@@ -74,4 +76,11 @@ export function flatThickness(context: PlanContext): number {
   const { made, frame, back } = context;
   if (made.thickness.flat !== null && (frame || back)) return made.thickness.flat;
   return panelFlat(context) + (back?.thickness ?? 0);
+}
+
+/** What sanding takes off both faces together, mm: as the habit has it, and of a face with a pit all that its papers take. */
+export function sandedOff({ shop, made: { pits } }: Pick<PlanContext, 'shop'> & { made: Pick<Made, 'pits'> }): number {
+  const each = shop.habits.sanding / 2;
+  const more = (pit: number | undefined) => (pit === undefined ? 0 : Math.max(0, pitRun(shop, pit).takes - each));
+  return shop.habits.sanding + more(pits.top) + more(pits.bottom);
 }

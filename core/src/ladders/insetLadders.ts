@@ -2,6 +2,7 @@ import type { Inset } from '../board/inset.ts';
 import { length, say } from '../units/phrase.ts';
 import type { PlanContext } from './context.ts';
 import { asTheyAre, buildLadder, startOf, type Dimension, type Ladder, type RungSpec } from './ladder.ts';
+import { sandedOff } from './gluedThickness.ts';
 import { faceRungs } from './measuredRungs.ts';
 
 /**
@@ -13,7 +14,6 @@ export function insetLadders(
   inset: Inset,
   first: Record<Dimension, Ladder>,
 ): Record<Dimension, Ladder> {
-  const { habits } = last.shop;
   const { board, wished } = last;
   const count = inset.inserts.length;
   const thickness: RungSpec[] = [
@@ -30,7 +30,7 @@ export function insetLadders(
       {
         id: 'sand',
         label: say`Sand both faces`,
-        taken: habits.sanding,
+        taken: sandedOff(last),
         habit: 'sanding',
         why: say`Sanding marks go, half off each face.`,
       },

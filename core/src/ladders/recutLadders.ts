@@ -2,6 +2,7 @@ import type { Recut } from '../board/recut.ts';
 import { length, say } from '../units/phrase.ts';
 import type { PlanContext } from './context.ts';
 import { asTheyAre, buildLadder, startOf, type Dimension, type Ladder, type RungSpec } from './ladder.ts';
+import { sandedOff } from './gluedThickness.ts';
 import { faceRungs } from './measuredRungs.ts';
 
 /**
@@ -14,7 +15,6 @@ export function recutLadders(
   recut: Recut,
   first: Record<Dimension, Ladder>,
 ): Record<Dimension, Ladder> {
-  const { habits } = last.shop;
   const { board } = last;
   const across = recut.last.runs === 'across';
   const { pitch, kerf, rows, row, up, angle, slices } = recut;
@@ -32,7 +32,7 @@ export function recutLadders(
     {
       id: 'sand',
       label: say`Sand both faces`,
-      taken: habits.sanding,
+      taken: sandedOff(last),
       habit: 'sanding',
       why: say`Sanding marks go, half off each face.`,
     },

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { boardSchema } from '../board/board.ts';
 import { factsSchema } from '../facts/fact.ts';
+import { originKinds } from '../stock/piece.ts';
 import { idSchema, lineOfText } from '../units/textSchema.ts';
 
 const mm = z.number({ error: 'must be a length in millimetres' }).min(0, { error: 'must not be negative' });
@@ -8,16 +9,18 @@ const minutes = z.number({ error: 'must be a number of minutes' }).min(0, { erro
 const sizes = z.strictObject({ length: mm, width: mm, thickness: mm });
 const whenSchema = z.iso.datetime({ precision: 3, error: 'must be a date and time such as 2026-11-26T18:30:00.000Z' });
 
+/** What flattening took of long grain or of end grain, and sanding; how far strips crept, the planer dug in, an end was unsound, all in mm; how many of a strip were spoiled, with how many spares; how much finish a board drank, g; hands-on minutes. */
+const PAIRED = ['flatten', 'flattenEnd', 'sand', 'creep', 'snipe', 'endTrim', 'spoiled', 'uptake', 'minutes'] as const;
+
 /** What a figure was planned as and came to: what lessons are drawn from. Lengths in mm, times in minutes. */
 export const pairSchema = z.strictObject({
-  /** What is compared: what flattening took of long grain or of end grain, or sanding, or hands-on minutes. */
-  what: z.enum(['flatten', 'flattenEnd', 'sand', 'minutes'], {
-    error: 'must be one of flatten, flattenEnd, sand, minutes',
-  }),
+  /** What is compared. */
+  what: z.enum(PAIRED, { error: `must be one of ${PAIRED.join(', ')}` }),
   /** Kind of the step, and the tool that did it. */
   step: lineOfText(1, 40),
   machine: lineOfText(1, 80).nullable(),
   species: lineOfText(1, 40).nullable(),
+  /** Of the panel, or of the strip. */
   width: mm.nullable(),
   planned: z.number({ error: 'must be a number' }),
   happened: z.number({ error: 'must be a number' }),
@@ -55,9 +58,19 @@ export const logEntrySchema = z.strictObject({
   forWhom: lineOfText(0, 80),
   wished: sizes,
   reached: sizes,
-  /** What it was made of: mark of the piece, species, and how long the part was that came of it. */
+  /** What it was made of: mark of the piece, species, and how long the part was that came of it, and where it came from. */
   pieces: z
-    .array(z.strictObject({ mark: lineOfText(1, 40), species: lineOfText(1, 40), length: mm, width: mm }))
+    .array(
+      z.strictObject({
+        mark: lineOfText(1, 40),
+        species: lineOfText(1, 40),
+        length: mm,
+        width: mm,
+        /** What it was before; left out by boards that were logged before anybody asked. */
+        origin: z.enum(originKinds, { error: `must be one of ${originKinds.join(', ')}` }).optional(),
+        of: lineOfText(0, 120).optional(),
+      }),
+    )
     .max(2000, { error: 'must be at most 2000 pieces' }),
   glue: lineOfText(0, 80),
   finish: lineOfText(0, 120),

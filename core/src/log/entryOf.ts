@@ -1,16 +1,20 @@
 import { progressOf } from '../bench/progress.ts';
 import { measuresOf } from '../bench/measures.ts';
+import { shopFor } from '../board/differences.ts';
 import { cutStripsOf } from '../board/recipe.ts';
+import { isHabitMeasured } from '../facts/fact.ts';
 import { factsThatHold } from '../facts/factsThatHold.ts';
 import { stageOf } from '../facts/made.ts';
 import { makePlan, type Plan } from '../plan/plan.ts';
 import { showFace } from '../recipe/face.ts';
 import type { PlanInput } from '../saw/planInput.ts';
-import { schoolOf } from '../shop/schools.ts';
+import type { Shop } from '../shop/shop.ts';
 import type { LogEntry, Pair } from './entry.ts';
 
 /** Coordinates on a face are told so finely, mm. */
 const FACE_STEP = 100;
+/** Longer than that no line of the log is, characters. */
+const MOST_FINISH_TEXT = 120;
 
 /**
  * A finished board as the log keeps it, from its plan with all that happened.
@@ -40,10 +44,16 @@ export function entryOf(given: PlanInput, boardId: string | null, at: string, fo
     },
     pieces: plan.cutting.blanks.flatMap((blank) => {
       const piece = given.rack.find((p) => p.id === blank.pieceId) ?? pieceSawn(given, blank.pieceId);
-      return piece ? [{ mark: piece.mark, species: piece.species, length: blank.length, width: piece.width }] : [];
+      if (!piece) return [];
+      const { mark, species, width, origin } = piece;
+      return [{ mark, species, length: blank.length, width, origin: origin.kind, of: origin.of }];
     }),
     glue: shop.glues.find((g) => g.id === shop.glue)?.name ?? '',
-    finish: [schoolOf(shop.schools, 'oil').name, schoolOf(shop.schools, 'topCoat').name].join(', '),
+    finish: plan.finish.coatings
+      .map((c) => c.finish.name)
+      .join(', ')
+      .slice(0, MOST_FINISH_TEXT)
+      .trim(),
     minutesPlanned: operations.reduce((sum, o) => sum + o.minutes * o.repeats, 0),
     minutesTaken: timed.reduce((sum, t) => sum + t.minutes, 0),
     minutesPlannedOfTaken: timed.reduce((sum, t) => sum + t.step.minutes, 0),
@@ -134,5 +144,94 @@ export function pairsOf(given: PlanInput, plan: Plan): Pair[] {
           ],
     ),
   );
-  return [...sizes, ...times];
+  return [
+    ...sizes,
+    ...workPairs(given, plan, only),
+    ...spoiledPairs(given, plan),
+    ...uptakePairs(given, plan, only),
+    ...times,
+  ];
+}
+
+/** How the shop worked, where somebody measured it. */
+function workPairs({ board, shop, facts = [] }: PlanInput, plan: Plan, species: string | null): Pair[] {
+  const steps = new Map(plan.operations.map((o) => [o.id, o]));
+  return factsThatHold(facts).flatMap((f): Pair[] => {
+    if (f.kind !== 'measured' || !isHabitMeasured(f.dimension)) return [];
+    const { dimension: what } = f;
+    const step = f.step === undefined ? undefined : steps.get(f.step);
+    const planned = shopWays[what](shopFor(board, shop));
+    return planned === null
+      ? []
+      : [
+          {
+            what,
+            step: step?.kind ?? 'trimEnds',
+            machine: step?.machine ?? null,
+            species,
+            width: plan.panelWidth,
+            planned,
+            happened: f.value,
+          },
+        ];
+  });
+}
+
+/** Where the shop keeps what it expects of each; null where it does not have the machine. */
+const shopWays: Readonly<Record<'creep' | 'snipe' | 'endTrim', (shop: Shop) => number | null>> = {
+  creep: ({ habits }) => habits.creep,
+  snipe: ({ planer }) => planer?.snipe ?? null,
+  endTrim: ({ habits }) => habits.panelEndTrim,
+};
+
+/** What boards drank of their first finish, where they were weighed bare and right after it. */
+function uptakePairs({ facts = [] }: PlanInput, plan: Plan, species: string | null): Pair[] {
+  const [first] = plan.finish.coatings;
+  const step = plan.operations.find((o) => o.kind === 'oil' || o.kind === 'topCoat');
+  if (!first || !step) return [];
+  const weighed = factsThatHold(facts).flatMap((f) => (f.kind === 'measured' && f.dimension === 'weight' ? [f] : []));
+  const copies = [...new Set(weighed.map((f) => f.copy))];
+  return copies.flatMap((copy): Pair[] => {
+    const of = weighed.filter((f) => f.copy === copy);
+    const before = of.findLast((f) => stageOf(f) === 'trimmed');
+    const after = of.find((f) => f.step === step.id);
+    return before && after && after.value > before.value
+      ? [
+          {
+            what: 'uptake',
+            step: step.kind,
+            machine: first.finish.name,
+            species,
+            width: null,
+            planned: first.amount.total,
+            happened: after.value - before.value,
+          },
+        ]
+      : [];
+  });
+}
+
+/** Strips that are wider than this are not spoiled for being thin, mm. */
+const THIN_MM = 25;
+
+/** How many of every thin strip were no good, with how many spares were cut. */
+function spoiledPairs({ board, facts = [] }: PlanInput, plan: Plan): Pair[] {
+  const failed = factsThatHold(facts).flatMap((f) => (f.kind === 'failed' && f.what === 'strip' ? [f.thing] : []));
+  const { spares, spareBelow } = plan.shop.cutting;
+  const machine = plan.operations.find((o) => o.kind === 'resaw' || o.kind === 'rip')?.machine ?? null;
+  return cutStripsOf(board).flatMap(({ id, species, width }): Pair[] =>
+    width > THIN_MM
+      ? []
+      : [
+          {
+            what: 'spoiled',
+            step: 'rip',
+            machine,
+            species,
+            width,
+            planned: board.cutting.spares + (width <= spareBelow ? spares : 0),
+            happened: failed.filter((thing) => thing === id).length,
+          },
+        ],
+  );
 }

@@ -109,6 +109,113 @@ describe('lessons', () => {
   });
 });
 
+describe('lessons on how the shop works', () => {
+  // Worked by hand: of 2, 3, 4, 5, 6 the middle is 4, and 0.8 of the way lies 0.2 past the fourth.
+  const five = [2, 3, 4, 5, 6];
+  it.each([
+    ['creep', 'Strips ended 4 mm out of line', (s: typeof DEFAULT_SHOP) => s.habits.creep],
+    ['snipe', 'The planer dug in 4 mm from the end', (s: typeof DEFAULT_SHOP) => s.planer?.snipe],
+    ['endTrim', 'Ends were sound 4 mm in', (s: typeof DEFAULT_SHOP) => s.habits.panelEndTrim],
+  ] as const)('%s is kept where the plan reads it', (what, says, of) => {
+    const [lesson] = lessonsOf(
+      five.map((h) => pair(h, { what })),
+      DEFAULT_SHOP,
+    );
+    expect(phraseText(lesson!.says, DEFAULT_DISPLAY)).toContain(says);
+    expect([lesson!.suggested, of(lesson!.change!(DEFAULT_SHOP))]).toEqual([5.2, 5.2]);
+  });
+
+  it('weighed boards correct what a finish takes, in proportion: 1.5 times of 90, 90 and 400 g', () => {
+    const pairs = [10, 12, 15, 18, 30].map((happened) =>
+      pair(happened, { what: 'uptake', machine: 'Mineral oil', planned: 10 }),
+    );
+    const [lesson] = lessonsOf(pairs, DEFAULT_SHOP);
+    expect(lesson).toMatchObject({ id: 'uptake-mineral-oil', median: 1.5 });
+    const [oil, ...others] = lesson!.change!(DEFAULT_SHOP).finishes;
+    expect([oil!.face, oil!.edge, oil!.end]).toEqual([135, 135, 600]);
+    expect(others).toEqual(DEFAULT_SHOP.finishes.slice(1));
+    expect(
+      lessonsOf(
+        pairs.map((p) => ({ ...p, machine: 'Gone' })),
+        DEFAULT_SHOP,
+      ),
+    ).toEqual([]);
+  });
+
+  it('a board weighed bare and after its oil says what it drank', () => {
+    const input = planInput(plainBoard(), [plainPiece({ length: 4000 })]);
+    const plan = makePlan(input);
+    const weigh = (kind: string, id: string, value: number): Fact => {
+      const step = plan.operations.findLast((o) => o.kind === kind)!;
+      const measure = measuresOf(step, plan.operations, input.board, input.shop).find((m) => m.dimension === 'weight')!;
+      const { thing, copy, stage } = measure;
+      return { kind: 'measured', id, at: AT, thing, copy, stage, dimension: 'weight', value, step: step.id };
+    };
+    const facts = [weigh('raiseGrain', 'a', 2000), weigh('oil', 'b', 2041)];
+    const [told] = pairsOf({ ...input, facts }, plan).filter((p) => p.what === 'uptake');
+    expect(told).toMatchObject({ machine: 'Mineral oil', happened: 41 });
+    expect(told!.planned).toBeCloseTo(plan.finish.coatings[0]!.amount.total, 9);
+  });
+
+  it('a planer that is gone teaches nothing', () => {
+    const pairs = five.map((h) => pair(h, { what: 'snipe' }));
+    expect(lessonsOf(pairs, { ...DEFAULT_SHOP, planer: null })).toEqual([]);
+  });
+
+  const spoiled = (width: number, happened: number) => pair(happened, { what: 'spoiled', width });
+  it('thin strips that are spoiled want spares, those that never are none; thicker ones move the limit', () => {
+    const thin = [0, 0, 1, 2, 2].map((n) => spoiled(5, n));
+    const [more] = lessonsOf(thin, DEFAULT_SHOP);
+    expect(phraseText(more!.says, DEFAULT_DISPLAY)).toBe(
+      'Of 5 strips up to 7 mm thick 5 were spoiled; 1 of each is cut to spare.',
+    );
+    expect(more!.change!(DEFAULT_SHOP).cutting.spares).toBe(2);
+    const [none] = lessonsOf(
+      thin.map((p) => ({ ...p, happened: 0 })),
+      DEFAULT_SHOP,
+    );
+    expect(none!.change!(DEFAULT_SHOP).cutting.spares).toBe(0);
+    const [thicker] = lessonsOf(
+      [8, 9, 9.5, 10, 11].map((w) => spoiled(w, 1)),
+      DEFAULT_SHOP,
+    );
+    expect(thicker!.change!(DEFAULT_SHOP).cutting.spareBelow).toBe(10.2);
+    expect(
+      lessonsOf(
+        [8, 9, 9.5, 10, 11].map((w) => spoiled(w, 0)),
+        DEFAULT_SHOP,
+      ),
+    ).toEqual([]);
+  });
+
+  it('pairs come of what was measured and of strips that failed, and no plan changes by either figure', () => {
+    const input = planInput(plainBoard({ thickness: 20 }, [6, 46, 46, 46, 46]), [
+      plainPiece({ length: 4000, thickness: 40 }),
+    ]);
+    const plan = makePlan(input);
+    const asked = plan.operations.flatMap((step) =>
+      measuresOf(step, plan.operations, input.board, input.shop).map((measure) => ({ step, measure })),
+    );
+    const facts = (['creep', 'snipe', 'endTrim'] as const).map((dimension, i): Fact => {
+      const { step, measure } = asked.find((a) => a.measure.dimension === dimension)!;
+      const { thing, copy, stage } = measure;
+      return { kind: 'measured', id: dimension, at: AT, thing, copy, stage, dimension, value: 4 + i, step: step.id };
+    });
+    const given = { ...input, facts };
+    expect(makePlan(given).operations).toEqual(plan.operations);
+    const failed: Fact = { kind: 'failed', id: 'f', at: AT, what: 'strip', thing: 's1', copy: 1, why: 'torn out' };
+    const pairs = pairsOf({ ...input, facts: [...facts, failed] }, makePlan(given));
+    const told = ({ what, planned, happened, width }: Pair) => [what, planned, happened, width];
+    const { habits, planer } = input.shop;
+    expect(pairs.filter((p) => p.what !== 'minutes').map(told)).toEqual([
+      ['creep', habits.creep, 4, plan.panelWidth],
+      ['endTrim', habits.panelEndTrim, 6, plan.panelWidth],
+      ['snipe', planer!.snipe, 5, plan.panelWidth],
+      ['spoiled', 1, 1, 6],
+    ]);
+  });
+});
+
 describe('a finished board', () => {
   it('is a whole snapshot of any board, which the schema of the log takes', () => {
     fc.assert(
@@ -116,6 +223,9 @@ describe('a finished board', () => {
         const entry = entryOf(input, null, AT, 'A hut');
         expect(logEntrySchema.safeParse(entry).error?.issues ?? []).toEqual([]);
         expect(JSON.parse(JSON.stringify(entry))).toEqual(entry);
+        // What went on it, not what the shop usually puts on.
+        if (input.board.finish)
+          expect(entry.finish.split(', ').filter(Boolean)).toHaveLength(input.board.finish.length);
         const { ladders } = makePlan(input);
         expect(entry.reached.thickness).toBe(ladders.thickness.reached);
         for (const { corners } of entry.face)

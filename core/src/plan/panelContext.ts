@@ -1,4 +1,4 @@
-import { madeFor } from '../board/madeFor.ts';
+import { madeFor, madeOnTheWay } from '../board/madeFor.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import type { PlanInput } from '../saw/planInput.ts';
 import { inTurn, NONE_BEFORE } from './panelsInTurn.ts';
@@ -18,7 +18,7 @@ export function panelContextOf(plan: Plan, given: PlanInput): PlanContext {
     ...given,
     shop: plan.shop,
     board,
-    made: madeFor(board, given.facts),
+    made: (made ? madeOnTheWay : madeFor)(board, given.facts),
     allowances: plan.allowances,
     cutting: plan.cutting,
     stacks: plan.stacks.map((s) => s.stack),

@@ -1,8 +1,7 @@
 import { panelBoardOf, rowsOf } from '../board/again.ts';
 import { allowancesFor } from '../board/allowances.ts';
-import { panelWidth } from '../board/board.ts';
+import { madeOnTheWay, panelWidthMade } from '../board/madeFor.ts';
 import { stripsOf } from '../board/recipe.ts';
-import { NOTHING_MADE } from '../facts/made.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { nth } from '../lists/there.ts';
 import type { PlanInput } from '../saw/planInput.ts';
@@ -16,24 +15,25 @@ export const NONE_BEFORE: PlanContext['before'] = { panels: 0, strips: 0 };
 export function inTurn(first: PlanContext, given: PlanInput, kind: number): PlanContext {
   const { shop, cutting, pieces } = first;
   const board = panelBoardOf(given.board, given.shop, kind);
+  const made = madeOnTheWay(board, given.facts);
   const allowances = {
-    ...allowancesFor(given.board, given.shop, NOTHING_MADE, kind),
+    ...allowancesFor(given.board, given.shop, made, kind),
     loose: first.allowances.loose,
   };
-  const trim = trimLayout(board, allowances, shop, NOTHING_MADE);
+  const trim = trimLayout(board, allowances, shop, made);
   const share = shareOf(board, allowances, trim);
   const rows = rowsOf(given.board, given.shop);
   const own = rows && nth(rows.kinds, kind);
   return {
     ...first,
     board,
-    made: NOTHING_MADE,
+    made,
     allowances,
     trim,
     turnedOver: allowances.panels.map((_, k) =>
       dirtySideUp(stripsOf(board), stripBodies(board, cutting, pieces, share, k + 1)),
     ),
-    panelWidth: panelWidth(board),
+    panelWidth: panelWidthMade(board, made),
     ahead: own?.panel.stagger ? own.offsets : null,
     wished: board,
     before: own?.before ?? NONE_BEFORE,

@@ -4,7 +4,7 @@ import { frameOf, framedAround, type Frame } from '../board/frame.ts';
 import { allowancesFor, stacksOfPanel, type Allowances } from '../board/allowances.ts';
 import { shopFor } from '../board/differences.ts';
 import type { Board } from '../board/board.ts';
-import { madeFor, panelWidthMade } from '../board/madeFor.ts';
+import { madeFor, madeOnTheWay, panelWidthMade } from '../board/madeFor.ts';
 import type { CutPlan } from '../cutting/cutPlan.ts';
 import type { Piece } from '../stock/piece.ts';
 import { sectionsFor, type Section } from '../cutting/sections.ts';
@@ -21,7 +21,9 @@ import { readLadders } from '../ladders/readLadders.ts';
 import type { Workpiece } from '../recipe/workpiece.ts';
 import type { Ladder } from '../ladders/ladder.ts';
 import { materialsOf, type Materials } from '../money/materials.ts';
+import { ofKind } from '../steps/instruction.ts';
 import type { Operation } from '../steps/operation.ts';
+import type { ToolId } from '../shop/tools.ts';
 import { operationsFor } from '../steps/operations.ts';
 import { panelFlatteningWays } from '../steps/panelSteps.ts';
 import { moistureOf, type StockMoisture } from './stockMoisture.ts';
@@ -33,13 +35,15 @@ import { dirtySideUp, shareOf, stripBodies, type StripBody } from '../bodies/str
 import { plannedStrips, type PlannedStrip } from '../bodies/strips.ts';
 import { workedBoardOf, type WorkedBoard } from '../bodies/workedBoard.ts';
 import { stripsOf } from '../board/recipe.ts';
-import { againOf, asThick, fieldOf, panelBoardOf, type Again } from '../board/again.ts';
+import { againOf, asMade, fieldOf, panelBoardOf, type Again } from '../board/again.ts';
 import type { Inset } from '../board/inset.ts';
 import type { Recut } from '../board/recut.ts';
 import { bodiesOfPanel, woodOf } from '../bodies/cells.ts';
 import { recutMovement } from '../bodies/recutMovement.ts';
 import { boardOfBlock, stripsInBoard } from '../bodies/recutWood.ts';
 import { backLadders } from '../ladders/backLadders.ts';
+import { finishPlanOf, type FinishPlan } from '../finish/finishPlan.ts';
+import { surfacesOf } from '../finish/surfaces.ts';
 import { flatThickness } from '../ladders/gluedThickness.ts';
 import { frameLadders } from '../ladders/frameLadders.ts';
 import { asMeasured } from '../ladders/measuredRungs.ts';
@@ -75,6 +79,8 @@ export interface Plan {
   wood: { panel: Workpiece; board: Workpiece } | null;
   /** The finished board with its edges and features. */
   worked: WorkedBoard;
+  /** How its sides are sanded, and what goes on them. */
+  finish: FinishPlan;
   movement: SeasonMovement;
   operations: Operation[];
   /** Every way to flatten the panel, and what each costs. */
@@ -169,21 +175,36 @@ export function makePlan(input: PlanInput): Plan {
   const first = firstPanels(given, panelBoardOf(board, given.shop), asked, asked ? null : next);
   const others = asked?.how === 'rows' ? asked.kinds.slice(1).map((_, k) => otherPanels(first, given, k + 1)) : [];
   const firsts = [first, ...others];
-  const again = asked && asThick(asked, first.ladders.thickness.reached);
+  const thickness = thinnest(firsts);
+  const again =
+    asked &&
+    asMade(
+      asked,
+      thickness.reached,
+      firsts.map((f) => f.ladders.width.reached),
+    );
   const { cutting, allowances } = first.context;
   const field = again
-    ? blocksOf(first.context, { board: inside, shop, again, field: next }, madeFor(inside, given.facts))
+    ? blocksOf(
+        first.context,
+        { board: inside, shop, again, field: next },
+        (next ? madeOnTheWay : madeFor)(inside, given.facts),
+      )
     : first.context;
-  const fieldLadders = again ? againLadders(field, again, first.ladders) : first.ladders;
+  const fieldLadders = again
+    ? asMeasured(againLadders(field, again, { ...first.ladders, thickness }), field.made)
+    : first.ladders;
   const frame =
     askedFrame && framedAround(askedFrame, { length: fieldLadders.length.reached, width: fieldLadders.width.reached });
   const above = aboveBack(board, given.shop);
-  const top = frame ? framedContext(field, frame, above, madeFor(above, given.facts), askedBack !== null) : field;
-  const topLadders = frame ? frameLadders(top, frame, fieldLadders) : fieldLadders;
+  const top = frame
+    ? framedContext(field, frame, above, (askedBack ? madeOnTheWay : madeFor)(above, given.facts), askedBack !== null)
+    : field;
+  const topLadders = frame ? asMeasured(frameLadders(top, frame, fieldLadders), top.made) : fieldLadders;
   const size = { length: topLadders.length.reached, width: topLadders.width.reached };
   const last = askedBack ? backedContext(top, askedBack, size, board, madeFor(board, given.facts)) : top;
-  const asPlanned = askedBack ? backLadders(last, askedBack, topLadders) : topLadders;
-  const ladders = asMeasured(asPlanned, last.made);
+  const ladders = askedBack ? asMeasured(backLadders(last, askedBack, topLadders), last.made) : topLadders;
+  const more = again !== null || frame !== null || askedBack !== null;
   const fields = { trim: field.trim, ladders: fieldLadders, thickness: flatThickness(field) };
   const tops = { trim: top.trim, ladders: topLadders, thickness: flatThickness(top) };
   const cells = cellsOfBoard(
@@ -196,11 +217,11 @@ export function makePlan(input: PlanInput): Plan {
     1,
     first.wood?.panel,
   );
-  const more = again !== null || frame !== null || askedBack !== null;
   const wood = more ? boardOfBlock(last, cells.whole, ladders) : first.wood;
   const strips = more ? stripsInBoard(first.strips, wood?.board, first.context) : first.strips;
   const gluing = again ? blockGluing(field, again) : first.gluing;
   const worked = workedBoardOf(last, ladders);
+  const surfaces = surfacesOf(worked, wood?.board ?? null);
   const pairs = frame ? frameGluing(top, frame) : [];
   const back = askedBack && {
     back: askedBack,
@@ -215,12 +236,12 @@ export function makePlan(input: PlanInput): Plan {
         firsts,
         { context: field, ladders: fieldLadders, gluing, stacks: [], worked },
         { context: top, ladders: topLadders, worked },
-        { context: last, ladders, worked },
+        { context: last, ladders, worked, surfaces },
         again,
         frame && { frame, pairs, proud },
         back && backPanelGluing && { ...back, panelGluing: backPanelGluing },
       )
-    : operationsFor(last, ladders, gluing, worked, first.stacks);
+    : operationsFor(last, ladders, gluing, worked, surfaces, first.stacks);
   const planned: AgainPlan | null = again && {
     board: first.context.board,
     trim: first.context.trim,
@@ -262,6 +283,7 @@ export function makePlan(input: PlanInput): Plan {
         : seasonMovement({ ...given, shop }, strips, first.bodies, ladders.thickness.reached),
     sections: sectionsFor(first.context.board, allowances, rack, shop, saw.promised),
     operations,
+    finish: finishPlanOf(last, worked, surfaces, flattenedWith(operations)),
     flattening: panelFlatteningWays(field, gluing.sectionWidth !== null),
     timeline: timelineOf(stillToDo(operations, given.facts), shop),
     moisture: moistureOf(first.context),
@@ -302,9 +324,21 @@ export function makePlan(input: PlanInput): Plan {
   };
 }
 
+/** Of several panels that rows come from in turn the thinnest decides. */
+const thinnest = (firsts: readonly FirstPanels[]): Ladder =>
+  firsts.map((f) => f.ladders.thickness).reduce((least, own) => (own.reached < least.reached ? own : least));
+
 /** How many panels are numbered before those of a back. */
 const panelsBefore = (firsts: readonly FirstPanels[]): number =>
   firsts.reduce((most, { context }) => Math.max(most, context.before.panels + context.allowances.panels.length), 0);
+
+/** With what the faces of the boards were made flat last. */
+function flattenedWith(operations: readonly Operation[]): ToolId {
+  const flattened = operations
+    .filter((o) => o.kind === 'flattenPanel')
+    .flatMap((o) => ofKind(o.instructions, 'flatten'));
+  return flattened.at(-1)?.tool ?? 'orbitalSander';
+}
 
 /** What is not done yet: it waits for nothing that is. */
 export function stillToDo(operations: readonly Operation[], facts: PlanInput['facts'] = []): readonly Operation[] {
@@ -322,7 +356,7 @@ function againLadders(last: PlanContext, again: Again, first: Plan['ladders']): 
 function firstPanels(given: PlanInput, board: Board, again: Again | null, field: PlanContext['field']): FirstPanels {
   const shop = shopFor(board, given.shop);
   const input: PlanInput = { ...given, board, shop };
-  const made = madeFor(board, input.facts);
+  const made = (again || field ? madeOnTheWay : madeFor)(board, input.facts);
   const allowances = allowancesFor(given.board, given.shop, made);
   const { cutting, outdated } = cutForBoard(given, allowances);
   const pieces = piecesOf(input);
@@ -348,7 +382,7 @@ function firstPanels(given: PlanInput, board: Board, again: Again | null, field:
     ahead: again?.how === 'rows' && again.panel.stagger ? again.offsets : null,
     wished: board,
   };
-  const ladders = readLadders(context);
+  const ladders = asMeasured(readLadders(context), made);
   // Where nothing is turned over they lie as they were laid.
   const bodies = firstOf(over).size === 0 ? firstOf(asLaid) : bodiesOfPanel(context, 1);
   const wood = woodOf(context, bodies, ladders);
@@ -369,7 +403,8 @@ function firstPanels(given: PlanInput, board: Board, again: Again | null, field:
 /** The same of another of the panels that rows come from in turn. @param kind which, from 1 */
 function otherPanels(first: FirstPanels, given: PlanInput, kind: number): FirstPanels {
   const context = inTurn(first.context, given, kind);
-  return { ...first, context, bodies: bodiesOfPanel(context, 1), wood: null, gluing: gluingOf(context) };
+  const ladders = asMeasured(readLadders(context), context.made);
+  return { ...first, context, ladders, bodies: bodiesOfPanel(context, 1), wood: null, gluing: gluingOf(context) };
 }
 
 /** Pieces that are cut already are no longer in the rack; what came of them is known from how they were. */

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { DEFAULT_SHOP } from '../shop/shop.ts';
-import { gritRun, GRAIN_MICRONS } from '../steps/grits.ts';
+import { gritRun, GRAIN_MICRONS } from '../shop/grits.ts';
 import { makePlan } from '../plan/plan.ts';
 import { plainBoard, plainPiece, planInput, planInputArbitrary } from '../plan/planArbitrary.ts';
 import { criticalPath, type NetworkTask } from './schedule.ts';

@@ -1,7 +1,7 @@
 import { firstOf, nth } from '../lists/there.ts';
 import { z } from 'zod';
 import { lengthBetween } from '../units/lengthSchema.ts';
-import { lineOfText } from '../units/textSchema.ts';
+import { lineOfText, textOfLines } from '../units/textSchema.ts';
 import { airSchema, CLIMATES, seasonsSchema } from '../wood/moisture.ts';
 import { clampSchema, glueSchema, USUAL_GLUES, type Glue } from './gluing.ts';
 import {
@@ -15,6 +15,7 @@ import {
   routerSledSchema,
   sawSchema,
 } from './machines.ts';
+import { bathSchema, finishSchema, USUAL_FINISHES } from './finishes.ts';
 import { amountUpTo, minutesBetween, wholeUpTo } from './quantity.ts';
 import { schoolsSchema, USUAL_SCHOOLS } from './schools.ts';
 
@@ -165,6 +166,16 @@ export const shopSchema = z
     schools: schoolsSchema,
     /** Grits that panels are sanded with, first to last; null lets Cadenza choose from how they were made flat to the last grit. */
     grits: gritListSchema.nullable(),
+    /** Papers in the drawer, coarse to fine; null for any. */
+    papers: gritListSchema.nullable(),
+    finishes: z
+      .array(finishSchema)
+      .min(1, { error: 'must name at least one finish' })
+      .max(20, { error: 'must be at most 20' }),
+    /** The tray that boards are soaked in; null in a shop without one. */
+    bath: bathSchema.nullable(),
+    /** What the shop tells owners beside what follows from wood and finish; empty for nothing. */
+    careWords: textOfLines(2000),
     cutting: cuttingSchema,
     pace: paceSchema,
     /** The air boards are made for when nothing else is said. */
@@ -173,7 +184,7 @@ export const shopSchema = z
   .superRefine((shop, context) => {
     if (!shop.glues.some((g) => g.id === shop.glue))
       context.addIssue({ code: 'custom', path: ['glue'], message: "must be one of the shop's glues" });
-    for (const list of ['glues', 'clamps'] as const) {
+    for (const list of ['glues', 'clamps', 'finishes'] as const) {
       if (new Set(shop[list].map((one) => one.id)).size < shop[list].length)
         context.addIssue({ code: 'custom', path: [list], message: 'must each have an id of their own' });
     }
@@ -246,6 +257,10 @@ export const DEFAULT_SHOP: Shop = {
   },
   schools: USUAL_SCHOOLS,
   grits: null,
+  papers: null,
+  finishes: [...USUAL_FINISHES],
+  bath: null,
+  careWords: '',
   cutting: {
     openPiece: 0.2,
     openPlank: 0.5,

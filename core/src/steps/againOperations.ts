@@ -13,7 +13,7 @@ import { blockEnds } from './blockSteps.ts';
 import { backSteps, type BackKnown } from './backSteps.ts';
 import { frameSteps, type FrameKnown } from './frameSteps.ts';
 import type { Operation, StepDraft } from './operation.ts';
-import { boardSteps, numbered } from './operations.ts';
+import { boardSteps, numbered, type LastKnown } from './operations.ts';
 import { flattenStep, panelFlatteningWays, panelSteps, scrapeStep } from './panelSteps.ts';
 import { partSteps, sawApartStep } from './partSteps.ts';
 import { recipeSteps, type Known } from './recipeSteps.ts';
@@ -40,7 +40,7 @@ export function againOperations(
   firsts: readonly FirstPanels[],
   field: Known,
   top: Omit<Known, 'gluing' | 'stacks'>,
-  last: Omit<Known, 'gluing' | 'stacks'>,
+  last: LastKnown,
   again: Again | null,
   frame: FrameKnown | null,
   back: BackKnown | null,

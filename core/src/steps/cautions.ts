@@ -68,9 +68,6 @@ const CAUTIONS: Partial<Record<OperationKind, Phrase[]>> = {
   ],
   sand: [PROTECTION],
   raiseGrain: [PROTECTION],
-  topCoat: [
-    say`Rags with drying or hard-wax oils can ignite by themselves: lay them flat outdoors to dry, or keep them under water.`,
-  ],
 };
 
 /** What each saw asks for, however it is used (common practice). */
@@ -85,10 +82,17 @@ const SAW_CAUTIONS: Partial<Record<ToolId, Phrase>> = {
   handSaw: say`Work clamped; start with short strokes, the thumb well above the teeth.`,
 };
 
+const RAGS = say`Rags with drying or hard-wax oils can ignite by themselves: lay them flat outdoors to dry, or keep them under water.`;
+
 /** The cautions of a step: those of its kind, and of the saws it is done with. */
 export function cautionsFor(kind: OperationKind, instructions: readonly Instruction[]): Phrase[] {
   const saws = [...new Set(instructions.flatMap((i) => ('saw' in i ? [i.saw.tool] : [])))]
     .map((tool) => SAW_CAUTIONS[tool])
     .filter((c) => c !== undefined);
-  return [...(instructions.some((i) => i.do === 'wipe') ? [ACETONE] : []), ...saws, ...(CAUTIONS[kind] ?? [])];
+  return [
+    ...(instructions.some((i) => i.do === 'wipe') ? [ACETONE] : []),
+    ...(instructions.some((i) => i.do === 'coat' && i.ignites) ? [RAGS] : []),
+    ...saws,
+    ...(CAUTIONS[kind] ?? []),
+  ];
 }

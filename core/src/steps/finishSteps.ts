@@ -1,33 +1,20 @@
 import { firstOf, lastOf, nth } from '../lists/there.ts';
 import { boardsOf } from './boardWork.ts';
-import { schoolOf, type Schools } from '../shop/schools.ts';
+import { coatMinutes, dryingMinutes, finishesOf } from '../finish/coats.ts';
+import { faceGrits } from '../finish/sanding.ts';
+import { amountOf, tellGrams, type Amount, type Surface } from '../finish/surfaces.ts';
+import { WANTS_BARE_WOOD, type Finish } from '../shop/finishes.ts';
+import { pitRun } from '../shop/grits.ts';
+import { schoolOf } from '../shop/schools.ts';
 import { flatThickness } from '../ladders/gluedThickness.ts';
 import type { Ladder } from '../ladders/ladder.ts';
 import type { PlanContext } from '../ladders/context.ts';
-import { length, say, type Phrase } from '../units/phrase.ts';
-import { gritRun } from './grits.ts';
-import { type InstructionOf, type Instruction, type SandedArea } from './instruction.ts';
+import { atLeast, atMost, length, say, type Phrase } from '../units/phrase.ts';
+import { type Instruction, type SandedArea } from './instruction.ts';
 import type { StepDraft } from './operation.ts';
 import { sandingWays } from './toolWays.ts';
 import { toolOf } from './ways.ts';
 import type { ToolId } from '../shop/tools.ts';
-
-/** Off knives the first grits are spared; saw, sander and router marks want coarse paper first (common practice). */
-const FIRST_GRIT = { knives: 120, marks: 80 } as const;
-/** A wetted board is dry again after so long, minutes (common practice). */
-const DRYING_MINUTES = 60;
-
-/** Grits a panel is sanded with: the shop's own list, or from what its faces were made flat with to the last grit. @param flattened the tool the panel was made flat with */
-export function gritsFor(
-  { grits, schools }: Pick<PlanContext['shop'], 'grits' | 'schools'>,
-  flattened: ToolId,
-): number[] {
-  if (grits && grits.length > 0) return [...grits];
-  return gritRun(
-    flattened === 'planer' || flattened === 'handPlanes' ? FIRST_GRIT.knives : FIRST_GRIT.marks,
-    Number(schools.lastGrit),
-  );
-}
 
 interface Finishing {
   context: PlanContext;
@@ -37,12 +24,13 @@ interface Finishing {
   area: SandedArea;
 }
 
-/** Sanding and finish, as the shop's habits have them. @param beforeGrain steps that come before the grain is raised for the last time @param flattened the tool the panel was made flat with */
+/** Sanding and finish, as the shop's habits have them. @param beforeGrain steps that come before the grain is raised for the last time @param flattened the tool the panel was made flat with @param surfaces of one board */
 export function finishSteps(
   context: PlanContext,
   { thickness, width }: { thickness: Ladder; width: Ladder },
   beforeGrain: readonly StepDraft[],
   flattened: ToolId,
+  surfaces: readonly Surface[],
 ): StepDraft[] {
   const { board, shop } = context;
   const squareMetres =
@@ -51,15 +39,14 @@ export function finishSteps(
     context,
     thickness,
     width,
-    grits: gritsFor(shop, flattened),
+    grits: faceGrits(shop, flattened),
     area: { squareMetres, width: width.reached },
   };
   return [
     ...(shop.schools.raiseGrain === 'every'
       ? sandAndWetEach(finishing, beforeGrain)
       : sandAndWetOnce(finishing, beforeGrain)),
-    ...oilStep(context),
-    ...topCoatStep(context),
+    ...coatSteps(context, surfaces),
   ];
 }
 
@@ -102,7 +89,13 @@ function sandAndWetEach(f: Finishing, beforeGrain: readonly StepDraft[]): StepDr
 function sandStep({ context, thickness, grits: all, area }: Finishing, grits: number[], after = false): StepDraft {
   const { board } = context;
   const flat = flatThickness(context);
-  const { ways, taken } = sandingWays(context.shop, area, grits.length);
+  const first = after ? [] : pitLines(context, grits.length === all.length);
+  // One face of two is gone over with each of those.
+  const { ways, taken } = sandingWays(
+    context.shop,
+    area,
+    grits.length + first.reduce((sum, p) => sum + p.papers / 2, 0),
+  );
   const parts = boardsOf(board.count);
   // The first grit takes what the ladder has for sanding; finer ones only its scratches.
   const take = after ? 0 : flat - thickness.reached;
@@ -116,6 +109,7 @@ function sandStep({ context, thickness, grits: all, area }: Finishing, grits: nu
       from: after ? thickness.reached : flat,
       take,
       to: thickness.reached,
+      ...(first.length > 0 ? { pits: Object.values(context.made.pits) } : {}),
     },
   ];
   return {
@@ -141,13 +135,40 @@ function sandStep({ context, thickness, grits: all, area }: Finishing, grits: nu
     lines: [
       ...(after
         ? []
-        : [say`${length(flat)} to ${length(thickness.reached)}: ${length(take)} in all, half off each face`]),
+        : [
+            say`${length(flat)} to ${atLeast(thickness.reached)}: ${atMost(take)} in all, ${first.length > 0 ? 'most of it off the side with the pit' : 'half off each face'}`,
+            ...first.map((p) => p.line),
+            ...(context.made.filled > 0
+              ? [
+                  say`Fill first what is to be filled (${context.made.filled}): thin super glue, clear on pale wood, brown or black on dark; half a minute until it is hard, then flush`,
+                ]
+              : []),
+          ]),
       grits.length > 1
-        ? say`Grits ${grits.join(', ')}: pencil lines over the face, gone before the next grit`
-        : say`Grit ${firstOf(grits)}: pencil lines over the face, sanded until they are gone`,
+        ? say`${first.length > 0 ? 'Elsewhere grits' : 'Grits'} ${grits.join(', ')}: pencil lines over the face, gone before the next grit`
+        : say`${first.length > 0 ? 'Elsewhere grit' : 'Grit'} ${firstOf(grits)}: pencil lines over the face, sanded until they are gone`,
     ],
     why: say`The coarse grit must reach the bottom of the deepest pit; a step to less than half its grain leaves the last scratches.`,
   };
+}
+
+/** Sides in which a place was found: the papers that go over them instead of those of the whole board. @param whole up to the last grit, too */
+function pitLines({ shop, made: { pits } }: PlanContext, whole: boolean): { line: Phrase; papers: number }[] {
+  return (['top', 'bottom'] as const).flatMap((side) => {
+    const pit = pits[side];
+    if (pit === undefined) return [];
+    // Where every grit has a step of its own the last one is gone over with the rest.
+    const run = pitRun(shop, pit).steps;
+    const own = whole ? run : run.slice(0, -1);
+    return own.length === 0
+      ? []
+      : [
+          {
+            line: say`The ${side === 'top' ? 'show side' : 'underside'} with ${own.map((s) => s.grit).join(', ')}: to the bottom of its pit`,
+            papers: own.reduce((sum, s) => sum + s.rounds, 0),
+          },
+        ];
+  });
 }
 
 /** @param again the grit that follows the drying, in this step */
@@ -155,6 +176,7 @@ function wetStep({ context, area }: Finishing, about: string, again: number | nu
   const { board, shop } = context;
   const raise = schoolOf(shop.schools, 'raiseGrain');
   const { taken } = sandingWays(shop, area, 0.5);
+  const drying = dryingMinutes(shop.room);
   const parts = boardsOf(board.count);
   return {
     kind: 'raiseGrain',
@@ -163,10 +185,10 @@ function wetStep({ context, area }: Finishing, about: string, again: number | nu
     school: 'raiseGrain',
     taken: again === null ? null : taken,
     // With the grit that follows in this step, hands are needed again when it is dry.
-    waitMinutes: DRYING_MINUTES,
+    waitMinutes: drying,
     waitFor: 'the wood to dry',
     instructions: [
-      { do: 'wet', parts, minutes: DRYING_MINUTES },
+      { do: 'wet', parts, minutes: drying },
       ...(again === null ? [] : [{ do: 'resand' as const, parts, area, grit: again }]),
     ],
     lines: [line],
@@ -174,100 +196,86 @@ function wetStep({ context, area }: Finishing, about: string, again: number | nu
   };
 }
 
-/** A finish as it goes on: how many coats, how long until the next thing, and what to do. */
-interface Coating {
-  finish: InstructionOf<'coat'>['finish'];
-  coats: number;
-  waitMinutes: number;
-  waitFor: string;
-  line: Phrase;
-}
-
-/** Mineral oil by school: overnight after flooding, overnight to drip, a night for each of three coats (common practice). */
-const OILS: Readonly<Record<Exclude<Schools['oil'], 'none'>, Coating>> = {
-  flood: {
-    finish: 'mineralOil',
-    coats: 1,
-    waitMinutes: 720,
-    waitFor: 'the oil',
-    line: say`Flood it, keep it wet 5 min, wipe dry`,
-  },
-  bath: {
-    finish: 'mineralOil',
-    coats: 1,
-    waitMinutes: 720,
-    waitFor: 'the oil to drip',
-    line: say`20 min a side in the bath, then on edge over it to drip; the oil is kept`,
-  },
-  coats: {
-    finish: 'mineralOil',
-    coats: 3,
-    waitMinutes: 3 * 1440,
-    waitFor: 'three coats of oil',
-    line: say`A coat, wiped, overnight; rub back and coat again, two or three times`,
-  },
+/** How a finish goes on, in words. */
+const PUT_ON: Readonly<Record<Finish['method'], (finish: Finish) => Phrase>> = {
+  flood: ({ soakMinutes }) => say`Flood it, keep it wet ${soakMinutes} min, wipe dry`,
+  bath: ({ soakMinutes }) => say`${soakMinutes} min a side in the bath, then on edge over it to drip; the oil is kept`,
+  wipe: ({ soakMinutes }) =>
+    soakMinutes > 0
+      ? say`Put it on with a cloth, leave it ${soakMinutes} min, wipe off all that stands on the wood`
+      : say`Thin, with a cloth, all faces; what stands on the wood is wiped off`,
+  brush: () => say`Thin, with a brush, one face after the other, along the grain`,
 };
 
-/** What goes over it, by school (common practice). */
-const TOP_COATS: Readonly<Record<Exclude<Schools['topCoat'], 'none'>, Coating & { why: Phrase }>> = {
-  wax: {
-    finish: 'wax',
-    coats: 1,
-    waitMinutes: 720,
-    waitFor: 'the wax',
-    line: say`A thin coat over everything, left overnight, buffed`,
-    why: say``,
-  },
-  hardWax: {
-    finish: 'hardWaxOil',
-    coats: 2,
-    waitMinutes: 4 * 1440,
-    waitFor: 'the oil to cure',
-    line: say`On bare wood, no other oil before it: thin, wiped dry; a second coat a day later`,
-    why: say` It holds in bare wood; over mineral oil it stays soft.`,
-  },
+/** What a wait of a finish is for. */
+const waitWords = ({ kind, cureDays, coats, method }: Finish): string =>
+  cureDays > 0
+    ? `${KIND_WORDS[kind]} to cure`
+    : method === 'bath'
+      ? `${KIND_WORDS[kind]} to drip`
+      : coats > 1
+        ? `${coats} coats of ${KIND_WORDS[kind].replace('the ', '')}`
+        : KIND_WORDS[kind];
+
+const KIND_WORDS: Readonly<Record<Finish['kind'], string>> = {
+  mineralOil: 'the oil',
+  waxOil: 'the wax',
+  hardWaxOil: 'the oil',
+  dryingOil: 'the oil',
+  film: 'the film',
 };
 
-/** A finish on every board of the batch. */
-function coatOf({ board }: PlanContext, { finish, coats, waitMinutes }: Coating): InstructionOf<'coat'> {
-  return { do: 'coat', parts: boardsOf(board.count), finish, coats, minutes: waitMinutes };
+/** How much of it goes on, and where. */
+function amountLine(amount: Amount, { density, coats }: Finish, boards: number): Phrase {
+  const grams = (g: number) => `${tellGrams(g)} g`;
+  const all = amount.total * boards;
+  return say`About ${grams(all)} (${Math.round(all / density)} ml)${coats > 1 ? ` in ${coats} coats` : ''}${boards > 1 ? `, ${grams(amount.total)} a board` : ''}: faces ${grams(amount.faces * boards)}, edges ${grams(amount.edges * boards)}, ends ${grams(amount.ends * boards)}${amount.intoEndGrain > amount.total / 20 ? '; end grain first, it drinks longest' : ''}`;
 }
 
-/** Mineral oil, unless the shop wants none, or what follows wants bare wood. */
-function oilStep(context: PlanContext): StepDraft[] {
-  const { schools } = context.shop;
-  if (schools.oil === 'none' || schools.topCoat === 'hardWax') return [];
-  const school = schoolOf(schools, 'oil');
-  const oil = OILS[schools.oil];
-  return [
-    {
-      kind: 'oil',
-      title: say`Oil: ${school.name.toLowerCase()}`,
-      school: 'oil',
-      waitMinutes: oil.waitMinutes,
-      waitFor: oil.waitFor,
-      instructions: [coatOf(context, oil)],
-      lines: [oil.line],
-      why: say`${school.why} Food-grade mineral oil; ends drink several times as much as faces.`,
-    },
-  ];
-}
-
-function topCoatStep(context: PlanContext): StepDraft[] {
-  const { schools } = context.shop;
-  if (schools.topCoat === 'none') return [];
-  const school = schoolOf(schools, 'topCoat');
-  const coat = TOP_COATS[schools.topCoat];
-  return [
-    {
-      kind: 'topCoat',
-      title: say`Top coat: ${school.name.toLowerCase()}`,
-      school: 'topCoat',
-      waitMinutes: coat.waitMinutes,
-      waitFor: coat.waitFor,
-      instructions: [coatOf(context, coat)],
-      lines: [coat.line],
-      why: say`${school.why}${coat.why}`,
-    },
-  ];
+/** What goes on the wood, one finish after the other. */
+function coatSteps({ board, shop }: PlanContext, surfaces: readonly Surface[]): StepDraft[] {
+  const asked = board.finish !== null;
+  let topCoats = 0;
+  let oils = 0;
+  return finishesOf(board, shop).map((finish): StepDraft => {
+    const isOil = finish.kind === 'mineralOil';
+    const first = isOil ? oils++ === 0 : topCoats++ === 0;
+    const amount = amountOf(finish, surfaces);
+    const minutes = coatMinutes(finish);
+    const school = isOil ? 'oil' : 'topCoat';
+    const { name, why } = schoolOf(shop.schools, school);
+    return {
+      kind: school,
+      ...(first ? {} : { about: finish.id }),
+      title: say`${isOil ? 'Oil' : 'Top coat'}: ${(asked ? finish.name : name).toLowerCase()}`,
+      school: asked ? null : school,
+      waitMinutes: minutes.used,
+      waitFor: waitWords(finish),
+      instructions: [
+        {
+          do: 'coat',
+          parts: boardsOf(board.count),
+          finish: finish.kind,
+          coats: finish.coats,
+          minutes: minutes.used,
+          grams: amount.total * board.count,
+          ignites: finish.ignites,
+        },
+      ],
+      lines: [
+        ...(WANTS_BARE_WOOD.has(finish.kind) ? [say`On bare wood: no other oil before it`] : []),
+        PUT_ON[finish.method](finish),
+        ...(finish.coats > 1
+          ? [
+              say`${finish.coats} coats, ${finish.dryHours} h between them${finish.rubBack ? '; rub back lightly before each' : ''}`,
+            ]
+          : []),
+        say`Both faces alike, or it cups`,
+        amountLine(amount, finish, board.count),
+      ],
+      why: isOil
+        ? say`${asked ? '' : `${why} `}Food-grade mineral oil; ends drink several times as much as faces.`
+        : say`${asked ? '' : why}${WANTS_BARE_WOOD.has(finish.kind) ? ' It holds in bare wood; over mineral oil it stays soft.' : ''}`,
+    };
+  });
 }

@@ -6,6 +6,38 @@ import type { StepDraft } from './operation.ts';
 import type { WorkedBoard } from '../bodies/workedBoard.ts';
 import { boardsOf, cutsOf } from './boardWork.ts';
 
+/** Handles and loops go on after the finish: oil would not get beneath them. */
+export function fitSteps({ board }: PlanContext, worked: WorkedBoard): StepDraft[] {
+  return worked.features
+    .filter((f) => f.kind === 'handle')
+    .map((f) => {
+      const loop = f.bores === 1;
+      // One at each end, or along each edge.
+      const all = 2 * board.count;
+      return {
+        kind: 'fit',
+        about: f.id,
+        title: loop ? say`Tie the loops` : say`Bolt on the handles`,
+        instructions: [
+          {
+            do: 'fit',
+            parts: boardsOf(board.count),
+            feature: f.id,
+            what: loop ? 'loop' : 'handle',
+            count: 2,
+            bore: f.bore,
+          },
+        ],
+        lines: [
+          loop
+            ? say`${all} loops: rope through the bores of ${length(f.bore)}, a knot that does not slip through, ends sealed`
+            : say`${all} handles, their bolts from below${f.sinkBottom > 0 ? ', heads in their counterbores' : ''}; by hand, until they just hold: tighter crushes the wood`,
+        ],
+        why: say`On before the finish, it would stay bare beneath them, and they would be in the way of every paper.`,
+      };
+    });
+}
+
 /** Feet come last of all: after oil and wax. */
 export function footSteps({ board, shop }: PlanContext, worked: WorkedBoard): StepDraft[] {
   return worked.features

@@ -10,7 +10,12 @@ const panels = [panelThing(1), panelThing(2)];
 describe('handMinutes', () => {
   it('adds up what the instructions tell, by hand: two panels scraped hard 12, two coats on two boards 48', () => {
     expect(handMinutes([{ do: 'scrape', parts: panels, when: 'hard', from: 0, to: 0 }], 1)).toBe(12);
-    expect(handMinutes([{ do: 'coat', parts: panels, finish: 'hardWaxOil', coats: 2, minutes: 5760 }], 1)).toBe(48);
+    expect(
+      handMinutes(
+        [{ do: 'coat', parts: panels, finish: 'hardWaxOil', coats: 2, minutes: 5760, grams: 40, ignites: true }],
+        1,
+      ),
+    ).toBe(48);
   });
 
   it('what a machine or time does is not counted twice, and only hands go with the pace', () => {

@@ -49,6 +49,7 @@ const MINUTES = {
   wettedBoard: 4,
   coat: 12,
   foot: 2,
+  fitted: 4,
 } as const;
 
 const SCRAPED = { wet: MINUTES.scrapedWet, skinned: MINUTES.scrapedSkinned, hard: MINUTES.scrapedHard } as const;
@@ -112,6 +113,7 @@ const BY_KIND: { [K in Instruction['do']]: (i: InstructionOf<K>) => number } = {
   inlay: (i) => i.parts.length * MINUTES.inlay,
   wet: (i) => i.parts.length * MINUTES.wettedBoard,
   coat: (i) => i.parts.length * i.coats * MINUTES.coat,
+  fit: (i) => i.parts.length * i.count * MINUTES.fitted,
   feet: (i) => i.parts.length * i.count * MINUTES.foot,
 };
 

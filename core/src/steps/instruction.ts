@@ -1,3 +1,4 @@
+import type { FinishKind } from '../shop/finishes.ts';
 import type { Cut } from '../features/edgeCuts.ts';
 import type { FrameSide } from '../board/frame.ts';
 import type { Turn } from '../board/recipe.ts';
@@ -282,11 +283,15 @@ export type Instruction =
       from: number;
       take: number;
       to: number;
+      /** Places that are sanded to their bottom, so deep. */
+      pits?: number[];
     }
   /** The last grit once more, lightly. */
   | { do: 'resand'; parts: Thing[]; area: SandedArea; grit: number }
   | { do: 'wet'; parts: Thing[]; minutes: number }
-  | { do: 'coat'; parts: Thing[]; finish: 'mineralOil' | 'wax' | 'hardWaxOil'; coats: number; minutes: number }
+  | { do: 'coat'; parts: Thing[]; finish: FinishKind; coats: number; minutes: number; grams: number; ignites: boolean }
+  /** What is bolted, or tied, through bores that are there. */
+  | { do: 'fit'; parts: Thing[]; feature: string; what: 'handle' | 'loop'; count: number; bore: number }
   | { do: 'feet'; parts: Thing[]; cuts: Cut[]; count: number; screw: number; depth: number };
 
 /** One width off a part: `skip` of waste before it, its kerf in it. `at` is where it begins across the piece. */

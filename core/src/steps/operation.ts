@@ -46,12 +46,13 @@ const STATION_OF = {
   holds: 'trim',
   handles: 'trim',
   bores: 'trim',
-  sand: 'trim',
-  engrave: 'trim',
-  raiseGrain: 'trim',
-  oil: 'trim',
-  topCoat: 'trim',
-  feet: 'trim',
+  sand: 'finish',
+  engrave: 'finish',
+  raiseGrain: 'finish',
+  oil: 'finish',
+  topCoat: 'finish',
+  feet: 'finish',
+  fit: 'finish',
 } as const;
 
 export type OperationKind = keyof typeof STATION_OF;

@@ -2,6 +2,7 @@ import { nth } from '../lists/there.ts';
 import type { GluePlan } from '../gluing/glueUps.ts';
 import { cautionsFor } from './cautions.ts';
 import type { PlanContext } from '../ladders/context.ts';
+import type { Surface } from '../finish/surfaces.ts';
 import { finishSteps } from './finishSteps.ts';
 import type { Ladder } from '../ladders/ladder.ts';
 import { handMinutes } from './handMinutes.ts';
@@ -13,7 +14,7 @@ import { toolOf, wayTaken } from './ways.ts';
 import type { ToolId } from '../shop/tools.ts';
 import type { WorkedBoard } from '../bodies/workedBoard.ts';
 import { engravingStep } from './markSteps.ts';
-import { footSteps } from './footSteps.ts';
+import { fitSteps, footSteps } from './footSteps.ts';
 import { inlaySteps } from './inlaySteps.ts';
 import { workingSteps } from './workingSteps.ts';
 import { stripsOf } from '../board/recipe.ts';
@@ -27,6 +28,7 @@ export function operationsFor(
   ladders: { thickness: Ladder; width: Ladder },
   gluing: GluePlan,
   worked: WorkedBoard,
+  surfaces: readonly Surface[],
   stacks: Known['stacks'] = [],
 ): Operation[] {
   if (stripsOf(context.board).length === 0) return [];
@@ -34,21 +36,29 @@ export function operationsFor(
   const sections = made.some((s) => s.kind === 'flattenSections');
   const flattened = toolOf(wayTaken(panelFlatteningWays(context, sections), context.shop.schools.flatten));
   return numbered(
-    [...made, ...panelSteps(context, ladders, sections), ...boardSteps({ context, ladders, worked }, flattened)],
+    [
+      ...made,
+      ...panelSteps(context, ladders, sections),
+      ...boardSteps({ context, ladders, worked, surfaces }, flattened),
+    ],
     context,
   );
 }
 
+/** What is known of boards that are cut to size. */
+export interface LastKnown extends Pick<Known, 'context' | 'ladders' | 'worked'> {
+  /** The sides of one of them. */
+  surfaces: readonly Surface[];
+}
+
 /** What is worked into boards once they are cut to size, up to the last coat. @param flattened with what their faces were made flat */
-export function boardSteps(
-  { context, ladders, worked }: Pick<Known, 'context' | 'ladders' | 'worked'>,
-  flattened: ToolId,
-): StepDraft[] {
+export function boardSteps({ context, ladders, worked, surfaces }: LastKnown, flattened: ToolId): StepDraft[] {
   return [
     ...inlaySteps(context, worked),
     ...workingSteps(context, worked),
-    ...finishSteps(context, ladders, engravingStep(context, worked, 'beforeGrain'), flattened),
+    ...finishSteps(context, ladders, engravingStep(context, worked, 'beforeGrain'), flattened, surfaces),
     ...engravingStep(context, worked, 'last'),
+    ...fitSteps(context, worked),
     ...footSteps(context, worked),
   ];
 }

@@ -76,12 +76,12 @@ describe('six strips of 46 mm on edge, 400 x 260 x 30, from a rough plank of 200
     expect(ends.changes).toEqual([['the panel', 429, 400, null]]);
   });
 
-  it('sand: 30.5 to 30, off planes from 120, no step of much more than two', () => {
+  it('sand: 30.5 to 30; what a hand plane left is begun with 220, coarser would only scratch it', () => {
     const { lines, changes } = step(plan, 'sand');
     expect(changes).toEqual([['the board', 30.5, 30, null]]);
     expect(lines).toEqual([
       '30.5 mm to 30 mm: 0.5 mm in all, half off each face',
-      'Grits 120, 220: pencil lines over the face, gone before the next grit',
+      'Grit 220: pencil lines over the face, sanded until they are gone',
     ]);
   });
 

@@ -13,6 +13,17 @@ export function lineOfText(least: number, greatest: number) {
   );
 }
 
+/** Some lines of plain text with a limit, trimmed. */
+export function textOfLines(greatest: number) {
+  return z
+    .string({ error: 'must be text' })
+    .trim()
+    .max(greatest, { error: `must be at most ${greatest} characters` })
+    .regex(/^[^\u0000-\u0009\u000b-\u001f\u007f\p{Cs}]*$/u, {
+      error: 'must not hold control characters or halves of characters',
+    });
+}
+
 /** What a record, a mark on a drawing or a glue is known by. Compared letter for letter. */
 export const idSchema = z
   .string({ error: 'must be text' })

@@ -17,6 +17,8 @@ import * as stack from './015-stack.ts';
 import * as bench from './016-bench.ts';
 import * as log from './017-log.ts';
 import * as readings from './018-readings.ts';
+import * as logAside from './019-log-aside.ts';
+import * as finish from './020-finish.ts';
 
 /** Every migration by name, run in the order of the names, each once. One that has landed is never edited: `checksums.json` holds that. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -38,4 +40,6 @@ export const migrations: Record<string, Knex.Migration> = {
   '016-bench': bench,
   '017-log': log,
   '018-readings': readings,
+  '019-log-aside': logAside,
+  '020-finish': finish,
 };

@@ -6,6 +6,7 @@ import { gunzipSync } from 'node:zlib';
 import { describe, expect, it } from 'vitest';
 import { clientArguments } from '../../../bin/mariadb/clientArguments.ts';
 import { newDatabase } from '../../../bin/mariadb/testDatabase.ts';
+import { BOARD_FILE_VERSION } from '#core/format/boardFile.ts';
 import { asLook } from '#core/board/looks.ts';
 import { backedBoard, framedBoard, insetBoard, stackedBoard } from '#core/board/recutForTests.ts';
 import { plainBoard } from '#core/plan/planArbitrary.ts';
@@ -483,7 +484,7 @@ it('ten thousand revisions come up some hundred at a time: no table is ever in m
   expect(most.get('revisions')).toBeGreaterThan(100);
   for (const [table, rows] of most) expect([table, rows <= 200]).toEqual([table, true]);
   const [{ n }] = (await db('revisions')
-    .where({ format_version: 14 })
+    .where({ format_version: BOARD_FILE_VERSION })
     .whereRaw('document like \'%"takes":%\' and document like \'%"runs":"along"%\'')
     .count<{ n: number }[]>({ n: '*' })) as [{ n: number }];
   expect(n).toBeGreaterThanOrEqual(MANY);
