@@ -126,6 +126,7 @@ const BENCHES: Record<string, () => Promise<Figure[]>> = {
   layout: async () => (await import('./benchLayout.ts')).layoutFigures(),
   recut: async () => (await import('./benchRecut.ts')).recutFigures(),
   bench: async () => (await import('./benchBench.ts')).benchFigures(),
+  finish: async () => (await import('./benchFinish.ts')).finishFigures(),
   trim: async () => (await import('./benchTrim.ts')).trimFigures(),
   server: async () => (await import('./benchServer.ts')).serverFigures(),
 };

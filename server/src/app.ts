@@ -76,10 +76,21 @@ export function createApp(
       express.static(join(webFolder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
     );
     app.use(express.static(webFolder, { index: false }));
-    app.use((_request, response) => {
+    app.use((request, response) => {
+      const early = askedEarly(request.path);
+      if (early.length > 0)
+        response.set('Link', early.map((path) => `</api${path}>; rel=preload; as=fetch; crossorigin`).join(', '));
       response.set('Cache-Control', 'no-cache').sendFile(join(webFolder, 'index.html'));
     });
   }
   app.use(answerProblem(trouble));
   return app;
+}
+
+/** What a page of a board asks for as soon as it runs: the browser fetches it while it still reads the code. */
+function askedEarly(path: string): string[] {
+  const [, id] = /^\/boards\/([A-Za-z0-9_-]{1,40})\/[a-z]+$/.exec(path) ?? [];
+  return id === undefined
+    ? []
+    : [`/boards/${id}`, `/boards/${id}/facts`, '/rack', '/shop', '/species', `/saw?boards=${id}`];
 }

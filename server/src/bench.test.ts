@@ -85,13 +85,13 @@ it('what is waited for is told of all boards, until work goes on from it or the 
 
 describe('the log', () => {
   const input = planInput(plainBoard({ name: 'Bread board', use: 'Bread' }), [plainPiece({ length: 4000 })]);
-  const add = (name: string, forWhom: string, day: number, facts: Fact[] = []) =>
+  const add = (name: string, forWhom: string, day: number, facts: Fact[] = [], of: string | null = null) =>
     api.call(
       'POST',
       '/log',
       entryOf(
         { ...input, board: { ...input.board, name }, facts },
-        id,
+        of,
         `2026-11-${String(day).padStart(2, '0')}T08:00:00.000Z`,
         forWhom,
       ),
@@ -119,7 +119,7 @@ describe('the log', () => {
   });
 
   it('keeps a board as it was, whatever becomes of it; care is added, a change on an old page refused', async () => {
-    const made = (await add('Carving board', '', 20)).body as StoredEntry;
+    const made = (await add('Carving board', '', 20, [], id)).body as StoredEntry;
     const { revision, board } = (await api.call('GET', `/boards/${id}`)).body;
     await api.call('PUT', `/boards/${id}`, { basedOn: revision, board: { ...board, length: 222, name: 'Another' } });
     const path = `/log/${made.id}`;
@@ -143,6 +143,32 @@ describe('the log', () => {
       status: 400,
       body: { fields: [{ path: 'reached.width' }] },
     });
+  });
+
+  it('has a board once, whoever takes it in, and its pictures after it is off the list', async () => {
+    const board = (await api.call('POST', '/boards', plainBoard({ name: 'Once' }))).body as {
+      id: string;
+      revision: number;
+    };
+    const picture = { type: 'image/png', data: Buffer.from('\x89PNG of it', 'latin1').toString('base64') };
+    expect((await api.call('PUT', `/boards/${board.id}/pictures/p1`, picture)).status).toBe(204);
+    const both = await Promise.all(['Lower Hut', 'Upper Hut'].map((hut) => add('Once', hut, 21, [], board.id)));
+    expect(both.map((b) => b.status).sort()).toEqual([201, 409]);
+    const [first, second] = both.sort((a, b) => a.status - b.status);
+    expect(second!.body).toMatchObject({ code: 'in-the-log', current: first!.body });
+    const query = async () =>
+      ((await api.call('GET', `/log?board=${board.id}`)).body as LogPage).entries.map((e) => e.id);
+    expect(await query()).toEqual([first!.body.id]);
+    // Taken out and in again there is another; the first one has no place beside it.
+    await api.call('POST', `/log/${first!.body.id}/remove`, {});
+    const again = await add('Once', '', 22, [], board.id);
+    expect([again.status, await query()]).toEqual([201, [again.body.id]]);
+    expect(await api.call('POST', `/log/${first!.body.id}/restore`, {})).toMatchObject({
+      status: 409,
+      body: { code: 'in-the-log' },
+    });
+    expect((await api.call('POST', `/boards/${board.id}/remove`, { basedOn: board.revision })).status).toBe(204);
+    expect((await api.call('GET', `/boards/${board.id}/pictures/p1`)).body).toEqual(picture);
   });
 });
 

@@ -195,3 +195,19 @@ it('warns in one sentence when it can be reached from elsewhere, until there is 
     await server.stop();
   }
 });
+
+it('a page of a board asks early for what it reads; nothing else of an address gets into a header', async () => {
+  const early = async (path: string) => ((await raw('GET', path)).headers.link ?? '') as string;
+  const link = await early('/boards/b-1/bench');
+  for (const asked of ['/api/boards/b-1', '/api/boards/b-1/facts', '/api/rack', '/api/saw?boards=b-1'])
+    expect(link).toContain(`<${asked}>; rel=preload; as=fetch; crossorigin`);
+  for (const path of [
+    '/',
+    '/rack',
+    '/boards/b1',
+    '/boards/%0d%0aX:1/bench',
+    '/boards/<x>/bench',
+    `/boards/${'x'.repeat(41)}/bench`,
+  ])
+    expect([path, await early(path)]).toEqual([path, '']);
+});

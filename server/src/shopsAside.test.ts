@@ -18,6 +18,7 @@ const contents = async () => ({
   name: (await shop()).shop.name,
   boards: (await api.list<{ board: { name: string } }>('/boards')).map((b) => b.board.name).sort(),
   marks: (await api.list<{ piece: { mark: string } }>('/rack')).map((p) => p.piece.mark).sort(),
+  log: (await api.call('GET', '/log')).body.entries.map((e: { name: string }) => e.name),
 });
 const { id: _id, ...piece } = plainPiece({ mark: 'P1' });
 const own = startingShop({ ...usualAnswers('metric'), name: 'Mine' });
@@ -40,9 +41,9 @@ describe('a shop of one’s own beside the demo', () => {
       version: before.version + 1,
       shop: { name: 'Mine' },
     });
-    expect(await contents()).toEqual({ name: 'Mine', boards: [], marks: [] });
+    expect(await contents()).toEqual({ name: 'Mine', boards: [], marks: [], log: [] });
     expect(await aside()).toMatchObject([
-      { name: demo.name, demo: true, boards: demo.boards.length, pieces: demo.marks.length },
+      { name: demo.name, demo: true, boards: demo.boards.length, pieces: demo.marks.length, finished: 3 },
     ]);
     // A mark that a piece of the demo has is free here.
     expect((await api.call('POST', '/rack', { ...piece, mark: demo.marks[0] })).status).toBe(201);

@@ -53,6 +53,7 @@ function happened(board: Board, last: OperationKind, end: number, { flattening, 
     if (step.kind !== 'flattenPanel') return facts;
     for (const measure of measuresOf(step, operations, board, tramShedShop)) {
       const { thing, copy, stage, dimension, expected } = measure;
+      if (dimension !== 'thickness') continue;
       const more = flattening[(copy - 1) % flattening.length] ?? 0;
       facts.push({
         kind: 'measured',

@@ -22,7 +22,7 @@ export const logOperations: Operation[] = [
     path: '/log',
     summary: 'Take a finished board into the log, as it is now',
     ok: [201, 'In the log', storedEntrySchema],
-    errors: [400],
+    errors: [400, 409],
     input: logEntrySchema,
     run: async (tx, { body }) => reply(await addEntry(tx, validated(logEntrySchema, body)), 201),
   },
@@ -69,7 +69,7 @@ export const logOperations: Operation[] = [
     path: '/log/{id}/restore',
     summary: 'Bring a board back into the log',
     ok: [204, 'Brought back'],
-    errors: [404],
+    errors: [404, 409],
     input: null,
     run: async (tx, { params }) => {
       await removeEntry(tx, certain(params.id, 'the id of the address'), false);

@@ -16,7 +16,7 @@ interface AsideRow {
 }
 
 /** What goes aside with its shop. Species are everybody's. */
-const WITH_THE_SHOP = ['boards', 'pieces'] as const;
+const WITH_THE_SHOP = ['boards', 'pieces', 'log_entries'] as const;
 
 /** Shops that were set aside and not thrown away, the one set aside last first. */
 export async function shopsAside(db: Knex): Promise<ShopAside[]> {
@@ -35,11 +35,12 @@ export async function shopsAside(db: Knex): Promise<ShopAside[]> {
     setAsideAt: row.set_aside_at.toISOString(),
     boards: counts.get(`boards ${row.id}`) ?? 0,
     pieces: counts.get(`pieces ${row.id}`) ?? 0,
+    finished: counts.get(`log_entries ${row.id}`) ?? 0,
   }));
 }
 
 /**
- * Sets the shop aside whole, with its boards and its rack, and begins another with nothing in its rack. What was kept and cut stays with the boards it was for.
+ * Sets the shop aside whole, with its boards, its rack and its log, and begins another with nothing in any of them. What was kept and cut stays with the boards it was for.
  * @throws Problem 409 stale with the stored shop
  */
 export async function beginShop(tx: Knex.Transaction, version: number, shop: Shop): Promise<StoredShop> {

@@ -11,6 +11,7 @@ import { readDocument } from './document.ts';
 interface LogRow {
   id: string;
   board_id: string | null;
+  aside_id: number | null;
   version: number;
   format_version: number;
   name: string;
@@ -60,7 +61,7 @@ const LISTED = [
 ] as const;
 
 /** What of an entry lists sort and search by. */
-function columnsOf(entry: LogEntry): Omit<LogRow, 'id' | 'version' | 'removed_at'> {
+function columnsOf(entry: LogEntry): Omit<LogRow, 'id' | 'version' | 'removed_at' | 'aside_id'> {
   const { board, forWhom, reached } = entry;
   const species = [...new Set(cutStripsOf(board).map((s) => s.species))];
   const held = factsThatHold(entry.facts);
@@ -108,13 +109,14 @@ const rows = (db: Knex) => db<LogRow>('log_entries').whereNull('removed_at');
 /** A page of finished boards, by words that all of them hold, a species and an order. */
 export async function logPage(
   db: Knex,
-  { words = '', species, sort = 'newest', from = 0 }: LogQuery,
+  { words = '', species, board, sort = 'newest', from = 0 }: LogQuery,
 ): Promise<LogPage> {
   const asked = () => {
     const found = rows(db);
     for (const word of words.toLowerCase().split(/\s+/).filter(Boolean))
       void found.whereRaw('locate(?, words) > 0', [word]);
     if (species) void found.whereRaw('locate(?, species) > 0', [` ${species} `]);
+    if (board) void found.where({ board_id: board });
     return found;
   };
   const { column, order } = ORDER[sort];
@@ -136,13 +138,25 @@ export async function readEntry(db: Knex, id: string): Promise<StoredEntry> {
   return { id: row.id, version: row.version, entry: readDocument(logEntrySchema, row.document) };
 }
 
-/** Takes a finished board into the log. */
+/** Takes a finished board into the log, once. @throws Problem 409 `in-the-log` with what is there */
 export async function addEntry(tx: Knex.Transaction, entry: LogEntry): Promise<StoredEntry> {
   const id = nanoid();
-  const known = entry.boardId !== null && (await tx('boards').where({ id: entry.boardId }).first('id')) !== undefined;
+  // Two devices that take it at once come one after the other.
+  const known =
+    entry.boardId !== null && (await tx('boards').where({ id: entry.boardId }).forUpdate().first('id')) !== undefined;
+  if (known) await refuseTwice(tx, entry.boardId);
   const kept = { ...entry, boardId: known ? entry.boardId : null };
   await tx('log_entries').insert({ id, version: 1, ...columnsOf(kept), removed_at: null });
   return { id, version: 1, entry: kept };
+}
+
+/** A board is in the log once. @throws Problem 409 `in-the-log` with what is there */
+async function refuseTwice(tx: Knex.Transaction, boardId: string | null): Promise<void> {
+  const there = boardId !== null && (await rows(tx).where({ board_id: boardId }).first('id'));
+  if (there)
+    throw new Problem(409, 'in-the-log', 'This board is in the log already; what is new of it goes on its page.', [], {
+      current: await readEntry(tx, there.id),
+    });
 }
 
 /** Says more of a finished board: nothing of what was is changed. @throws Problem 404, 409 stale */
@@ -168,10 +182,15 @@ export async function changeEntry(
   return { id, version: version + 1, entry };
 }
 
-/** @throws Problem 404 */
+/** @throws Problem 404, 409 `in-the-log` for one to bring back whose board was taken in again since */
 export async function removeEntry(tx: Knex.Transaction, id: string, removed: boolean): Promise<void> {
+  const gone = removed
+    ? undefined
+    : await tx<LogRow>('log_entries').where({ id }).whereNotNull('removed_at').first('board_id');
+  if (gone?.board_id) await tx('boards').where({ id: gone.board_id }).forUpdate().first('id');
+  if (gone) await refuseTwice(tx, gone.board_id);
   const changed = await tx('log_entries')
-    .where({ id })
+    .where({ id, aside_id: null })
     .update({ removed_at: removed ? new Date() : null });
   if (changed === 0) throw notFound('This board in the log');
 }
