@@ -187,6 +187,13 @@ test('a board that is done goes into the log as it was; it is found, compared, a
   await expect(page.getByRole('heading', { level: 1, name })).toBeVisible();
   await expect(page.getByRole('img', { name: `${name}, drawn from above` })).toBeVisible();
 
+  // It is there once: the bench leads to its page.
+  await openPlace(page, `/boards/${id}/bench`);
+  const region = page.getByRole('region', { name: 'Every step is done' });
+  await expect(region).toContainText('It is in the log since');
+  await region.getByRole('link', { name: 'Open its page' }).click();
+  await expect(page.getByRole('heading', { level: 1, name })).toBeVisible();
+
   // It came back and was oiled; that is added to its page.
   await page.getByLabel('Note').fill('looked dull');
   await page.getByRole('button', { name: 'Add', exact: true }).click();

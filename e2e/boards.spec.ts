@@ -219,7 +219,7 @@ test('an edge-grain board by keyboard alone', async ({ page }) => {
   await press('ArrowDown', 'Enter');
   await expect(strips(page).nth(2)).toHaveAccessibleName(/Pear/);
   await expect(strips(page).nth(2)).toBeFocused();
-  await press('7');
+  await press('8');
   await expect(page.getByRole('article', { name: 'Bench sheet' })).toContainText('Cut list');
 });
 

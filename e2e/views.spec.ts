@@ -19,6 +19,7 @@ const VIEWS = [
   '/shop',
   '/shop/ways',
   '/shop/glues',
+  '/shop/finishes',
   '/species',
   '/log',
   '/log/lessons',
@@ -31,6 +32,8 @@ const VIEWS = [
   'trim',
   'trim?view=board',
   'trim?view=files',
+  'finish',
+  'care',
   'sheet',
   'bench',
 ];
@@ -217,6 +220,35 @@ interface Listed {
   id: string;
   board: { name: string };
 }
+
+test('care cards print four to a sheet, each whole in its quarter, with all their words', async ({ page, request }) => {
+  const id = await makeBoard(request, { name: 'Cheese board', pack: ['A tin of wax'], finish: ['hard-wax-oil'] });
+  await openPlace(page, `/boards/${id}/care`);
+  await expect(page.getByRole('button', { name: 'Print' })).toBeEnabled();
+  const pages = await printed(await page.pdf({ preferCSSPageSize: true }));
+  expect(pages).toHaveLength(1);
+  const [{ items, width, height }] = pages as [PrintedPage];
+  const text = items
+    .map((i) => i.text)
+    .join(' ')
+    .replace(/\s+/g, ' ');
+  for (const words of [
+    'Cheese board',
+    'Never in a dishwasher',
+    'stand on its edge',
+    'Sand them out',
+    'A tin of wax',
+    'no food and no water',
+  ])
+    expect(text.split(words)).toHaveLength(5);
+  expect(text).not.toContain('Back to Finish');
+  // No line of one card reaches into the next.
+  for (const item of items) {
+    const half = item.x < width / 2 ? width / 2 : width;
+    expect(item.right, item.text).toBeLessThan(half - 8);
+    expect(Math.abs(item.y - height / 2), item.text).toBeGreaterThan(8);
+  }
+});
 
 // A4 is 210 x 297 mm (ISO 216), Letter 8.5 x 11 in; a PDF point is 1/72 in.
 for (const [format, width, height] of [

@@ -1,5 +1,5 @@
 import { certain } from '#core/lists/there.ts';
-import '@mantine/core/styles.css';
+import './theme/mantineStyles.ts';
 import '@mantine/notifications/styles.css';
 import './theme/tokens.css';
 import { MantineProvider } from '@mantine/core';
@@ -92,6 +92,14 @@ const router = createBrowserRouter([
           { path: 'mill', lazy: async () => ({ Component: (await import('./places/mill/MillPlace.tsx')).MillPlace }) },
           { path: 'glue', lazy: async () => ({ Component: (await import('./places/glue/GluePlace.tsx')).GluePlace }) },
           { path: 'trim', lazy: async () => ({ Component: (await import('./places/trim/TrimPlace.tsx')).TrimPlace }) },
+          {
+            path: 'finish',
+            lazy: async () => ({ Component: (await import('./places/finish/FinishPlace.tsx')).FinishPlace }),
+          },
+          {
+            path: 'care',
+            lazy: async () => ({ Component: (await import('./places/care/CarePlace.tsx')).CarePlace }),
+          },
           {
             path: 'bench',
             lazy: async () => ({ Component: (await import('./places/bench/BenchPlace.tsx')).BenchPlace }),

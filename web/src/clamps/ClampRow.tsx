@@ -1,10 +1,10 @@
-import { ActionIcon, Select } from '@mantine/core';
-import { IconTrash } from '@tabler/icons-react';
+import { Select } from '@mantine/core';
 import type { ReactNode } from 'react';
 import { clampKinds, clampSchema, type Clamp } from '#core/shop/gluing.ts';
 import { LengthInput } from '../quantities/LengthInput.tsx';
 import { NumberField } from '../quantities/plainFields.tsx';
 import { CLAMP_NAMES } from './clampNames.ts';
+import { RemoveButton } from '../quantities/RemoveButton.tsx';
 
 interface ClampRowProps {
   clamps: Pick<Clamp, 'kind' | 'opening' | 'count'>;
@@ -43,16 +43,7 @@ export function ClampRow({ clamps, number, className, onChange, onRemove, childr
         schema={clampSchema.shape.count}
         onCommit={(count) => onChange({ count })}
       />
-      <ActionIcon
-        variant="subtle"
-        color="gray"
-        c="var(--ink-soft)"
-        size="lg"
-        aria-label={`Remove clamps ${number}`}
-        onClick={onRemove}
-      >
-        <IconTrash size={17} />
-      </ActionIcon>
+      <RemoveButton label={`Remove clamps ${number}`} onClick={onRemove} />
     </div>
   );
 }

@@ -2,8 +2,15 @@ import type { Materials } from '#core/money/materials.ts';
 import { Measured } from '../quantities/Measured.tsx';
 import classes from './MaterialFigures.module.css';
 
+interface MaterialFiguresProps {
+  materials: Materials;
+  /** What goes on one board costs; null without a price. */
+  finish: number | null;
+  count: number;
+}
+
 /** Wood, weight and cost of a board, with what is not known said. */
-export function MaterialFigures({ materials, count }: { materials: Materials; count: number }) {
+export function MaterialFigures({ materials, finish, count }: MaterialFiguresProps) {
   const { taken, finished, gramsEach, costEach, cost, currency, unpriced } = materials;
   const money = new Intl.NumberFormat(undefined, { style: 'currency', currency });
   return (
@@ -33,6 +40,19 @@ export function MaterialFigures({ materials, count }: { materials: Materials; co
           {money.format(costEach)}
           {count > 1 && <small> each, {money.format(cost)} in all</small>}
         </dd>
+        {finish === null ? (
+          <dd>
+            <small>and the finish, whose price is not known</small>
+          </dd>
+        ) : (
+          finish > 0 && (
+            <dd>
+              <small>
+                and {money.format(finish)} of finish{count > 1 && ' each'}
+              </small>
+            </dd>
+          )
+        )}
         {unpriced.length > 0 && (
           <dd>
             <small>{unpriced.join(', ')} without a price, counted as the shop counts unpriced wood</small>

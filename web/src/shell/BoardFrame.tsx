@@ -72,8 +72,9 @@ function Frame() {
     { keys: '4', does: 'Mill', run: () => go('mill') },
     { keys: '5', does: 'Glue', run: () => go('glue') },
     { keys: '6', does: 'Trim', run: () => go('trim') },
-    { keys: '7', does: 'Bench sheet', run: () => go('sheet') },
-    { keys: '8', does: 'Bench, one step at a time', run: () => go('bench') },
+    { keys: '7', does: 'Finish', run: () => go('finish') },
+    { keys: '8', does: 'Bench sheet', run: () => go('sheet') },
+    { keys: '9', does: 'Bench, one step at a time', run: () => go('bench') },
   ]);
 
   return (

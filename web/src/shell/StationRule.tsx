@@ -60,6 +60,7 @@ function stationsOf(
     ['mill', 'Mill', empty ? 'untouched' : at('mill') || ladders.thickness.shortBy > 0 ? 'attention' : 'planned'],
     ['glue', 'Glue', empty ? 'untouched' : at('glue') ? 'attention' : 'planned'],
     ['trim', 'Trim', empty ? 'untouched' : at('trim') ? 'attention' : 'planned'],
+    ['finish', 'Finish', empty ? 'untouched' : at('finish') ? 'attention' : 'planned'],
     ['sheet', 'Bench sheet', empty ? 'untouched' : open.length > 0 ? 'attention' : 'planned'],
     [
       'bench',

@@ -2,6 +2,7 @@ import { Notifications, notifications } from '@mantine/notifications';
 import { act, fireEvent, screen, waitFor } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { plainBoard, plainPiece, planInput } from '#core/plan/planArbitrary.ts';
+import { queryClient } from '../data/queryClient.ts';
 import { useOpenBoard } from '../data/openBoard.tsx';
 import { openBoardAt } from '../openBoardForTests.tsx';
 import { useShortcuts } from '../shortcuts/Shortcuts.tsx';
@@ -11,6 +12,7 @@ import { LineNote } from './LineNote.tsx';
 import { showProblem, showUndo } from './notices.tsx';
 import { SaveNote } from './SaveNote.tsx';
 import { StationRule } from './StationRule.tsx';
+import { WaitLine } from './WaitLine.tsx';
 
 /** A page of a board with what stands around it, and a button that widens the board. */
 function Page() {
@@ -85,7 +87,7 @@ describe('the stations of a board', () => {
     await open(plainBoard({}, []));
     const states = [...document.querySelectorAll('nav a')].map((a) => [a.textContent, a.getAttribute('data-state')]);
     expect(states.slice(1).every(([, state]) => state === 'untouched')).toBe(true);
-    expect(states.map(([label]) => label?.trim().split('\n')[0])).toHaveLength(8);
+    expect(states.map(([label]) => label?.trim().split('\n')[0])).toHaveLength(9);
   });
 
   it('a board nothing speaks against is planned; what stops stands at its station in words', async () => {
@@ -134,6 +136,46 @@ describe('notices', () => {
     expect(await screen.findByText('It is gone for good.')).toBeDefined();
     expect(undo).toHaveBeenCalledTimes(1);
   });
+});
+
+describe('the line of waits', () => {
+  afterEach(() => {
+    vi.unstubAllGlobals();
+    queryClient.clear();
+  });
+
+  it('counts down by the clock of the server, and the browser says once that a wait is over', async () => {
+    const told: string[] = [];
+    vi.stubGlobal(
+      'Notification',
+      class {
+        static permission = 'granted';
+        constructor(title: string) {
+          told.push(title);
+        }
+      },
+    );
+    // The clock of this device is an hour behind.
+    const now = Date.now() + 3_600_000;
+    const wait = (fact: string, ms: number) => ({
+      board: 'b',
+      name: 'Bread board',
+      fact,
+      step: 'glue',
+      copy: 1,
+      for: 'the glue',
+      from: new Date(now - 60_000).toISOString(),
+      until: new Date(now + ms).toISOString(),
+    });
+    const answer = { now: new Date(now).toISOString(), waits: [wait('soon', 1500), wait('later', 5_400_000)] };
+    vi.stubGlobal('fetch', () => Promise.resolve(Response.json(answer)));
+    show(<WaitLine />);
+    expect(await screen.findByText(/1:(30:00|29:5\d) to go/)).toBeDefined();
+    await waitFor(() => expect(told).toEqual(['Bread board: the glue']), { timeout: 10_000 });
+    expect(screen.getByText(/ready/)).toBeDefined();
+    await new Promise((resolve) => setTimeout(resolve, 1500));
+    expect(told).toHaveLength(1);
+  }, 20_000);
 });
 
 describe('keys', () => {

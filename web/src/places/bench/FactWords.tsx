@@ -1,9 +1,19 @@
 import type { Board } from '#core/board/board.ts';
 import { cutStripsOf } from '#core/board/recipe.ts';
-import { isMeasuredLength } from '#core/facts/fact.ts';
+import { isMeasuredLength, type BoardSide } from '#core/facts/fact.ts';
 import { thingOf, type HeldFact } from '#core/facts/factsThatHold.ts';
 import { Length } from '../../quantities/Length.tsx';
 import { MEASURED_WORDS } from './measuredWords.ts';
+
+/** The sides of a board, in words. */
+export const SIDE_WORDS: Readonly<Record<BoardSide, string>> = {
+  top: 'show side',
+  bottom: 'underside',
+  far: 'far edge',
+  near: 'near edge',
+  left: 'left end',
+  right: 'right end',
+};
 
 const WAY_WORDS = {
   goOn: 'gone on',
@@ -33,6 +43,12 @@ export function FactWordsOf({ fact, board }: { fact: HeldFact; board: Pick<Board
         </>
       );
     case 'badPlace':
+      if (fact.side !== undefined && fact.depth !== undefined)
+        return (
+          <>
+            {fact.spot.what} in the {SIDE_WORDS[fact.side]}, <Length mm={fact.depth} /> deep
+          </>
+        );
       return (
         <>
           Bad place: {fact.spot.what}, <Length mm={fact.spot.x} /> from the left end

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { Measure } from '#core/bench/measures.ts';
 import type { Taken } from '#core/bench/reading.ts';
 import { slipOf, type Slip } from '#core/bench/slip.ts';
-import { isMeasuredLength, MEASURES, type Measured } from '#core/facts/fact.ts';
+import { isHabitMeasured, isMeasuredLength, MEASURES, type Measured } from '#core/facts/fact.ts';
 import { formatLength, formatLengthForInput } from '#core/units/formatLength.ts';
 import { MM_PER_INCH } from '#core/units/length.ts';
 import { lengthBetween } from '#core/units/lengthSchema.ts';
@@ -66,7 +66,9 @@ export function MeasureDialog({ measures, onNote, onClose }: MeasureDialogProps)
   };
   const take = (value: number) => {
     onNote(measure, value);
-    if (at + 1 < measures.length) choose(at + 1);
+    const following = measures[at + 1];
+    // What only teaches is asked for by whoever wants to note it.
+    if (following && !isHabitMeasured(following.dimension)) choose(at + 1);
     else onClose();
   };
   const enter = () => {
@@ -90,7 +92,7 @@ export function MeasureDialog({ measures, onNote, onClose }: MeasureDialogProps)
       <div className={classes.measures} role="radiogroup" aria-label="What is measured">
         {measures.map((m, i) => (
           <Button
-            key={`${m.thing}/${m.copy}/${m.dimension}`}
+            key={`${m.thing}/${m.copy}/${m.stage}/${m.dimension}`}
             variant={i === at ? 'filled' : 'default'}
             role="radio"
             aria-checked={i === at}

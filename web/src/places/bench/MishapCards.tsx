@@ -1,4 +1,4 @@
-import type { Mishap, MishapWay } from '#core/bench/mishaps.ts';
+import type { Mishap, MishapWay } from '#core/bench/mishap.ts';
 import { capitalised } from '#core/units/phrase.ts';
 import { Say } from '../../quantities/Length.tsx';
 import classes from './bench.module.css';

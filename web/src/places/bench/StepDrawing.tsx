@@ -69,6 +69,7 @@ const DRAWN: Readonly<
   oil: 'board',
   topCoat: 'board',
   feet: 'board',
+  fit: 'board',
 };
 
 /** The drawing of just this step: the pieces with their cuts, the clamps, the map of rows, the board. */

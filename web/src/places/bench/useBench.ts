@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { measuresOf } from '#core/bench/measures.ts';
-import { mishapsOf, type MishapWay } from '#core/bench/mishaps.ts';
+import type { MishapWay } from '#core/bench/mishap.ts';
+import { mishapsOf } from '#core/bench/mishaps.ts';
 import { progressOf } from '#core/bench/progress.ts';
 import type { Operation } from '#core/steps/operation.ts';
 import { bareCut } from '#core/saw/rebuildCut.ts';

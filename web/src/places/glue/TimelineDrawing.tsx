@@ -6,6 +6,7 @@ import type { StoredRun } from '#contract/glueRuns.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { durationWords } from '../../quantities/duration.ts';
 import { Say } from '../../quantities/Length.tsx';
+import { minuteOfWeek } from '../../quantities/minuteOfWeek.ts';
 import { useRuns } from './useRuns.ts';
 import classes from './TimelineDrawing.module.css';
 import { isRunOf } from '#core/gluing/glueRun.ts';
@@ -26,11 +27,6 @@ function whenWords(minute: number): string {
   const week = Math.floor(minute / (7 * DAY));
   const clock = Math.round(minute - Math.floor(minute / DAY) * DAY);
   return `${dayName(Math.floor(minute / DAY))}${week > 0 ? `, week ${week + 1}` : week < 0 ? ' of a week before' : ''} ${String(Math.floor(clock / 60)).padStart(2, '0')}:${String(clock % 60).padStart(2, '0')}`;
-}
-
-/** Minutes from Monday 00:00 of this week until now. */
-function minuteOfWeek(now: Date): number {
-  return ((now.getDay() + 6) % 7) * DAY + now.getHours() * 60 + now.getMinutes();
 }
 
 /** Glue-ups that were begun, in minutes of this week; the newest run of a panel counts. */

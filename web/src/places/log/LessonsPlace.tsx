@@ -68,8 +68,12 @@ export function LessonsPlace() {
           </p>
           {lesson.change ? (
             <p>
-              {lesson.id === 'minutes' ? (
+              {lesson.unit === 'min' ? (
                 `The shop's pace is ${lesson.planned}; with ${lesson.suggested} half of the steps would be done in time. `
+              ) : lesson.unit === 'g' ? (
+                `With that a face would be planned with ${lesson.suggested} g/m². `
+              ) : lesson.unit === 'spares' ? (
+                `With ${lesson.suggested} to spare four in five would have had enough. `
               ) : (
                 <>
                   Four in five stay within <Length mm={lesson.suggested} />.{' '}

@@ -11,6 +11,7 @@ import { queryClient } from '../../data/queryClient.ts';
 import { showProblem, showUndo } from '../../shell/notices.tsx';
 import { FactWordsOf } from '../bench/FactWords.tsx';
 import { BenchPicture } from '../bench/BenchPicture.tsx';
+import { ComesBack } from './ComesBack.tsx';
 import classes from './log.module.css';
 import { LogFace } from './LogFace.tsx';
 import { LogFigures } from './LogFigures.tsx';
@@ -93,6 +94,7 @@ export function LogEntryPlace() {
         </ul>
       </section>
       <Since stored={data} />
+      <ComesBack entry={entry} />
     </article>
   );
 }

@@ -9,6 +9,14 @@ import classes from './log.module.css';
 const DAY = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' });
 const SIDES = ['length', 'width', 'thickness'] as const;
 
+/** Each piece once, with where it came from. */
+function piecesOf({ pieces }: LogEntry): string {
+  const told = new Map(pieces.map((p) => [p.mark, p]));
+  return [...told.values()]
+    .map(({ mark, origin, of }) => (origin ? `${mark} (${[origin, of].filter(Boolean).join(', ')})` : mark))
+    .join(', ');
+}
+
 /** What was wished and what came of it, of one finished board or of two beside each other. */
 export function LogFigures({ entries }: { entries: readonly LogEntry[] }) {
   const species = useSpecies();
@@ -35,7 +43,7 @@ export function LogFigures({ entries }: { entries: readonly LogEntry[] }) {
       },
     ]),
     ['Woods', (e) => [...new Set(cutStripsOf(e.board).map((s) => s.species))].map(nameOf).join(', ')],
-    ['Pieces', (e) => [...new Set(e.pieces.map((p) => p.mark))].join(', ') || '–'],
+    ['Pieces', (e) => piecesOf(e) || '–'],
     ['Weight', (e) => (e.grams === null ? '–' : `${(e.grams / 1000).toFixed(2)} kg each`)],
     ['Glue', (e) => e.glue || '–'],
     ['Finish', (e) => e.finish || '–'],

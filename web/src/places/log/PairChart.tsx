@@ -1,5 +1,6 @@
 import { Chart, Legend, LinearScale, LineElement, PointElement, ScatterController, Tooltip } from 'chart.js';
 import { useEffect, useRef } from 'react';
+import type { Pair } from '#core/log/entry.ts';
 import type { Lesson } from '#core/log/lessons.ts';
 import { useDisplay } from '../../quantities/display.tsx';
 import classes from './log.module.css';
@@ -13,14 +14,18 @@ const COLOURS = ['--blue', '--red', '--ink', '--yellow', '--ink-soft', '--line-s
 /** By what pairs are told apart. */
 export type PairsBy = 'machine' | 'species' | 'step';
 
+/** What is no length. */
+const UNIT_OF: Readonly<Partial<Record<Pair['what'], string>>> = { minutes: 'min', spoiled: 'strips', uptake: 'g' };
+
 const MM_PER_INCH = 25.4;
 
 /** Planned against happened: on the line both are the same, above it more happened than was planned. */
 export function PairChart({ lesson, by: told }: { lesson: Lesson; by: PairsBy }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { display } = useDisplay();
-  const inInches = lesson.id !== 'minutes' && display.system === 'inch';
-  const unit = lesson.id === 'minutes' ? 'min' : inInches ? 'in' : 'mm';
+  const what = lesson.pairs[0]?.what ?? 'minutes';
+  const inInches = UNIT_OF[what] === undefined && display.system === 'inch';
+  const unit = UNIT_OF[what] ?? (inInches ? 'in' : 'mm');
   useEffect(() => {
     const drawn = canvas.current;
     if (!drawn) return undefined;

@@ -9,6 +9,7 @@ import { DEFAULT_SHOP, type Shop } from '#core/shop/shop.ts';
 import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';
 import { queryClient } from '../../data/queryClient.ts';
 import { plain, press, show } from '../../shownForTests.tsx';
+import { ComesBack } from './ComesBack.tsx';
 import { LessonsPlace } from './LessonsPlace.tsx';
 import { LogFigures } from './LogFigures.tsx';
 import { LogPlace } from './LogPlace.tsx';
@@ -146,4 +147,23 @@ it('two boards beside each other say what each was wished and came to', () => {
   );
   expect(mine).toBe('30 mm');
   expect(other).toBe('28.8 mm 1.2 mm under what was wished');
+});
+
+it('a board that comes back says how often it can still be sanded, and that is less each time', async () => {
+  const input = planInput(plainBoard(), [plainPiece({ length: 4000 })]);
+  const entry = entryOf(input, null, '2026-11-27T08:00:00.000Z', '');
+  const sanded = { at: '2027-11-27T08:00:00.000Z', what: 'sanded' as const, note: '' };
+  const told = async (care: (typeof sanded)[], thickness = 30) => {
+    const { unmount } = show(<ComesBack entry={{ ...entry, care, reached: { ...entry.reached, thickness } }} />);
+    await screen.findByRole('heading', { name: 'If it comes back' });
+    const text = plain(document.body.textContent);
+    unmount();
+    return text;
+  };
+  // 0.4 of scars, and the scratches of 80 and 150: 0.701 each time, 21 times from 30 to 15 mm.
+  expect(await told([])).toMatch(
+    /about 30 mm thick now.*with 80, 150, 220 takes about 0\.7 mm.*21 times until it is too thin/,
+  );
+  expect(await told([sanded, sanded])).toMatch(/about 28\.6 mm thick now.*19 times/);
+  expect(await told([], 15.2)).toContain('not any more, it would be too thin');
 });

@@ -1,6 +1,5 @@
 import { firstOf } from '#core/lists/there.ts';
-import { ActionIcon, Button, NumberInput, Radio, Select } from '@mantine/core';
-import { IconTrash } from '@tabler/icons-react';
+import { Button, NumberInput, Radio, Select } from '@mantine/core';
 import { nanoid } from 'nanoid';
 import { clampSchema, glueClasses, glueSchema, type Clamp, type Glue, clampCount } from '#core/shop/gluing.ts';
 import type { Shop } from '#core/shop/shop.ts';
@@ -11,6 +10,7 @@ import type { EditShop } from './editShop.ts';
 import { Measured } from '../../quantities/Measured.tsx';
 import { QuantityField } from '../../quantities/QuantityField.tsx';
 import classes from './ShopPlace.module.css';
+import { RemoveButton } from '../../quantities/RemoveButton.tsx';
 
 /** Clamps by kind, length, force and count. */
 export function ClampList({ shop, onChange }: { shop: Shop; onChange: EditShop }) {
@@ -122,16 +122,10 @@ export function GlueList({ shop, onChange }: { shop: Shop; onChange: EditShop })
                 onCommit={(gramsPerM2) => set(g.id, { gramsPerM2 })}
               />
               {shop.glues.length > 1 && g.id !== shop.glue && (
-                <ActionIcon
-                  variant="subtle"
-                  color="gray"
-                  c="var(--ink-soft)"
-                  size="lg"
-                  aria-label={`Remove ${g.name}`}
+                <RemoveButton
+                  label={`Remove ${g.name}`}
                   onClick={() => onChange((s) => ({ ...s, glues: s.glues.filter((o) => o.id !== g.id) }))}
-                >
-                  <IconTrash size={17} />
-                </ActionIcon>
+                />
               )}
             </div>
             <div className={classes.grid}>

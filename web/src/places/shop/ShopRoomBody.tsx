@@ -12,6 +12,7 @@ import { ClampList, GlueList, HourList } from './ClampAndGlueLists.tsx';
 import { NumberField, TextField } from '../../quantities/plainFields.tsx';
 import type { EditShop } from './editShop.ts';
 import { CUTTING_FIGURES, HABIT_FIGURES, PACE_FIGURES, type FigureSpec } from './figures.ts';
+import { FinishRoom } from './FinishRoom.tsx';
 import { GritField } from './GritField.tsx';
 import { HygrometerButton } from './HygrometerButton.tsx';
 import { MachineList } from './MachineList.tsx';
@@ -38,6 +39,7 @@ const BODIES: Readonly<Record<RoomId, (props: RoomProps) => ReactNode>> = {
       <GlueList shop={shop} onChange={change} />
     </>
   ),
+  finishes: ({ shop, change }) => <FinishRoom shop={shop} onChange={change} />,
   room: ({ shop, change }) => (
     <>
       <HourList shop={shop} onChange={change} />
@@ -63,7 +65,12 @@ const BODIES: Readonly<Record<RoomId, (props: RoomProps) => ReactNode>> = {
   ways: ({ shop, change }) => (
     <>
       <SchoolList shop={shop} onChange={change} />
-      <GritField grits={shop.grits} onCommit={(grits) => change((s) => ({ ...s, grits }))} />
+      <GritField
+        field="Own grits"
+        description="First to last, such as 80, 120, 220. Empty: chosen from how the panel was made flat to the last grit above."
+        grits={shop.grits}
+        onCommit={(grits) => change((s) => ({ ...s, grits }))}
+      />
     </>
   ),
   allowances: (props) => <Figures specs={HABIT_FIGURES} {...props} />,

@@ -49,7 +49,7 @@ export function ShopsAside() {
       <h3>Other shops</h3>
       <p>
         {shop.data?.demo && 'This one is made up, to look around in. '}
-        Beginning another sets this one aside whole, with its boards and its rack.
+        Beginning another sets this one aside whole, with its boards, its rack and its log.
       </p>
       <div className={classes.asideButtons}>
         <Button size="compact-sm" variant="default" component={Link} to="/setup">
@@ -66,8 +66,8 @@ export function ShopsAside() {
           <li key={one.id}>
             <span>
               <b>{one.name}</b>
-              {one.demo && ' (made up)'}, {some(one.boards, 'board', 'boards')}, {some(one.pieces, 'piece', 'pieces')};
-              set aside {WHEN.format(new Date(one.setAsideAt))}
+              {one.demo && ' (made up)'}, {some(one.boards, 'board', 'boards')}, {some(one.pieces, 'piece', 'pieces')},
+              {some(one.finished, 'in the log', 'in the log')}; set aside {WHEN.format(new Date(one.setAsideAt))}
             </span>
             <Button size="compact-sm" variant="default" disabled={!shop.data} onClick={() => void takeUp(one)}>
               Take it up again

@@ -1,10 +1,11 @@
-import { fireEvent, screen } from '@testing-library/react';
+import { fireEvent, screen, within } from '@testing-library/react';
 import { useState } from 'react';
 import { describe, expect, it, vi } from 'vitest';
 import { lastOf } from '#core/lists/there.ts';
 import { BARE_SHOP, DEFAULT_SHOP, shopSchema, type Shop } from '#core/shop/shop.ts';
 import { plain, press, said, show, type } from '../../shownForTests.tsx';
 import { ClampList, GlueList, HourList } from './ClampAndGlueLists.tsx';
+import { FinishRoom } from './FinishRoom.tsx';
 import { GritField } from './GritField.tsx';
 import { MachineList } from './MachineList.tsx';
 import { MACHINES } from './machines.ts';
@@ -227,7 +228,7 @@ describe('hours', () => {
 describe('own grits', () => {
   const openGrits = (grits: Shop['grits'] = null) => {
     const told = vi.fn();
-    show(<GritField grits={grits} onCommit={told} />);
+    show(<GritField field="Own grits" description="First to last." grits={grits} onCommit={told} />);
     return told;
   };
 
@@ -246,5 +247,62 @@ describe('own grits', () => {
     type('Own grits', text);
     expect(said('Own grits')).toMatch(/^Own grits .*; write them as 80, 120, 220\.$/);
     expect(told).not.toHaveBeenCalled();
+  });
+});
+
+describe('finishes and papers', () => {
+  it('a finish is added, changed and removed; the last one stays; every state can be stored', () => {
+    const [oil, ...rest] = DEFAULT_SHOP.finishes;
+    const states = open(FinishRoom, { ...DEFAULT_SHOP, finishes: [oil!] });
+    expect(screen.queryByRole('button', { name: 'Remove Mineral oil' })).toBeNull();
+    press('Add a finish');
+    const added = within(screen.getByRole('group', { name: 'Another finish' }));
+    fireEvent.change(added.getByLabelText('End grain takes'), { target: { value: '512' } });
+    fireEvent.blur(added.getByLabelText('End grain takes'));
+    fireEvent.click(added.getByRole('checkbox', { name: 'Rags can ignite' }));
+    expect(lastOf(states).finishes[1]).toMatchObject({ end: 512, ignites: true, kind: oil!.kind });
+    press('Remove Another finish');
+    expect(lastOf(states).finishes).toEqual([oil]);
+    expect(rest.length).toBeGreaterThan(2);
+    for (const state of states) expect(shopSchema.safeParse(state).success).toBe(true);
+  });
+
+  it('figures that nobody knows stay empty, and nonsense in them is refused by name', () => {
+    const states = open(FinishRoom, { ...DEFAULT_SHOP, finishes: DEFAULT_SHOP.finishes.slice(0, 1) });
+    type('On the shelf', '750');
+    expect(lastOf(states).finishes[0]!.shelfMl).toBe(750);
+    type('On the shelf', '');
+    expect(lastOf(states).finishes[0]!.shelfMl).toBeNull();
+    const before = states.length;
+    type('Keeps, once opened', '0.5');
+    expect(said('Keeps, once opened')).toBe('Keeps, once opened must be a whole number.');
+    type('A litre costs', '-3');
+    expect(said('A litre costs')).toBe('A litre costs must not be negative.');
+    expect(states).toHaveLength(before);
+  });
+
+  it('papers are read as they are written; a tray comes with usual sizes and goes again', () => {
+    const states = open(FinishRoom);
+    type('Papers in the drawer', '80 120, 180; 220');
+    expect(lastOf(states).papers).toEqual([80, 120, 180, 220]);
+    type('Papers in the drawer', '220, 80');
+    expect(said('Papers in the drawer')).toMatch(/from coarse to fine/);
+    fireEvent.click(screen.getByRole('checkbox', { name: 'A tray for soaking' }));
+    type('Tray, depth', '120');
+    expect(lastOf(states).bath).toEqual({ length: 600, width: 400, depth: 120 });
+    type('Tray, depth', '3');
+    expect(said('Tray, depth')).toMatch(/^Tray, depth/);
+    fireEvent.click(screen.getByRole('checkbox', { name: 'A tray for soaking' }));
+    expect(lastOf(states).bath).toBeNull();
+  });
+
+  it('words of 5,000 characters are too many for a card, and what was typed stays', () => {
+    const states = open(FinishRoom);
+    type('On every care card', 'x'.repeat(5000));
+    expect(said('On every care card')).toBe('On every care card must be at most 2000 characters.');
+    expect(states).toEqual([]);
+    expect(screen.getByLabelText<HTMLTextAreaElement>('On every care card').value).toHaveLength(5000);
+    type('On every care card', 'Bring it back.\nWe oil it.');
+    expect(lastOf(states).careWords).toBe('Bring it back.\nWe oil it.');
   });
 });

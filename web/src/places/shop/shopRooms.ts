@@ -6,6 +6,7 @@ import { CROSSCUT_NAMES, RIP_NAMES } from '#core/steps/toolWays.ts';
 import { length, say, type Phrase } from '#core/units/phrase.ts';
 import { HABIT_WORDS } from '../../habits/habitWords.ts';
 import { CUTTING_FIGURES, PACE_FIGURES } from './figures.ts';
+import { FINISH_FIGURES } from './finishFigures.ts';
 import { HAND_TOOLS, MACHINES } from './machines.ts';
 
 export const roomIds = [
@@ -13,6 +14,7 @@ export const roomIds = [
   'machines',
   'clamps',
   'glues',
+  'finishes',
   'room',
   'ways',
   'allowances',
@@ -78,6 +80,30 @@ export const SHOP_ROOMS: Readonly<Record<RoomId, ShopRoom>> = {
       'Handled after',
       'In clamps',
       'Full strength after',
+    ],
+  },
+  finishes: {
+    title: 'Finishes and papers',
+    about:
+      'What goes on boards, with the figures on its tin, the papers in the drawer, the tray they soak in, and what owners are told.',
+    glance: ({ finishes, papers }) =>
+      say`${finishes.length} finishes, ${papers === null ? 'any paper' : `papers ${papers.join(', ')}`}`,
+    fields: [
+      'Papers in the drawer',
+      'Finish',
+      'Kind of finish',
+      'Put on by',
+      ...FINISH_FIGURES.map(([, label]) => label),
+      'On the shelf',
+      'A litre costs',
+      'Keeps, once opened',
+      'Food, as its maker states',
+      'Renewed with',
+      'Where its figures are from',
+      'Rags can ignite',
+      'Rubbed back between coats',
+      'A tray for soaking',
+      'On every care card',
     ],
   },
   room: {

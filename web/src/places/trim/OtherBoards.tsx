@@ -1,10 +1,11 @@
 import { TextField } from '../../quantities/plainFields.tsx';
-import { ActionIcon, Button } from '@mantine/core';
-import { IconPlus, IconTrash } from '@tabler/icons-react';
+import { Button } from '@mantine/core';
+import { IconPlus } from '@tabler/icons-react';
 import { otherSchema, type OtherBoard } from '#core/features/feature.ts';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
 import classes from './SpotList.module.css';
 import { freshId, useWorked } from './useWorked.ts';
+import { RemoveButton } from '../../quantities/RemoveButton.tsx';
 
 /** Smaller boards that come out of the same panel, which is glued that much longer; they are placed where they leave most. */
 export function OtherBoards() {
@@ -60,14 +61,10 @@ export function OtherBoards() {
             schema={otherSchema.shape.width}
             onCommit={(width) => set(other.id, { width })}
           />
-          <ActionIcon
-            variant="subtle"
-            color="gray"
-            aria-label={`Take ${other.name} off the panel`}
+          <RemoveButton
+            label={`Take ${other.name} off the panel`}
             onClick={() => change((w) => ({ ...w, others: w.others.filter((o) => o.id !== other.id) }))}
-          >
-            <IconTrash size={16} />
-          </ActionIcon>
+          />
         </fieldset>
       ))}
     </>

@@ -1,6 +1,6 @@
 import { certain } from '#core/lists/there.ts';
-import { ActionIcon, Button } from '@mantine/core';
-import { IconPlus, IconTrash } from '@tabler/icons-react';
+import { Button } from '@mantine/core';
+import { IconPlus } from '@tabler/icons-react';
 import { MOST_SPOTS } from '#core/facts/factsThatHold.ts';
 import { spotSchema, type Spot } from '#core/facts/fact.ts';
 import { allowancesFor } from '#core/board/allowances.ts';
@@ -15,6 +15,7 @@ import { LineNote } from '../../shell/LineNote.tsx';
 import { PanelOffcuts } from './PanelOffcuts.tsx';
 import classes from './SpotList.module.css';
 import { useMade } from './useMade.ts';
+import { RemoveButton } from '../../quantities/RemoveButton.tsx';
 
 const FIELDS = [
   ['x', 'From the left end'],
@@ -137,14 +138,7 @@ export function SpotList({ chosen, onChoose, onMark }: SpotListProps) {
               onCommit={(mm) => noteSpot({ ...spot, [key]: mm })}
             />
           ))}
-          <ActionIcon
-            variant="subtle"
-            color="gray"
-            aria-label={`Take ${spot.what} off the list`}
-            onClick={() => forgetSpot(spot.id)}
-          >
-            <IconTrash size={16} />
-          </ActionIcon>
+          <RemoveButton label={`Take ${spot.what} off the list`} onClick={() => forgetSpot(spot.id)} />
         </fieldset>
       ))}
       {elsewhere.length > 0 && (

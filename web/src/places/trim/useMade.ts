@@ -18,7 +18,8 @@ export function useMade() {
   const things = new Set(board.recipe.map((o) => o.id));
   /** What Trim notes: how long the first panel came out, and where it is bad. */
   const isAboutPanel = (fact: HeldFact) =>
-    (fact.kind === 'badPlace' || (fact.kind === 'measured' && fact.dimension === 'length')) &&
+    ((fact.kind === 'badPlace' && fact.side === undefined) ||
+      (fact.kind === 'measured' && fact.dimension === 'length')) &&
     fact.thing === panel &&
     fact.copy === 1;
   /** Facts that hold about the panel, or about one bad place on it. */
