@@ -1,7 +1,7 @@
 import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
-/** Imports that a room may not make: lists <- units <- wood <- stock, shop, features, facts <- board <- recipe <- cutting, gluing <- trim <- saw <- ladders <- bodies <- steps <- schedule, money <- plan <- follow, propose, templates, bench <- machining, log <- checks <- format. */
+/** Imports that a room may not make: lists <- units <- wood <- stock, shop, features, facts <- board <- recipe <- cutting, gluing <- trim <- saw <- ladders <- bodies <- finish <- steps <- schedule, money <- plan <- follow, propose, templates, bench <- machining, log <- checks <- format. */
 const ORDER = [
   ['lists'],
   ['units'],
@@ -14,6 +14,7 @@ const ORDER = [
   ['saw'],
   ['ladders'],
   ['bodies'],
+  ['finish'],
   ['steps'],
   ['schedule', 'money'],
   ['plan'],
