@@ -46,11 +46,32 @@ export function glueFrame(bench: Bench, i: InstructionOf<'glue'>): void {
   if (!inner || !inside) return bench.fail('missingPart', i, inner ?? i.makes);
   bench.used.add(inner.id);
   const before = 'panel' in inside ? inside.panel : inside;
-  // Ends that reach over stand in the way of what covers them.
-  if ((before.over ?? 0) > FINE) bench.fail('notFlat', i, inner);
+  const half = halfOfPair(bench, i, before);
+  // Ends that reach over stand in the way of what covers them, not of what goes on the other side.
+  if (!half && (before.over ?? 0) > FINE) bench.fail('notFlat', i, inner);
   if (before.strips.some(({ wood }) => bench.isOily(wood)) && !bench.wiped.has(inner.id))
     bench.fail('oilyFace', i, inner);
-  const strips = i.parts.flatMap((p) => (p === inner ? [] : (stripRound(bench, i, p, inside) ?? [])));
+  const within = half?.inside ?? inside;
+  const added = i.parts.flatMap((p) => (p === inner ? [] : (stripRound(bench, i, p, within) ?? [])));
+  glueRound(bench, i, within, [...added, ...(half?.strips ?? [])].sort(asInPair));
+}
+
+/** The first strip of a pair that is glued on one after the other: what it is round, and itself; null for anything else. */
+function halfOfPair(bench: Bench, { parts }: InstructionOf<'glue'>, before: Panel): Panel['frame'] | null {
+  const { frame } = before;
+  const [on] = frame?.strips ?? [];
+  if (!frame || !on || frame.strips.length > 1) return null;
+  const to = parts.flatMap((p) => bench.around.get(p.id) ?? []);
+  return to.every(({ side }) => side !== on.side && isLong(side) === isLong(on.side)) ? frame : null;
+}
+
+/** The far one before the near one, the left one before the right one. */
+const asInPair = (a: Around, b: Around): number => PAIR_ORDER.indexOf(a.side) - PAIR_ORDER.indexOf(b.side);
+const PAIR_ORDER: readonly Around['side'][] = ['far', 'near', 'left', 'right'];
+
+/** What strips make of the thing they go round. */
+function glueRound(bench: Bench, i: InstructionOf<'glue'>, inside: Panel | Made, strips: Around[]): void {
+  const before = 'panel' in inside ? inside.panel : inside;
   const adds = (long: boolean) =>
     strips.filter((s) => isLong(s.side) === long).reduce((sum, s) => sum + s.laid.width, 0);
   const heights = [inside.thickness, ...strips.map((s) => s.laid.height)];

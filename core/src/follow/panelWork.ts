@@ -52,7 +52,7 @@ export function laidFrom(wood: Wood, how: Pick<Laid, 'up' | 'turned' | 'endForEn
 }
 
 /** A strip as his rule showed it, where he has measured it. */
-function asMeasured({ workshop: { measured } }: Bench, laid: Laid): Laid {
+export function asMeasured({ workshop: { measured } }: Bench, laid: Laid): Laid {
   const was = measured?.get(Number(/^strip (\d+)\//.exec(laid.wood.thing.id)?.[1]));
   return was ? { ...laid, width: was.width ?? laid.width, height: was.thickness ?? laid.height } : laid;
 }

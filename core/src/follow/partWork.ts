@@ -2,7 +2,7 @@ import { MITRE_REACH_MM } from '../shop/tools.ts';
 import type { InstructionOf, Thing } from '../steps/instruction.ts';
 import type { Joint, Laid, Made, Panel, Part } from './bench.ts';
 import { FINE, TOLERANCE, type Bench } from './makersBench.ts';
-import { inTime, laidFrom, pressed } from './panelWork.ts';
+import { asMeasured, inTime, laidFrom, pressed } from './panelWork.ts';
 import { edgesOf } from './rowWork.ts';
 
 type Point = readonly [number, number];
@@ -111,7 +111,7 @@ function looseOf(bench: Bench, i: InstructionOf<'glue'>, thing: Thing): Laid | n
   const wood = bench.wood(thing, i);
   if (!wood) return null;
   if (!wood.flat) bench.fail('notFlat', i, thing);
-  return laidFrom(wood, bench.laid.get(thing.id) ?? { up: 'face', turned: false, endForEnd: false });
+  return asMeasured(bench, laidFrom(wood, bench.laid.get(thing.id) ?? { up: 'face', turned: false, endForEnd: false }));
 }
 
 /** Parts and strips as they come out of the clamps, as far as all of them reach; null while parts of the panel are missing. */

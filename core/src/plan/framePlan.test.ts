@@ -6,9 +6,12 @@ import { framedBoard, insetBoard, recutBoard, CHEVRON, type RingChoice } from '.
 import { stripsOf } from '../board/recipe.ts';
 import { checkPlan } from '../checks/checkPlan.ts';
 import { followPlan } from '../follow/followPlan.ts';
+import { unwarned } from '../follow/unwarnedForTests.ts';
 import { workshopArbitrary } from '../follow/workshopArbitrary.ts';
 import { volume } from '../recipe/solid.ts';
 import { DEFAULT_SHOP } from '../shop/shop.ts';
+import { ofKind } from '../steps/instruction.ts';
+import { phraseText } from '../units/phrase.ts';
 import type { Workpiece } from '../recipe/workpiece.ts';
 import { makePlan, type FramePlan, type Plan } from './plan.ts';
 import { figuresAndRungsAgree, followsOrTells } from './recipePropertiesForTests.ts';
@@ -107,6 +110,18 @@ describe('worked sums', () => {
       [field.length, field.length, block.width].map((v) => expect.closeTo(v, 9) as number),
     );
     expect(followPlan(plan, input).failures.filter((f) => f.code !== 'partTooShort')).toEqual([]);
+  });
+
+  it('sides that cannot both close in time are glued on one after the other, each named once, and the maker ends with the planned frame', () => {
+    const { input } = of([RING, { ...RING, widths: [10, 12, 14, 16] }]);
+    const slow = { ...input, shop: { ...input.shop, pace: { ...input.shop.pace, spreadMinutesPerM2: 330 } } };
+    const plan = makePlan(slow);
+    const titles = plan.operations
+      .filter((o) => (o.kind === 'glue' || o.kind === 'join') && ofKind(o.instructions, 'glue')[0]!.parts.length === 2)
+      .map((o) => phraseText(o.title, { system: 'metric', denominator: 32, metricStep: 0.1 }));
+    expect(titles.length).toBeGreaterThan(1);
+    expect(new Set(titles).size).toBe(titles.length);
+    expect(unwarned(plan, slow)).toEqual([]);
   });
 
   it('is full of wood, and no wood is lost', () => {

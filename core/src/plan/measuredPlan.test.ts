@@ -61,6 +61,16 @@ describe('a board goes on from what was measured', () => {
     expect(followed).toBeGreaterThan(20);
   }, 60_000);
 
+  it.each([-1, 0.5])('a strip that is put in and came out %s mm wider lies in the board so', (off) => {
+    const input = planInput(WAYS.parts(plain()), PLENTY);
+    const band = measuresIn(makePlan(input), input).find((m) => m.thing === 'band-1')!;
+    const given = { ...input, facts: [measured('m', band, band.expected! + off)] };
+    const next = makePlan(given);
+    const made = followPlan(next, given);
+    expect(unwarned(next, given, made)).toEqual([]);
+    expect(made.boards[0]!.panel.parts!.joints[0]!.strip.width).toBeCloseTo(20 + off, 6);
+  });
+
   it.each(['endGrain', 'chevron', 'inTurn', 'parts'] as const)(
     'a panel trimmed 4 mm narrower makes what is cut from it so much shorter across, of wood throughout: %s',
     (how) => {

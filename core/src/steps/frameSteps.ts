@@ -93,7 +93,7 @@ function pairSteps(
     ...gluing.glueUps.map((glueUp) => {
       const within = oily.filter((n) => n >= glueUp.firstStrip && n <= glueUp.lastStrip);
       const step = glueStep(context, glueUp, gluing, within, glued);
-      return { ...step, title: gluedOn(glueUp, pair), lines: [...drinks(context, pair), ...step.lines] };
+      return { ...step, title: gluedOn(glueUp, pair, gluing), lines: [...drinks(context, pair), ...step.lines] };
     }),
     ...scraped(context, about, after),
     ...flushEnds(context, frame, pair, about, after),
@@ -111,8 +111,12 @@ function scraped(context: PlanContext, about: string, after: (board: number) => 
   }));
 }
 
-function gluedOn({ firstStrip, lastStrip, joins }: GlueUp, { strips, ring }: PairGlued): Phrase {
-  const on = [1, 3].filter((n) => n >= firstStrip && n <= lastStrip && !(joins.length > 0 && n === firstStrip));
+/** @param gluing of the pair: a strip that was glued on before is not named again */
+function gluedOn(glueUp: GlueUp, { strips, ring }: PairGlued, { glueUps }: GluePlan): Phrase {
+  const lies = (n: number, g: GlueUp) => n >= g.firstStrip && n <= g.lastStrip;
+  const on = [1, 3].filter(
+    (n) => lies(n, glueUp) && !glueUps.some((g) => glueUp.joins.includes(g.id) && lies(n, g)),
+  );
   const numbers = on.map((n) => nth(strips, n === 1 ? 0 : 1).number);
   const what = `${numbers.length === 1 ? 'strip' : 'strips'} ${numbers.join(' and ')}`;
   return say`Glue ${what} on${ring > 0 ? ', round the frame' : ''}`;
