@@ -133,7 +133,7 @@ it('says what is in a backup without touching anything, even while Cadenza runs;
   expect([look.status, look.stderr]).toEqual([
     0,
     expect.stringMatching(
-      /shop\.sql holds 3 boards, 3 revisions, 0 pieces in the rack, 0 kept cut plans, 0 cuts, 0 clocks of glue-ups, 0 facts from the bench; last changed 20.*; tables of 020-finish\./,
+      /shop\.sql holds 3 boards, 3 revisions, 0 pieces in the rack, 0 kept cut plans, 0 cuts, 0 clocks of glue-ups, 0 facts from the bench; last changed 20.*; tables of 021-shop-in-time\./,
     ) as string,
   ]);
   const refused = run('restore', backup);

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { NOTHING_WORKED, workedSchema } from '../features/feature.ts';
 import { MM_PER_INCH, type UnitSystem } from '../units/length.ts';
+import { timeOfDaySchema } from '../shop/hours.ts';
 import { lengthBetween } from '../units/lengthSchema.ts';
 import { idSchema, lineOfText } from '../units/textSchema.ts';
 import { seasonsSchema } from '../wood/moisture.ts';
@@ -94,6 +95,30 @@ export type BoardVersion = z.infer<typeof versionSchema>;
 /** More versions than this nobody compares side by side. */
 export const GREATEST_VERSION_COUNT = 11;
 
+/** When a board is wanted, by the shop's calendar. */
+const dueSchema = z.strictObject({
+  day: z.iso.date({ error: 'must be a day such as 2026-12-24' }),
+  /** Null for any time of that day. */
+  time: timeOfDaySchema.nullable(),
+  /** It shall be hardened by then and may be used; else it is dry to the touch, and what is to be known goes along on a note. */
+  cured: yesOrNo,
+});
+export type DueDay = z.infer<typeof dueSchema>;
+
+/** A step, one panel of it, that is done at a certain time or by somebody, because its maker wants it so. */
+const pinSchema = z
+  .strictObject({
+    step: lineOfText(1, 200),
+    copy: z
+      .int({ error: 'must be a whole number' })
+      .min(1, { error: 'must be at least 1' })
+      .max(50, { error: 'must be at most 50' }),
+    at: z.iso.datetime({ error: 'must be a date and time such as 2026-11-26T18:30:00Z' }).nullable(),
+    person: idSchema.nullable(),
+  })
+  .refine((pin) => pin.at !== null || pin.person !== null, { path: ['at'], error: 'must be given, or a person' });
+export type Pin = z.infer<typeof pinSchema>;
+
 /** What the maker wants. Lengths in millimetres, finished sizes. */
 export const boardSchema = z.strictObject({
   name: lineOfText(1, 120),
@@ -123,8 +148,16 @@ export const boardSchema = z.strictObject({
     .max(4, { error: 'must be at most 4 finishes' })
     .refine((ids) => new Set(ids).size === ids.length, { error: 'must name each finish once' })
     .nullable(),
-  /** The day it is given away or used, by the maker's calendar; null for none. */
-  due: z.iso.date({ error: 'must be a day such as 2026-12-24' }).nullable(),
+  /** When it is given away or used; null for whenever. */
+  due: dueSchema.nullable(),
+  /** Steps that are to be done at a certain time, or by somebody. A step that is no longer there decides nothing. */
+  pins: z.array(pinSchema).max(200, { error: 'must be at most 200' }),
+  /** What is asked for one of them, in the shop's currency, without tax; null until somebody says. */
+  price: z
+    .number({ error: 'must be a number' })
+    .min(0, { error: 'must not be negative' })
+    .max(10_000_000, { error: 'must be at most 10000000' })
+    .nullable(),
   /** What is packed with it. */
   pack: z.array(lineOfText(1, 60)).max(12, { error: 'must be at most 12 things' }),
   accepted: z.array(acceptedSchema).max(50, { error: 'must be at most 50' }),
@@ -147,7 +180,9 @@ export const UNDECIDED = {
   perPanel: 1,
   worked: NOTHING_WORKED,
   finish: null as string[] | null,
-  due: null as string | null,
+  due: null as DueDay | null,
+  pins: [] as Pin[],
+  price: null as number | null,
   pack: [] as string[],
   accepted: [] as AcceptedStop[],
   versions: [] as BoardVersion[],

@@ -11,7 +11,7 @@ import { type FieldProblem, fieldProblems } from './fieldProblems.ts';
 /** Name that opens every board file. */
 export const BOARD_FILE_FORMAT = 'cadenza-board';
 /** Newest version of the board file this Cadenza reads and the one it writes. */
-export const BOARD_FILE_VERSION = 15;
+export const BOARD_FILE_VERSION = 16;
 /** Largest file that is read, bytes: a board of 200 strips with a rack of thousands is far below. */
 export const GREATEST_FILE_BYTES = 10_000_000;
 

@@ -13,6 +13,7 @@ import { TO_12 } from './upgrades/to12.ts';
 import { TO_13 } from './upgrades/to13.ts';
 import { TO_14 } from './upgrades/to14.ts';
 import { TO_15 } from './upgrades/to15.ts';
+import { TO_16 } from './upgrades/to16.ts';
 import { completeFile } from './earlierForms.ts';
 
 /** Every version after the first, in order: what it changed. A new version is one more file beside these, and one more entry. */
@@ -31,6 +32,7 @@ export const VERSION_STEPS: readonly VersionStep[] = [
   TO_13,
   TO_14,
   TO_15,
+  TO_16,
 ];
 
 /** A board file of a version that was written, step by step up to the newest. */
@@ -65,3 +67,5 @@ export const upgradeBoardTo13 = TO_13.board;
 export const upgradeShopTo13 = TO_13.shop;
 export const upgradeBoardTo15 = TO_15.board;
 export const upgradeShopTo15 = TO_15.shop;
+export const upgradeBoardTo16 = TO_16.board;
+export const upgradeShopTo16 = TO_16.shop;

@@ -1,6 +1,6 @@
 import { tzOffset } from '@date-fns/tz';
 import { nth } from '../lists/there.ts';
-import type { DayHours } from '../shop/shop.ts';
+import type { DayHours } from '../shop/hours.ts';
 
 /** A stretch in which somebody is in the shop; minutes since 1970. */
 export interface Opening {

@@ -24,8 +24,8 @@ export interface Task {
   machines: readonly string[];
   /** How the first of them is set, and what setting it takes of the minutes: whatever is done next with the same setting saves them. */
   setting: { key: string; minutes: number } | null;
-  /** Held from the beginning until the wait is over: clamps, the bath, a place to dry. */
-  holds: readonly { resource: string; amount: number }[];
+  /** Held from the beginning and so many minutes after the hands are off: clamps, the bath, a place to dry. */
+  holds: readonly { resource: string; amount: number; after: number }[];
   /** Not begun before, minutes since 1970; -Infinity for nothing to wait for. */
   notBefore: number;
   /** Begun exactly then, because somebody wants it so; null for whenever it is best. */
@@ -69,6 +69,8 @@ export interface Score {
   worst: number;
   /** From the beginning until the last wait is over. */
   length: number;
+  /** Shop hours until the last hands are off: open minutes, nights and days away not counted. */
+  open: number;
   /** The same board by board, on average. */
   average: number;
 }

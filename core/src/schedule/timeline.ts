@@ -1,6 +1,7 @@
 import { entryOf, firstOf, lastOf } from '../lists/there.ts';
 import { clampCount } from '../shop/gluing.ts';
-import type { DayHours, Shop } from '../shop/shop.ts';
+import type { DayHours } from '../shop/hours.ts';
+import type { Shop } from '../shop/shop.ts';
 import type { Phrase } from '../units/phrase.ts';
 import type { Operation, OperationKind } from '../steps/operation.ts';
 import { criticalPath } from './schedule.ts';

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { lengthBetween } from '../units/lengthSchema.ts';
 import { idSchema, lineOfText } from '../units/textSchema.ts';
-import { minutesBetween, wholeUpTo } from './quantity.ts';
+import { amountUpTo, minutesBetween, wholeUpTo } from './quantity.ts';
 
 export const clampKinds = ['pipe', 'bar', 'parallel', 'f'] as const;
 
@@ -55,6 +55,9 @@ export const glueSchema = z
       .number({ error: 'must be a number of grams' })
       .min(20, { error: 'must be at least 20 g/m²' })
       .max(1000, { error: 'must be at most 1000 g/m²' }),
+    /** What is on the shelf, g, and what a kilogram costs, in the shop's currency; null where nobody said. */
+    shelfGrams: amountUpTo(1_000_000).nullable(),
+    pricePerKg: amountUpTo(10_000).nullable(),
   })
   .refine((glue) => glue.closedMinutes >= glue.openMinutes, {
     path: ['closedMinutes'],
@@ -77,6 +80,8 @@ export const USUAL_GLUES: readonly Glue[] = [
     fullMinutes: 1440,
     leastTemperature: 10,
     gramsPerM2: 200,
+    shelfGrams: null,
+    pricePerKg: null,
   },
   {
     id: 'waterproof',
@@ -89,6 +94,8 @@ export const USUAL_GLUES: readonly Glue[] = [
     fullMinutes: 1440,
     leastTemperature: 10,
     gramsPerM2: 200,
+    shelfGrams: null,
+    pricePerKg: null,
   },
   {
     id: 'long-open',
@@ -101,6 +108,8 @@ export const USUAL_GLUES: readonly Glue[] = [
     fullMinutes: 1440,
     leastTemperature: 13,
     gramsPerM2: 200,
+    shelfGrams: null,
+    pricePerKg: null,
   },
 ];
 

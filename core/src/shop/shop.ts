@@ -16,6 +16,9 @@ import {
   sawSchema,
 } from './machines.ts';
 import { bathSchema, finishSchema, USUAL_FINISHES } from './finishes.ts';
+import { awaySchema, weekSchema, type DayHours } from './hours.ts';
+import { ONE_PERSON, peopleSchema, spaceSchema, zoneSchema } from './people.ts';
+import { NO_PRICES, pricesSchema } from './prices.ts';
 import { amountUpTo, minutesBetween, wholeUpTo } from './quantity.ts';
 import { schoolsSchema, USUAL_SCHOOLS } from './schools.ts';
 
@@ -112,14 +115,6 @@ const paceSchema = z.strictObject({
     .max(1, { error: 'must be at most 1' }),
 });
 
-const timeOfDay = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, { error: 'must be a time of day such as 08:30' });
-/** From when to when the shop is open on a day; null when it is closed. */
-const dayHoursSchema = z
-  .strictObject({ from: timeOfDay, to: timeOfDay })
-  .refine((day) => day.to > day.from, { path: ['to'], error: 'must be later than when the day begins' })
-  .nullable();
-export type DayHours = z.infer<typeof dayHoursSchema>;
-
 /** Coarser and finer paper than these is for floors and for lacquer. */
 const gritListSchema = z
   .array(
@@ -159,7 +154,12 @@ export const shopSchema = z
     /** Id of the glue that boards are glued with unless they say otherwise. */
     glue: z.string({ error: 'must be chosen' }),
     /** Monday to Sunday. */
-    hours: z.array(dayHoursSchema).length(7, { error: 'must be seven days' }),
+    hours: weekSchema,
+    zone: zoneSchema,
+    people: peopleSchema,
+    away: awaySchema,
+    space: spaceSchema,
+    prices: pricesSchema,
     /** The room as it is now. */
     room: airSchema,
     habits: habitsSchema,
@@ -184,7 +184,7 @@ export const shopSchema = z
   .superRefine((shop, context) => {
     if (!shop.glues.some((g) => g.id === shop.glue))
       context.addIssue({ code: 'custom', path: ['glue'], message: "must be one of the shop's glues" });
-    for (const list of ['glues', 'clamps', 'finishes'] as const) {
+    for (const list of ['glues', 'clamps', 'finishes', 'people'] as const) {
       if (new Set(shop[list].map((one) => one.id)).size < shop[list].length)
         context.addIssue({ code: 'custom', path: [list], message: 'must each have an id of their own' });
     }
@@ -194,6 +194,20 @@ export const shopSchema = z
         path: ['hours'],
         message: 'must have at least one day on which the shop is open: nothing could ever be finished',
       });
+    if (shop.people.every((p) => p.hours?.every((day) => day === null)))
+      context.addIssue({
+        code: 'custom',
+        path: ['people'],
+        message: 'must have somebody who comes on at least one day: nothing could ever be finished',
+      });
+    shop.away.forEach(({ person }, i) => {
+      if (person !== null && !shop.people.some((p) => p.id === person))
+        context.addIssue({
+          code: 'custom',
+          path: ['away', i, 'person'],
+          message: 'must be one of those who work here',
+        });
+    });
   });
 export type Shop = z.infer<typeof shopSchema>;
 export type Habits = Shop['habits'];
@@ -234,6 +248,11 @@ export const DEFAULT_SHOP: Shop = {
   glues: [...USUAL_GLUES],
   glue: 'water-resistant',
   hours: [WEEKDAY, WEEKDAY, WEEKDAY, WEEKDAY, WEEKDAY, { from: '10:00', to: '16:00' }, null],
+  zone: null,
+  people: [...ONE_PERSON],
+  away: [],
+  space: { glueUps: null, drying: null },
+  prices: NO_PRICES,
   room: { temperature: 20, humidity: 50 },
   habits: {
     stockEndTrim: 10,

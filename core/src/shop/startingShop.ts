@@ -5,7 +5,8 @@ import { crosscutSawSchema, handToolsSchema, jointerSchema, planerSchema, sawSch
 import { clampSchema, glueSchema, USUAL_GLUES } from './gluing.ts';
 import type { Schools } from './schools.ts';
 import { USUAL_SCHOOLS } from './schools.ts';
-import { DEFAULT_SHOP, shopSchema, type DayHours, type Shop } from './shop.ts';
+import type { DayHours } from './hours.ts';
+import { DEFAULT_SHOP, shopSchema, type Shop } from './shop.ts';
 import { usualFigures, type Machine } from './usualFigures.ts';
 
 /** When a shop is open, as its maker says it. */

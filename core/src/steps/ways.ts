@@ -61,6 +61,12 @@ export interface WayOfWork {
 const FEED = { planer: 5000, jointer: 4000, drum: 2500, routerSled: 2500 } as const;
 const HANDLING_MINUTES = 0.4;
 const SET_UP = { planer: 3, jointer: 3, drum: 4, routerSled: 15, handPlanes: 10, beltSander: 4, orbital: 2 } as const;
+/** Minutes that setting a machine takes of a step with a setting: saved where the step before left it so. */
+export const SETTING_MINUTES = {
+  planer: SET_UP.planer,
+  drumSander: SET_UP.drum,
+  routerSled: SET_UP.routerSled,
+} as const;
 /** Minutes for a square metre and a millimetre of hardwood. */
 const BY_HAND = { handPlanes: 60, beltSander: 45, orbital: 240 } as const;
 /** Share of a router bit's width that each lane moves on: lanes overlap (common practice). */

@@ -19,6 +19,7 @@ import * as log from './017-log.ts';
 import * as readings from './018-readings.ts';
 import * as logAside from './019-log-aside.ts';
 import * as finish from './020-finish.ts';
+import * as shopInTime from './021-shop-in-time.ts';
 
 /** Every migration by name, run in the order of the names, each once. One that has landed is never edited: `checksums.json` holds that. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -42,4 +43,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '018-readings': readings,
   '019-log-aside': logAside,
   '020-finish': finish,
+  '021-shop-in-time': shopInTime,
 };

@@ -4,7 +4,9 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { coatMinutes } from '#core/finish/coats.ts';
 import { dueState } from '#core/finish/dates.ts';
+import { dueMoment } from '#core/schedule/due.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
+import { zoneOf } from '../../quantities/zone.ts';
 import { saveFile } from '../../data/saveFile.ts';
 import { showProblem } from '../../shell/notices.tsx';
 import classes from './FinishPlace.module.css';
@@ -26,8 +28,7 @@ export function FinishDates() {
   const dates = useFinishDates();
   const { now, first } = dates;
   const [problem, setProblem] = useState<string | null>(null);
-  // The whole of the day counts.
-  const due = board.due === null ? null : new Date(`${board.due}T23:59:59`).getTime();
+  const due = board.due === null ? null : dueMoment(board.due, zoneOf(plan.shop)) * MINUTE_MS;
   const state = due === null ? null : dueState(dates, due);
   const day = (ms: number) => DAY.format(new Date(ms));
   const others = plan.shop.finishes.filter(
@@ -44,7 +45,7 @@ export function FinishDates() {
     if (!/^\d{4}-\d{2}-\d{2}$/.test(text) || Number.isNaN(Date.parse(text)))
       return setProblem('The day it is due must be a day such as 2026-12-24.');
     setProblem(null);
-    session.edit((b) => ({ ...b, due: text }));
+    session.edit((b) => ({ ...b, due: { time: null, cured: true, ...b.due, day: text } }));
   };
   const calendar = async () => {
     try {
@@ -86,7 +87,7 @@ export function FinishDates() {
           type="date"
           size="sm"
           label="It is due"
-          value={board.due ?? ''}
+          value={board.due?.day ?? ''}
           error={problem}
           onChange={(event) => setDue(event.currentTarget.value)}
         />
