@@ -3,7 +3,7 @@ import { openPlace, saved, storedBoard, stripFace, strips, typeLength } from './
 import { stripsOf } from '#core/board/recipe.ts';
 
 test('an edge-grain board from the rack by mouse, saved as it is made', async ({ page }) => {
-  await openPlace(page, '/');
+  await openPlace(page, '/boards');
   await page.getByRole('button', { name: 'New board', exact: true }).click();
   await expect(page).toHaveURL(/brief$/);
   await page.getByLabel('Name', { exact: true }).fill('Mule <b>bread</b> board');
@@ -71,7 +71,7 @@ test('an edge-grain board from the rack by mouse, saved as it is made', async ({
 });
 
 test('a face-grain board by keyboard alone', async ({ page }) => {
-  await openPlace(page, '/');
+  await openPlace(page, '/boards');
   const key = (k: string) => page.keyboard.press(k);
   await key('n');
   await expect(page.getByLabel('Name', { exact: true })).toBeVisible();
@@ -148,7 +148,7 @@ test('a face-grain board by keyboard alone', async ({ page }) => {
 });
 
 test('a face-grain board from the rack by mouse', async ({ page }) => {
-  await openPlace(page, '/');
+  await openPlace(page, '/boards');
   await page.getByRole('button', { name: 'New board', exact: true }).click();
   await page.getByText('Face grain', { exact: true }).click();
   await typeLength(page, 'Thickness', '1"');
@@ -187,7 +187,7 @@ test('a face-grain board from the rack by mouse', async ({ page }) => {
 });
 
 test('an edge-grain board by keyboard alone', async ({ page }) => {
-  await openPlace(page, '/');
+  await openPlace(page, '/boards');
   const press = async (...keys: string[]) => {
     for (const key of keys) await page.keyboard.press(key);
   };
@@ -226,7 +226,7 @@ test('an edge-grain board by keyboard alone', async ({ page }) => {
 test('species can be changed on the rail and a width the rack does not give is allowed and flagged', async ({
   page,
 }) => {
-  await openPlace(page, '/');
+  await openPlace(page, '/boards');
   await page.keyboard.press('n');
   await expect(page.getByLabel('Name', { exact: true })).toBeVisible();
   await page.keyboard.press('2');

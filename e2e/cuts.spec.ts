@@ -57,7 +57,7 @@ test('after the saw the rack has the leftovers, a failed strip is planned again,
   request,
 }) => {
   await makePiece(request, { mark: 'H2', species: 'hickory', length: 1200, width: 60, thickness: 40 });
-  await openPlace(page, '/');
+  await openPlace(page, '/boards');
   await page
     .getByRole('link', { name: /Hickory one/ })
     .first()

@@ -186,7 +186,7 @@ test('a board goes out to a file and comes back identical; a broken file gets a 
   await download.saveAs(path);
   expect(download.suggestedFilename()).toBe('Round-trip-µ-i.cadenza.json');
 
-  await openPlace(page, '/');
+  await openPlace(page, '/boards');
   await page.getByLabel('Board file').setInputFiles(path);
   await expect(page.getByRole('dialog')).toContainText('all of them in your rack');
   await page.getByRole('button', { name: 'Open the board' }).click();
@@ -194,7 +194,7 @@ test('a board goes out to a file and comes back identical; a broken file gets a 
   expect(page.url()).not.toContain(id);
   expect((await storedBoard(page)).board).toEqual(original);
 
-  await openPlace(page, '/');
+  await openPlace(page, '/boards');
   await page.getByLabel('Board file').setInputFiles({
     name: 'half.json',
     mimeType: 'application/json',
@@ -210,7 +210,7 @@ test('a file from another shop brings its pieces along when asked', async ({ pag
     board: { name: string };
   };
   file.rack = [{ ...file.rack[0]!, id: 'afar-1', mark: 'AFAR1' }];
-  await openPlace(page, '/');
+  await openPlace(page, '/boards');
   await page
     .getByLabel('Board file')
     .setInputFiles({ name: 'afar.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(file)) });
@@ -229,7 +229,7 @@ test('a file from another shop brings its pieces along when asked', async ({ pag
 
 test('boards and pieces that are removed come back with undo', async ({ page, request }) => {
   const id = await makeBoard(request, { name: 'Removed and back' });
-  await openPlace(page, '/');
+  await openPlace(page, '/boards');
   await page.getByRole('button', { name: 'More for Removed and back' }).click();
   await page.getByRole('menuitem', { name: 'Remove' }).click();
   await expect(page.getByRole('link', { name: /Removed and back/ })).toHaveCount(0);

@@ -4,7 +4,7 @@ import { at, openPlace } from './pages.ts';
 test('a newcomer sets up a shop of inches beside the demo, enters a pile, lays a board out, and takes the demo up again', async ({
   page,
 }) => {
-  await openPlace(page, '/');
+  await openPlace(page, '/boards');
   const demoBoards = await page.locator('ul > li').filter({ hasText: 'Saved' }).count();
   expect(demoBoards).toBeGreaterThanOrEqual(3);
   await page.getByRole('link', { name: 'Set up my own shop' }).click();
@@ -41,7 +41,7 @@ test('a newcomer sets up a shop of inches beside the demo, enters a pile, lays a
   await openPlace(page, '/shop/machines');
   await expect(page.getByLabel('Rip kerf')).toHaveValue('1/8');
   await expect(page.getByLabel('Planer width')).toHaveValue('12 1/2');
-  await openPlace(page, '/');
+  await openPlace(page, '/boards');
   await expect(page.getByText('No boards yet.')).toBeVisible();
   await expect(page.getByText('This is a made-up shop')).toHaveCount(0);
   await page.getByRole('button', { name: 'New board' }).click();
@@ -51,7 +51,7 @@ test('a newcomer sets up a shop of inches beside the demo, enters a pile, lays a
   // Back to the demo: it is as it was left, and the new shop waits in its turn.
   await openPlace(page, '/shop/about');
   await page.getByRole('button', { name: 'Take it up again' }).click();
-  await page.waitForURL(at('/'));
+  await page.waitForURL(at('/boards'));
   await expect(page.getByText('This is a made-up shop, “The Tram Shed”')).toBeVisible();
   await expect(page.locator('ul > li').filter({ hasText: 'Saved' })).toHaveCount(demoBoards);
   await openPlace(page, '/shop/about');

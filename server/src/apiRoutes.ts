@@ -70,7 +70,8 @@ async function send(
     return;
   }
   if (json === null) response.end();
-  else response.type('application/json').send(json);
+  else if (headers['Content-Type'] === undefined) response.type('application/json').send(json);
+  else response.send(json);
 }
 
 async function sendPage(

@@ -11,6 +11,7 @@ import { FACT_KEY } from './data/factKey.ts';
 import { PICTURES_WAIT_KEY } from './data/pictureKey.ts';
 import { queryClient } from './data/queryClient.ts';
 import { BoardsPlace } from './places/boards/BoardsPlace.tsx';
+import { StartPlace } from './places/today/StartPlace.tsx';
 import { DisplayProvider } from './quantities/display.tsx';
 import { NothingHere, Shell } from './shell/Shell.tsx';
 import { ShortcutProvider } from './shortcuts/Shortcuts.tsx';
@@ -26,7 +27,13 @@ const router = createBrowserRouter([
     ErrorBoundary: NothingHere,
     HydrateFallback: () => null,
     children: [
-      { index: true, Component: BoardsPlace },
+      { index: true, Component: StartPlace },
+      { path: 'boards', Component: BoardsPlace },
+      { path: 'today', lazy: async () => ({ Component: (await import('./places/today/TodayPlace.tsx')).TodayPlace }) },
+      {
+        path: 'calendar',
+        lazy: async () => ({ Component: (await import('./places/calendar/CalendarPlace.tsx')).CalendarPlace }),
+      },
       { path: 'rack', lazy: async () => ({ Component: (await import('./places/rack/RackPlace.tsx')).RackPlace }) },
       { path: 'rack/pile', lazy: async () => ({ Component: (await import('./places/pile/PilePlace.tsx')).PilePlace }) },
       {

@@ -40,8 +40,7 @@ export function boundsOf(problem: ScheduleProblem): Bounds {
   const { from, tasks, dues } = problem;
   if (tasks.length === 0) return { length: 0, open: 0, worst: 0 };
   const index = new Map(tasks.map((t, i) => [t.id, i]));
-  const followers: number[][] = tasks.map(() => []);
-  tasks.forEach((t, i) => t.after.forEach((id) => followers[entryOf(index, id)]?.push(i)));
+  const followers = followersOf(tasks, index);
   const anyone = anyoneOf(problem);
   const groups = new Map<string, number[]>();
   tasks.forEach((t, i) => {
@@ -55,16 +54,7 @@ export function boundsOf(problem: ScheduleProblem): Bounds {
   const heads = headsOf(problem, index, finish);
   const pools = poolsOf(problem, groups, least, anyone);
   const windows = (last: (task: Task) => number): Window[] => {
-    const ends = new Float64Array(tasks.length);
-    for (let i = tasks.length - 1; i >= 0; i -= 1) {
-      const task = tasks[i] as Task;
-      let end = last(task) - task.wait;
-      for (const f of followers[i] as number[]) {
-        const start = anyone.leaving(ends[f] as number, least[f] as number);
-        end = Math.min(end, start - task.wait);
-      }
-      ends[i] = end;
-    }
+    const ends = latestEnds(tasks, followers, anyone, least, last);
     return tasks.map((_, i) => ({ head: heads[i] as number, end: ends[i] as number }));
   };
   const refuted = (last: (task: Task) => number): boolean => {
@@ -85,12 +75,55 @@ export function boundsOf(problem: ScheduleProblem): Bounds {
   );
   const hands = smallest(lastHands - from, (minutes) => refuted((task) => from + minutes + task.wait));
   const length = smallest(Math.max(0, path - from, inTurn - from), (minutes) => refuted(() => from + minutes));
-  const dueBy = (late: number) => (task: Task) => {
-    const due = dues.get(task.board);
-    return due ? due.at + late - (due.cured ? task.cure : 0) : Infinity;
-  };
+  const dueBy = (late: number) => (task: Task) => dueOf(problem, task) + late;
   const worst = dues.size === 0 || !refuted(dueBy(0)) ? 0 : smallest(0, (late) => refuted(dueBy(late)));
   return { length, open: anyone.before(from + hands), worst };
+}
+
+/** When a task's wait must be over for its board to be in time; Infinity for a board without a day. */
+function dueOf({ dues }: Pick<ScheduleProblem, 'dues'>, task: Task): number {
+  const due = dues.get(task.board);
+  return due ? due.at - (due.cured ? task.cure : 0) : Infinity;
+}
+
+function followersOf(tasks: readonly Task[], index: ReadonlyMap<string, number>): number[][] {
+  const followers: number[][] = tasks.map(() => []);
+  tasks.forEach((t, i) => t.after.forEach((id) => followers[entryOf(index, id)]?.push(i)));
+  return followers;
+}
+
+/** When the hands of each task must be off at the latest, backward from when its wait must be over. */
+function latestEnds(
+  tasks: readonly Task[],
+  followers: readonly (readonly number[])[],
+  anyone: OpenTime,
+  least: readonly number[],
+  last: (task: Task) => number,
+): Float64Array {
+  const ends = new Float64Array(tasks.length);
+  for (let i = tasks.length - 1; i >= 0; i -= 1) {
+    const task = tasks[i] as Task;
+    let end = last(task) - task.wait;
+    for (const f of followers[i] as number[])
+      end = Math.min(end, anyone.leaving(ends[f] as number, least[f] as number) - task.wait);
+    ends[i] = end;
+  }
+  return ends;
+}
+
+/** When each task must be begun at the latest for its board to be in time, minutes since 1970, had it the shop for itself; those of boards without a day are left out. */
+export function latestStarts(problem: ScheduleProblem): Map<string, number> {
+  const { tasks } = problem;
+  const index = new Map(tasks.map((t, i) => [t.id, i]));
+  const anyone = anyoneOf(problem);
+  const minutes = tasks.map((t) => t.minutes);
+  const ends = latestEnds(tasks, followersOf(tasks, index), anyone, minutes, (t) => dueOf(problem, t));
+  return new Map(
+    tasks.flatMap((t, i) => {
+      const end = ends[i] as number;
+      return Number.isFinite(end) ? [[t.id, anyone.leaving(end, t.minutes)] as const] : [];
+    }),
+  );
 }
 
 const settingOf = (task: Task): string => `${task.machines[0]}\n${task.setting?.key}`;

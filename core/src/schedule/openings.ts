@@ -1,6 +1,6 @@
 import { tzOffset } from '@date-fns/tz';
 import { nth } from '../lists/there.ts';
-import type { DayHours } from '../shop/hours.ts';
+import type { DayHours, OpenToo } from '../shop/hours.ts';
 
 /** A stretch in which somebody is in the shop; minutes since 1970. */
 export interface Opening {
@@ -58,19 +58,33 @@ export const weekdayOf = (day: number): number => (((day + FIRST_WEEKDAY) % 7) +
  * @param hours Monday to Sunday, by the clock on the wall: a day on which clocks change is an hour shorter or longer @param from minutes since 1970
  */
 export function openingsFrom(
-  { hours, away, zone }: { hours: readonly DayHours[]; away: readonly DaysAway[]; zone: string },
+  {
+    hours,
+    away,
+    openToo = [],
+    zone,
+  }: { hours: readonly DayHours[]; away: readonly DaysAway[]; openToo?: readonly OpenToo[]; zone: string },
   from: number,
   days: number,
 ): Opening[] {
   const closed = away.map((a) => ({ from: dayNumber(a.from), to: dayNumber(a.to) }));
+  const more = new Map<number, OpenToo[]>();
+  for (const open of openToo) more.set(dayNumber(open.day), [...(more.get(dayNumber(open.day)) ?? []), open]);
   const first = dayAt(zone, from);
   const openings: Opening[] = [];
   for (let day = first; day < first + days; day += 1) {
-    const open = nth(hours, weekdayOf(day));
-    if (!open || closed.some((c) => day >= c.from && day <= c.to)) continue;
-    const begins = Math.max(from, momentOf(zone, day, minuteOfDay(open.from)));
-    const ends = momentOf(zone, day, minuteOfDay(open.to));
-    if (ends > begins) openings.push({ from: begins, to: ends });
+    const usual = nth(hours, weekdayOf(day));
+    const isClosed = closed.some((c) => day >= c.from && day <= c.to);
+    const own = [...(usual && !isClosed ? [usual] : []), ...(more.get(day) ?? [])].sort((a, b) =>
+      a.from < b.from ? -1 : 1,
+    );
+    for (const open of own) {
+      const begins = Math.max(from, momentOf(zone, day, minuteOfDay(open.from)));
+      const ends = momentOf(zone, day, minuteOfDay(open.to));
+      const last = openings.at(-1);
+      if (last && begins <= last.to) last.to = Math.max(last.to, ends);
+      else if (ends > begins) openings.push({ from: begins, to: ends });
+    }
   }
   return openings;
 }

@@ -23,7 +23,7 @@ export interface WorkDue {
  */
 export function shopProblem(
   boards: readonly WorkDue[],
-  shop: Pick<Shop, 'hours' | 'people' | 'away' | 'clamps' | 'space' | 'bath'>,
+  shop: Pick<Shop, 'hours' | 'people' | 'away' | 'openToo' | 'clamps' | 'space' | 'bath'>,
   zone: string,
   from: number,
 ): ScheduleProblem {
@@ -38,6 +38,7 @@ export function shopProblem(
         {
           hours: hours ?? shop.hours,
           away: shop.away.filter((a) => a.person === null || a.person === id),
+          openToo: shop.openToo,
           zone,
         },
         from,

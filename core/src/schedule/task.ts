@@ -26,7 +26,7 @@ export interface Task {
   setting: { key: string; minutes: number } | null;
   /** Held from the beginning and so many minutes after the hands are off: clamps, the bath, a place to dry. */
   holds: readonly { resource: string; amount: number; after: number }[];
-  /** Not begun before, minutes since 1970; -Infinity for nothing to wait for. */
+  /** Not begun before, minutes since 1970; 0 for nothing to wait for. */
   notBefore: number;
   /** Begun exactly then, because somebody wants it so; null for whenever it is best. */
   pinned: number | null;

@@ -150,7 +150,7 @@ export function workOf({ id, board, operations, glueUps, finish, facts, running 
           .filter((n) => !same || n === copy)
           .map((n) => ({ step, copy: n }));
       });
-      const notBefore = Math.max(-Infinity, ...before.flatMap((b) => over.get(`${b.step}/${b.copy}`) ?? []));
+      const notBefore = Math.max(0, ...before.flatMap((b) => over.get(`${b.step}/${b.copy}`) ?? []));
       const pin = board.pins.find((p) => p.step === o.id && p.copy === copy);
       parts.forEach((part, k) => {
         const first = k === 0;
@@ -168,7 +168,7 @@ export function workOf({ id, board, operations, glueUps, finish, facts, running 
           machines,
           setting: first ? settingOf(o, machines) : null,
           holds: part.holds,
-          notBefore: first ? notBefore : -Infinity,
+          notBefore: first ? notBefore : 0,
           pinned: first && pin?.at ? Date.parse(pin.at) / MINUTE_MS : null,
           step: o.id,
           copy,

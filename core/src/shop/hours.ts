@@ -33,3 +33,13 @@ export const awaySchema = z
   )
   .max(MOST_AWAY, { error: `must be at most ${MOST_AWAY} times away` });
 export type Away = z.infer<typeof awaySchema>[number];
+
+/** Days on which the shop is open longer than usual, or at all: an evening more. */
+export const openTooSchema = z
+  .array(
+    z
+      .strictObject({ day: daySchema, from: timeOfDaySchema, to: timeOfDaySchema })
+      .refine((open) => open.to > open.from, { path: ['to'], error: 'must be later than when it begins' }),
+  )
+  .max(MOST_AWAY, { error: `must be at most ${MOST_AWAY} days` });
+export type OpenToo = z.infer<typeof openTooSchema>[number];

@@ -16,7 +16,7 @@ import {
   sawSchema,
 } from './machines.ts';
 import { bathSchema, finishSchema, USUAL_FINISHES } from './finishes.ts';
-import { awaySchema, weekSchema, type DayHours } from './hours.ts';
+import { awaySchema, openTooSchema, weekSchema, type DayHours } from './hours.ts';
 import { ONE_PERSON, peopleSchema, spaceSchema, zoneSchema } from './people.ts';
 import { NO_PRICES, pricesSchema } from './prices.ts';
 import { amountUpTo, minutesBetween, wholeUpTo } from './quantity.ts';
@@ -158,6 +158,8 @@ export const shopSchema = z
     zone: zoneSchema,
     people: peopleSchema,
     away: awaySchema,
+    /** Evenings more; everybody comes then. */
+    openToo: openTooSchema,
     space: spaceSchema,
     prices: pricesSchema,
     /** The room as it is now. */
@@ -251,6 +253,7 @@ export const DEFAULT_SHOP: Shop = {
   zone: null,
   people: [...ONE_PERSON],
   away: [],
+  openToo: [],
   space: { glueUps: null, drying: null },
   prices: NO_PRICES,
   room: { temperature: 20, humidity: 50 },

@@ -5,6 +5,7 @@ import { DEFAULT_SHOP, type Shop } from '#core/shop/shop.ts';
 import { addFacts } from '../stores/factStore.ts';
 import { addEntry } from '../stores/logStore.ts';
 import { finishedBoards, halfDoneFacts } from './atTheBench.ts';
+import { forTheMules } from './mules.ts';
 import { tramShedBoards, tramShedHalfDone, tramShedRack, tramShedShop } from './tramShed.ts';
 
 /**
@@ -18,7 +19,7 @@ export async function seedDemo(db: Knex): Promise<boolean> {
     const { id } = await addBoard(tx, tramShedHalfDone);
     await addFacts(tx, id, halfDoneFacts(Date.now()));
     for (const entry of finishedBoards(Date.now())) await addEntry(tx, entry);
-    for (const board of tramShedBoards) await addBoard(tx, board);
+    for (const board of tramShedBoards) await addBoard(tx, forTheMules(board, Date.now()));
     return true;
   });
 }

@@ -2,6 +2,7 @@ import { certain, firstOf } from '#core/lists/there.ts';
 import type { SideEdges } from '#core/features/edge.ts';
 import { NOTHING_WORKED, UNDRAWN } from '#core/features/feature.ts';
 import { UNDECIDED, type Board, type Construction } from '#core/board/board.ts';
+import { NO_PRICES } from '#core/shop/prices.ts';
 import { DEFAULT_SHOP, type Shop } from '#core/shop/shop.ts';
 import { USUAL_TREATMENT, type Defect } from '#core/stock/defect.ts';
 import { PLAIN_CONDITION, type Piece } from '#core/stock/piece.ts';
@@ -41,6 +42,35 @@ export const tramShedShop: Shop = {
     { from: '10:00', to: '16:00' },
   ],
   room: { temperature: 17, humidity: 55 },
+  people: [{ id: 'hands', name: 'Whoever has the evening', hours: null }],
+  glues: DEFAULT_SHOP.glues.map((glue, i) => ({
+    ...glue,
+    shelfGrams: [200, 450, 0][i] ?? null,
+    pricePerKg: [11.5, 14.8, 19.5][i] ?? null,
+  })),
+  finishes: DEFAULT_SHOP.finishes.map((finish, i) => ({
+    ...finish,
+    shelfMl: [600, 150, 0, 250, 0][i] ?? null,
+    pricePerLitre: [18, 42, 64, 31, 24][i] ?? null,
+  })),
+  space: { glueUps: null, drying: 8 },
+  prices: {
+    ...NO_PRICES,
+    paperSheet: 0.55,
+    paperShelf: 20,
+    foot: 0.9,
+    footShelf: 4,
+    fitting: 3.4,
+    wage: 22,
+    machines: [
+      { tool: 'planer', hour: 4 },
+      { tool: 'tableSaw', hour: 3 },
+    ],
+    fixedMonth: 80,
+    boardsMonth: 5,
+    markup: 0.4,
+    wished: [{ tool: 'drumSander', price: 950 }],
+  },
 };
 
 type Row = [

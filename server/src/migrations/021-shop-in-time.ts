@@ -28,6 +28,13 @@ export async function up(db: Knex): Promise<void> {
       table.string('calendar_secret', 64).nullable().unique();
       table.dateTime('updated_at', { precision: 3 }).notNullable();
     });
+  // What is still to be done on each board, as it was worked out last; nothing is lost with it.
+  if (!(await db.schema.hasTable('board_work')))
+    await db.schema.createTable('board_work', (table) => {
+      table.string('board_id', 40).primary();
+      table.string('state', 64).notNullable();
+      table.specificType('document', 'longtext').notNullable();
+    });
   if (!(await db.schema.hasTable('shopping')))
     await db.schema.createTable('shopping', (table) => {
       table.integer('id').primary();
@@ -48,9 +55,10 @@ const plain = (board: Json): Json => {
 /** An older Cadenza knows the day that is due, and none of the rest. */
 export async function down(db: Knex): Promise<void> {
   await db.schema.dropTableIfExists('schedules');
+  await db.schema.dropTableIfExists('board_work');
   await db.schema.dropTableIfExists('shopping');
   const bare = (shop: Json): Json => ({
-    ...without(shop, ['zone', 'people', 'away', 'space', 'prices']),
+    ...without(shop, ['zone', 'people', 'away', 'openToo', 'space', 'prices']),
     glues: ((shop.glues ?? []) as Json[]).map((glue) => without(glue, ['shelfGrams', 'pricePerKg'])),
   });
   for (const table of SHOPS) await rewriteDocuments(db, table, ['id'], bare);

@@ -4,6 +4,7 @@ import { glueRunOperations } from './glueRunOperations.ts';
 import { logOperations } from './logOperations.ts';
 import { rackOperations } from './rackOperations.ts';
 import { sawOperations } from './sawOperations.ts';
+import { scheduleOperations } from './scheduleOperations.ts';
 import { shopOperations } from './shopOperations.ts';
 
 /** Everything the API can be asked for: served, described and carried out from this one list. */
@@ -15,4 +16,5 @@ export const operations = [
   ...boardOperations,
   ...benchOperations,
   ...logOperations,
+  ...scheduleOperations,
 ];

@@ -115,6 +115,23 @@ export async function readBoard(db: Knex, id: string): Promise<StoredBoard> {
   return stored;
 }
 
+/** Every board as it is, the newest change first. */
+export async function boardsNewest(db: Knex): Promise<StoredBoard[]> {
+  const rows = await db('boards')
+    .select<BoardRow[]>('id', 'revision')
+    .whereNull('removed_at')
+    .orderBy([
+      { column: 'saved_at', order: 'desc' },
+      { column: 'id', order: 'desc' },
+    ]);
+  const read = remembered<StoredBoard>(db, 'board');
+  const missing = rows.filter((r) => !read.get(`${r.id}/${r.revision}`));
+  const fresh = new Map((await boardsAt(db, missing)).map((stored) => [stored.id, stored]));
+  for (const stored of fresh.values())
+    read.set(`${stored.id}/${stored.revision}`, stored, JSON.stringify(stored.board).length);
+  return rows.flatMap((r) => fresh.get(r.id) ?? read.get(`${r.id}/${r.revision}`) ?? []);
+}
+
 async function newestRow(db: Knex, id: string): Promise<BoardRow | undefined> {
   return db<BoardRow>('boards').where({ id }).whereNull('removed_at').first('id', 'revision', 'saved_at');
 }

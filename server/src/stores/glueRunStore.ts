@@ -50,6 +50,24 @@ export async function runsOf(db: Knex, boardId: string): Promise<StoredRun[]> {
   ).map(toStored);
 }
 
+/** No clock runs longer than that, days. */
+const LONGEST_DAYS = 14;
+
+/** Glue-ups of all boards whose clock runs: since when, and until when they stay in their clamps, minutes since 1970. @param now milliseconds since 1970 */
+export async function runningGlueUps(
+  db: Knex,
+  now: number,
+): Promise<{ board: string; glueUp: string; copy: number; from: number; until: number }[]> {
+  const running = await rows(db)
+    .whereNull('ended_at')
+    .where('started_at', '>', new Date(now - LONGEST_DAYS * 86_400_000))
+    .orderBy([{ column: 'started_at' }, { column: 'id' }]);
+  return running.map(toStored).map(({ boardId, glueUp, copy, startedAt, run }) => {
+    const from = Date.parse(startedAt) / 60_000;
+    return { board: boardId, glueUp, copy, from, until: from + run.due.outOfClamps };
+  });
+}
+
 /** Starts the clock of a glue-up. @throws Problem 404 for no such board, 409 running when it runs already, here or on another device */
 export async function startRun(
   tx: Knex.Transaction,

@@ -2,6 +2,7 @@ import { certain, lastOf } from '#core/lists/there.ts';
 import type { Knex } from 'knex';
 import { migrations } from '../migrations/index.ts';
 import { isDatabaseGone } from '../problem.ts';
+import { forgetWork } from './workStore.ts';
 
 /** The database cannot be used as it is; the message is one sentence with the way out. */
 export class StoreError extends Error {
@@ -28,6 +29,9 @@ const OWN_TABLES = [
   'cutting_boards',
   'glue_runs',
   'writes',
+  'schedules',
+  'board_work',
+  'shopping',
 ];
 const BOOKKEEPING = ['knex_migrations', 'knex_migrations_lock'];
 /** Tables that hold what people entered. */
@@ -55,6 +59,7 @@ export async function openStore(db: Knex): Promise<void> {
         await refuseForeign(db);
         await runMigrations(db);
         await refuseIncomplete(db);
+        await forgetWork(db);
       } finally {
         await holder.raw("select release_lock(concat('cadenza.', database()))");
       }

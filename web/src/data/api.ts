@@ -9,6 +9,7 @@ import type { RunChange, Runs, RunStart, StoredRun } from '#contract/glueRuns.ts
 import type { ProblemJson } from '#contract/problem.ts';
 import type { StoredPiece } from '#contract/rack.ts';
 import type { PlannedBoard, PlannedUnit } from '#contract/saw.ts';
+import type { ScheduleDocument, ShopWork } from '#contract/schedule.ts';
 import type { ShopAside, StoredShop } from '#contract/shop.ts';
 import type { FieldProblem } from '#core/format/fieldProblems.ts';
 import type { Board } from '#core/board/board.ts';
@@ -167,6 +168,11 @@ export const api = {
   facts: (boardId: string) => request<BoardFacts>('GET', `/boards/${boardId}/facts`),
   addFacts: (boardId: string, facts: Fact[]) =>
     request<BoardFacts>('POST', `/boards/${boardId}/facts`, { facts }, { asksAgain: true }),
+schedule: () => request<ShopWork>('GET', '/schedule'),
+  saveSchedule: (version: number, schedule: ScheduleDocument) =>
+    request<ShopWork>('PUT', '/schedule', { version, schedule }),
+  newCalendarAddress: () => request<{ path: string }>('POST', '/schedule/calendar'),
+  closeCalendar: () => request<undefined>('POST', '/schedule/calendar/close'),
   waits: () => request<Waits>('GET', '/waits'),
   log: (query: LogQuery) => request<LogPage>('GET', `/log?${new URLSearchParams(wordsOf(query)).toString()}`),
   logEntry: (id: string) => request<StoredEntry>('GET', `/log/${id}`),

@@ -13,4 +13,4 @@ export const queryClient = new QueryClient({
   },
 });
 
-export const keys = { boards: ['boards'], rack: ['rack'], shop: ['shop'], species: ['species'], saw: ['saw'] } as const;
+export const keys = { boards: ['boards'], rack: ['rack'], shop: ['shop'], species: ['species'], saw: ['saw'], schedule: ['schedule'] } as const;

@@ -16,7 +16,10 @@ export function Shell() {
   const toggleUnit = () => setDisplay({ system: display.system === 'metric' ? 'inch' : 'metric' });
 
   useShortcuts('Places', [
-    { keys: 'g', does: 'Go to the boards', run: () => void navigate('/') },
+    { keys: 'alt+t', does: 'Go to today', run: () => void navigate('/today') },
+    { keys: 'g', does: 'Go to the boards', run: () => void navigate('/boards') },
+    { keys: 'alt+c', does: 'Go to the calendar', run: () => void navigate('/calendar') },
+    { keys: 'alt+m', does: 'Go to the money', run: () => void navigate('/money') },
     { keys: 'k', does: 'Go to the rack', run: () => void navigate('/rack') },
     { keys: 'y', does: 'What could I make? Proposals from the rack', run: () => void navigate('/propose') },
     { keys: 'h', does: 'Go to the shop', run: () => void navigate('/shop') },
@@ -31,7 +34,7 @@ export function Shell() {
         Skip to the content
       </a>
       <header className={classes.bar}>
-        <Link to="/" className={classes.mark} aria-label="Cadenza, all boards">
+        <Link to="/" className={classes.mark} aria-label="Cadenza, where the work stands">
           <svg viewBox="0 0 32 32" width="22" height="22" aria-hidden="true">
             <path d="M4 8h24M4 14h24M4 18h24M4 24h24" stroke="currentColor" strokeWidth="2.2" />
             <path d="M9 28 23 4" stroke="var(--blue)" strokeWidth="2.4" />
@@ -39,9 +42,11 @@ export function Shell() {
           <span>Cadenza</span>
         </Link>
         <nav aria-label="Places" className={classes.places}>
-          <NavLink to="/" end>
+          <NavLink to="/today">Today</NavLink>
+          <NavLink to="/boards" end>
             Boards
           </NavLink>
+          <NavLink to="/calendar">Calendar</NavLink>
           <NavLink to="/rack">Rack</NavLink>
           <NavLink to="/propose">Propose</NavLink>
           <NavLink to="/shop">Shop</NavLink>
@@ -104,7 +109,7 @@ export function NothingHere() {
     <div className={classes.nothing}>
       <h1>There is nothing here</h1>
       <p>The address may be mistyped, or the board was removed.</p>
-      <Button component={Link} to="/">
+      <Button component={Link} to="/boards">
         All boards
       </Button>
     </div>

@@ -5,6 +5,7 @@ const SHOP_16 = {
   zone: null,
   people: [{ id: 'one', name: 'One pair of hands', hours: null }],
   away: [],
+  openToo: [],
   space: { glueUps: null, drying: null },
   prices: {
     paperSheet: null,

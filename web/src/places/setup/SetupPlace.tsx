@@ -199,7 +199,7 @@ export function SetupPlace() {
             <Button loading={busy} disabled={!shop.data} onClick={() => void begin()}>
               Begin with an empty rack
             </Button>
-            <Button variant="default" component={Link} to="/">
+            <Button variant="default" component={Link} to="/boards">
               Not now
             </Button>
           </div>

@@ -29,7 +29,7 @@ export function ShopsAside() {
   const takeUp = (one: ShopAside) =>
     attempt(async () => {
       await api.takeUpShop(one.id, certain(shop.data).version);
-      window.location.assign('/');
+      window.location.assign('/boards');
     });
   const keep = () =>
     attempt(async () => {

@@ -1,0 +1,380 @@
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
+import { firstOf } from '#core/lists/there.ts';
+import { dayAt, momentOf } from '#core/schedule/openings.ts';
+import { momentWords } from '../../scheduling/momentWords.ts';
+import type { ShopSchedule } from '../../scheduling/useShopSchedule.ts';
+import type { Bar, Row } from './calendarRows.ts';
+import classes from './CalendarPlace.module.css';
+
+const LABEL = 168;
+const HEAD = 34;
+const ROW = 26;
+const HELD_ROW = 34;
+const DAY = 1440;
+/** So much before the first and behind the last stretch is drawn, minutes. */
+const MARGIN = 120;
+/** Days before now of which done steps are drawn. */
+const PAST_DAYS = 14;
+/** Pins are to so many minutes when they are dragged. */
+const PIN_STEP = 15;
+const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ';
+
+interface CalendarDrawingProps {
+  scroller: RefObject<HTMLDivElement | null>;
+  data: ShopSchedule;
+  rows: readonly Row[];
+  pixelsAnHour: number;
+  chosen: string | null;
+  /** @param at where it was dragged to; null where it lies */
+  onChoose(task: string | null, at: number | null): void;
+  onZoom(way: number): void;
+}
+
+/** The timeline: dragged sideways to pan, a step dragged to be pinned; only what is in sight is drawn. */
+export function CalendarDrawing({
+  scroller,
+  data,
+  rows,
+  pixelsAnHour,
+  chosen,
+  onChoose,
+  onZoom,
+}: CalendarDrawingProps) {
+  const { work, problem } = data;
+  const { zone } = work;
+  const words = momentWords(zone, problem.from);
+  const bars = rows.flatMap((r) => (r.kind === 'held' ? [] : r.bars));
+  const begins = Math.max(problem.from - PAST_DAYS * DAY, Math.min(problem.from, ...bars.map((b) => b.from))) - MARGIN;
+  const ends =
+    Math.max(problem.from + DAY, ...bars.map((b) => b.to), ...[...problem.dues.values()].map((d) => d.at)) + MARGIN;
+  const scale = pixelsAnHour / 60;
+  const width = (ends - begins) * scale;
+  const x = (minute: number) => (minute - begins) * scale;
+  const tops: number[] = [];
+  let height = HEAD;
+  for (const row of rows) {
+    tops.push(height);
+    height += row.kind === 'held' ? HELD_ROW : ROW;
+  }
+  const [seen, setSeen] = useState<[number, number]>([0, 2000]);
+  const look = () => {
+    const box = scroller.current;
+    if (box) setSeen([box.scrollLeft - 400, box.scrollLeft + box.clientWidth + 400]);
+  };
+  useEffect(() => {
+    const box = scroller.current;
+    if (!box) return undefined;
+    // Now lies near the left edge when the scale is another.
+    box.scrollTo({ left: Math.max(0, x(problem.from) - 60) });
+    look();
+    const resized = new ResizeObserver(look);
+    resized.observe(box);
+    return () => resized.disconnect();
+  }, [pixelsAnHour]);
+  const inSight = (from: number, to: number) => x(to) >= seen[0] && x(from) <= seen[1];
+  const days = useMemo(() => {
+    const list: { day: number; from: number; to: number }[] = [];
+    for (let day = dayAt(zone, begins); ; day += 1) {
+      const from = momentOf(zone, day, 0);
+      if (from > ends) return list;
+      list.push({ day, from, to: momentOf(zone, day + 1, 0) });
+    }
+  }, [zone, begins, ends]);
+  const letters = new Map(work.boards.map((b, i) => [b.id, LETTERS[i % LETTERS.length] ?? '?']));
+  const tints = new Map(work.boards.map((b, i) => [b.id, i % 6]));
+  const pan = usePan(scroller, look);
+  const order = useMemo(
+    () =>
+      rows
+        .flatMap((r) => (r.kind === 'board' ? r.bars : []))
+        .filter((b) => b.kind === 'hands')
+        .sort((a, b) => a.from - b.from || (a.key < b.key ? -1 : 1)),
+    [rows],
+  );
+  const focusable = order.find((b) => b.placed?.task.id === chosen)?.key ?? order[0]?.key;
+  const keyed = (event: KeyboardEvent, bar: Bar) => {
+    const at = order.findIndex((b) => b.key === bar.key);
+    const way = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];
+    if (event.key === 'Enter' || event.key === ' ') {
+      event.preventDefault();
+      onChoose(bar.placed?.task.id ?? null, null);
+    } else if (way !== undefined && event.altKey && bar.placed) {
+      event.preventDefault();
+      onChoose(bar.placed.task.id, Math.max(problem.from, firstOf(bar.placed.hands).from + way * 60));
+    } else if (way !== undefined) {
+      event.preventDefault();
+      const next = order[Math.max(0, Math.min(order.length - 1, at + way))];
+      if (next?.placed) {
+        onChoose(next.placed.task.id, null);
+        requestAnimationFrame(() => {
+          const shown = scroller.current?.querySelector<SVGElement>(`[data-key="${CSS.escape(next.key)}"]`);
+          shown?.focus({ preventScroll: true });
+          shown?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+        });
+      }
+    }
+  };
+  return (
+    <div className={classes.frame}>
+      <div className={classes.labels} aria-hidden="true" style={{ width: LABEL, paddingTop: HEAD }}>
+        {rows.map((row) => (
+          <div key={row.id} style={{ height: row.kind === 'held' ? HELD_ROW : ROW }} data-kind={row.kind}>
+            {row.kind === 'board' && <i data-tint={tints.get(row.id)}>{letters.get(row.id)}</i>}
+            <span>{row.name}</span>
+            {row.kind === 'held' && <small>of {Math.round(row.capacity * 10) / 10}</small>}
+          </div>
+        ))}
+      </div>
+      <div
+        ref={scroller}
+        className={classes.scroller}
+        onScroll={look}
+        onWheel={(event) => {
+          if (event.ctrlKey) onZoom(-event.deltaY);
+        }}
+        {...pan}
+      >
+        <svg width={width} height={height + 4} role="group" aria-label="Steps of all boards in time">
+          {days
+            .filter((d) => inSight(d.from, d.to))
+            .map(({ day, from }) => (
+              <g key={day}>
+                <line x1={x(from)} x2={x(from)} y1={0} y2={height} className={classes.day} />
+                {pixelsAnHour >= 3 && (
+                  <text x={x(from) + 4} y={13} className={classes.dayName}>
+                    {words.day(from + 720)}
+                  </text>
+                )}
+              </g>
+            ))}
+          {pixelsAnHour >= 24 && <Hours days={days} inSight={inSight} x={x} step={pixelsAnHour >= 48 ? 1 : 3} />}
+          {problem.people.flatMap((p) =>
+            p.open
+              .filter((o) => inSight(o.from, o.to))
+              .map((o) => (
+                <rect
+                  key={`${p.id} ${o.from}`}
+                  x={x(o.from)}
+                  y={HEAD}
+                  width={(o.to - o.from) * scale}
+                  height={height - HEAD}
+                  className={classes.open}
+                />
+              )),
+          )}
+          {rows.map((row, i) => (
+            <g key={row.id} transform={`translate(0 ${tops[i]})`}>
+              <line x1={0} x2={width} y1={0} y2={0} className={classes.rowLine} />
+              {row.kind === 'held' ? (
+                <Levels row={row} x={x} ends={ends} inSight={inSight} />
+              ) : (
+                row.bars
+                  .filter((b) => inSight(b.from, b.to))
+                  .map((bar) => (
+                    <BarShape
+                      key={bar.key}
+                      bar={bar}
+                      x={x}
+                      scale={scale}
+                      tint={tints.get(bar.board) ?? 0}
+                      letter={row.kind === 'board' ? '' : (letters.get(bar.board) ?? '')}
+                      chosen={bar.placed !== null && bar.placed.task.id === chosen}
+                      label={
+                        row.kind === 'board' && bar.kind === 'hands'
+                          ? `${row.name}: ${bar.title}, ${words.moment(bar.from)} to ${words.clock(bar.to)}${bar.pinned ? ', pinned' : ''}`
+                          : null
+                      }
+                      tabIndex={bar.key === focusable ? 0 : -1}
+                      onKeyDown={(event) => keyed(event, bar)}
+                      onDrop={(minutes) =>
+                        bar.placed &&
+                        onChoose(
+                          bar.placed.task.id,
+                          minutes === 0
+                            ? null
+                            : Math.max(
+                                problem.from,
+                                Math.round((firstOf(bar.placed.hands).from + minutes) / PIN_STEP) * PIN_STEP,
+                              ),
+                        )
+                      }
+                    />
+                  ))
+              )}
+              {row.kind !== 'held' && row.due !== null && (
+                <g className={classes.due} transform={`translate(${x(row.due)} 0)`}>
+                  <line y1={1} y2={ROW - 1} />
+                  <path d="M0 2h9l-3 4 3 4h-9z" />
+                  <title>Due {words.moment(row.due)}</title>
+                </g>
+              )}
+            </g>
+          ))}
+          <line x1={x(problem.from)} x2={x(problem.from)} y1={16} y2={height} className={classes.now} />
+          <text x={x(problem.from) + 3} y={29} className={classes.nowName}>
+            now
+          </text>
+        </svg>
+      </div>
+    </div>
+  );
+}
+
+function Hours({
+  days,
+  inSight,
+  x,
+  step,
+}: {
+  days: readonly { from: number; to: number }[];
+  inSight: (from: number, to: number) => boolean;
+  x: (minute: number) => number;
+  step: number;
+}) {
+  return days
+    .filter((d) => inSight(d.from, d.to))
+    .flatMap(({ from }) =>
+      Array.from({ length: Math.ceil(24 / step) - 1 }, (_, k) => {
+        const hour = (k + 1) * step;
+        return (
+          <text key={`${from} ${hour}`} x={x(from + hour * 60)} y={29} className={classes.hour}>
+            {hour}
+          </text>
+        );
+      }),
+    );
+}
+
+interface BarShapeProps {
+  bar: Bar;
+  x: (minute: number) => number;
+  scale: number;
+  tint: number;
+  letter: string;
+  chosen: boolean;
+  /** What it is, where it can be chosen. */
+  label: string | null;
+  tabIndex: number;
+  onKeyDown(event: KeyboardEvent): void;
+  /** @param minutes it was dragged; 0 for a press */
+  onDrop(minutes: number): void;
+}
+
+function BarShape({ bar, x, scale, tint, letter, chosen, label, tabIndex, onKeyDown, onDrop }: BarShapeProps) {
+  const dragged = useRef<{ at: number; id: number } | null>(null);
+  const [by, setBy] = useState(0);
+  const wide = Math.max(2.5, (bar.to - bar.from) * scale);
+  const isWait = bar.kind === 'wait' || bar.kind === 'pastWait';
+  const down = (event: PointerEvent) => {
+    if (event.button !== 0) return;
+    event.stopPropagation();
+    event.currentTarget.setPointerCapture(event.pointerId);
+    dragged.current = { at: event.clientX, id: event.pointerId };
+  };
+  const move = (event: PointerEvent) => {
+    if (dragged.current?.id === event.pointerId) setBy(event.clientX - dragged.current.at);
+  };
+  const up = (event: PointerEvent) => {
+    if (dragged.current?.id !== event.pointerId) return;
+    dragged.current = null;
+    setBy(0);
+    onDrop(Math.abs(by) < 4 ? 0 : by / scale);
+  };
+  return (
+    <g
+      className={classes.bar}
+      data-kind={bar.kind}
+      data-tint={tint}
+      data-key={bar.key}
+      data-chosen={chosen || undefined}
+      transform={`translate(${x(bar.from) + by} 0)`}
+      {...(label === null
+        ? { 'aria-hidden': true }
+        : {
+            role: 'button',
+            tabIndex,
+            'aria-label': label,
+            'aria-pressed': chosen,
+            onKeyDown,
+            onPointerDown: down,
+            onPointerMove: move,
+            onPointerUp: up,
+            onPointerCancel: () => {
+              dragged.current = null;
+              setBy(0);
+            },
+          })}
+    >
+      <rect y={isWait ? 10 : 4} width={wide} height={isWait ? 6 : ROW - 8} rx={2} />
+      {bar.pinned && bar.kind === 'hands' && <circle cx={4} cy={5} r={3.2} className={classes.pin} />}
+      {wide > 14 && letter !== '' && !isWait && (
+        <text x={4} y={ROW / 2 + 4}>
+          {letter}
+        </text>
+      )}
+      {wide > 60 && label !== null && !isWait && (
+        <text x={6} y={ROW / 2 + 4} data-inside>
+          {bar.title.slice(0, Math.floor((wide - 10) / 6.5))}
+        </text>
+      )}
+      <title>{bar.title}</title>
+    </g>
+  );
+}
+
+/** How much is held: steps up to what there is. */
+function Levels({
+  row: { levels, capacity },
+  x,
+  ends,
+  inSight,
+}: {
+  row: Extract<Row, { kind: 'held' }>;
+  x: (minute: number) => number;
+  ends: number;
+  inSight: (from: number, to: number) => boolean;
+}) {
+  const tall = HELD_ROW - 8;
+  return (
+    <g aria-hidden="true">
+      {levels.map(({ at, amount }, i) => {
+        const to = levels[i + 1]?.at ?? ends;
+        if (amount <= 0 || !inSight(at, to)) return null;
+        const high = Math.min(1, amount / capacity) * tall;
+        return (
+          <g key={at} className={classes.level} data-full={amount >= capacity - 1e-6 || undefined}>
+            <rect x={x(at)} y={4 + tall - high} width={Math.max(1, x(to) - x(at))} height={high} />
+            {x(to) - x(at) > 18 && (
+              <text x={x(at) + 3} y={4 + tall - 4}>
+                {Math.round(amount * 10) / 10}
+              </text>
+            )}
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+/** Dragging the ground moves what is in sight. */
+function usePan(scroller: RefObject<HTMLDivElement | null>, look: () => void) {
+  const from = useRef<{ x: number; left: number } | null>(null);
+  return {
+    onPointerDown: (event: PointerEvent) => {
+      // A finger pans by itself.
+      if (event.pointerType === 'mouse' && event.button === 0 && scroller.current)
+        from.current = { x: event.clientX, left: scroller.current.scrollLeft };
+    },
+    onPointerMove: (event: PointerEvent) => {
+      if (!from.current || !scroller.current) return;
+      scroller.current.scrollTo({ left: from.current.left - (event.clientX - from.current.x) });
+      look();
+    },
+    onPointerUp: () => {
+      from.current = null;
+    },
+    onPointerLeave: () => {
+      from.current = null;
+    },
+  };
+}

@@ -1,0 +1,123 @@
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import type { ShopWork } from '#contract/schedule.ts';
+import { latestStarts } from '#core/schedule/bound.ts';
+import { firstSchedule, WORTH_MINUTES } from '#core/schedule/improve.ts';
+import { shopProblem } from '#core/schedule/shopProblem.ts';
+import type { Schedule, ScheduleProblem } from '#core/schedule/task.ts';
+import { api } from '../data/api.ts';
+import { keys, queryClient } from '../data/queryClient.ts';
+import type { ScheduleAnswer, ScheduleRequest } from './scheduleWorker.ts';
+
+const MINUTE_MS = 60_000;
+/** What another device did is here as soon as this, ms. */
+const LOOK_AGAIN_MS = 30_000;
+/** Nobody watches longer than that, seconds. */
+const SEARCH_SECONDS = 8;
+
+export const scheduleQuery = {
+  queryKey: keys.schedule,
+  queryFn: api.schedule,
+  refetchInterval: LOOK_AGAIN_MS,
+} as const;
+
+/** How good the order is that is shown, as far as it is known. */
+export interface Search {
+  running: boolean;
+  /** Shop hours it could be shorter at most, as a share; null until the bound is known. */
+  gap: number | null;
+  proven: boolean;
+}
+
+/** The work of the shop in its places. */
+export interface ShopSchedule {
+  work: ShopWork;
+  problem: ScheduleProblem;
+  schedule: Schedule;
+  /** When each task must be begun for its board to be in time. */
+  latest: ReadonlyMap<string, number>;
+  search: Search;
+}
+
+/** @returns the problem that some work puts, from the moment it was told on */
+export function problemOf(work: ShopWork): ScheduleProblem {
+  return shopProblem(
+    work.boards.map((b) => ({ work: b.work, due: b.due })),
+    work.shop,
+    work.zone,
+    Math.floor(Date.parse(work.now) / MINUTE_MS),
+  );
+}
+
+/** What an order depends on: another search is worth while only when that is another. */
+const signature = ({ tasks, dues, people, capacities }: ScheduleProblem): string =>
+  JSON.stringify([
+    tasks.map((t) => [t.id, t.pinned, t.person, Math.round(t.minutes), Math.round(t.wait)]),
+    [...dues],
+    people.map((p) => p.id),
+    [...capacities],
+  ]);
+
+/** Whether an order is so much better that what people know is turned over for it. */
+function isWorth(better: Schedule, kept: Schedule): boolean {
+  const [a, b] = [better.score, kept.score];
+  return b.late - a.late >= WORTH_MINUTES || (a.late <= b.late + 1 && b.open - a.open >= 4 * WORTH_MINUTES);
+}
+
+/** Everything that is to be done in the shop, in an order that makes the dates: shown at once, bettered while somebody watches, and kept so that every page and calendar tells the same. */
+export function useShopSchedule(): { data: ShopSchedule | null; error: Error | null } {
+  const query = useQuery(scheduleQuery);
+  const work = query.data;
+  const problem = useMemo(() => work && problemOf(work), [work]);
+  const schedule = useMemo(() => work && problem && firstSchedule(problem, work.schedule.order), [work, problem]);
+  const latest = useMemo(() => problem && latestStarts(problem), [problem]);
+  const [search, setSearch] = useState<Search>({ running: false, gap: null, proven: false });
+  const key = useMemo(() => problem && signature(problem), [problem]);
+  const newest = useRef({ work, problem, schedule });
+  useEffect(() => {
+    newest.current = { work, problem, schedule };
+  });
+  useEffect(() => {
+    const { problem: given, schedule: first } = newest.current;
+    if (!given || !first || given.tasks.length < 2) {
+      setSearch({ running: false, gap: 0, proven: true });
+      return undefined;
+    }
+    const worker = new Worker(new URL('./scheduleWorker.ts', import.meta.url), { type: 'module' });
+    setSearch((s) => ({ ...s, running: true }));
+    worker.addEventListener('message', ({ data }: MessageEvent<ScheduleAnswer>) => {
+      setSearch({ running: !data.done, gap: data.gap, proven: data.proven });
+      if (!data.done) return;
+      worker.terminate();
+      void keep(newest.current.work, data.order);
+    });
+    const request: ScheduleRequest = { problem: given, order: first.order, seconds: SEARCH_SECONDS };
+    worker.postMessage(request);
+    return () => worker.terminate();
+  }, [key]);
+  return {
+    data: work && problem && schedule && latest ? { work, problem, schedule, latest, search } : null,
+    error: work ? null : (query.error ?? query.failureReason),
+  };
+}
+
+/** Keeps an order that is worth it; where another device was first, its order holds. */
+async function keep(work: ShopWork | undefined, order: readonly string[]): Promise<void> {
+  if (!work) return;
+  const problem = problemOf(work);
+  const shown = firstSchedule(problem, work.schedule.order);
+  const better = firstSchedule(problem, order);
+  if (work.schedule.order.length > 0 && !isWorth(better, shown)) return;
+  try {
+    const saved = await api.saveSchedule(work.version, { ...work.schedule, order: [...better.order] });
+    queryClient.setQueryData(keys.schedule, saved);
+  } catch {
+    void queryClient.invalidateQueries({ queryKey: keys.schedule });
+  }
+}
+
+/** Decides about the shop's work: which boards are taken up, and which wait. */
+export async function decideWork(work: ShopWork, change: Partial<ShopWork['schedule']>): Promise<void> {
+  const saved = await api.saveSchedule(work.version, { ...work.schedule, ...change });
+  queryClient.setQueryData(keys.schedule, saved);
+}
