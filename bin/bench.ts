@@ -127,6 +127,7 @@ const BENCHES: Record<string, () => Promise<Figure[]>> = {
   recut: async () => (await import('./benchRecut.ts')).recutFigures(),
   bench: async () => (await import('./benchBench.ts')).benchFigures(),
   finish: async () => (await import('./benchFinish.ts')).finishFigures(),
+  schedule: async () => (await import('./benchSchedule.ts')).scheduleFigures(),
   trim: async () => (await import('./benchTrim.ts')).trimFigures(),
   server: async () => (await import('./benchServer.ts')).serverFigures(),
 };

@@ -35,7 +35,7 @@ interface NumberArgument {
 }
 
 /** Splits arguments into file names and `--name value` pairs. @param take checks a value and keeps it @throws Refusal naming the argument */
-function readPairs<K extends string>(
+export function readPairs<K extends string>(
   args: readonly string[],
   known: object,
   usage: string,

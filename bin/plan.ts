@@ -1,5 +1,4 @@
 import { firstOf, nth } from '#core/lists/there.ts';
-import { isDeepStrictEqual } from 'node:util';
 import { checkPlan } from '#core/checks/checkPlan.ts';
 import type { CutPlan } from '#core/cutting/cutPlan.ts';
 import { cutSheets } from '#core/cutting/cutSheet.ts';
@@ -10,28 +9,13 @@ import { faceOf } from '#core/plan/face.ts';
 import { makePlan } from '#core/plan/plan.ts';
 import { stagesOf } from '#core/plan/stages.ts';
 import type { Piece } from '#core/stock/piece.ts';
-import { MOST_SECONDS, readArguments, readBoard, Refusal, refusing } from './boardArguments.ts';
+import { MOST_SECONDS, readArguments, refusing } from './boardArguments.ts';
 import { highsInNode } from './highsInNode.ts';
+import { readTogether } from './oneShop.ts';
 
 /** Time to improve the cut plan when nothing is said; it stops sooner when the plan is proven. */
 const USUAL_SECONDS = 5;
 const USAGE = 'Usage: npm run -s plan -- FILE [FILE ...] [--seconds N]';
-
-/** One rack out of several files: a piece that two files know must be the same piece. */
-function oneRack(files: readonly BoardFile[], paths: readonly string[]): Piece[] {
-  const rack = new Map<string, Piece>();
-  files.forEach((file, i) =>
-    file.rack.forEach((piece) => {
-      const known = rack.get(piece.id);
-      if (known && !isDeepStrictEqual(known, piece))
-        throw new Refusal(
-          `${paths[i]}: rack: piece ${piece.mark} differs from the one in ${paths[0]}; boards that are cut together need one rack.`,
-        );
-      rack.set(piece.id, piece);
-    }),
-  );
-  return [...rack.values()];
-}
 
 /** Each piece with its crosscuts and rips in cutting order; places in mm from its marked end and near edge. */
 function piecesOf(cutting: CutPlan, rack: readonly Piece[], files: readonly BoardFile[]) {
@@ -81,16 +65,7 @@ async function main(args: readonly string[]): Promise<void> {
     paths,
     numbers: { seconds },
   } = readArguments(args, { seconds: { usual: USUAL_SECONDS, least: 0, greatest: MOST_SECONDS } }, USAGE);
-  const files = paths.map(readBoard);
-  const rack = oneRack(files, paths);
-  const { shop } = firstOf(files);
-  files.forEach((file, i) => {
-    if (!isDeepStrictEqual(file.shop, shop))
-      throw new Refusal(
-        `${paths[i]}: shop: differs from the one in ${paths[0]}; boards that are cut together need one shop.`,
-      );
-  });
-  const species = [...new Map(files.flatMap((f) => f.species).map((s) => [s.code, s])).values()];
+  const { files, rack, shop, species } = readTogether(paths);
   const problem = cutProblemFor(
     files.map((file, i) => ({ key: String(i), board: file.board, done: [], facts: file.facts })),
     { rack, shop, species, promised: [] },

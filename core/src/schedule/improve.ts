@@ -17,7 +17,7 @@ export function costOf({ late, worst, length, open, average }: Score): number {
 export interface Judged {
   schedule: Schedule;
   bounds: Bounds;
-  /** By how many shop hours it could still be shorter, as a share of the bound; 0 is proven best. */
+  /** By how much all of it could be over sooner at most, as a share of the bound; 0 is proven best. */
   gap: number;
   /** It is known that no schedule is later or longer than it must be. */
   proven: boolean;
@@ -25,8 +25,8 @@ export interface Judged {
 
 /** @param bounds left out: worked out here */
 export function judged(problem: ScheduleProblem, schedule: Schedule, bounds: Bounds = boundsOf(problem)): Judged {
-  const { open } = schedule.score;
-  const gap = bounds.open <= 0 ? 0 : Math.max(0, (open - bounds.open) / bounds.open);
+  const { length } = schedule.score;
+  const gap = bounds.length <= 0 ? 0 : Math.max(0, (length - bounds.length) / bounds.length);
   return { schedule, bounds, gap, proven: isProven(schedule.score, bounds) };
 }
 

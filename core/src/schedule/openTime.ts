@@ -30,6 +30,7 @@ export class OpenTime {
 
   /** Minutes that are open before a moment. */
   before(at: number): number {
+    if (at === Infinity) return this.sums.length === 0 ? 0 : this.read(this.sums, this.sums.length - 1);
     const i = this.lastUpTo(this.starts, at);
     return i < 0 ? 0 : this.read(this.sums, i) + this.read(this.rates, i) * (at - this.read(this.starts, i));
   }
@@ -51,6 +52,8 @@ export class OpenTime {
 
   /** The last moment from which so many minutes are open before an end; -Infinity when there never were so many. */
   leaving(end: number, minutes: number): number {
+    // What never need be over need never be begun.
+    if (end === Infinity) return Infinity;
     const goal = this.before(end) - minutes;
     if (goal < -1e-9) return -Infinity;
     let [low, high] = [-1, this.sums.length - 1];

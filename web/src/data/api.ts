@@ -168,7 +168,7 @@ export const api = {
   facts: (boardId: string) => request<BoardFacts>('GET', `/boards/${boardId}/facts`),
   addFacts: (boardId: string, facts: Fact[]) =>
     request<BoardFacts>('POST', `/boards/${boardId}/facts`, { facts }, { asksAgain: true }),
-schedule: () => request<ShopWork>('GET', '/schedule'),
+  schedule: () => request<ShopWork>('GET', '/schedule'),
   saveSchedule: (version: number, schedule: ScheduleDocument) =>
     request<ShopWork>('PUT', '/schedule', { version, schedule }),
   newCalendarAddress: () => request<{ path: string }>('POST', '/schedule/calendar'),

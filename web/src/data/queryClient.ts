@@ -13,4 +13,11 @@ export const queryClient = new QueryClient({
   },
 });
 
-export const keys = { boards: ['boards'], rack: ['rack'], shop: ['shop'], species: ['species'], saw: ['saw'], schedule: ['schedule'] } as const;
+export const keys = {
+  boards: ['boards'],
+  rack: ['rack'],
+  shop: ['shop'],
+  species: ['species'],
+  saw: ['saw'],
+  schedule: ['schedule'],
+} as const;

@@ -58,7 +58,7 @@ function Calendar({ data }: { data: ShopSchedule }) {
           {schedule.placed.size === 0
             ? 'Nothing is in work.'
             : `All done by ${words.moment(Math.max(...[...schedule.boards.values()].map((b) => b.handled)))}${late > 0 ? `, ${late} late` : ''}.`}{' '}
-          <SearchWords search={search} open={schedule.score.open} />
+          <SearchWords search={search} length={schedule.score.length} />
         </p>
         <SegmentedControl
           size="xs"
@@ -141,13 +141,12 @@ function Calendar({ data }: { data: ShopSchedule }) {
 }
 
 /** How good the order is known to be. */
-function SearchWords({ search: { running, gap, proven }, open }: { search: Search; open: number }) {
+function SearchWords({ search: { running, gap, proven }, length }: { search: Search; length: number }) {
   if (running) return <span role="status">Looking for a better order …</span>;
   if (proven) return <span>No order is shorter.</span>;
   return gap === null ? null : (
     <span>
-      At most {durationWords(open - open / (1 + gap))} of shop time longer than any order could be (
-      {(gap * 100).toFixed(1)} %).
+      No order could be over more than {durationWords(length - length / (1 + gap))} sooner ({(gap * 100).toFixed(1)} %).
     </span>
   );
 }
