@@ -177,12 +177,14 @@ function oneAtATime(
               amount: Math.min(held.amount, capacity),
               hands: task.minutes + (task.unbroken ? stayOf(task, longest) : 0),
               holds: task.minutes + held.after,
+              // Its wait may be over before it lets go, or after.
+              waitsOn: task.wait - held.after,
             },
           ]
         : [];
     });
     const ended = (own: typeof all, over: number) => {
-      most = Math.max(most, Math.min(...own.map((o) => end(o.i, over))));
+      most = Math.max(most, Math.min(...own.map((o) => end(o.i, over + o.waitsOn))));
     };
     const headOf = (own: typeof all) => Math.min(...own.map((o) => heads[o.i] as number));
     const large = all.filter((o) => o.amount > capacity / 2);
