@@ -140,4 +140,4 @@ function main(args: readonly string[]): void {
   process.stdout.write(`${JSON.stringify(told, null, 2)}\n`);
 }
 
-await refusing(async () => main(process.argv.slice(2)));
+await refusing(() => Promise.resolve().then(() => main(process.argv.slice(2))));

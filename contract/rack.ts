@@ -4,7 +4,12 @@ import { pieceFieldsSchema, pieceSchema } from '#core/stock/piece.ts';
 import { speciesSchema } from '#core/wood/species.ts';
 import { versionSchema } from './version.ts';
 
-export const storedPieceSchema = z.strictObject({ piece: pieceSchema, version: z.int() });
+export const storedPieceSchema = z.strictObject({
+  piece: pieceSchema,
+  version: z.int(),
+  /** Since when it lies in the rack; a page that has just changed it leaves it out until it is stored. */
+  since: z.iso.datetime({ precision: 3 }).optional(),
+});
 export type StoredPiece = z.infer<typeof storedPieceSchema>;
 
 export const pieceChangeSchema = z.strictObject({ version: versionSchema, piece: pieceFieldsSchema });

@@ -58,6 +58,10 @@ const router = createBrowserRouter([
           Component: (await import('./places/instruments/InstrumentsPlace.tsx')).InstrumentsPlace,
         }),
       },
+      {
+        path: 'money/:part?',
+        lazy: async () => ({ Component: (await import('./places/money/MoneyPlace.tsx')).MoneyPlace }),
+      },
       { path: 'log', lazy: async () => ({ Component: (await import('./places/log/LogPlace.tsx')).LogPlace }) },
       {
         path: 'log/lessons',
@@ -110,6 +114,14 @@ const router = createBrowserRouter([
           {
             path: 'bench',
             lazy: async () => ({ Component: (await import('./places/bench/BenchPlace.tsx')).BenchPlace }),
+          },
+          {
+            path: 'money',
+            lazy: async () => ({ Component: (await import('./places/money/BoardMoneyPlace.tsx')).BoardMoneyPlace }),
+          },
+          {
+            path: 'paper/:kind',
+            lazy: async () => ({ Component: (await import('./places/money/PaperPlace.tsx')).PaperPlace }),
           },
           {
             path: 'sheet',

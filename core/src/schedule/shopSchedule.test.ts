@@ -88,10 +88,7 @@ const problems = fc
       ),
       {
         from: 40,
-        people: [
-          { id: 'a', open: days },
-          ...(two ? [{ id: 'b', open: days.filter((_, k) => k % 2 === 0) }] : []),
-        ],
+        people: [{ id: 'a', open: days }, ...(two ? [{ id: 'b', open: days.filter((_, k) => k % 2 === 0) }] : [])],
         capacities: new Map([['clamps', clamps]]),
         dues: due === null ? new Map() : new Map([['0', { at: due, cured: false }]]),
       },
@@ -125,7 +122,8 @@ function wrongs(given: ScheduleProblem, { placed, loose }: Schedule): string[] {
   }
   for (const [a, b] of pairs) {
     const meet = a.hands.some((x) => b.hands.some((y) => overlap(x, y)));
-    if (meet && a.people.some((p) => b.people.includes(p))) found.push(`${a.task.id} and ${b.task.id} want the same hands`);
+    if (meet && a.people.some((p) => b.people.includes(p)))
+      found.push(`${a.task.id} and ${b.task.id} want the same hands`);
     if (meet && a.task.machines.some((m) => b.task.machines.includes(m)))
       found.push(`${a.task.id} and ${b.task.id} want the same machine`);
   }
@@ -209,7 +207,10 @@ describe('whatever is to be done, in whatever shop', () => {
   it('what begins later than it must at the latest makes its board late', () => {
     fc.assert(
       fc.property(problems, (given) => {
-        const alone = { ...given, tasks: given.tasks.filter((t) => t.board === '0').map((t) => ({ ...t, pinned: null })) };
+        const alone = {
+          ...given,
+          tasks: given.tasks.filter((t) => t.board === '0').map((t) => ({ ...t, pinned: null })),
+        };
         const schedule = firstSchedule(alone);
         const due = alone.dues.get('0');
         fc.pre(due !== undefined);
@@ -332,7 +333,13 @@ describe('against a mixed-integer model', () => {
     const rows: string[] = [];
     tasks.forEach((t, i) => {
       rows.push(`${starts[i]!.map((k) => x(i, k)).join(' + ')} = 1`);
-      rows.push(`${starts[i]!.filter((k) => k > 0).map((k) => `${k} ${x(i, k)}`).join(' + ') || `0 ${x(i, 0)}`} - z <= -${t.minutes + t.wait}`);
+      rows.push(
+        `${
+          starts[i]!.filter((k) => k > 0)
+            .map((k) => `${k} ${x(i, k)}`)
+            .join(' + ') || `0 ${x(i, 0)}`
+        } - z <= -${t.minutes + t.wait}`,
+      );
       for (const id of t.after) {
         const b = tasks.findIndex((o) => o.id === id);
         const before = tasks[b]!;
@@ -345,14 +352,22 @@ describe('against a mixed-integer model', () => {
       const use = (lasts: (t: Task) => number, amount: (t: Task) => number) =>
         tasks
           .flatMap((t, i) =>
-            starts[i]!.filter((k) => k <= at && at < k + lasts(t) && amount(t) > 0).map((k) => `${amount(t)} ${x(i, k)}`),
+            starts[i]!.filter((k) => k <= at && at < k + lasts(t) && amount(t) > 0).map(
+              (k) => `${amount(t)} ${x(i, k)}`,
+            ),
           )
           .join(' + ');
-      const hands = use((t) => t.minutes, () => 1);
+      const hands = use(
+        (t) => t.minutes,
+        () => 1,
+      );
       if (hands !== '') rows.push(`${hands} <= 1`);
       for (const [resource, capacity] of capacities) {
         const holds = (t: Task) => t.holds.find((h) => h.resource === resource);
-        const held = use((t) => t.minutes + (holds(t)?.after ?? 0), (t) => holds(t)?.amount ?? 0);
+        const held = use(
+          (t) => t.minutes + (holds(t)?.after ?? 0),
+          (t) => holds(t)?.amount ?? 0,
+        );
         if (held !== '') rows.push(`${held} <= ${capacity}`);
       }
     }
@@ -415,7 +430,8 @@ describe('against a mixed-integer model', () => {
 
 describe('worked by hand', () => {
   it('two glue-ups with six clamps each cannot share eight: the second begins when the first is out of its clamps', () => {
-    const glue = (id: string) => task(id, 10, [], { wait: 120, holds: [{ resource: 'clamps', amount: 6, after: 120 }] });
+    const glue = (id: string) =>
+      task(id, 10, [], { wait: 120, holds: [{ resource: 'clamps', amount: 6, after: 120 }] });
     const given = problem([glue('a'), glue('b')], { capacities: new Map([['clamps', 8]]) });
     const schedule = firstSchedule(given);
     expect([begins(schedule, 'a'), begins(schedule, 'b')].sort((x, y) => x - y)).toEqual([0, 130]);
@@ -462,7 +478,13 @@ describe('worked by hand', () => {
   it('a pin is kept, others go round it; one that cannot be is loose and told', () => {
     const pinned = problem([task('a', 30, [], { pinned: 100 }), task('b', 120)]);
     const kept = firstSchedule(pinned);
-    expect([begins(kept, 'a'), handsOf(kept, 'b')]).toEqual([100, [[0, 100], [130, 150]]]);
+    expect([begins(kept, 'a'), handsOf(kept, 'b')]).toEqual([
+      100,
+      [
+        [0, 100],
+        [130, 150],
+      ],
+    ]);
     const late = firstSchedule(problem([task('a', 50), task('a2', 10, ['a'], { pinned: 20 })]));
     expect([late.loose, begins(late, 'a2')]).toEqual([['a2'], 50]);
     const past = firstSchedule(problem([task('a', 10, [], { pinned: 20 })], { from: 50 }));
@@ -470,7 +492,9 @@ describe('worked by hand', () => {
   });
 
   it('nobody who ever comes: nothing is placed, and it is said of each step', () => {
-    const schedule = firstSchedule(problem([task('a', 10), task('a2', 5, ['a'])], { people: [{ id: 'one', open: [] }] }));
+    const schedule = firstSchedule(
+      problem([task('a', 10), task('a2', 5, ['a'])], { people: [{ id: 'one', open: [] }] }),
+    );
     expect(schedule.unplaced).toEqual(['a', 'a2']);
     expect(schedule.score.length).toBe(Infinity);
   });
@@ -485,7 +509,9 @@ describe('worked by hand', () => {
     const both = firstSchedule(problem([task('x', 60), task('y', 30, [], { people: 2 })], { people }));
     expect(both.placed.get('y')!.people).toEqual(['a', 'b']);
     expect(both.score.length).toBe(90);
-    expect(firstSchedule(problem([task('x', 60, [], { person: 'b' })], { people })).placed.get('x')!.people).toEqual(['b']);
+    expect(firstSchedule(problem([task('x', 60, [], { person: 'b' })], { people })).placed.get('x')!.people).toEqual([
+      'b',
+    ]);
   });
 });
 

@@ -14,7 +14,8 @@ import { SETTING_MINUTES } from '../steps/ways.ts';
 import { handMinutes } from '../steps/handMinutes.ts';
 import { ofKind } from '../steps/instruction.ts';
 import type { Measure, Phrase } from '../units/phrase.ts';
-import { clampsHeld, HELD, machinesOf } from './resources.ts';
+import { machinesOf } from '../steps/machinesOf.ts';
+import { clampsHeld, HELD } from './resources.ts';
 import type { Task } from './task.ts';
 
 const HOUR = 60;

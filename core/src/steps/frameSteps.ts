@@ -114,9 +114,7 @@ function scraped(context: PlanContext, about: string, after: (board: number) => 
 /** @param gluing of the pair: a strip that was glued on before is not named again */
 function gluedOn(glueUp: GlueUp, { strips, ring }: PairGlued, { glueUps }: GluePlan): Phrase {
   const lies = (n: number, g: GlueUp) => n >= g.firstStrip && n <= g.lastStrip;
-  const on = [1, 3].filter(
-    (n) => lies(n, glueUp) && !glueUps.some((g) => glueUp.joins.includes(g.id) && lies(n, g)),
-  );
+  const on = [1, 3].filter((n) => lies(n, glueUp) && !glueUps.some((g) => glueUp.joins.includes(g.id) && lies(n, g)));
   const numbers = on.map((n) => nth(strips, n === 1 ? 0 : 1).number);
   const what = `${numbers.length === 1 ? 'strip' : 'strips'} ${numbers.join(' and ')}`;
   return say`Glue ${what} on${ring > 0 ? ', round the frame' : ''}`;

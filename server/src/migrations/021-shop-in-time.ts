@@ -28,6 +28,13 @@ export async function up(db: Knex): Promise<void> {
       table.string('calendar_secret', 64).nullable().unique();
       table.dateTime('updated_at', { precision: 3 }).notNullable();
     });
+  // Since when a piece lies in the rack; of those that lay there before anybody asked, since they were changed last.
+  if (!(await db.schema.hasColumn('pieces', 'since'))) {
+    await db.schema.alterTable('pieces', (table) => {
+      table.dateTime('since', { precision: 3 }).nullable();
+    });
+    await db('pieces').update({ since: db.ref('updated_at') });
+  }
   // What is still to be done on each board, as it was worked out last; nothing is lost with it.
   if (!(await db.schema.hasTable('board_work')))
     await db.schema.createTable('board_work', (table) => {
@@ -57,6 +64,10 @@ export async function down(db: Knex): Promise<void> {
   await db.schema.dropTableIfExists('schedules');
   await db.schema.dropTableIfExists('board_work');
   await db.schema.dropTableIfExists('shopping');
+  if (await db.schema.hasColumn('pieces', 'since'))
+    await db.schema.alterTable('pieces', (table) => {
+      table.dropColumn('since');
+    });
   const bare = (shop: Json): Json => ({
     ...without(shop, ['zone', 'people', 'away', 'openToo', 'space', 'prices']),
     glues: ((shop.glues ?? []) as Json[]).map((glue) => without(glue, ['shelfGrams', 'pricePerKg'])),

@@ -2,6 +2,7 @@ import { benchOperations } from './benchOperations.ts';
 import { boardOperations } from './boardOperations.ts';
 import { glueRunOperations } from './glueRunOperations.ts';
 import { logOperations } from './logOperations.ts';
+import { moneyOperations } from './moneyOperations.ts';
 import { rackOperations } from './rackOperations.ts';
 import { sawOperations } from './sawOperations.ts';
 import { scheduleOperations } from './scheduleOperations.ts';
@@ -17,4 +18,5 @@ export const operations = [
   ...benchOperations,
   ...logOperations,
   ...scheduleOperations,
+  ...moneyOperations,
 ];

@@ -1,3 +1,4 @@
+import type { EarlierPrices } from '#contract/money.ts';
 import type { Knex } from 'knex';
 import { nanoid } from 'nanoid';
 import type { EntryChange, ListedEntry, LogPage, LogQuery, LogSort, StoredEntry } from '#contract/log.ts';
@@ -105,6 +106,37 @@ const listed = (row: Pick<LogRow, (typeof LISTED)[number]>): ListedEntry => ({
 });
 
 const rows = (db: Knex) => db<LogRow>('log_entries').whereNull('removed_at');
+
+const YEAR_MS = 365 * 86_400_000;
+/** The newest prices tell; older ones are of another year's wood. */
+const MOST_PRICES = 200;
+
+/** What was asked for finished boards, the newest first, and how many were made in the last year. @param now milliseconds since 1970 */
+export async function earlierPrices(db: Knex, now: number): Promise<EarlierPrices> {
+  const price = `cast(json_value(document, '$.board.price') as decimal(12, 4))`;
+  const count = `cast(json_value(document, '$.board.count') as unsigned)`;
+  const [[{ n }], priced] = await Promise.all([
+    rows(db)
+      .where('finished_at', '>', new Date(now - YEAR_MS))
+      .select(db.raw(`coalesce(sum(${count}), 0) as n`)) as unknown as Promise<[{ n: number | string }]>,
+    rows(db)
+      .whereRaw(`json_value(document, '$.board.price') is not null`)
+      .orderBy([{ column: 'finished_at', order: 'desc' }, { column: 'id' }])
+      .limit(MOST_PRICES)
+      .select('name', 'length', 'width', db.raw(`${price} as price`)),
+  ]);
+  return {
+    boardsYear: Number(n),
+    prices: (priced as unknown as { name: string; length: number; width: number; price: number | string }[]).map(
+      (row) => ({
+        name: row.name,
+        length: row.length,
+        width: row.width,
+        price: Number(row.price),
+      }),
+    ),
+  };
+}
 
 /** A page of finished boards, by words that all of them hold, a species and an order. */
 export async function logPage(

@@ -34,6 +34,7 @@ interface PieceRow extends Omit<Piece, 'price' | 'farEnd' | 'form' | 'ends' | 'd
   price_per: NonNullable<Piece['price']>['per'] | null;
   version: number;
   updated_at: Date;
+  since: Date | null;
   removed_at: Date | null;
   aside_id: number | null;
 }
@@ -58,6 +59,7 @@ function toStored(row: PieceRow): StoredPiece {
   } = row;
   return {
     version,
+    since: (row.since ?? row.updated_at).toISOString(),
     piece: {
       id,
       mark,
@@ -157,7 +159,7 @@ export async function rackPage(db: Knex, after: string | null): Promise<Page> {
 
 /** @throws Problem 409 when the mark is taken, 400 when the species is unknown */
 export async function addPiece(tx: Knex.Transaction, fields: PieceFields, id: string = nanoid()): Promise<StoredPiece> {
-  await sayWhy(fields, tx('pieces').insert({ id, ...toColumns(fields), version: 1 }));
+  await sayWhy(fields, tx('pieces').insert({ id, ...toColumns(fields), version: 1, since: new Date() }));
   return readPiece(tx, id);
 }
 
@@ -165,7 +167,7 @@ export async function addPiece(tx: Knex.Transaction, fields: PieceFields, id: st
 export async function addMissingPieces(tx: Knex.Transaction, pieces: readonly Piece[]): Promise<void> {
   for (const portion of inPortions(pieces))
     await tx('pieces')
-      .insert(portion.map(({ id, ...fields }) => ({ id, ...toColumns(fields), version: 1 })))
+      .insert(portion.map(({ id, ...fields }) => ({ id, ...toColumns(fields), version: 1, since: new Date() })))
       .onConflict()
       .ignore();
 }
@@ -220,7 +222,9 @@ export async function addPieces(tx: Knex.Transaction, pieces: readonly PieceFiel
   for (const portion of inPortions(pieces))
     await sayWhy(
       firstOf(portion),
-      tx('pieces').insert(portion.map((fields) => ({ id: nanoid(), ...toColumns(fields), version: 1 }))),
+      tx('pieces').insert(
+        portion.map((fields) => ({ id: nanoid(), ...toColumns(fields), version: 1, since: new Date() })),
+      ),
     );
   return pieces.length;
 }

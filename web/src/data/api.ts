@@ -7,6 +7,7 @@ import type { LogEntry, Pair } from '#core/log/entry.ts';
 import type { BoardFacts } from '#contract/facts.ts';
 import type { RunChange, Runs, RunStart, StoredRun } from '#contract/glueRuns.ts';
 import type { ProblemJson } from '#contract/problem.ts';
+import type { EarlierPrices, ShoppingDocument, StoredShopping } from '#contract/money.ts';
 import type { StoredPiece } from '#contract/rack.ts';
 import type { PlannedBoard, PlannedUnit } from '#contract/saw.ts';
 import type { ScheduleDocument, ShopWork } from '#contract/schedule.ts';
@@ -173,6 +174,10 @@ export const api = {
     request<ShopWork>('PUT', '/schedule', { version, schedule }),
   newCalendarAddress: () => request<{ path: string }>('POST', '/schedule/calendar'),
   closeCalendar: () => request<undefined>('POST', '/schedule/calendar/close'),
+  earlierPrices: () => request<EarlierPrices>('GET', '/money/earlier'),
+  shopping: () => request<StoredShopping>('GET', '/shopping'),
+  saveShopping: (version: number, shopping: ShoppingDocument) =>
+    request<StoredShopping>('PUT', '/shopping', { version, shopping }),
   waits: () => request<Waits>('GET', '/waits'),
   log: (query: LogQuery) => request<LogPage>('GET', `/log?${new URLSearchParams(wordsOf(query)).toString()}`),
   logEntry: (id: string) => request<StoredEntry>('GET', `/log/${id}`),

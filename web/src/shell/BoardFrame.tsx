@@ -75,6 +75,7 @@ function Frame() {
     { keys: '7', does: 'Finish', run: () => go('finish') },
     { keys: '8', does: 'Bench sheet', run: () => go('sheet') },
     { keys: '9', does: 'Bench, one step at a time', run: () => go('bench') },
+    { keys: '0', does: 'Money: what it costs, what to ask', run: () => go('money') },
   ]);
 
   return (

@@ -52,6 +52,7 @@ export function Shell() {
           <NavLink to="/shop">Shop</NavLink>
           <NavLink to="/species">Species</NavLink>
           <NavLink to="/log">Log</NavLink>
+          <NavLink to="/money">Money</NavLink>
         </nav>
         <WaitLine />
         <div className={classes.tools}>

@@ -68,6 +68,12 @@ function stationsOf(
       empty || done === 0 ? 'untouched' : done === steps ? 'done' : 'planned',
       done > 0 ? `${done} of ${steps} steps done` : undefined,
     ],
+    [
+      'money',
+      'Money',
+      board.price === null ? 'untouched' : 'planned',
+      board.price === null ? 'no price yet' : undefined,
+    ],
   ];
   return states.map(([path, label, state, says]) => ({ path, label, state, says: says ?? WORDS[state] }));
 }

@@ -18,6 +18,7 @@ import { FrameFigures, InsetFigures, LookCosts, RecutFigures } from './RecutFigu
 import { asLook, isFlatLook, lookOf, type Look } from '#core/board/looks.ts';
 import { isCutAgain, stripsOf } from '#core/board/recipe.ts';
 import { fromPanelsThatFit } from '#core/plan/panelsThatFit.ts';
+import { DueFields } from '../../planning/DueFields.tsx';
 import { useDisplay } from '../../quantities/display.tsx';
 
 const USES = ['Bread', 'Carving', 'Dough', 'Cheese', 'Everyday'];
@@ -129,6 +130,7 @@ export function BriefPlace() {
             </Link>
           </p>
         )}
+        <DueFields />
         <Button component={Link} to="../layout" relative="path" className={classes.next}>
           Lay out strips
         </Button>

@@ -70,6 +70,8 @@ export function CalendarDrawing({
     const resized = new ResizeObserver(look);
     resized.observe(box);
     return () => resized.disconnect();
+    // A schedule that is told anew must not take the place in sight away.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [pixelsAnHour]);
   const inSight = (from: number, to: number) => x(to) >= seen[0] && x(from) <= seen[1];
   const days = useMemo(() => {

@@ -1,12 +1,12 @@
-import { Button, TextInput } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { IconCalendarDown, IconId } from '@tabler/icons-react';
-import { useState } from 'react';
 import { Link } from 'react-router';
 import { coatMinutes } from '#core/finish/coats.ts';
 import { dueState } from '#core/finish/dates.ts';
 import { dueMoment } from '#core/schedule/due.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { zoneOf } from '../../quantities/zone.ts';
+import { DueFields } from '../../planning/DueFields.tsx';
 import { saveFile } from '../../data/saveFile.ts';
 import { showProblem } from '../../shell/notices.tsx';
 import classes from './FinishPlace.module.css';
@@ -24,10 +24,9 @@ function dayOf(ms: number): string {
 
 /** When it can be touched, given and used, what a day it is due allows, and the owner's calendar. */
 export function FinishDates() {
-  const { id, board, plan, session } = useSettledBoard();
+  const { id, board, plan } = useSettledBoard();
   const dates = useFinishDates();
   const { now, first } = dates;
-  const [problem, setProblem] = useState<string | null>(null);
   const due = board.due === null ? null : dueMoment(board.due, zoneOf(plan.shop)) * MINUTE_MS;
   const state = due === null ? null : dueState(dates, due);
   const day = (ms: number) => DAY.format(new Date(ms));
@@ -37,16 +36,6 @@ export function FinishDates() {
       first + coatMinutes(f).used * MINUTE_MS <= due &&
       !plan.finish.coatings.some((c) => c.finish.id === f.id),
   );
-  const setDue = (text: string) => {
-    if (text === '') {
-      setProblem(null);
-      return session.edit((b) => ({ ...b, due: null }));
-    }
-    if (!/^\d{4}-\d{2}-\d{2}$/.test(text) || Number.isNaN(Date.parse(text)))
-      return setProblem('The day it is due must be a day such as 2026-12-24.');
-    setProblem(null);
-    session.edit((b) => ({ ...b, due: { time: null, cured: true, ...b.due, day: text } }));
-  };
   const calendar = async () => {
     try {
       const { careCalendar } = await import('#core/templates/careCalendar.ts');
@@ -83,14 +72,7 @@ export function FinishDates() {
         )}
       </dl>
       <div className={classes.row}>
-        <TextInput
-          type="date"
-          size="sm"
-          label="It is due"
-          value={board.due?.day ?? ''}
-          error={problem}
-          onChange={(event) => setDue(event.currentTarget.value)}
-        />
+        <DueFields />
         <Button
           size="sm"
           variant="default"
@@ -110,7 +92,6 @@ export function FinishDates() {
           Care card
         </Button>
       </div>
-      {due !== null && due < now && <p className={classes.bad}>That day is past.</p>}
       {state === 'inTime' && due !== null && due >= now && <p>It is ready by then, hardened too.</p>}
       {state === 'uncured' && (
         <p className={classes.bad}>

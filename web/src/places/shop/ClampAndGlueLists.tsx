@@ -8,6 +8,7 @@ import { LengthInput } from '../../quantities/LengthInput.tsx';
 import { NumberField, TextField } from '../../quantities/plainFields.tsx';
 import type { EditShop } from './editShop.ts';
 import { Measured } from '../../quantities/Measured.tsx';
+import { OptionalNumber } from '../../quantities/OptionalNumber.tsx';
 import { QuantityField } from '../../quantities/QuantityField.tsx';
 import classes from './ShopPlace.module.css';
 import { RemoveButton } from '../../quantities/RemoveButton.tsx';
@@ -120,6 +121,20 @@ export function GlueList({ shop, onChange }: { shop: Shop; onChange: EditShop })
                 value={g.gramsPerM2}
                 schema={glueSchema.shape.gramsPerM2}
                 onCommit={(gramsPerM2) => set(g.id, { gramsPerM2 })}
+              />
+              <OptionalNumber
+                field="Glue on the shelf"
+                suffix=" g"
+                value={g.shelfGrams}
+                schema={glueSchema.shape.shelfGrams}
+                onCommit={(shelfGrams) => set(g.id, { shelfGrams })}
+              />
+              <OptionalNumber
+                field="A kilogram costs"
+                suffix={` ${shop.currency}`}
+                value={g.pricePerKg}
+                schema={glueSchema.shape.pricePerKg}
+                onCommit={(pricePerKg) => set(g.id, { pricePerKg })}
               />
               {shop.glues.length > 1 && g.id !== shop.glue && (
                 <RemoveButton

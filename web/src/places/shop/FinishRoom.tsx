@@ -1,11 +1,11 @@
-import { Button, Checkbox, NumberInput, Select, Textarea } from '@mantine/core';
+import { Button, Checkbox, Select, Textarea } from '@mantine/core';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
-import type { z } from 'zod';
 import { firstOf } from '#core/lists/there.ts';
 import { bathSchema, finishSchema, FINISH_KINDS, FINISH_METHODS, type Finish } from '#core/shop/finishes.ts';
 import { shopSchema, type Shop } from '#core/shop/shop.ts';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
+import { OptionalNumber } from '../../quantities/OptionalNumber.tsx';
 import { NumberField, TextField } from '../../quantities/plainFields.tsx';
 import { RemoveButton } from '../../quantities/RemoveButton.tsx';
 import type { EditShop } from './editShop.ts';
@@ -170,42 +170,6 @@ function FinishFields({ finish, currency, last, onChange, onRemove }: FinishFiel
         />
       </div>
     </div>
-  );
-}
-
-interface OptionalNumberProps {
-  field: string;
-  suffix: string;
-  value: number | null;
-  schema: z.ZodType<number | null>;
-  onCommit(value: number | null): void;
-}
-
-/** A number that nobody need know: empty where nobody does. */
-function OptionalNumber({ field, suffix, value, schema, onCommit }: OptionalNumberProps) {
-  const [typed, setTyped] = useState<string | number | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  const leave = () => {
-    if (typed === null) return;
-    const read = schema.safeParse(typed === '' ? null : Number(typed));
-    if (!read.success) return setProblem(`${field} ${firstOf(read.error.issues).message}.`);
-    setProblem(null);
-    setTyped(null);
-    if (read.data !== value) onCommit(read.data);
-  };
-  return (
-    <NumberInput
-      size="sm"
-      label={field}
-      suffix={suffix}
-      hideControls
-      placeholder="not known"
-      value={typed ?? value ?? ''}
-      error={problem}
-      onChange={setTyped}
-      onBlur={leave}
-      onKeyDown={(e) => e.key === 'Enter' && leave()}
-    />
   );
 }
 

@@ -16,6 +16,8 @@ import { FinishRoom } from './FinishRoom.tsx';
 import { GritField } from './GritField.tsx';
 import { HygrometerButton } from './HygrometerButton.tsx';
 import { MachineList } from './MachineList.tsx';
+import { PeopleRoom } from './PeopleRoom.tsx';
+import { PriceRoom } from './PriceRoom.tsx';
 import { SchoolList } from './SchoolList.tsx';
 import type { RoomId } from './shopRooms.ts';
 import { ShopsAside } from './ShopsAside.tsx';
@@ -62,6 +64,8 @@ const BODIES: Readonly<Record<RoomId, (props: RoomProps) => ReactNode>> = {
       </div>
     </>
   ),
+  people: PeopleRoom,
+  prices: PriceRoom,
   ways: ({ shop, change }) => (
     <>
       <SchoolList shop={shop} onChange={change} />

@@ -8,6 +8,7 @@ import { HABIT_WORDS } from '../../habits/habitWords.ts';
 import { CUTTING_FIGURES, PACE_FIGURES } from './figures.ts';
 import { FINISH_FIGURES } from './finishFigures.ts';
 import { HAND_TOOLS, MACHINES } from './machines.ts';
+import { PRICE_FIGURES } from './priceFigures.ts';
 
 export const roomIds = [
   'about',
@@ -16,6 +17,8 @@ export const roomIds = [
   'glues',
   'finishes',
   'room',
+  'people',
+  'prices',
   'ways',
   'allowances',
   'pace',
@@ -80,6 +83,8 @@ export const SHOP_ROOMS: Readonly<Record<RoomId, ShopRoom>> = {
       'Handled after',
       'In clamps',
       'Full strength after',
+      'Glue on the shelf',
+      'A kilogram costs',
     ],
   },
   finishes: {
@@ -113,6 +118,43 @@ export const SHOP_ROOMS: Readonly<Record<RoomId, ShopRoom>> = {
     glance: ({ hours, room }) =>
       say`open ${hours.filter((h) => h !== null).length} days of the week, air of ${room.humidity} %`,
     fields: [...DAY_NAMES, 'Room, warmth', 'Room, humidity'],
+  },
+  people: {
+    title: 'People and days',
+    about:
+      'Who works here and when, days away and evenings more: the work of all boards is planned within them, with the room there is for what takes its time.',
+    glance: ({ people, away }) =>
+      say`${people.length === 1 ? 'one pair of hands' : `${people.length} pairs of hands`}${away.length > 0 ? `, ${away.length} times away` : ''}`,
+    fields: [
+      'Pair of hands',
+      'First day away',
+      'Last day away',
+      'Who is away',
+      'Evening on',
+      'Evening from',
+      'Evening to',
+      'Glue-ups at once',
+      'Places for boards to dry',
+      'Time zone',
+    ],
+  },
+  prices: {
+    title: 'Prices',
+    about:
+      'What things cost the shop and what it wants for its work: boards tell their cost and their price with them.',
+    glance: ({ prices, currency }) =>
+      prices.wage === null
+        ? say`no wage yet`
+        : say`${prices.wage} ${currency} an hour, ${Math.round(prices.markup * 100)} % on costs`,
+    fields: [
+      ...PRICE_FIGURES.map(([, label]) => label),
+      'A sheet does',
+      'Boards made in a month',
+      'Put on all costs',
+      'Tax on prices',
+      'Another: an hour of a machine',
+      'Another: machines that are thought of',
+    ],
   },
   ways: {
     title: 'Ways of working',

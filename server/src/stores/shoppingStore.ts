@@ -1,0 +1,40 @@
+import type { Knex } from 'knex';
+import { shoppingDocumentSchema, type ShoppingDocument, type StoredShopping } from '#contract/money.ts';
+import { Problem } from '../problem.ts';
+import { readDocument } from './document.ts';
+
+/** The shop in use has one list. */
+const ID = 1;
+
+interface ShoppingRow {
+  id: number;
+  version: number;
+  document: unknown;
+}
+
+const toStored = (row: ShoppingRow | undefined): StoredShopping =>
+  row
+    ? { version: row.version, shopping: readDocument(shoppingDocumentSchema, row.document) }
+    : { version: 0, shopping: { boards: null, ticked: [] } };
+
+/** What is to be bought; for all boards in work (version 0) until somebody chooses. */
+export async function readShopping(db: Knex): Promise<StoredShopping> {
+  return toStored(await db<ShoppingRow>('shopping').where({ id: ID }).first());
+}
+
+/** @throws Problem 409 stale with the stored one */
+export async function saveShopping(
+  tx: Knex.Transaction,
+  version: number,
+  shopping: ShoppingDocument,
+): Promise<StoredShopping> {
+  const stored = toStored(await tx<ShoppingRow>('shopping').where({ id: ID }).forUpdate().first());
+  if (stored.version !== version)
+    throw new Problem(409, 'stale', 'The shopping list was changed elsewhere meanwhile.', [], { current: stored });
+  const saved = { version: version + 1, shopping };
+  await tx('shopping')
+    .insert({ id: ID, version: saved.version, document: JSON.stringify(shopping), updated_at: new Date() })
+    .onConflict('id')
+    .merge();
+  return saved;
+}
