@@ -86,7 +86,7 @@ export function finishedBoards(now: number): LogEntry[] {
     {
       ...design('Middle Hut bread boards'),
       name: 'Upper Hut bread boards',
-      price: 58,
+      price: 118,
       days: 40,
       forWhom: 'Upper Hut',
       ways: { flattening: [0.6, 0.9, 0.5], slower: 1.2 },
@@ -94,7 +94,7 @@ export function finishedBoards(now: number): LogEntry[] {
     {
       ...design('Lower Hut dough board'),
       name: 'Middle Hut dough board',
-      price: 74,
+      price: 149,
       days: 18,
       forWhom: 'Middle Hut',
       ways: { flattening: [0.7], slower: 1.1 },
@@ -102,7 +102,7 @@ export function finishedBoards(now: number): LogEntry[] {
     {
       ...design('Upper Hut carving board'),
       name: 'Lower Hut carving board',
-      price: 96,
+      price: 198,
       days: 3,
       forWhom: 'Lower Hut',
       ways: { flattening: [0.8], slower: 1.3 },

@@ -45,12 +45,12 @@ export const tramShedShop: Shop = {
   people: [{ id: 'hands', name: 'Whoever has the evening', hours: null }],
   glues: DEFAULT_SHOP.glues.map((glue, i) => ({
     ...glue,
-    shelfGrams: [200, 450, 0][i] ?? null,
+    shelfGrams: [200, 60, 0][i] ?? null,
     pricePerKg: [11.5, 14.8, 19.5][i] ?? null,
   })),
   finishes: DEFAULT_SHOP.finishes.map((finish, i) => ({
     ...finish,
-    shelfMl: [600, 150, 0, 250, 0][i] ?? null,
+    shelfMl: [600, 150, 0, 40, 0][i] ?? null,
     pricePerLitre: [18, 42, 64, 31, 24][i] ?? null,
   })),
   space: { glueUps: null, drying: 8 },

@@ -1,4 +1,4 @@
-import { NavLink, useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { MachineSavings } from './MachineSavings.tsx';
 import { ShoppingList } from './ShoppingList.tsx';
 import { StockWorth } from './StockWorth.tsx';
@@ -18,9 +18,9 @@ export function MoneyPlace() {
       <h1>Money</h1>
       <nav className={`${classes.tabs} ${classes.noPrint}`} aria-label="Money">
         {PARTS.map(([id, label]) => (
-          <NavLink key={id} to={`/money/${id}`} aria-current={part === id ? 'page' : undefined}>
+          <Link key={id} to={`/money/${id}`} aria-current={part === id ? 'page' : undefined}>
             {label}
-          </NavLink>
+          </Link>
         ))}
       </nav>
       {part === 'stock' ? <StockWorth /> : part === 'machines' ? <MachineSavings /> : <ShoppingList />}

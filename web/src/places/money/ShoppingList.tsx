@@ -18,7 +18,10 @@ import { LengthInput } from '../../quantities/LengthInput.tsx';
 import { lengthBetween } from '#core/units/lengthSchema.ts';
 import { showProblem, showWord } from '../../shell/notices.tsx';
 import { moneyWords } from './moneyWords.ts';
-import { shoppingQuery, useShopPlans } from './useShopPlans.ts';
+import type { Plan } from '#core/plan/plan.ts';
+import { ofKind } from '#core/steps/instruction.ts';
+import type { Operation } from '#core/steps/operation.ts';
+import { shoppingQuery, takesWood, useShopPlans } from './useShopPlans.ts';
 import classes from './money.module.css';
 
 type WoodLine = Extract<ShoppingLine, { kind: 'wood' }>;
@@ -33,11 +36,12 @@ export function ShoppingList() {
     () =>
       plans && shop && species
         ? shoppingList(
-            plans.map(({ id, name, count, plan }) => ({
+            plans.map(({ id, name, count, plan, open }) => ({
               id,
               name,
-              shortages: plan.cutting.shortages,
-              uses: usesOf(plan.operations, plan.finish.coatings, count, plan.shop),
+              // What is cut already is bought already.
+              shortages: takesWood({ open }) ? plan.cutting.shortages : [],
+              uses: usesOf(open, stillPutOn(plan, open), count, plan.shop),
             })),
             shop.shop,
             species,
@@ -131,6 +135,10 @@ export function ShoppingList() {
     </>
   );
 }
+
+/** Finishes whose coats are still to come. */
+const stillPutOn = ({ finish }: Plan, open: readonly Operation[]) =>
+  finish.coatings.filter(({ finish: f }) => open.some((o) => ofKind(o.instructions, 'coat').some((c) => c.finish === f.kind)));
 
 interface LineRowProps {
   line: ShoppingLine;

@@ -2,8 +2,9 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import type { ListedBoard } from '#contract/boards.ts';
 import { stripsOf } from '#core/board/recipe.ts';
-import type { Plan } from '#core/plan/plan.ts';
+import { makePlan, stillToDo, type Plan } from '#core/plan/plan.ts';
 import type { PlanInput } from '#core/saw/planInput.ts';
+import type { Operation, OperationKind } from '#core/steps/operation.ts';
 import { sawStateFor } from '#core/saw/sawBook.ts';
 import { api } from '../../data/api.ts';
 import { boardQuery, trouble, useAllBoards, useRack, useSawBook, useShop, useSpecies } from '../../data/queries.ts';
@@ -15,7 +16,15 @@ export interface PlannedBoard {
   name: string;
   count: number;
   plan: Plan;
+  /** What is not done yet of it. */
+  open: readonly Operation[];
 }
+
+/** Steps that take wood from the rack. */
+const TAKES_WOOD: ReadonlySet<OperationKind> = new Set<OperationKind>(['crosscut', 'rip', 'resaw']);
+
+/** Whether wood is still to be fetched for a board. */
+export const takesWood = ({ open }: Pick<PlannedBoard, 'open'>): boolean => open.some((o) => TAKES_WOOD.has(o.kind));
 
 /** Plans of some boards, made one after the other so that no wood is counted for two of them; null until they are there. @param wanted ids; null for all boards in work */
 export function useShopPlans(wanted: readonly string[] | null) {
@@ -40,7 +49,6 @@ export function useShopPlans(wanted: readonly string[] | null) {
     };
     void (async () => {
       const whole = await Promise.all(known.map((id) => queryClient.fetchQuery(boardQuery(id))));
-      const { makePlan } = await import('#core/plan/plan.ts');
       const made: PlannedBoard[] = [];
       // Wood that one board takes is not there for the next.
       const promised = [];
@@ -54,7 +62,7 @@ export function useShopPlans(wanted: readonly string[] | null) {
             .filter((b) => !b.done)
             .map((b) => ({ pieceId: b.pieceId, unit: b.unit, from: b.from, to: b.from + b.length })),
         );
-        made.push({ id, name: board.name, count: board.count, plan });
+        made.push({ id, name: board.name, count: board.count, plan, open: stillToDo(plan.operations, facts) });
         await new Promise((resolve) => setTimeout(resolve));
         if (gone) return;
       }
