@@ -8,7 +8,10 @@ import { NOTHING_WORKED, UNDRAWN } from '#core/features/feature.ts';
 import { at, makeBoard, noteFacts, openPlace } from './pages.ts';
 
 const VIEWS = [
-  '/',
+  '/boards',
+  '/today',
+  '/calendar',
+  '/money',
   '/rack',
   '/rack/shed-b1',
   '/rack/pile',
@@ -20,6 +23,8 @@ const VIEWS = [
   '/shop/ways',
   '/shop/glues',
   '/shop/finishes',
+  '/shop/people',
+  '/shop/prices',
   '/species',
   '/log',
   '/log/lessons',
@@ -36,6 +41,8 @@ const VIEWS = [
   'care',
   'sheet',
   'bench',
+  'money',
+  'paper/quotation',
 ];
 
 const WORKED: Board['worked'] = {

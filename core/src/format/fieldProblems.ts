@@ -22,9 +22,11 @@ const FIELD_WORDS: Record<string, string> = {
 /** Unknown fields that are called by their names; the rest are counted. */
 const MOST_KEYS_NAMED = 5;
 
-/** Turns validation issues into sentences. At most `most` are kept: a list of a thousand helps nobody. */
+/** Turns validation issues into sentences, unknown fields first: they often explain the rest. At most `most` are kept: a list of a thousand helps nobody. */
 export function fieldProblems(error: z.ZodError, most = 20): FieldProblem[] {
-  return error.issues.slice(0, most).map((issue) => {
+  const unknown = error.issues.filter((i) => i.code === 'unrecognized_keys');
+  const others = error.issues.filter((i) => i.code !== 'unrecognized_keys');
+  return [...unknown, ...others].slice(0, most).map((issue) => {
     const path = pathText(issue.path);
     const field = fieldWords(issue.path);
     if (issue.code === 'unrecognized_keys') {

@@ -102,13 +102,20 @@ describe('cost', () => {
         const plan = makePlan(input);
         const prices = { ...NO_PRICES, wage: Math.round(wage * 100) / 100, paperSheet: 0.55 };
         const shop = { ...plan.shop, glues, prices };
-        const cost = costOf(usesOf(plan.operations, plan.finish.coatings, input.board.count, shop), plan.materials, input.board.count, shop);
+        const cost = costOf(
+          usesOf(plan.operations, plan.finish.coatings, input.board.count, shop),
+          plan.materials,
+          input.board.count,
+          shop,
+        );
         expect(cost.total.eq(sumOf(cost.parts.map((p) => p.amount)))).toBe(true);
         for (const part of cost.parts) {
           expect(part.amount.eq(sumOf(part.rows.map((r) => r.amount)))).toBe(true);
           expect(part.amount.gte(0)).toBe(true);
           for (const { quantity, price, amount } of part.rows.filter((r) => r.price !== '' && part.kind !== 'fixed'))
-            expect(new Big(parseFloat(quantity)).times(parseFloat(price)).round(2, Big.roundHalfUp).eq(amount)).toBe(true);
+            expect(new Big(parseFloat(quantity)).times(parseFloat(price)).round(2, Big.roundHalfUp).eq(amount)).toBe(
+              true,
+            );
         }
       }),
       { numRuns: 60 },
@@ -190,18 +197,36 @@ describe('what a machine would save', () => {
       passes: null,
       cannot: null,
     });
-    const step = { number: 7, repeats: 2, machine: 'handPlanes', ways: [way('handPlanes', true, 30, 0.3), way('drum', false, 12, 0)] };
+    const step = {
+      number: 7,
+      repeats: 2,
+      machine: 'handPlanes',
+      ways: [way('handPlanes', true, 30, 0.3), way('drum', false, 12, 0)],
+    };
     expect(machineSavings([step as unknown as Operation])).toEqual([
       { tool: 'drumSander', minutes: 36, thickness: 0.3, steps: [7] },
     ]);
-    const back = payBackOf('drumSander', [{ minutes: 30, thickness: 0 }, { minutes: 0, thickness: 0 }], 40, {
-      wage: 24,
-      wished: [{ tool: 'drumSander', price: 950 }],
-    });
+    const back = payBackOf(
+      'drumSander',
+      [
+        { minutes: 30, thickness: 0 },
+        { minutes: 0, thickness: 0 },
+      ],
+      40,
+      {
+        wage: 24,
+        wished: [{ tool: 'drumSander', price: 950 }],
+      },
+    );
     // A quarter of an hour on average, at 24 an hour: 6 a board, 950 in 159 boards, four years of 40.
     expect([back.minutesEach, back.minutesYear, back.boards, back.years]).toEqual([15, 600, 159, 159 / 40]);
     expect(payBackOf('drumSander', [], 40, { wage: 24, wished: [] }).boards).toBeNull();
-    expect(payBackOf('drumSander', [{ minutes: 9, thickness: 0 }], 40, { wage: 0, wished: [{ tool: 'drumSander', price: 9 }] }).boards).toBeNull();
+    expect(
+      payBackOf('drumSander', [{ minutes: 9, thickness: 0 }], 40, {
+        wage: 0,
+        wished: [{ tool: 'drumSander', price: 9 }],
+      }).boards,
+    ).toBeNull();
   });
 });
 
@@ -219,12 +244,19 @@ describe('shopping list', () => {
     const lines = shoppingList(
       [
         needs('one', { glue: new Map([['water-resistant', 50]]), feet: 4 }),
-        needs('two', { glue: new Map([['water-resistant', 70]]), finish: new Map([['mineral-oil', { grams: 86, ml: 100 }]]) }),
+        needs('two', {
+          glue: new Map([['water-resistant', 70]]),
+          finish: new Map([['mineral-oil', { grams: 86, ml: 100 }]]),
+        }),
       ],
       shop,
       HANDBOOK_SPECIES,
     );
-    expect(lines.map((l) => (l.kind === 'wood' ? l.id : [l.id, l.needed, l.shelf, l.buy, l.cost?.toString() ?? null, l.boards]))).toEqual([
+    expect(
+      lines.map((l) =>
+        l.kind === 'wood' ? l.id : [l.id, l.needed, l.shelf, l.buy, l.cost?.toString() ?? null, l.boards],
+      ),
+    ).toEqual([
       ['glue water-resistant', 120, 60, 60, '0.9', ['one', 'two']],
       ['finish mineral-oil', 100, null, 100, null, ['two']],
     ]);
@@ -259,9 +291,27 @@ describe('what the rack is worth', () => {
     const piece = (mark: string, change: Parameters<typeof plainPiece>[0]) => plainPiece({ id: mark, mark, ...change });
     const value = stockValue(
       [
-        { since: 3, piece: piece('A', { length: 2000, width: 200, thickness: 25, count: 2, price: { amount: 2000, per: 'cubicMetre' } }) },
+        {
+          since: 3,
+          piece: piece('A', {
+            length: 2000,
+            width: 200,
+            thickness: 25,
+            count: 2,
+            price: { amount: 2000, per: 'cubicMetre' },
+          }),
+        },
         // A board foot is 144 cubic inches.
-        { since: 1, piece: piece('B', { length: 304.8, width: 304.8, thickness: 25.4, price: { amount: 9.5, per: 'boardFoot' }, origin: { kind: 'offcut', of: '' } }) },
+        {
+          since: 1,
+          piece: piece('B', {
+            length: 304.8,
+            width: 304.8,
+            thickness: 25.4,
+            price: { amount: 9.5, per: 'boardFoot' },
+            origin: { kind: 'offcut', of: '' },
+          }),
+        },
         { since: 2, piece: piece('C', { length: 500, width: 100, thickness: 20, price: null }) },
       ],
       HANDBOOK_SPECIES,

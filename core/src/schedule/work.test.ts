@@ -91,7 +91,9 @@ describe('the work of a board', () => {
     expect(work.past.at(-1)).toMatchObject({ step: glue.id, to: 1000 + at, until });
     expect(work.tasks.map((t) => t.step)).not.toContain(glue.id);
     expect(work.tasks[0]!.notBefore).toBe(until);
-    expect(work.held).toEqual([{ resource: 'clamps pipe 900', amount: 4, until }].map((h) => ({ ...h, amount: expect.any(Number) as number })));
+    expect(work.held).toEqual(
+      [{ resource: 'clamps pipe 900', amount: 4, until }].map((h) => ({ ...h, amount: expect.any(Number) as number })),
+    );
     const problem = shopProblem([{ work, due: null }], plan.shop, 'UTC', 1050);
     expect(firstSchedule(problem).placed.get(work.tasks[0]!.id)!.hands[0]!.from).toBeGreaterThanOrEqual(until);
   });
@@ -122,7 +124,9 @@ describe('clamps by kind and opening', () => {
     { id: 'long', kind: 'f' as const, opening: 900, reach: 80, force: 3, count: 2 },
     { id: 'short', kind: 'f' as const, opening: 300, reach: 80, force: 3, count: 4 },
   ];
-  const placed = (n: number) => ({ placed: Array.from({ length: n }, () => ({ kind: 'f' as const, at: 0, side: 'below' as const })) });
+  const placed = (n: number) => ({
+    placed: Array.from({ length: n }, () => ({ kind: 'f' as const, at: 0, side: 'below' as const })),
+  });
 
   it('a wide panel holds long ones, which are counted among all; a narrow one leaves them', () => {
     const capacities = capacitiesOf({ clamps, space: { glueUps: null, drying: null }, bath: null });
@@ -131,7 +135,9 @@ describe('clamps by kind and opening', () => {
       { resource: 'clamps f 300', amount: 2 },
       { resource: 'clamps f 900', amount: 2 },
     ]);
-    expect(clampsHeld({ clamps: placed(4) as never, width: 200 }, clamps)).toEqual([{ resource: 'clamps f 300', amount: 4 }]);
+    expect(clampsHeld({ clamps: placed(4) as never, width: 200 }, clamps)).toEqual([
+      { resource: 'clamps f 300', amount: 4 },
+    ]);
   });
 });
 
@@ -156,12 +162,24 @@ describe('several boards', () => {
       return whyLate(problem, firstSchedule(problem), id);
     };
     const own = firstSchedule(shopProblem([three[0]!], shop, 'UTC', 0)).boards.get('a')!;
-    expect(late('a', { at: own.handled - 600, cured: false })).toMatch(/even with the shop to itself it would be \d+ h late/);
+    expect(late('a', { at: own.handled - 600, cured: false })).toMatch(
+      /even with the shop to itself it would be \d+ h late/,
+    );
     const slow = workFor(bread({ finish: ['drying-oil'] }), { id: 'a' });
     const dry = firstSchedule(shopProblem([{ work: slow, due: null }], shop, 'UTC', 0)).boards.get('a')!;
-    expect(late('a', { at: dry.handled + 60, cured: true }, [{ work: slow, due: null }])).toContain('its finish hardens 21 days more');
-    const last = [...firstSchedule(shopProblem(three, shop, 'UTC', 0)).boards].sort((x, y) => y[1].handled - x[1].handled)[0]!;
-    expect(late(last[0], { at: own.handled + 60, cured: false }, three.concat(three.map((t, i) => ({ ...t, work: workFor(bread(), { id: `d${i}` }) }))))).toMatch(/other boards|shop to itself|hours there are/);
+    expect(late('a', { at: dry.handled + 60, cured: true }, [{ work: slow, due: null }])).toContain(
+      'its finish hardens 21 days more',
+    );
+    const last = [...firstSchedule(shopProblem(three, shop, 'UTC', 0)).boards].sort(
+      (x, y) => y[1].handled - x[1].handled,
+    )[0]!;
+    expect(
+      late(
+        last[0],
+        { at: own.handled + 60, cured: false },
+        three.concat(three.map((t, i) => ({ ...t, work: workFor(bread(), { id: `d${i}` }) }))),
+      ),
+    ).toMatch(/other boards|shop to itself|hours there are/);
     expect(late('a', { at: -5, cured: false })).toBe('its day is past.');
   });
 });

@@ -74,7 +74,7 @@ export const scheduleOperations: readonly Operation[] = [
       const asked = certain(params.secret, 'the secret of the address').replace(/\.ics$/, '');
       const { secret } = await readSchedule(db);
       // Nobody is told whether there is a calendar at all.
-      if (secret === null || !sameText(secret, asked)) throw notFound('This address');
+      if (secret === null || !sameText(secret, asked)) throw notFound('This calendar');
       const work = await shopWork(db, Date.now());
       const made = Date.parse(work.now);
       const boards = work.boards.map((b) => ({ work: b.work, due: b.due }));

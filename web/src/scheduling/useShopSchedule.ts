@@ -5,7 +5,7 @@ import { latestStarts } from '#core/schedule/bound.ts';
 import { firstSchedule, WORTH_MINUTES } from '#core/schedule/improve.ts';
 import { shopProblem } from '#core/schedule/shopProblem.ts';
 import type { Schedule, ScheduleProblem } from '#core/schedule/task.ts';
-import { api } from '../data/api.ts';
+import { api, ApiProblem } from '../data/api.ts';
 import { keys, queryClient } from '../data/queryClient.ts';
 import type { ScheduleAnswer, ScheduleRequest } from './scheduleWorker.ts';
 
@@ -116,8 +116,41 @@ async function keep(work: ShopWork | undefined, order: readonly string[]): Promi
   }
 }
 
-/** Decides about the shop's work: which boards are taken up, and which wait. */
-export async function decideWork(work: ShopWork, change: Partial<ShopWork['schedule']>): Promise<void> {
-  const saved = await api.saveSchedule(work.version, { ...work.schedule, ...change });
-  queryClient.setQueryData(keys.schedule, saved);
+/** Decides about the shop's work: which boards are taken up, and which wait. What another device decided meanwhile stays. @param change of the newest there is @throws ApiProblem */
+export async function decideWork(
+  work: ShopWork,
+  change: (schedule: ShopWork['schedule']) => ShopWork['schedule'],
+): Promise<void> {
+  let newest = work;
+  for (let again = 0; ; again += 1) {
+    try {
+      const saved = await api.saveSchedule(newest.version, change(newest.schedule));
+      queryClient.setQueryData(keys.schedule, saved);
+      return;
+    } catch (error) {
+      if (!(error instanceof ApiProblem && error.code === 'stale') || again === MOST_TRIES) throw error;
+      newest = await api.schedule();
+    }
+  }
 }
+
+/** So often another device may be first. */
+const MOST_TRIES = 4;
+
+/** A board that somebody takes up. */
+export const takenUp =
+  (id: string) =>
+  ({ taken, waiting, order }: ShopWork['schedule']): ShopWork['schedule'] => ({
+    order,
+    taken: [...taken.filter((t) => t !== id), id],
+    waiting: waiting.filter((w) => w !== id),
+  });
+
+/** Boards that wait until somebody takes them up again. */
+export const putOff =
+  (ids: readonly string[]) =>
+  ({ taken, waiting, order }: ShopWork['schedule']): ShopWork['schedule'] => ({
+    order,
+    taken: taken.filter((t) => !ids.includes(t)),
+    waiting: [...waiting.filter((w) => !ids.includes(w)), ...ids],
+  });

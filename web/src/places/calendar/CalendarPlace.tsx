@@ -44,8 +44,8 @@ function Calendar({ data }: { data: ShopSchedule }) {
   const farther = () => setZoom((z) => Math.max(0, z - 1));
   const toNow = () => scroller.current?.scrollTo({ left: 0, behavior: 'smooth' });
   useShortcuts('Calendar', [
-    { keys: '+', does: 'Nearer', run: nearer },
-    { keys: '-', does: 'Farther', run: farther },
+    { keys: 'i', does: 'Nearer', run: nearer },
+    { keys: 'o', does: 'Farther', run: farther },
     { keys: 't', does: 'Drawing or table', run: () => setView((v) => (v === 'table' ? 'drawing' : 'table')) },
     { keys: 'Escape', does: 'Let go of the step', run: () => setWish(null) },
   ]);
@@ -75,7 +75,7 @@ function Calendar({ data }: { data: ShopSchedule }) {
             <ActionIcon
               variant="default"
               aria-label="Farther"
-              title="Farther (-)"
+              title="Farther (o)"
               onClick={farther}
               disabled={zoom === 0}
             >
@@ -84,7 +84,7 @@ function Calendar({ data }: { data: ShopSchedule }) {
             <ActionIcon
               variant="default"
               aria-label="Nearer"
-              title="Nearer (+)"
+              title="Nearer (i)"
               onClick={nearer}
               disabled={zoom === ZOOMS.length - 1}
             >

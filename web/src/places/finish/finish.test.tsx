@@ -134,7 +134,10 @@ describe('when', () => {
     const inDays = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
     type('It is due', inDays(60));
     expect(await screen.findByText('It is ready by then, hardened too.')).toBeDefined();
-    await waitFor(() => expect(server.board.board.due).toBe(inDays(60)));
+    await waitFor(() => expect(server.board.board.due).toEqual({ day: inDays(60), time: null, cured: true }));
+    type('By', '18:30');
+    fireEvent.click(screen.getByLabelText('Hardened by then, to be used'));
+    await waitFor(() => expect(server.board.board.due).toEqual({ day: inDays(60), time: '18:30', cured: false }));
     type('It is due', inDays(-3));
     expect(await screen.findByText('That day is past.')).toBeDefined();
     expect(screen.getByText(/It is not dry by then/)).toBeDefined();

@@ -3,7 +3,6 @@ import { IconDownload, IconPrinter } from '@tabler/icons-react';
 import { useQuery } from '@tanstack/react-query';
 import Papa from 'papaparse';
 import { useMemo, useState } from 'react';
-import type { ShoppingDocument } from '#contract/money.ts';
 import { sumOf } from '#core/money/amount.ts';
 import { shoppingList, type ShoppingLine } from '#core/money/shopping.ts';
 import { usesOf } from '#core/money/uses.ts';
@@ -21,7 +20,8 @@ import { moneyWords } from './moneyWords.ts';
 import type { Plan } from '#core/plan/plan.ts';
 import { ofKind } from '#core/steps/instruction.ts';
 import type { Operation } from '#core/steps/operation.ts';
-import { shoppingQuery, takesWood, useShopPlans } from './useShopPlans.ts';
+import { changeShopping, shoppingQuery } from './shopping.ts';
+import { takesWood, useShopPlans } from './useShopPlans.ts';
 import classes from './money.module.css';
 
 type WoodLine = Extract<ShoppingLine, { kind: 'wood' }>;
@@ -40,7 +40,7 @@ export function ShoppingList() {
               id,
               name,
               // What is cut already is bought already.
-              shortages: takesWood({ open }) ? plan.cutting.shortages : [],
+              shortages: takesWood({ plan, open }) ? plan.cutting.shortages : [],
               uses: usesOf(open, stillPutOn(plan, open), count, plan.shop),
             })),
             shop.shop,
@@ -49,16 +49,16 @@ export function ShoppingList() {
         : null,
     [plans, shop, species],
   );
-  const save = async (change: Partial<ShoppingDocument>) => {
-    if (!stored.data) return;
-    try {
-      const saved = await api.saveShopping(stored.data.version, { ...stored.data.shopping, ...change });
-      queryClient.setQueryData(shoppingQuery.queryKey, saved);
-    } catch (error) {
-      showProblem(error);
-      void queryClient.invalidateQueries({ queryKey: shoppingQuery.queryKey });
-    }
-  };
+  const choose = (id: string, on: boolean) =>
+    changeShopping((s) => {
+      const before = s.boards ?? chosen;
+      return { ...s, boards: on ? [...before.filter((b) => b !== id), id] : before.filter((b) => b !== id) };
+    });
+  const tick = (id: string, on: boolean) =>
+    changeShopping((s) => ({
+      ...s,
+      ticked: on ? [...s.ticked.filter((t) => t !== id), id] : s.ticked.filter((t) => t !== id),
+    }));
   if (problem) return <p role="alert">{problem.message} Cadenza keeps trying.</p>;
   if (!lines || !shopping || !shop) return <p role="status">Planning what is to be bought …</p>;
   const { currency } = shop.shop;
@@ -97,9 +97,7 @@ export function ShoppingList() {
             size="sm"
             label={b.board.name}
             checked={chosen.includes(b.id)}
-            onChange={(e) =>
-              void save({ boards: e.currentTarget.checked ? [...chosen, b.id] : chosen.filter((c) => c !== b.id) })
-            }
+            onChange={(e) => choose(b.id, e.currentTarget.checked)}
           />
         ))}
       </fieldset>
@@ -120,9 +118,7 @@ export function ShoppingList() {
             shop={shop.shop}
             marks={(rack ?? []).map((p) => p.piece.mark)}
             ticked={shopping.ticked.includes(line.id)}
-            onTick={(on) =>
-              void save({ ticked: on ? [...shopping.ticked, line.id] : shopping.ticked.filter((t) => t !== line.id) })
-            }
+            onTick={(on) => tick(line.id, on)}
           />
         ))}
       </ul>
@@ -138,7 +134,9 @@ export function ShoppingList() {
 
 /** Finishes whose coats are still to come. */
 const stillPutOn = ({ finish }: Plan, open: readonly Operation[]) =>
-  finish.coatings.filter(({ finish: f }) => open.some((o) => ofKind(o.instructions, 'coat').some((c) => c.finish === f.kind)));
+  finish.coatings.filter(({ finish: f }) =>
+    open.some((o) => ofKind(o.instructions, 'coat').some((c) => c.finish === f.kind)),
+  );
 
 interface LineRowProps {
   line: ShoppingLine;

@@ -6,7 +6,6 @@ import { makePlan, stillToDo, type Plan } from '#core/plan/plan.ts';
 import type { PlanInput } from '#core/saw/planInput.ts';
 import type { Operation, OperationKind } from '#core/steps/operation.ts';
 import { sawStateFor } from '#core/saw/sawBook.ts';
-import { api } from '../../data/api.ts';
 import { boardQuery, trouble, useAllBoards, useRack, useSawBook, useShop, useSpecies } from '../../data/queries.ts';
 import { queryClient } from '../../data/queryClient.ts';
 import { scheduleQuery } from '../../scheduling/useShopSchedule.ts';
@@ -23,8 +22,11 @@ export interface PlannedBoard {
 /** Steps that take wood from the rack. */
 const TAKES_WOOD: ReadonlySet<OperationKind> = new Set<OperationKind>(['crosscut', 'rip', 'resaw']);
 
-/** Whether wood is still to be fetched for a board. */
-export const takesWood = ({ open }: Pick<PlannedBoard, 'open'>): boolean => open.some((o) => TAKES_WOOD.has(o.kind));
+const takes = (operations: readonly Operation[]): boolean => operations.some((o) => TAKES_WOOD.has(o.kind));
+
+/** Whether wood is still to be fetched for a board: not once all of it is sawn. A board for which there is none has no such step yet. */
+export const takesWood = ({ plan, open }: Pick<PlannedBoard, 'plan' | 'open'>): boolean =>
+  takes(open) || !takes(plan.operations);
 
 /** Plans of some boards, made one after the other so that no wood is counted for two of them; null until they are there. @param wanted ids; null for all boards in work */
 export function useShopPlans(wanted: readonly string[] | null) {
@@ -84,5 +86,3 @@ export function useShopPlans(wanted: readonly string[] | null) {
     problem: trouble(boards, rack, shop, species),
   };
 }
-
-export const shoppingQuery = { queryKey: ['shopping'], queryFn: api.shopping } as const;

@@ -1,6 +1,7 @@
 import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
+import { z } from 'zod';
 import { nth } from '#core/lists/there.ts';
 import type { Away, DayHours, OpenToo } from '#core/shop/hours.ts';
 import { shopSchema, type Shop } from '#core/shop/shop.ts';
@@ -107,7 +108,9 @@ export function PeopleRoom({ shop, change }: { shop: Shop; change: EditShop }) {
   );
 }
 
-const zoneField = shopSchema.shape.zone.unwrap().or(shopSchema.shape.careWords.refine((text) => text === ''));
+const zoneField = z.string().refine((text) => text === '' || shopSchema.shape.zone.safeParse(text).success, {
+  error: 'must be the name of a time zone such as Europe/Vienna',
+});
 
 /** From when to when on a day, or not at all. */
 function DayTimes({

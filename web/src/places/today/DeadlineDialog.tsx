@@ -9,7 +9,7 @@ import { boardQuery } from '../../data/queries.ts';
 import { keys, queryClient } from '../../data/queryClient.ts';
 import { durationWords } from '../../quantities/duration.ts';
 import { momentWords } from '../../scheduling/momentWords.ts';
-import { decideWork, type ShopSchedule } from '../../scheduling/useShopSchedule.ts';
+import { decideWork, putOff, type ShopSchedule } from '../../scheduling/useShopSchedule.ts';
 import { showProblem, showWord } from '../../shell/notices.tsx';
 import classes from './TodayPlace.module.css';
 
@@ -148,13 +148,7 @@ async function taken({ work }: ShopSchedule, { id }: BoardInWork, changes: reado
   const shop = changes.reduce(shopWith, own.shop);
   if (JSON.stringify(shop) !== JSON.stringify(own.shop)) await api.saveShop(own.version, shop);
   const later = changes.flatMap((c) => (c.what === 'later' ? [c.board] : []));
-  if (later.length > 0) {
-    const { schedule } = work;
-    await decideWork(work, {
-      taken: schedule.taken.filter((t) => !later.includes(t)),
-      waiting: [...schedule.waiting.filter((w) => !later.includes(w)), ...later],
-    });
-  }
+  if (later.length > 0) await decideWork(work, putOff(later));
   await Promise.all([
     queryClient.invalidateQueries({ queryKey: keys.schedule }),
     queryClient.invalidateQueries({ queryKey: keys.boards }),

@@ -5,7 +5,7 @@ import type { BoardInWork } from '#contract/schedule.ts';
 import { whyLate } from '#core/schedule/whyLate.ts';
 import { durationWords } from '../../quantities/duration.ts';
 import type { MomentWords } from '../../scheduling/momentWords.ts';
-import { decideWork, type ShopSchedule } from '../../scheduling/useShopSchedule.ts';
+import { decideWork, putOff, type ShopSchedule } from '../../scheduling/useShopSchedule.ts';
 import { showProblem } from '../../shell/notices.tsx';
 import classes from './TodayPlace.module.css';
 
@@ -76,7 +76,7 @@ export function DueList({ data, words, onAsk }: DueListProps) {
                 <Button
                   size="xs"
                   variant="default"
-                  onClick={() => void putOff(data, board.id).catch(showProblem)}
+                  onClick={() => void decideWork(work, putOff([board.id])).catch(showProblem)}
                   aria-label={`Put off ${board.work.name}`}
                 >
                   Put off
@@ -102,10 +102,3 @@ export function DueList({ data, words, onAsk }: DueListProps) {
 /** Whether everything on a board was done and its day is over. */
 const isPast = ({ problem }: ShopSchedule, board: BoardInWork): boolean =>
   board.work.tasks.length === 0 && (problem.dues.get(board.id)?.at ?? 0) < problem.from;
-
-async function putOff({ work }: ShopSchedule, id: string): Promise<void> {
-  await decideWork(work, {
-    taken: work.schedule.taken.filter((t) => t !== id),
-    waiting: [...work.schedule.waiting.filter((w) => w !== id), id],
-  });
-}

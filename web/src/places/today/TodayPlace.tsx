@@ -11,7 +11,7 @@ import type { WorkTask } from '#core/schedule/work.ts';
 import { durationWords } from '../../quantities/duration.ts';
 import { Length, Say } from '../../quantities/Length.tsx';
 import { momentWords, type MomentWords } from '../../scheduling/momentWords.ts';
-import { decideWork, useShopSchedule, type ShopSchedule } from '../../scheduling/useShopSchedule.ts';
+import { decideWork, takenUp, useShopSchedule, type ShopSchedule } from '../../scheduling/useShopSchedule.ts';
 import { showProblem } from '../../shell/notices.tsx';
 import { DemoNote } from '../../shell/DemoNote.tsx';
 import { DueList } from './DueList.tsx';
@@ -275,11 +275,7 @@ function Waiting({ data: { work, problem }, words }: PartProps) {
 /** Boards that nobody has taken up yet. */
 function Idle({ data: { work } }: { data: ShopSchedule }) {
   if (work.idle.length === 0) return null;
-  const takeUp = (id: string) =>
-    decideWork(work, {
-      taken: [...work.schedule.taken.filter((t) => t !== id), id],
-      waiting: work.schedule.waiting.filter((w) => w !== id),
-    }).catch(showProblem);
+  const takeUp = (id: string) => decideWork(work, takenUp(id)).catch(showProblem);
   return (
     <section aria-label="Could be begun">
       <h2>Could be begun</h2>
