@@ -17,6 +17,9 @@ const MARGIN = 120;
 const PAST_DAYS = 14;
 /** Pins are to so many minutes when they are dragged. */
 const PIN_STEP = 15;
+/** So far beyond what is in sight is drawn, and so wide is the name of a day, pixels. */
+const BEYOND = 400;
+const DAY_NAME = 92;
 const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ';
 
 interface CalendarDrawingProps {
@@ -59,7 +62,7 @@ export function CalendarDrawing({
   const [seen, setSeen] = useState<[number, number]>([0, 2000]);
   const look = () => {
     const box = scroller.current;
-    if (box) setSeen([box.scrollLeft - 400, box.scrollLeft + box.clientWidth + 400]);
+    if (box) setSeen([box.scrollLeft - BEYOND, box.scrollLeft + box.clientWidth + BEYOND]);
   };
   useEffect(() => {
     const box = scroller.current;
@@ -139,11 +142,16 @@ export function CalendarDrawing({
         <svg width={width} height={height + 4} role="group" aria-label="Steps of all boards in time">
           {days
             .filter((d) => inSight(d.from, d.to))
-            .map(({ day, from }) => (
+            .map(({ day, from, to }) => (
               <g key={day}>
                 <line x1={x(from)} x2={x(from)} y1={0} y2={height} className={classes.day} />
                 {pixelsAnHour >= 3 && (
-                  <text x={x(from) + 4} y={13} className={classes.dayName}>
+                  <text
+                    // The name of the day that is cut off stays in sight.
+                    x={Math.max(x(from) + 4, Math.min(seen[0] + BEYOND + 4, x(to) - DAY_NAME))}
+                    y={13}
+                    className={classes.dayName}
+                  >
                     {words.day(from + 720)}
                   </text>
                 )}

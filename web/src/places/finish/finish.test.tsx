@@ -140,7 +140,7 @@ describe('when', () => {
     await waitFor(() => expect(server.board.board.due).toEqual({ day: inDays(60), time: '18:30', cured: false }));
     type('It is due', inDays(-3));
     expect(await screen.findByText('That day is past.')).toBeDefined();
-    expect(screen.getByText(/It is not dry by then/)).toBeDefined();
+    expect(await screen.findByText(/It is not dry by then/)).toBeDefined();
     type('It is due', '');
     await waitFor(() => expect(server.board.board.due).toBeNull());
   });
