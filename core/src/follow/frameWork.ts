@@ -48,10 +48,13 @@ export function glueFrame(bench: Bench, i: InstructionOf<'glue'>): void {
   const before = 'panel' in inside ? inside.panel : inside;
   const half = halfOfPair(bench, i, before);
   // Ends that reach over stand in the way of what covers them, not of what goes on the other side.
-  if (!half && (before.over ?? 0) > FINE) bench.fail('notFlat', i, inner);
-  if (before.strips.some(({ wood }) => bench.isOily(wood)) && !bench.wiped.has(inner.id))
-    bench.fail('oilyFace', i, inner);
+  if (!half && (before.over ?? 0) > TOLERANCE) bench.fail('notFlat', i, inner);
   const within = half?.inside ?? inside;
+  // What was glued on opposite lies at no joint of this one.
+  const faces = 'panel' in within ? within.panel : within;
+  const isWiped = bench.wiped.has(inner.id) || bench.wiped.has(within.thing.id);
+  if (faces.strips.some(({ wood }) => bench.isOily(wood)) && !isWiped)
+    bench.fail('oilyFace', i, inner);
   const added = i.parts.flatMap((p) => (p === inner ? [] : (stripRound(bench, i, p, within) ?? [])));
   glueRound(bench, i, within, [...added, ...(half?.strips ?? [])].sort(asInPair));
 }

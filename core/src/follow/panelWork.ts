@@ -248,7 +248,7 @@ export function cutBoards(bench: Bench, i: InstructionOf<'crosscutPanel'>): void
   let free = 0;
   // Where rows end in clean faces the blade may run half beside the wood, or nothing is cut; of a block what falls off is told with its kerf.
   const kerf = panel.rows || panel.parts || panel.frame || panel.back ? 0 : i.saw.kerf;
-  if ((panel.over ?? 0) > FINE) bench.fail('notFlat', i, i.part);
+  if ((panel.over ?? 0) > TOLERANCE) bench.fail('notFlat', i, i.part);
   for (const cut of i.cuts) {
     if (cut.at - kerf < free - FINE || cut.at + cut.length + kerf > panel.length + FINE)
       bench.fail('notEnoughLength', i, cut.part, { is: panel.length, limit: cut.at + cut.length + kerf });

