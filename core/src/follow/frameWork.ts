@@ -53,8 +53,7 @@ export function glueFrame(bench: Bench, i: InstructionOf<'glue'>): void {
   // What was glued on opposite lies at no joint of this one.
   const faces = 'panel' in within ? within.panel : within;
   const isWiped = bench.wiped.has(inner.id) || bench.wiped.has(within.thing.id);
-  if (faces.strips.some(({ wood }) => bench.isOily(wood)) && !isWiped)
-    bench.fail('oilyFace', i, inner);
+  if (faces.strips.some(({ wood }) => bench.isOily(wood)) && !isWiped) bench.fail('oilyFace', i, inner);
   const added = i.parts.flatMap((p) => (p === inner ? [] : (stripRound(bench, i, p, within) ?? [])));
   glueRound(bench, i, within, [...added, ...(half?.strips ?? [])].sort(asInPair));
 }
