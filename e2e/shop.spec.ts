@@ -173,9 +173,7 @@ test('people, days away and prices are said in the shop; odd ones are refused by
   await page.getByLabel('Last day away').fill('2031-08-01');
   await page.getByRole('button', { name: 'Add days away' }).click();
   await expect(page.getByText('The last day must not be before the first.')).toBeVisible();
-  await page.getByLabel('Last day away').fill('2031-08-20');
-  await page.getByRole('button', { name: 'Add days away' }).click();
-  await expect(page.getByText('2031-08-10 to 2031-08-20, everybody')).toBeVisible();
+  // Nothing is stored here: every other test plans with the shared shop.
   await page.getByLabel('Time zone').fill('Nowhere/Here');
   await page.getByLabel('Time zone').blur();
   await expect(page.getByText(/Time zone must be the name of a time zone/)).toBeVisible();

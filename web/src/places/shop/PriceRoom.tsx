@@ -8,24 +8,9 @@ import { OptionalNumber } from '../../quantities/OptionalNumber.tsx';
 import { NumberField } from '../../quantities/plainFields.tsx';
 import { RemoveButton } from '../../quantities/RemoveButton.tsx';
 import type { EditShop } from './editShop.ts';
-import { PRICE_FIGURES } from './priceFigures.ts';
+import { PRICE_FIGURES, RATED } from './priceFigures.ts';
 import classes from './ShopPlace.module.css';
 
-/** Tools that have an hour, or that one could buy. */
-const RATED: readonly ToolId[] = [
-  'tableSaw',
-  'bandSaw',
-  'mitreSaw',
-  'trackSaw',
-  'jointer',
-  'planer',
-  'drumSander',
-  'routerSled',
-  'router',
-  'orbitalSander',
-  'beltSander',
-  'engraver',
-];
 const percent = (share: z.ZodType<number>) =>
   z.number({ error: 'must be a number' }).superRefine((value, context) => {
     for (const issue of share.safeParse(value / 100).error?.issues ?? [])

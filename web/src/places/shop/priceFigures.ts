@@ -1,4 +1,5 @@
 import type { Prices } from '#core/shop/prices.ts';
+import { TOOL_NAMES, type ToolId } from '#core/shop/tools.ts';
 
 type OptionalKey = { [K in keyof Prices]: null extends Prices[K] ? K : never }[keyof Prices];
 
@@ -13,3 +14,25 @@ export const PRICE_FIGURES: readonly [OptionalKey, string, 'money' | 'count'][] 
   ['fittingShelf', 'Handles and loops on the shelf', 'count'],
   ['fixedMonth', 'Rent and power, a month', 'money'],
 ];
+
+/** Tools that have an hour, or that one could buy. */
+export const RATED: readonly ToolId[] = [
+  'tableSaw',
+  'bandSaw',
+  'mitreSaw',
+  'trackSaw',
+  'jointer',
+  'planer',
+  'drumSander',
+  'routerSled',
+  'router',
+  'orbitalSander',
+  'beltSander',
+  'engraver',
+];
+
+/** What each of them is called where it stands. */
+export const RATED_FIGURES: readonly string[] = RATED.flatMap((tool) => [
+  `${TOOL_NAMES[tool]} costs an hour`,
+  `${TOOL_NAMES[tool]} would cost`,
+]);
