@@ -44,6 +44,7 @@ export function rulesFor(problem: ScheduleProblem): Rule[] {
 /** An order by a rule in which each task comes after those it depends on. Ties as tasks are given. */
 export function orderBy({ tasks }: Pick<ScheduleProblem, 'tasks'>, rule: Rule): string[] {
   const place = new Map(tasks.map((t, i) => [t.id, i]));
+  const rank = new Map(tasks.map((t) => [t.id, rule(t)]));
   const waitsFor = new Map(tasks.map((t) => [t.id, t.after.length]));
   const followers = new Map<string, Task[]>();
   for (const task of tasks) for (const id of task.after) followers.set(id, [...(followers.get(id) ?? []), task]);
@@ -53,7 +54,7 @@ export function orderBy({ tasks }: Pick<ScheduleProblem, 'tasks'>, rule: Rule): 
     let best = 0;
     for (let i = 1; i < ready.length; i += 1) {
       const [a, b] = [ready[i] as Task, ready[best] as Task];
-      const differs = rule(a) - rule(b);
+      const differs = entryOf(rank, a.id) - entryOf(rank, b.id);
       if (differs < 0 || (differs === 0 && entryOf(place, a.id) < entryOf(place, b.id))) best = i;
     }
     const [task] = ready.splice(best, 1) as [Task];

@@ -1,4 +1,3 @@
-import { Button } from '@mantine/core';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import type { BoardInWork } from '#contract/schedule.ts';
@@ -67,29 +66,27 @@ export function DueList({ data, words, onAsk }: DueListProps) {
               {late !== null && !isLate && times && (
                 <p className={classes.good}>In time, with {durationWords(-late)} to spare.</p>
               )}
-              <p className={classes.buttons}>
+              <p className={classes.acts}>
                 {isLate && (
-                  <Button size="xs" onClick={() => onAsk(board)} aria-label={`What would save ${board.work.name}`}>
+                  <button
+                    type="button"
+                    data-first
+                    onClick={() => onAsk(board)}
+                    aria-label={`What would save ${board.work.name}`}
+                  >
                     What would save it?
-                  </Button>
+                  </button>
                 )}
-                <Button
-                  size="xs"
-                  variant="default"
+                <button
+                  type="button"
                   onClick={() => void decideWork(work, putOff([board.id])).catch(showProblem)}
                   aria-label={`Put off ${board.work.name}`}
                 >
                   Put off
-                </Button>
-                <Button
-                  size="xs"
-                  variant="default"
-                  component={Link}
-                  to={`/boards/${board.id}/brief`}
-                  aria-label={`${board.work.name}: the day it is due`}
-                >
+                </button>
+                <Link to={`/boards/${board.id}/brief`} aria-label={`${board.work.name}: the day it is due`}>
                   {due ? 'Another day' : 'Give it a day'}
-                </Button>
+                </Link>
               </p>
             </li>
           );

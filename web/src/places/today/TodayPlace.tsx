@@ -155,14 +155,13 @@ function StepRow({ placed, data: { work, latest, problem }, words }: PartProps &
   const late = by !== undefined && by < firstOf(placed.hands).from - 1;
   return (
     <li className={classes.step}>
-      <Button
-        component={Link}
+      <Link
         to={benchPath(task)}
-        size="sm"
+        className={classes.begin}
         aria-label={`Begin: ${board?.work.name ?? ''}, step ${task.number}`}
       >
         Begin
-      </Button>
+      </Link>
       <span className={classes.what}>
         <b>
           <Say phrase={task.title} />
