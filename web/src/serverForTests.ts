@@ -94,6 +94,18 @@ export class ServerForTests {
           return { shop, version: 1, demo: false };
         case '/species':
           return species;
+        case '/schedule':
+          // Nobody has taken the board up.
+          return {
+            now: '2026-11-27T08:00:00.000Z',
+            version: 0,
+            schedule: { order: [], taken: [], waiting: [] },
+            zone: 'UTC',
+            shop,
+            boards: [],
+            idle: [],
+            calendar: false,
+          };
         case '/saw':
           return { promises: [], plans: [], cuttings: [] };
         default:

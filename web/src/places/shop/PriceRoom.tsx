@@ -106,8 +106,10 @@ function ToolPrices({
       <h3>{title}</h3>
       {rows.map(({ tool, amount }) => (
         <div key={tool} className={classes.line}>
+          <span>{TOOL_NAMES[tool]}</span>
           <NumberField
             field={`${TOOL_NAMES[tool]} ${field}`}
+            label=""
             suffix={` ${currency}`}
             value={amount}
             schema={pricesSchema.shape.machines.unwrap().shape.hour}

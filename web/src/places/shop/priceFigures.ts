@@ -1,5 +1,5 @@
 import type { Prices } from '#core/shop/prices.ts';
-import { TOOL_NAMES, type ToolId } from '#core/shop/tools.ts';
+import type { ToolId } from '#core/shop/tools.ts';
 
 type OptionalKey = { [K in keyof Prices]: null extends Prices[K] ? K : never }[keyof Prices];
 
@@ -30,9 +30,3 @@ export const RATED: readonly ToolId[] = [
   'beltSander',
   'engraver',
 ];
-
-/** What each of them is called where it stands. */
-export const RATED_FIGURES: readonly string[] = RATED.flatMap((tool) => [
-  `${TOOL_NAMES[tool]} costs an hour`,
-  `${TOOL_NAMES[tool]} would cost`,
-]);

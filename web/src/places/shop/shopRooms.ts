@@ -8,7 +8,7 @@ import { HABIT_WORDS } from '../../habits/habitWords.ts';
 import { CUTTING_FIGURES, PACE_FIGURES } from './figures.ts';
 import { FINISH_FIGURES } from './finishFigures.ts';
 import { HAND_TOOLS, MACHINES } from './machines.ts';
-import { PRICE_FIGURES, RATED_FIGURES } from './priceFigures.ts';
+import { PRICE_FIGURES } from './priceFigures.ts';
 
 export const roomIds = [
   'about',
@@ -154,7 +154,6 @@ export const SHOP_ROOMS: Readonly<Record<RoomId, ShopRoom>> = {
       'Tax on prices',
       'Another: an hour of a machine',
       'Another: machines that are thought of',
-      ...RATED_FIGURES,
     ],
   },
   ways: {
