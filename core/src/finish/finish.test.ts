@@ -40,6 +40,18 @@ function isInside(line: readonly (readonly [number, number])[], x: number, y: nu
 const pointsOf = (outline: Outline) => outlinePoints(outline, 2).map((p): [number, number] => [p.x, p.y]);
 const finishCalled = (id: string) => USUAL_FINISHES.find((f) => f.id === id)!;
 
+/** A pit in the show side of a board, as the bench notes it. @param depth mm */
+const pitOf = (depth: number) => ({
+  kind: 'badPlace' as const,
+  id: 'p',
+  at: '2026-11-27T08:00:00.000Z',
+  thing: 'panel',
+  copy: 1,
+  spot: { id: 's', x: 5, y: 5, length: 5, width: 5, what: 'pit' },
+  side: 'top' as const,
+  depth,
+});
+
 describe('papers', () => {
   // Runs that people use (common practice): what their sides and their drawers give.
   it.each([
@@ -90,16 +102,7 @@ describe('papers', () => {
 
   it('over a pit they end where the shop’s own list ends, and the step tells the run that is drawn', () => {
     expect(pitRun({ ...DEFAULT_SHOP, grits: [120, 320] }, 0.4).steps.at(-1)!.grit).toBe(320);
-    const pit = {
-      kind: 'badPlace' as const,
-      id: 'p',
-      at: '2026-11-27T08:00:00.000Z',
-      thing: 'panel',
-      copy: 1,
-      spot: { id: 's', x: 5, y: 5, length: 5, width: 5, what: 'pit' },
-      side: 'top' as const,
-      depth: 0.5,
-    };
+    const pit = pitOf(0.5);
     const plan = makePlan({ ...flat, facts: [pit] });
     const lines = plan.operations.find((o) => o.kind === 'sand')!.lines.map((l) => phraseText(l, DEFAULT_DISPLAY));
     const drawn = plan.finish.sides[0]!.run.steps.map((s) => s.grit).join(', ');
@@ -275,16 +278,6 @@ describe('finishes', () => {
     expect(of(['film'], [])).toEqual([[], false]);
   });
 
-  it('cost what goes on, and nobody says what where a price is missing', () => {
-    const priced = DEFAULT_SHOP.finishes.map((f) => ({ ...f, pricePerLitre: f.id === 'mineral-oil' ? 20 : null }));
-    const cost = (finish: string[]) =>
-      makePlan({ ...flat, board: { ...flat.board, finish }, shop: { ...DEFAULT_SHOP, finishes: priced } }).finish;
-    const oiled = cost(['mineral-oil']);
-    // 27.12 g of 0.86 kg a litre are 31.5 ml, at 20 a litre.
-    expect(oiled.costEach).toBeCloseTo((oiled.coatings[0]!.amount.total / 0.86 / 1000) * 20, 9);
-    expect([cost(['mineral-oil', 'wax-oil']).costEach, cost([]).costEach]).toEqual([null, 0]);
-  });
-
   it('one over the other waits until the first has hardened, as its step says', () => {
     const input = { ...flat, board: { ...flat.board, finish: ['hard-wax-oil', 'wax-oil'] } };
     const { finish, operations } = makePlan(input);
@@ -330,18 +323,8 @@ describe('finishes', () => {
   });
 
   it('a pit is sanded to its bottom, with a coarser paper where that needs one, or filled', () => {
-    const pit = (depth: number) => ({
-      kind: 'badPlace' as const,
-      id: 'p',
-      at: '2026-11-27T08:00:00.000Z',
-      thing: 'panel',
-      copy: 1,
-      spot: { id: 's', x: 5, y: 5, length: 5, width: 5, what: 'pit' },
-      side: 'top' as const,
-      depth,
-    });
     const before = makePlan(flat);
-    const after = makePlan({ ...flat, facts: [pit(0.4)] });
+    const after = makePlan({ ...flat, facts: [pitOf(0.4)] });
     // To its bottom and the scratches of 80 and 150: 0.4 + 0.201 + 0.1; half of the habit's 0.5 comes off that face anyway.
     expect(before.ladders.thickness.reached - after.ladders.thickness.reached).toBeCloseTo(0.451, 9);
     expect(after.finish.sides[0]).toMatchObject({
@@ -357,8 +340,8 @@ describe('finishes', () => {
       about: 'p',
       way: 'fill' as const,
     };
-    expect(makePlan({ ...flat, facts: [pit(0.4), filled] }).ladders).toEqual(before.ladders);
-    const deep = { ...flat, shop: { ...DEFAULT_SHOP, papers: [180, 220] }, facts: [pit(3)] };
+    expect(makePlan({ ...flat, facts: [pitOf(0.4), filled] }).ladders).toEqual(before.ladders);
+    const deep = { ...flat, shop: { ...DEFAULT_SHOP, papers: [180, 220] }, facts: [pitOf(3)] };
     expect(checkPlan(makePlan(deep), deep).map((f) => f.rule)).toContain('grit-too-fine');
   });
 

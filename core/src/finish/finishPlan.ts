@@ -27,8 +27,6 @@ export interface FinishPlan {
   /** Finishes that are asked for and not on the shop's shelf, in words. */
   missing: string[];
   coatings: Coating[];
-  /** What goes on one board costs, in the shop's currency; null where a price is missing. */
-  costEach: number | null;
 }
 
 /** Less than this is no difference, mm. */
@@ -39,11 +37,6 @@ function habitFor(sides: readonly SidePlan[], habit: number): number | null {
   const faces = sides.filter((s) => (s.side === 'top' || s.side === 'bottom') && s.pit === null);
   const wanted = 2 * Math.max(0, ...faces.map((s) => s.run.takes));
   return wanted > habit + SAME_MM ? Math.ceil(wanted * 10 - 1e-6) / 10 : null;
-}
-
-/** What a finish costs that goes on one board; null without a price. */
-export function costOf({ finish: { density, pricePerLitre }, amount }: Coating): number | null {
-  return pricePerLitre === null ? null : (amount.total / density / 1000) * pricePerLitre;
 }
 
 /** @param shop as the board is made in it @param flattened with what its faces were made flat */
@@ -68,9 +61,5 @@ export function finishPlanOf(
     habit: habitFor(sides, shop.habits.sanding),
     missing: missingFinishes(board, shop),
     coatings,
-    costEach: coatings.reduce<number | null>((sum, c) => {
-      const cost = costOf(c);
-      return sum === null || cost === null ? null : sum + cost;
-    }, 0),
   };
 }

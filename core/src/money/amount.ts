@@ -26,13 +26,3 @@ export function times(price: number, quantity: number, currency: string): Amount
 export function sumOf(amounts: readonly Amount[]): Amount {
   return amounts.reduce((sum, a) => sum.plus(a), new Big(0));
 }
-
-/** Parts of an amount that add up to it to the coin: the first ones are a coin larger where it does not divide. */
-export function divided(amount: Amount, parts: number, currency: string): Amount[] {
-  const decimals = decimalsOf(currency);
-  const coins = BigInt(amount.times(new Big(10).pow(decimals)).round(0, Big.roundHalfUp).toFixed(0));
-  const [each, rest] = [coins / BigInt(parts), coins % BigInt(parts)];
-  return Array.from({ length: parts }, (_, i) =>
-    new Big((each + (BigInt(i) < rest ? 1n : 0n)).toString()).div(new Big(10).pow(decimals)),
-  );
-}

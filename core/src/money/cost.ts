@@ -40,6 +40,58 @@ export interface Cost {
 const HOUR = 60;
 const figure = (value: number, decimals: number): string => String(Number(value.toFixed(decimals)));
 
+/** So much of something, told with so many decimals, at a price for one. */
+interface Quantity {
+  what: string;
+  quantity: number;
+  decimals: number;
+  unit: string;
+  price: number | null;
+  per: string;
+}
+
+type Sums = Omit<CostPart, 'kind'>;
+
+/** What is used, priced row by row: what is told is what is reckoned. */
+function sumsOf(all: readonly Quantity[], currency: string): Sums {
+  const used = all.filter((r) => r.quantity > 0);
+  const priced = used.flatMap(({ what, quantity, decimals, unit, price, per }): CostRow[] =>
+    price === null
+      ? []
+      : [
+          {
+            what,
+            quantity: `${figure(quantity, decimals)} ${unit}`,
+            price: `${price} ${currency} ${per}`,
+            amount: times(price, Number(quantity.toFixed(decimals)), currency),
+          },
+        ],
+  );
+  return {
+    rows: priced,
+    amount: sumOf(priced.map((r) => r.amount)),
+    unpriced: used.filter((r) => r.price === null).map((r) => r.what),
+  };
+}
+
+/** What finishes cost that go on all copies: the one figure of it, wherever it is told. */
+export function finishCost(finish: Uses['finish'], shop: Pick<Shop, 'finishes'>, currency: string): Sums {
+  return sumsOf(
+    [...finish].map(([id, { ml }]) => {
+      const own = finishNamed(shop, id);
+      return {
+        what: own?.name ?? id,
+        quantity: ml / 1000,
+        decimals: 3,
+        unit: 'l',
+        price: own?.pricePerLitre ?? null,
+        per: 'a litre',
+      };
+    }),
+    currency,
+  );
+}
+
 /** What a board costs, all copies together. Exact to the coin: quantities are told with the decimals that they are reckoned with. */
 export function costOf(
   uses: Uses,
@@ -49,29 +101,7 @@ export function costOf(
 ): Cost {
   const { currency } = materials;
   const { prices } = shop;
-  const rows = (
-    all: { what: string; quantity: number; decimals: number; unit: string; price: number | null; per: string }[],
-  ): Omit<CostPart, 'kind'> => {
-    const used = all.filter((r) => r.quantity > 0);
-    const priced = used.flatMap(({ what, quantity, decimals, unit, price, per }): CostRow[] =>
-      price === null
-        ? []
-        : [
-            {
-              what,
-              quantity: `${figure(quantity, decimals)} ${unit}`,
-              price: `${price} ${currency} ${per}`,
-              // What is told is what is reckoned.
-              amount: times(price, Number(quantity.toFixed(decimals)), currency),
-            },
-          ],
-    );
-    return {
-      rows: priced,
-      amount: sumOf(priced.map((r) => r.amount)),
-      unpriced: used.filter((r) => r.price === null).map((r) => r.what),
-    };
-  };
+  const rows = (all: readonly Quantity[]) => sumsOf(all, currency);
   const wood = amountOf(materials.cost, currency);
   const hours = uses.minutes / HOUR;
   const parts: CostPart[] = [
@@ -99,22 +129,7 @@ export function costOf(
         }),
       ),
     },
-    {
-      kind: 'finish',
-      ...rows(
-        [...uses.finish].map(([id, { ml }]) => {
-          const finish = finishNamed(shop, id);
-          return {
-            what: finish?.name ?? id,
-            quantity: ml / 1000,
-            decimals: 3,
-            unit: 'l',
-            price: finish?.pricePerLitre ?? null,
-            per: 'a litre',
-          };
-        }),
-      ),
-    },
+    { kind: 'finish', ...finishCost(uses.finish, shop, currency) },
     {
       kind: 'paper',
       ...rows([
@@ -161,11 +176,7 @@ export function costOf(
 }
 
 /** A share of what is paid whether boards are made or not. */
-function fixedShare(
-  count: number,
-  { fixedMonth, boardsMonth }: Shop['prices'],
-  currency: string,
-): Omit<CostPart, 'kind'> {
+function fixedShare(count: number, { fixedMonth, boardsMonth }: Shop['prices'], currency: string): Sums {
   if (fixedMonth === null) return { rows: [], amount: new Big(0), unpriced: ['Rent and power'] };
   const amount = amountOf(new Big(fixedMonth).times(count).div(boardsMonth), currency);
   return {

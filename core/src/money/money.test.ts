@@ -7,13 +7,13 @@ import { NO_PRICES } from '../shop/prices.ts';
 import { DEFAULT_SHOP, type Shop } from '../shop/shop.ts';
 import type { Operation } from '../steps/operation.ts';
 import { HANDBOOK_SPECIES } from '../wood/handbookSpecies.ts';
-import { amountOf, decimalsOf, divided, sumOf, times } from './amount.ts';
-import { costOf, type Cost } from './cost.ts';
+import { amountOf, decimalsOf, sumOf, times } from './amount.ts';
+import { costOf, finishCost, type Cost } from './cost.ts';
 import { machineSavings, payBackOf } from './machineSaving.ts';
 import { hourOf, pricesOf, withTax } from './price.ts';
 import { shoppingList } from './shopping.ts';
 import { stockValue } from './stockValue.ts';
-import { usesOf, type Uses } from './uses.ts';
+import { finishUses, usesOf, type Uses } from './uses.ts';
 
 const told = (amounts: readonly (Big | null)[]) => amounts.map((a) => a?.toString() ?? null);
 
@@ -35,23 +35,6 @@ describe('amounts', () => {
     ['QQQ', 2],
   ])('%s has %i decimals', (currency, decimals) => {
     expect(decimalsOf(currency)).toBe(decimals);
-  });
-
-  it('divided among any number are the whole again, and differ by a coin at most', () => {
-    fc.assert(
-      fc.property(
-        fc.integer({ min: 0, max: 1e9 }),
-        fc.integer({ min: 1, max: 60 }),
-        fc.constantFrom('EUR', 'JPY'),
-        (coins, parts, currency) => {
-          const unit = new Big(10).pow(-decimalsOf(currency));
-          const amount = unit.times(coins);
-          const shares = divided(amount, parts, currency);
-          expect(sumOf(shares).eq(amount)).toBe(true);
-          expect(shares[0]!.minus(shares.at(-1)!).lte(unit)).toBe(true);
-        },
-      ),
-    );
   });
 });
 
@@ -132,6 +115,25 @@ describe('cost', () => {
     expect(cost.parts.find((p) => p.kind === 'glue')!.unpriced).toEqual(['Water-resistant wood glue']);
     expect(cost.parts.find((p) => p.kind === 'paper')!.unpriced).toEqual(['Paper']);
     expect(cost.total.toString()).toBe('2480');
+  });
+});
+
+describe('what a finish costs', () => {
+  const shop = {
+    finishes: DEFAULT_SHOP.finishes.map((f) => ({ ...f, pricePerLitre: f.id === 'mineral-oil' ? 20 : null })),
+  };
+  const of = (finish: string[], count: number) => {
+    const input = planInput(plainBoard({ finish, count }), [plainPiece({ length: 4000 })]);
+    const { coatings } = makePlan({ ...input, shop: { ...DEFAULT_SHOP, ...shop } }).finish;
+    return { coatings, cost: finishCost(finishUses(coatings, count), shop, 'EUR') };
+  };
+
+  it('is its whole millilitres at the price of a litre, all copies together, and what has no price is named', () => {
+    const { coatings, cost } = of(['mineral-oil'], 3);
+    const ml = Math.round((coatings[0]!.amount.total * 3) / 0.86);
+    expect(cost.amount.toString()).toBe(new Big(ml).times(20).div(1000).round(2, Big.roundHalfUp).toString());
+    expect(of(['mineral-oil', 'wax-oil'], 1).cost.unpriced).toEqual(['Wax and oil blend']);
+    expect(of([], 1).cost).toEqual({ rows: [], amount: new Big(0), unpriced: [] });
   });
 });
 

@@ -22,7 +22,6 @@ export interface Uses {
   machines: Map<ToolId, number>;
 }
 
-/** Both faces twice over is what a step calls its area once for each grit. */
 const add = <K>(map: Map<K, number>, key: K, by: number): Map<K, number> => map.set(key, (map.get(key) ?? 0) + by);
 
 /** @param coatings of one board @param count boards of the batch */
@@ -51,13 +50,20 @@ export function usesOf(
     uses.minutes += minutes * repeats;
     for (const machine of machinesOf(resources.tools, shop)) add(uses.machines, machine, minutes * repeats);
   }
-  for (const { finish, amount } of coatings) {
-    const before = uses.finish.get(finish.id) ?? { grams: 0, ml: 0 };
-    const grams = amount.total * count;
-    uses.finish.set(finish.id, { grams: before.grams + grams, ml: before.ml + grams / finish.density });
-  }
+  uses.finish = finishUses(coatings, count);
   uses.sheets = uses.sanded / shop.prices.paperSheetM2;
   return uses;
+}
+
+/** How much of each finish goes on all copies, by its id. @param coatings of one board */
+export function finishUses(coatings: readonly Coating[], count: number): Uses['finish'] {
+  const used: Uses['finish'] = new Map();
+  for (const { finish, amount } of coatings) {
+    const before = used.get(finish.id) ?? { grams: 0, ml: 0 };
+    const grams = amount.total * count;
+    used.set(finish.id, { grams: before.grams + grams, ml: before.ml + grams / finish.density });
+  }
+  return used;
 }
 
 /** The finish that a list of them names. */

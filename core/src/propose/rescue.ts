@@ -4,7 +4,7 @@ import { nth } from '../lists/there.ts';
 import { makePlan } from '../plan/plan.ts';
 import { glueUpsOf } from '../plan/trimAgain.ts';
 import type { PlanInput } from '../saw/planInput.ts';
-import { costOf, firstSchedule } from '../schedule/improve.ts';
+import { penaltyOf, firstSchedule } from '../schedule/improve.ts';
 import { dayAt, dayNumber, weekdayOf } from '../schedule/openings.ts';
 import { shopProblem, type WorkDue } from '../schedule/shopProblem.ts';
 import type { BoardTimes } from '../schedule/task.ts';
@@ -200,7 +200,7 @@ function tried(
     .map((b) => (b.work.board === id ? { work: workWith(id, input, trial), due: trial.board.due } : b));
   const problem = shopProblem(all, trial.shop, zone, from);
   const [kept, anew] = [firstSchedule(problem, order), firstSchedule(problem)];
-  return (costOf(anew.score) < costOf(kept.score) ? anew : kept).boards;
+  return (penaltyOf(anew.score) < penaltyOf(kept.score) ? anew : kept).boards;
 }
 
 function workWith(id: string, input: PlanInput, { board, shop }: Trial): BoardWork {

@@ -64,9 +64,7 @@ export function boundsOf(problem: ScheduleProblem): Bounds {
       pools.some((pool) => overfull(pool, all))
     );
   };
-  const path = Math.max(
-    ...tasks.map((t, i) => anyone.reaching(anyone.before(heads[i] as number) + (least[i] as number)) + t.wait),
-  );
+  const path = Math.max(...tasks.map((t, i) => finish(i, heads[i] as number) + t.wait));
   const inTurn = oneAtATime(problem, open, heads, (i, at) => endFrom(tasks, followers, finish, i, at));
   // The same of the hands alone, waits behind the last of them not counted.
   const lastHands = Math.max(

@@ -9,7 +9,7 @@ import type { Schedule, ScheduleProblem, Score } from './task.ts';
 export const WORTH_MINUTES = 15;
 
 /** One figure for a schedule, so that two can be compared: what is late counts most, then when everything is done, then shop hours; boards that are done sooner decide between equals. */
-export function costOf({ late, worst, length, open, average }: Score): number {
+export function penaltyOf({ late, worst, length, open, average }: Score): number {
   return late === Infinity ? Infinity : 1e6 * (late + worst) + 1000 * length + open + average / 10;
 }
 
@@ -43,7 +43,7 @@ export function firstSchedule(problem: ScheduleProblem, kept: readonly string[] 
   if (kept.length > 0) return decoder.schedule(orderLike(problem, kept, nth(rules, 0)));
   return rules
     .map((rule) => decoder.schedule(orderBy(problem, rule)))
-    .reduce((best, own) => (costOf(own.score) < costOf(best.score) - NO_TIME ? own : best));
+    .reduce((best, own) => (penaltyOf(own.score) < penaltyOf(best.score) - NO_TIME ? own : best));
 }
 
 /** As many tasks are put in every order that there is, and the best is proven to be. */
@@ -133,7 +133,7 @@ export class Improver {
     this.decoder = new Decoder(problem);
     this.rules = rulesFor(problem);
     this.best = first;
-    this.bestCost = costOf(first.score);
+    this.bestCost = penaltyOf(first.score);
     this.stretches = stretchesOf(problem);
     this.tasks = new Climb(this.decoder.numbersOf(first.order), this.bestCost);
     this.turns = new Climb(inTurn(this.stretches), Infinity);
@@ -178,7 +178,7 @@ export class Improver {
 
   private lookAt(order: number[]): { cost: number; last: number } {
     const outcome = this.decoder.run(order);
-    const cost = costOf(outcome.score);
+    const cost = penaltyOf(outcome.score);
     if (cost < this.bestCost - NO_TIME) {
       this.bestCost = cost;
       this.best = this.decoder.told(order, outcome);

@@ -35,21 +35,6 @@ export class OpenTime {
     return i < 0 ? 0 : this.read(this.sums, i) + this.read(this.rates, i) * (at - this.read(this.starts, i));
   }
 
-  /** The first moment before which so many minutes are open; Infinity when there are never so many. */
-  reaching(minutes: number): number {
-    let [low, high] = [0, this.sums.length];
-    while (low < high) {
-      const middle = (low + high) >> 1;
-      if (this.read(this.sums, middle) < minutes - 1e-9) low = middle + 1;
-      else high = middle;
-    }
-    if (low === this.sums.length) return Infinity;
-    const rate = low === 0 ? 0 : this.read(this.rates, low - 1);
-    return rate > 0
-      ? this.read(this.starts, low) - (this.read(this.sums, low) - minutes) / rate
-      : this.read(this.starts, low);
-  }
-
   /** The last moment from which so many minutes are open before an end; -Infinity when there never were so many. */
   leaving(end: number, minutes: number): number {
     // What never need be over need never be begun.

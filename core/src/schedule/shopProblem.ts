@@ -1,5 +1,4 @@
 import type { DueDay } from '../board/board.ts';
-import { lastOf } from '../lists/there.ts';
 import type { Shop } from '../shop/shop.ts';
 import { dueMoment } from './due.ts';
 import { openingsFrom } from './openings.ts';
@@ -63,9 +62,4 @@ export function shopProblem(
     held: boards.flatMap(({ work }) => work.held).filter((h) => h.until > from),
     dues,
   };
-}
-
-/** When the last of those who are looked up leaves: nothing is placed behind it. */
-export function horizonOf({ people, from }: ScheduleProblem): number {
-  return Math.max(from, ...people.map((p) => (p.open.length > 0 ? lastOf(p.open).to : from)));
 }

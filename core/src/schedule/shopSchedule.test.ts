@@ -3,7 +3,7 @@ import highsLoader from 'highs';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { boundsOf, latestStarts } from './bound.ts';
 import { decode } from './decode.ts';
-import { costOf, firstSchedule, Improver, judged } from './improve.ts';
+import { penaltyOf, firstSchedule, Improver, judged } from './improve.ts';
 import { dayNumber, momentOf, openingsFrom } from './openings.ts';
 import { orderBy, orderLike, rulesFor } from './orders.ts';
 import type { Placed, Schedule, ScheduleProblem, Task } from './task.ts';
@@ -185,7 +185,7 @@ describe('whatever is to be done, in whatever shop', () => {
           expect(score.open).toBeGreaterThanOrEqual(open - 1.01);
           expect(score.worst).toBeGreaterThanOrEqual(worst - 1.01);
         }
-        expect(costOf(improver.best.score)).toBeLessThanOrEqual(costOf(first.score) + 1e-6);
+        expect(penaltyOf(improver.best.score)).toBeLessThanOrEqual(penaltyOf(first.score) + 1e-6);
       }),
       { numRuns: 150 },
     );

@@ -15,6 +15,7 @@ import {
 } from '#contract/boards.ts';
 import { boardFactsSchema, newFactsSchema } from '#contract/facts.ts';
 import { boardSchema } from '#core/board/board.ts';
+import { NO_PRICES } from '#core/shop/prices.ts';
 import { boardFileSchema, readBoardJson, writeBoardFile } from '#core/format/boardFile.ts';
 import { numberIn, queryOf, type Operation } from '../operation.ts';
 import { invalid, Problem, validated } from '../problem.ts';
@@ -226,7 +227,8 @@ export const boardOperations: readonly Operation[] = [
         facts: await factsOf(db, certain(params.id, 'the id of the address')),
         rack: pieces,
         species: species.filter((s) => named.has(s.code)),
-        shop,
+        // Whoever gets the board need not know what an hour is paid here.
+        shop: { ...shop, prices: NO_PRICES },
       });
       return {
         status: 200,

@@ -1,7 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
 import type { ShopWork } from '#contract/schedule.ts';
-import { MOST_BOARDS_IN_WORK } from '#contract/schedule.ts';
 import type { Board } from '#core/board/board.ts';
 import { stripsOf } from '#core/board/recipe.ts';
 import { makePlan } from '#core/plan/plan.ts';
@@ -106,9 +105,7 @@ export async function shopWork(db: Knex, now: number): Promise<ShopWork> {
     schedule,
     zone: shop.zone ?? new Intl.DateTimeFormat().resolvedOptions().timeZone,
     shop,
-    boards: inWork
-      .slice(0, MOST_BOARDS_IN_WORK)
-      .map(({ id, revision, board, work }) => ({ id, revision, due: board.due, pins: board.pins, work })),
+    boards: inWork.map(({ id, revision, board, work }) => ({ id, revision, due: board.due, pins: board.pins, work })),
     idle: all
       .filter((b) => !inWork.includes(b) && b.work.tasks.length > 0)
       .map(({ id, board, work }) => ({

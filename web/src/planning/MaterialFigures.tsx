@@ -1,18 +1,25 @@
+import type { FinishPlan } from '#core/finish/finishPlan.ts';
+import { amountOf } from '#core/money/amount.ts';
+import { finishCost } from '#core/money/cost.ts';
 import type { Materials } from '#core/money/materials.ts';
+import { finishUses } from '#core/money/uses.ts';
+import type { Shop } from '#core/shop/shop.ts';
 import { Measured } from '../quantities/Measured.tsx';
+import { moneyWords } from '../quantities/moneyWords.ts';
 import classes from './MaterialFigures.module.css';
 
 interface MaterialFiguresProps {
   materials: Materials;
-  /** What goes on one board costs; null without a price. */
-  finish: number | null;
+  shop: Pick<Shop, 'finishes'>;
+  coatings: FinishPlan['coatings'];
   count: number;
 }
 
 /** Wood, weight and cost of a board, with what is not known said. */
-export function MaterialFigures({ materials, finish, count }: MaterialFiguresProps) {
+export function MaterialFigures({ materials, shop, coatings, count }: MaterialFiguresProps) {
   const { taken, finished, gramsEach, costEach, cost, currency, unpriced } = materials;
-  const money = new Intl.NumberFormat(undefined, { style: 'currency', currency });
+  const money = (amount: number) => moneyWords(amountOf(amount, currency), currency);
+  const finish = finishCost(finishUses(coatings, count), shop, currency);
   return (
     <dl className={classes.figures} aria-label="Wood, weight and cost">
       <div>
@@ -37,21 +44,20 @@ export function MaterialFigures({ materials, finish, count }: MaterialFiguresPro
       <div>
         <dt>Wood used up</dt>
         <dd>
-          {money.format(costEach)}
-          {count > 1 && <small> each, {money.format(cost)} in all</small>}
+          {money(costEach)}
+          {count > 1 && <small> each, {money(cost)} in all</small>}
         </dd>
-        {finish === null ? (
+        {finish.amount.gt(0) && (
           <dd>
-            <small>and the finish, whose price is not known</small>
+            <small>
+              and {moneyWords(finish.amount, currency)} of finish{count > 1 && ' in all'}
+            </small>
           </dd>
-        ) : (
-          finish > 0 && (
-            <dd>
-              <small>
-                and {money.format(finish)} of finish{count > 1 && ' each'}
-              </small>
-            </dd>
-          )
+        )}
+        {finish.unpriced.length > 0 && (
+          <dd>
+            <small>and {finish.unpriced.join(', ').toLowerCase()}, whose price is not known</small>
+          </dd>
         )}
         {unpriced.length > 0 && (
           <dd>

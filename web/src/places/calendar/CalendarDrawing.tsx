@@ -20,6 +20,8 @@ const PIN_STEP = 15;
 /** So far beyond what is in sight is drawn, and so wide is the name of a day, pixels. */
 const BEYOND = 400;
 const DAY_NAME = 92;
+/** A step that the keyboard goes to is at least so far from the edge, pixels. */
+const FOCUS_MARGIN = 80;
 const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ';
 
 interface CalendarDrawingProps {
@@ -76,6 +78,21 @@ export function CalendarDrawing({
     // A schedule that is told anew must not take the place in sight away.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [pixelsAnHour]);
+  // React listens to wheels without being able to keep the page from zooming too.
+  const zoomed = useRef(onZoom);
+  useEffect(() => {
+    zoomed.current = onZoom;
+  });
+  useEffect(() => {
+    const box = scroller.current;
+    const turned = (event: WheelEvent) => {
+      if (!event.ctrlKey) return;
+      event.preventDefault();
+      zoomed.current(-event.deltaY);
+    };
+    box?.addEventListener('wheel', turned, { passive: false });
+    return () => box?.removeEventListener('wheel', turned);
+  }, [scroller]);
   const inSight = (from: number, to: number) => x(to) >= seen[0] && x(from) <= seen[1];
   const days = useMemo(() => {
     const list: { day: number; from: number; to: number }[] = [];
@@ -96,7 +113,22 @@ export function CalendarDrawing({
         .sort((a, b) => a.from - b.from || (a.key < b.key ? -1 : 1)),
     [rows],
   );
-  const focusable = order.find((b) => b.placed?.task.id === chosen)?.key ?? order[0]?.key;
+  // What is out of sight is not drawn, and cannot take the keyboard: then it is the first that is.
+  const drawn = order.filter((b) => inSight(b.from, b.to));
+  const focusable = (drawn.find((b) => b.placed?.task.id === chosen) ?? drawn[0])?.key;
+  const bringIntoSight = ({ from }: Bar) => {
+    const box = scroller.current;
+    if (box && (x(from) < box.scrollLeft + FOCUS_MARGIN || x(from) > box.scrollLeft + box.clientWidth - FOCUS_MARGIN))
+      box.scrollTo({ left: Math.max(0, x(from) - FOCUS_MARGIN) });
+  };
+  /** Once it is drawn: what comes into sight is so one frame later. */
+  const focusSoon = (key: string, tries = 5) => {
+    requestAnimationFrame(() => {
+      const shown = scroller.current?.querySelector<SVGElement>(`[data-key="${CSS.escape(key)}"][role]`);
+      if (shown) shown.focus({ preventScroll: true });
+      else if (tries > 0) focusSoon(key, tries - 1);
+    });
+  };
   const keyed = (event: KeyboardEvent, bar: Bar) => {
     const at = order.findIndex((b) => b.key === bar.key);
     const way = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];
@@ -111,11 +143,8 @@ export function CalendarDrawing({
       const next = order[Math.max(0, Math.min(order.length - 1, at + way))];
       if (next?.placed) {
         onChoose(next.placed.task.id, null);
-        requestAnimationFrame(() => {
-          const shown = scroller.current?.querySelector<SVGElement>(`[data-key="${CSS.escape(next.key)}"]`);
-          shown?.focus({ preventScroll: true });
-          shown?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
-        });
+        bringIntoSight(next);
+        focusSoon(next.key);
       }
     }
   };
@@ -130,15 +159,7 @@ export function CalendarDrawing({
           </div>
         ))}
       </div>
-      <div
-        ref={scroller}
-        className={classes.scroller}
-        onScroll={look}
-        onWheel={(event) => {
-          if (event.ctrlKey) onZoom(-event.deltaY);
-        }}
-        {...pan}
-      >
+      <div ref={scroller} className={classes.scroller} onScroll={look} {...pan}>
         <svg width={width} height={height + 4} role="group" aria-label="Steps of all boards in time">
           {days
             .filter((d) => inSight(d.from, d.to))

@@ -1,5 +1,5 @@
 import { Button, NativeSelect, TextInput } from '@mantine/core';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { Pin } from '#core/board/board.ts';
 import { firstOf, lastOf } from '#core/lists/there.ts';
@@ -59,6 +59,8 @@ export function PinPanel({ data, placed, at, onClose }: PinPanelProps) {
   const [time, setTime] = useState(() => fieldText(work.zone, at ?? task.pinned ?? begins));
   const [person, setPerson] = useState(task.person ?? ANYBODY);
   const [busy, setBusy] = useState(false);
+  const panel = useRef<HTMLElement>(null);
+  useEffect(() => panel.current?.scrollIntoView({ block: 'nearest' }), []);
   const moment = momentIn(work.zone, time);
   const wantsTime = moment !== null && (at !== null || task.pinned !== null || Math.abs(moment - begins) > 0.5);
   const problemText =
@@ -95,7 +97,7 @@ export function PinPanel({ data, placed, at, onClose }: PinPanelProps) {
   };
   const who = person === ANYBODY ? null : person;
   return (
-    <section className={classes.pinPanel} aria-label="The step">
+    <section ref={panel} className={classes.pinPanel} aria-label="The step">
       <h2>
         <Say phrase={task.title} />
         {partWords(task)}

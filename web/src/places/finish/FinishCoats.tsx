@@ -4,9 +4,12 @@ import { Link } from 'react-router';
 import { bathFor, lieTogether } from '#core/finish/bath.ts';
 import { finishesOf } from '#core/finish/coats.ts';
 import { tellGrams } from '#core/finish/surfaces.ts';
-import { costOf, type Coating } from '#core/finish/finishPlan.ts';
+import type { Coating } from '#core/finish/finishPlan.ts';
+import { finishCost } from '#core/money/cost.ts';
+import { finishUses } from '#core/money/uses.ts';
 import { figurePath } from '../../habits/figurePath.ts';
 import { useAllBoards } from '../../data/queries.ts';
+import { moneyWords } from '../../quantities/moneyWords.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import classes from './FinishPlace.module.css';
 import { Length } from '../../quantities/Length.tsx';
@@ -104,8 +107,9 @@ export function FinishCoats() {
 /** How much of it, on what, and from where. */
 function CoatFigures({ coating }: { coating: Coating }) {
   const { finish, amount } = coating;
-  const cost = costOf(coating);
   const { board, plan } = useSettledBoard();
+  const { currency } = plan.shop;
+  const cost = finishCost(finishUses([coating], board.count), plan.shop, currency);
   const all = amount.total * board.count;
   const ml = all / finish.density;
   const [l, w, t] = plan.wood?.board.size ?? [0, 0, 0];
@@ -120,7 +124,7 @@ function CoatFigures({ coating }: { coating: Coating }) {
         edges {tellGrams(amount.edges * board.count)}, ends {tellGrams(amount.ends * board.count)} g
         {amount.intoEndGrain > 0.005 &&
           `; ${Math.round((100 * amount.intoEndGrain) / amount.total)} % of it into end grain`}
-        .{cost !== null && ` It costs ${(cost * board.count).toFixed(2)} ${plan.shop.currency}.`}
+        .{cost.rows.length > 0 && ` It costs ${moneyWords(cost.amount, currency)}.`}
       </p>
       {finish.shelfMl !== null && finish.shelfMl < ml && (
         <p className={classes.bad}>

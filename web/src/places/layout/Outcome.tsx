@@ -10,7 +10,7 @@ import { stripsOf } from '#core/board/recipe.ts';
 /** What comes of the layout, always in sight: the sum against the wanted width, the other sizes, the wood, and what to mind. */
 export const Outcome = memo(function Outcome({ onSelect }: { onSelect(index: number): void }) {
   const { board, plan, findings } = useSettledBoard();
-  const { panelWidth, allowances, ladders, materials, finish, again, frame, back } = plan;
+  const { panelWidth, allowances, ladders, materials, finish, shop, again, frame, back } = plan;
   const difference = panelWidth - allowances.wantedPanelWidth;
   const short = difference < -1e-6;
   const share = Math.min(1, panelWidth / Math.max(1, allowances.wantedPanelWidth));
@@ -65,7 +65,7 @@ export const Outcome = memo(function Outcome({ onSelect }: { onSelect(index: num
         )}
       </dl>
       {stripsOf(board).length > 0 && (
-        <MaterialFigures materials={materials} finish={finish.costEach} count={board.count} />
+        <MaterialFigures materials={materials} shop={shop} coatings={finish.coatings} count={board.count} />
       )}
       {stripsOf(board).length > 0 && <SeasonPanel />}
       <section className={classes.findings} aria-label="What to mind">

@@ -89,7 +89,12 @@ export function MillPlace() {
         <MoistureLines />
         <section>
           <h2>Wood</h2>
-          <MaterialFigures materials={plan.materials} finish={plan.finish.costEach} count={board.count} />
+          <MaterialFigures
+            materials={plan.materials}
+            shop={plan.shop}
+            coatings={plan.finish.coatings}
+            count={board.count}
+          />
           <PartsTable />
           <Button component={Link} to="../glue" relative="path" mt={12}>
             On to the glue-up

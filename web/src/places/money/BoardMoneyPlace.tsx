@@ -1,7 +1,6 @@
 import { Button } from '@mantine/core';
 import { IconFileInvoice, IconReceipt } from '@tabler/icons-react';
 import { useQuery } from '@tanstack/react-query';
-import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { boardSchema } from '#core/board/board.ts';
 import { amountOf, type Amount } from '#core/money/amount.ts';
@@ -11,16 +10,14 @@ import { useSettledBoard } from '../../data/openBoard.tsx';
 import { durationWords } from '../../quantities/duration.ts';
 import { OptionalNumber } from '../../quantities/OptionalNumber.tsx';
 import { CostDrawing } from './CostDrawing.tsx';
-import { moneyWords, PRICE_WORDS } from './moneyWords.ts';
+import { moneyWords } from '../../quantities/moneyWords.ts';
+import { PRICE_WORDS } from './moneyNames.ts';
 import classes from './money.module.css';
-import { costOfBatch, useCost } from './useCost.ts';
-
-/** Batches that are set beside the one there is. */
-const BATCHES = [1, 3, 5, 10];
+import { useBatches, useCost } from './useCost.ts';
 
 /** What the board costs, what to ask for it, and what that pays. */
 export function BoardMoneyPlace() {
-  const { board, plan, session, input } = useSettledBoard();
+  const { board, plan, session } = useSettledBoard();
   const cost = useCost();
   const { currency, count } = cost;
   const earlier = useQuery({ queryKey: ['earlier prices'], queryFn: api.earlierPrices });
@@ -29,11 +26,7 @@ export function BoardMoneyPlace() {
   const prices = pricesOf(cost, size, earlier.data?.prices ?? [], plan.shop.prices);
   const asked = board.price === null ? null : amountOf(board.price, currency);
   const pays = asked && hourOf(cost, asked);
-  const batches = useMemo(
-    () =>
-      [...new Set([...BATCHES, board.count])].sort((a, b) => a - b).map((n) => ({ n, cost: costOfBatch(input, n) })),
-    [input, board.count],
-  );
+  const batches = useBatches();
   return (
     <div className={classes.page}>
       <div>
@@ -53,12 +46,12 @@ export function BoardMoneyPlace() {
             </tr>
           </thead>
           <tbody>
-            {batches.map(({ n, cost: own }) => (
+            {batches.map(({ count: n, cost: own, given }) => (
               <tr key={n} data-own={n === board.count || undefined}>
                 <td>{n}</td>
                 <td>{money(amountOf(own.total.div(n), currency))}</td>
                 <td>{durationWords((own.hours * 60) / n)}</td>
-                <td>{n === board.count ? (plan.cutting.shortages.length === 0 ? 'yes' : 'not all') : ''}</td>
+                <td>{given ? 'yes' : 'not all'}</td>
               </tr>
             ))}
           </tbody>

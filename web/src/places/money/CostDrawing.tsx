@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { Cost, CostKind } from '#core/money/cost.ts';
-import { COST_WORDS, moneyWords } from './moneyWords.ts';
+import { moneyWords } from '../../quantities/moneyWords.ts';
+import { COST_WORDS } from './moneyNames.ts';
 import classes from './money.module.css';
 
 const WIDTH = 640;

@@ -6,7 +6,7 @@ import { amountOf } from '#core/money/amount.ts';
 import { api } from '../../data/api.ts';
 import { durationWords } from '../../quantities/duration.ts';
 import { Length } from '../../quantities/Length.tsx';
-import { moneyWords } from './moneyWords.ts';
+import { moneyWords } from '../../quantities/moneyWords.ts';
 import { useShopPlans } from './useShopPlans.ts';
 import classes from './money.module.css';
 

@@ -8,7 +8,7 @@ import { withTax } from '#core/money/price.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { BoardSizeLine } from '../../drawing/BoardSizeLine.tsx';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
-import { moneyWords } from './moneyWords.ts';
+import { moneyWords } from '../../quantities/moneyWords.ts';
 import classes from './money.module.css';
 
 const DAY = new Intl.DateTimeFormat(undefined, { dateStyle: 'long' });

@@ -16,7 +16,7 @@ import { Length } from '../../quantities/Length.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
 import { lengthBetween } from '#core/units/lengthSchema.ts';
 import { showProblem, showWord } from '../../shell/notices.tsx';
-import { moneyWords } from './moneyWords.ts';
+import { moneyWords } from '../../quantities/moneyWords.ts';
 import type { Plan } from '#core/plan/plan.ts';
 import { ofKind } from '#core/steps/instruction.ts';
 import type { Operation } from '#core/steps/operation.ts';

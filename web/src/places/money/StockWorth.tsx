@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { stockValue } from '#core/money/stockValue.ts';
 import { trouble, useRack, useShop, useSpecies } from '../../data/queries.ts';
-import { moneyWords } from './moneyWords.ts';
+import { moneyWords } from '../../quantities/moneyWords.ts';
 import classes from './money.module.css';
 
 const DAY = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' });

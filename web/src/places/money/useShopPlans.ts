@@ -39,6 +39,7 @@ export function useShopPlans(wanted: readonly string[] | null) {
   const known = ids?.filter((id) => boards.data?.some((b) => b.id === id)) ?? [];
   const book = useSawBook(known);
   const [plans, setPlans] = useState<PlannedBoard[] | null>(null);
+  const [failed, setFailed] = useState<Error | null>(null);
   const key = known.join();
   useEffect(() => {
     if (!boards.data || boards.hasNextPage || !rack.data || !shop.data || !species.data || !book.data || ids === null)
@@ -68,8 +69,12 @@ export function useShopPlans(wanted: readonly string[] | null) {
         await new Promise((resolve) => setTimeout(resolve));
         if (gone) return;
       }
-      if (!gone) setPlans(made);
-    })().catch(() => {});
+      if (gone) return;
+      setFailed(null);
+      setPlans(made);
+    })().catch((error: unknown) => {
+      if (!gone) setFailed(error instanceof Error ? error : new Error(String(error)));
+    });
     return () => {
       gone = true;
     };
@@ -83,6 +88,6 @@ export function useShopPlans(wanted: readonly string[] | null) {
     shop: shop.data ?? null,
     species: species.data ?? null,
     chosen: known,
-    problem: trouble(boards, rack, shop, species),
+    problem: trouble(boards, rack, shop, species, book, work) ?? failed,
   };
 }
