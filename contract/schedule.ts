@@ -38,6 +38,8 @@ const boardIdleSchema = z.strictObject({
   id: idSchema,
   name: z.string(),
   minutes: z.number(),
+  /** And how many until it first waits for glue or oil. */
+  untilWait: z.number(),
   /** It waits because somebody said so. */
   waiting: z.boolean(),
 });

@@ -59,7 +59,7 @@ interface Trial {
 
 /**
  * What would make a board's day: each change alone, the least of its kind that does, or the most that was tried; and where none does alone, two together.
- * @returns those that are in time first, with the most time to spare; without those that change nothing
+ * @returns those that make the day, with the most time to spare first; where nothing does, those that come nearer to it
  */
 export function rescuesFor(given: RescueInput): Rescue[] {
   const now: Trial = { board: given.input.board, shop: given.shop, without: [] };
@@ -89,19 +89,16 @@ export function rescuesFor(given: RescueInput): Rescue[] {
     return first && first.late < (own.late ?? 0) - 1 ? [first] : [];
   });
   const inTime = singles.filter((r) => r.late <= 0);
-  const pairs =
-    inTime.length > 0
-      ? []
-      : singles.flatMap((a, i) =>
-          singles
-            .slice(i + 1)
-            .filter((b) => nth(a.changes, 0).what !== nth(b.changes, 0).what)
-            .flatMap((b) => judge([...a.changes, ...b.changes]) ?? [])
-            .filter((r) => r.late < Math.min(a.late, Infinity) - 1),
-        );
-  return [...singles, ...pairs].sort(
-    (a, b) => Number(a.late > 0) - Number(b.late > 0) || a.changes.length - b.changes.length || a.late - b.late,
+  if (inTime.length > 0) return inTime.sort((a, b) => a.late - b.late);
+  const pairs = singles.flatMap((a, i) =>
+    singles
+      .slice(i + 1)
+      .filter((b) => nth(a.changes, 0).what !== nth(b.changes, 0).what)
+      .flatMap((b) => judge([...a.changes, ...b.changes]) ?? [])
+      .filter((r) => r.late < a.late - 1),
   );
+  const made = pairs.filter((r) => r.late <= 0);
+  return (made.length > 0 ? made : [...singles, ...pairs]).sort((a, b) => a.late - b.late);
 }
 
 /** Changes by kind, each list from the least on. */

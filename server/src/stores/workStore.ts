@@ -111,11 +111,20 @@ export async function shopWork(db: Knex, now: number): Promise<ShopWork> {
       .map(({ id, board, work }) => ({
         id,
         name: board.name,
-        minutes: work.tasks.reduce((sum, t) => sum + t.minutes, 0),
+        minutes: handsOf(work.tasks),
+        untilWait: handsOf(untilWait(work.tasks)),
         waiting: schedule.waiting.includes(id),
       })),
     calendar: secret !== null,
   };
+}
+
+const handsOf = (tasks: BoardWork['tasks']): number => tasks.reduce((sum, t) => sum + t.minutes, 0);
+
+/** Steps up to the first one that is waited for. */
+function untilWait(tasks: BoardWork['tasks']): BoardWork['tasks'] {
+  const at = tasks.findIndex((t) => t.wait > 0);
+  return at < 0 ? tasks : tasks.slice(0, at + 1);
 }
 
 const hashOf = (value: unknown): string => createHash('sha256').update(JSON.stringify(value)).digest('hex');

@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import type { BoardInWork } from '#contract/schedule.ts';
 import { firstOf } from '#core/lists/there.ts';
 import { TOOL_NAMES, type ToolId } from '#core/shop/tools.ts';
+import { eveningsOf, firstWithRoom } from '#core/schedule/evenings.ts';
 import { setUpsOf, type SetUp } from '#core/schedule/setUps.ts';
 import type { Placed } from '#core/schedule/task.ts';
 import type { WorkTask } from '#core/schedule/work.ts';
@@ -48,7 +49,7 @@ export function TodayPlace() {
         <div>
           <DueList data={data} words={words} onAsk={setAsked} />
           <Waiting data={data} words={words} />
-          <Idle data={data} />
+          <Idle data={data} words={words} />
         </div>
       </div>
       {asked && (
@@ -185,61 +186,48 @@ function StepRow({ placed, data: { work, latest, problem }, words }: PartProps &
   );
 }
 
-/** So many evenings ahead are told. */
+/** So many evenings ahead are told, and so many are looked through for free time. */
 const EVENINGS = 3;
+const LOOKED_THROUGH = 21;
 
 /** What is done in the next openings, and how much of them stays free. */
 function Openings({ data: { problem, schedule, work }, words }: PartProps) {
-  const opens = problem.people
-    .flatMap((p) => p.open)
-    .filter((o, i, all) => all.findIndex((other) => other.from === o.from) === i)
-    .sort((a, b) => a.from - b.from)
-    .slice(0, EVENINGS);
   const names = new Map(work.boards.map((b) => [b.id, b.work.name]));
-  const placed = [...schedule.placed.values()];
   return (
     <section aria-label="The next evenings">
       <h2>Next in the shop</h2>
-      {opens.map((open) => {
-        const inside = placed
-          .flatMap((p) => p.hands.filter((h) => h.from < open.to && h.to > open.from).map((hand) => ({ p, hand })))
-          .sort((a, b) => a.hand.from - b.hand.from);
-        const busy = inside.reduce((sum, { hand, p }) => sum + (hand.to - hand.from) * p.people.length, 0);
-        const there = problem.people.filter((p) => p.open.some((o) => o.from < open.to && o.to > open.from)).length;
-        const free = Math.max(0, (open.to - open.from) * there - busy);
-        return (
-          <div key={open.from} className={classes.evening}>
-            <h3>
-              {words.moment(open.from)} to {words.clock(open.to)}
-              <small>{free >= 1 ? `${durationWords(free)} free` : 'full'}</small>
-            </h3>
-            {inside.length === 0 ? (
-              <p className={classes.soft}>Nothing to do then.</p>
-            ) : (
-              <table>
-                <tbody>
-                  {inside.map(({ p, hand }) => {
-                    const task = p.task as WorkTask;
-                    return (
-                      <tr key={`${task.id}-${hand.from}`}>
-                        <td>{words.clock(hand.from)}</td>
-                        <td>{durationWords(hand.to - hand.from)}</td>
-                        <td>
-                          <Say phrase={task.title} />
-                          {partWords(task)}
-                        </td>
-                        <td>
-                          <Link to={`/boards/${task.board}/bench`}>{names.get(task.board)}</Link>
-                        </td>
-                      </tr>
-                    );
-                  })}
-                </tbody>
-              </table>
-            )}
-          </div>
-        );
-      })}
+      {eveningsOf(problem, schedule, EVENINGS).map(({ from, to, steps, free }) => (
+        <div key={from} className={classes.evening}>
+          <h3>
+            {words.moment(from)} to {words.clock(to)}
+            <small>{free >= 1 ? `${durationWords(free)} free` : 'full'}</small>
+          </h3>
+          {steps.length === 0 ? (
+            <p className={classes.soft}>Nothing to do then.</p>
+          ) : (
+            <table>
+              <tbody>
+                {steps.map(({ placed, hand }) => {
+                  const task = placed.task as WorkTask;
+                  return (
+                    <tr key={`${task.id}-${hand.from}`}>
+                      <td>{words.clock(hand.from)}</td>
+                      <td>{durationWords(hand.to - hand.from)}</td>
+                      <td>
+                        <Say phrase={task.title} />
+                        {partWords(task)}
+                      </td>
+                      <td>
+                        <Link to={`/boards/${task.board}/bench`}>{names.get(task.board)}</Link>
+                      </td>
+                    </tr>
+                  );
+                })}
+              </tbody>
+            </table>
+          )}
+        </div>
+      ))}
     </section>
   );
 }
@@ -271,25 +259,33 @@ function Waiting({ data: { work, problem }, words }: PartProps) {
   );
 }
 
-/** Boards that nobody has taken up yet. */
-function Idle({ data: { work } }: { data: ShopSchedule }) {
+/** Boards that nobody has taken up yet, and the next evening with room for each until it first waits. */
+function Idle({ data: { work, problem, schedule }, words }: PartProps) {
   if (work.idle.length === 0) return null;
   const takeUp = (id: string) => decideWork(work, takenUp(id)).catch(showProblem);
+  const evenings = eveningsOf(problem, schedule, LOOKED_THROUGH);
   return (
     <section aria-label="Could be begun">
       <h2>Could be begun</h2>
       <ul className={classes.idle}>
-        {work.idle.map(({ id, name, minutes, waiting }) => (
-          <li key={id}>
-            <Link to={`/boards/${id}/layout`}>{name}</Link>
-            <span className={classes.soft}>
-              {durationWords(minutes)} of work{waiting && ', put off'}
-            </span>
-            <Button size="xs" variant="default" onClick={() => void takeUp(id)} aria-label={`Take up ${name}`}>
-              Take up
-            </Button>
-          </li>
-        ))}
+        {work.idle.map(({ id, name, minutes, untilWait, waiting }) => {
+          const room = firstWithRoom(evenings, untilWait);
+          return (
+            <li key={id}>
+              <Link to={`/boards/${id}/layout`}>{name}</Link>
+              <span className={classes.soft}>
+                {durationWords(minutes)} of work{waiting && ', put off'}
+                <small>
+                  {durationWords(untilWait)} until it first waits
+                  {room ? `: fits ${words.moment(room.from)}` : ': no evening has room for that'}
+                </small>
+              </span>
+              <Button size="xs" variant="default" onClick={() => void takeUp(id)} aria-label={`Take up ${name}`}>
+                Take up
+              </Button>
+            </li>
+          );
+        })}
       </ul>
     </section>
   );
