@@ -1,12 +1,11 @@
 import type { DueDay } from '#core/board/board.ts';
-import { stripsOf } from '#core/board/recipe.ts';
+import { workOfPlan } from '#core/plan/boardWork.ts';
 import { makePlan } from '#core/plan/plan.ts';
-import { glueUpsOf } from '#core/plan/trimAgain.ts';
 import { firstOf, lastOf } from '#core/lists/there.ts';
 import { firstSchedule, Improver } from '#core/schedule/improve.ts';
 import { dayNumber, minuteOfDay, momentOf } from '#core/schedule/openings.ts';
 import { shopProblem } from '#core/schedule/shopProblem.ts';
-import { workOf, type WorkTask } from '#core/schedule/work.ts';
+import type { WorkTask } from '#core/schedule/work.ts';
 import { phraseText } from '#core/units/phrase.ts';
 import { MOST_SECONDS, readPairs, Refusal, refusing } from './boardArguments.ts';
 import { readTogether } from './oneShop.ts';
@@ -76,18 +75,8 @@ function main(args: readonly string[]): void {
   const from =
     asked.from === null ? Math.floor(Date.now() / 60_000) : momentOf(zone, dayNumber(day), minuteOfDay(time));
   const boards = files.map(({ board, facts }, i) => {
-    const plan = makePlan({ board, facts, rack, shop, species });
-    const work = workOf(
-      {
-        id: String(i),
-        board,
-        operations: stripsOf(board).length === 0 ? [] : plan.operations,
-        glueUps: glueUpsOf(plan),
-        finish: plan.finish,
-        facts,
-      },
-      { ...plan.shop, people: shop.people },
-    );
+    const input = { board, facts, rack, shop, species };
+    const work = workOfPlan(String(i), input, makePlan(input));
     return { work, due: asked.deadlines.get(board.name) ?? board.due };
   });
   const problem = shopProblem(boards, shop, zone, from);

@@ -1,8 +1,7 @@
+import { workOfPlan } from '#core/plan/boardWork.ts';
 import { makePlan } from '#core/plan/plan.ts';
-import { glueUpsOf } from '#core/plan/trimAgain.ts';
 import { shopProblem } from '#core/schedule/shopProblem.ts';
 import type { ScheduleProblem } from '#core/schedule/task.ts';
-import { workOf } from '#core/schedule/work.ts';
 import { nth } from '#core/lists/there.ts';
 import type { Shop } from '#core/shop/shop.ts';
 import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';
@@ -52,17 +51,7 @@ export function scheduleInstance(boards: number, seed: number): ScheduleProblem 
     const plan = nth(plans, k);
     const pace = 0.7 + random();
     const operations = plan.operations.map((o) => ({ ...o, minutes: o.minutes * pace }));
-    const work = workOf(
-      {
-        id: `b${i}`,
-        board: nth(tramShedBoards, k),
-        operations,
-        glueUps: glueUpsOf(plan),
-        finish: plan.finish,
-        facts: [],
-      },
-      shop,
-    );
+    const work = workOfPlan(`b${i}`, { board: nth(tramShedBoards, k) }, { ...plan, operations });
     return { work, due: null };
   });
   return shopProblem(works, shop, ZONE, FROM);

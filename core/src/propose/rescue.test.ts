@@ -1,11 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import type { Board } from '../board/board.ts';
+import { workOfPlan } from '../plan/boardWork.ts';
 import { makePlan } from '../plan/plan.ts';
 import { plainBoard, plainPiece, planInput } from '../plan/planArbitrary.ts';
-import { glueUpsOf } from '../plan/trimAgain.ts';
 import { firstSchedule } from '../schedule/improve.ts';
 import { shopProblem, type WorkDue } from '../schedule/shopProblem.ts';
-import { workOf } from '../schedule/work.ts';
 import { DEFAULT_SHOP, type Shop } from '../shop/shop.ts';
 import { boardWith, rescuesFor, shopWith, UNCURED_NOTE, type Rescue } from './rescue.ts';
 
@@ -17,12 +16,8 @@ const bread = (change: Partial<Board> = {}): Board => ({
   ...change,
 });
 const dueOf = (id: string, board: Board, shop: Shop): WorkDue => {
-  const plan = makePlan(planInput(board, RACK, shop));
-  const work = workOf(
-    { id, board, operations: plan.operations, glueUps: glueUpsOf(plan), finish: plan.finish, facts: [] },
-    { ...plan.shop, people: shop.people },
-  );
-  return { work, due: board.due };
+  const input = planInput(board, RACK, shop);
+  return { work: workOfPlan(id, input, makePlan(input)), due: board.due };
 };
 const rescue = (board: Board, shop: Shop = DEFAULT_SHOP, others: readonly WorkDue[] = []): Rescue[] =>
   rescuesFor({

@@ -1,14 +1,14 @@
 import type { Board } from '../board/board.ts';
 import { glueOf, type Shop } from '../shop/shop.ts';
 import { nth } from '../lists/there.ts';
+import { workOfPlan } from '../plan/boardWork.ts';
 import { makePlan } from '../plan/plan.ts';
-import { glueUpsOf } from '../plan/trimAgain.ts';
 import type { PlanInput } from '../saw/planInput.ts';
 import { penaltyOf, firstSchedule } from '../schedule/improve.ts';
 import { dayAt, dayNumber, weekdayOf } from '../schedule/openings.ts';
 import { shopProblem, type WorkDue } from '../schedule/shopProblem.ts';
 import type { BoardTimes } from '../schedule/task.ts';
-import { workOf, type BoardWork } from '../schedule/work.ts';
+import type { BoardWork } from '../schedule/work.ts';
 
 /** What would change, and where. */
 export type RescueChange =
@@ -202,15 +202,5 @@ function tried(
 
 function workWith(id: string, input: PlanInput, { board, shop }: Trial): BoardWork {
   const plan = makePlan({ ...input, board, shop });
-  return workOf(
-    {
-      id,
-      board,
-      operations: plan.operations,
-      glueUps: glueUpsOf(plan),
-      finish: plan.finish,
-      facts: input.facts ?? [],
-    },
-    { ...plan.shop, people: shop.people },
-  );
+  return workOfPlan(id, { ...input, board }, plan);
 }

@@ -2,11 +2,10 @@ import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
 import type { ShopWork } from '#contract/schedule.ts';
 import type { Board } from '#core/board/board.ts';
-import { stripsOf } from '#core/board/recipe.ts';
+import { workOfPlan } from '#core/plan/boardWork.ts';
 import { makePlan } from '#core/plan/plan.ts';
-import { glueUpsOf } from '#core/plan/trimAgain.ts';
 import { sawStateFor } from '#core/saw/sawBook.ts';
-import { workOf, type BoardWork, type WorkOf } from '#core/schedule/work.ts';
+import type { BoardWork } from '#core/schedule/work.ts';
 import { boardsNewest } from './boardStore.ts';
 import { factsOfBoards } from './factStore.ts';
 import { runningGlueUps } from './glueRunStore.ts';
@@ -71,17 +70,8 @@ export async function shopWork(db: Knex, now: number): Promise<ShopWork> {
     }
     // Others get their answers between two boards.
     await new Promise(setImmediate);
-    const plan = makePlan({ board, rack: pieces, shop, species, saw: sawStateFor(book, id), facts: own });
-    const given: WorkOf = {
-      id,
-      board,
-      operations: stripsOf(board).length === 0 ? [] : plan.operations,
-      glueUps: glueUpsOf(plan),
-      finish: plan.finish,
-      facts: own,
-      running: clocks,
-    };
-    const work = workOf(given, { ...plan.shop, people: shop.people });
+    const input = { board, rack: pieces, shop, species, saw: sawStateFor(book, id), facts: own };
+    const work = workOfPlan(id, input, makePlan(input), clocks);
     fresh.push({ board_id: id, state, document: JSON.stringify(work) });
     works.push(work);
   }

@@ -47,6 +47,34 @@ export function NumberField({
   );
 }
 
+/** A number that nobody need know: empty where nobody does. */
+export function OptionalNumber({
+  field,
+  value,
+  schema,
+  onCommit,
+  suffix,
+}: FieldProps<number | null> & { suffix: string }) {
+  return (
+    <CommitField value={value} schema={schema} field={field} onCommit={onCommit}>
+      {(typed, set, problem, leave) => (
+        <NumberInput
+          size="sm"
+          label={field}
+          suffix={suffix}
+          hideControls
+          placeholder="not known"
+          value={typed ?? ''}
+          error={problem}
+          onChange={(next) => set(next === '' ? null : Number(next))}
+          onBlur={leave}
+          onKeyDown={(e) => e.key === 'Enter' && leave()}
+        />
+      )}
+    </CommitField>
+  );
+}
+
 /** A line of text. */
 export function TextField({
   field,

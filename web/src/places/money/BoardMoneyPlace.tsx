@@ -8,7 +8,7 @@ import { hourOf, pricesOf } from '#core/money/price.ts';
 import { api } from '../../data/api.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { durationWords } from '../../quantities/duration.ts';
-import { OptionalNumber } from '../../quantities/OptionalNumber.tsx';
+import { OptionalNumber } from '../../quantities/plainFields.tsx';
 import { CostDrawing } from './CostDrawing.tsx';
 import { moneyWords } from '../../quantities/moneyWords.ts';
 import { PRICE_WORDS } from './moneyNames.ts';

@@ -315,12 +315,14 @@ function WoodBought({
 function ShelfBought({ line, shop, onDone }: { line: ShelfLine; shop: Shop; onDone(): void }) {
   const [amount, setAmount] = useState<number | string>(line.buy);
   const [paid, setPaid] = useState<number | string>('');
+  const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const store = async () => {
     const more = Number(amount);
     if (!(more > 0 && more <= 1e6)) return setProblem('Bought must be more than 0.');
     const cost = paid === '' ? null : Number(paid);
     if (cost !== null && !(cost >= 0 && cost <= 1e6)) return setProblem('Paid must be an amount, at least 0.');
+    setBusy(true);
     try {
       const own = await api.shop();
       await api.saveShop(own.version, onShelf(own.shop, line, more, cost === null ? null : cost / more));
@@ -328,6 +330,7 @@ function ShelfBought({ line, shop, onDone }: { line: ShelfLine; shop: Shop; onDo
       showWord(`${line.name}: ${more} ${line.unit} more on the shelf.`);
       onDone();
     } catch (error) {
+      setBusy(false);
       showProblem(error);
     }
   };
@@ -335,7 +338,7 @@ function ShelfBought({ line, shop, onDone }: { line: ShelfLine; shop: Shop; onDo
     <div className={classes.buy} role="group" aria-label={`${line.name} bought`}>
       <NumberInput size="xs" label={`Bought, ${line.unit}`} value={amount} hideControls onChange={setAmount} />
       <NumberInput size="xs" label="Paid" suffix={` ${shop.currency}`} value={paid} hideControls onChange={setPaid} />
-      <Button size="xs" onClick={() => void store()}>
+      <Button size="xs" disabled={busy} onClick={() => void store()}>
         Onto the shelf
       </Button>
       {problem && (

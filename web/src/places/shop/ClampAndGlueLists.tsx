@@ -5,10 +5,9 @@ import { clampSchema, glueClasses, glueSchema, type Clamp, type Glue, clampCount
 import type { Shop } from '#core/shop/shop.ts';
 import { ClampRow } from '../../clamps/ClampRow.tsx';
 import { LengthInput } from '../../quantities/LengthInput.tsx';
-import { NumberField, TextField } from '../../quantities/plainFields.tsx';
+import { NumberField, OptionalNumber, TextField } from '../../quantities/plainFields.tsx';
 import type { EditShop } from './editShop.ts';
 import { Measured } from '../../quantities/Measured.tsx';
-import { OptionalNumber } from '../../quantities/OptionalNumber.tsx';
 import { QuantityField } from '../../quantities/QuantityField.tsx';
 import classes from './ShopPlace.module.css';
 import { RemoveButton } from '../../quantities/RemoveButton.tsx';
