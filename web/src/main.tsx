@@ -13,7 +13,7 @@ import { queryClient } from './data/queryClient.ts';
 import { BoardsPlace } from './places/boards/BoardsPlace.tsx';
 import { StartPlace } from './places/today/StartPlace.tsx';
 import { DisplayProvider } from './quantities/display.tsx';
-import { NothingHere, Shell } from './shell/Shell.tsx';
+import { NothingHere, PageBroke, Shell } from './shell/Shell.tsx';
 import { ShortcutProvider } from './shortcuts/Shortcuts.tsx';
 import { theme } from './theme/theme.ts';
 import { config } from 'zod';
@@ -24,7 +24,7 @@ config({ jitless: true });
 const router = createBrowserRouter([
   {
     Component: Shell,
-    ErrorBoundary: NothingHere,
+    ErrorBoundary: PageBroke,
     HydrateFallback: () => null,
     children: [
       { index: true, Component: StartPlace },

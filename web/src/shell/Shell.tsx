@@ -1,6 +1,6 @@
 import { ActionIcon, Button, SegmentedControl, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
 import { IconKeyboard, IconMoon, IconSun } from '@tabler/icons-react';
-import { Link, NavLink, Outlet, useNavigate } from 'react-router';
+import { isRouteErrorResponse, Link, NavLink, Outlet, useNavigate, useRouteError } from 'react-router';
 import { useDisplay } from '../quantities/display.tsx';
 import { useShortcuts, useShortcutSheet } from '../shortcuts/Shortcuts.tsx';
 import classes from './Shell.module.css';
@@ -104,7 +104,24 @@ export function Shell() {
   );
 }
 
-/** An address that leads nowhere, or a page that broke. */
+/** A page that could not be drawn: it is said so, never that it is not there. */
+export function PageBroke() {
+  const error = useRouteError();
+  if (isRouteErrorResponse(error)) return <NothingHere />;
+  return (
+    <div className={classes.nothing} role="alert">
+      <h1>This page broke</h1>
+      <p>What you entered is kept. Load it again; if it breaks again, the other pages still work.</p>
+      <p>{error instanceof Error ? error.message : String(error)}</p>
+      <Button onClick={() => window.location.reload()}>Load again</Button>
+      <Button component={Link} to="/boards" variant="default" reloadDocument>
+        All boards
+      </Button>
+    </div>
+  );
+}
+
+/** An address that leads nowhere. */
 export function NothingHere() {
   return (
     <div className={classes.nothing}>

@@ -60,7 +60,10 @@ export function PinPanel({ data, placed, at, onClose }: PinPanelProps) {
   const [person, setPerson] = useState(task.person ?? ANYBODY);
   const [busy, setBusy] = useState(false);
   const panel = useRef<HTMLElement>(null);
-  useEffect(() => panel.current?.scrollIntoView({ block: 'nearest' }), []);
+  useEffect(() => {
+    // In newer browsers it answers a promise, which would be taken for what undoes the effect.
+    void panel.current?.scrollIntoView({ block: 'nearest' });
+  }, []);
   const moment = momentIn(work.zone, time);
   const wantsTime = moment !== null && (at !== null || task.pinned !== null || Math.abs(moment - begins) > 0.5);
   const problemText =
