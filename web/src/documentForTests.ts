@@ -1,5 +1,6 @@
 import { cleanup, configure } from '@testing-library/react';
 import { afterEach, vi } from 'vitest';
+import { letGoOfFacts } from './data/facts.ts';
 import { queryClient } from './data/queryClient.ts';
 
 // What the page asks of a browser and a document without a screen does not have.
@@ -39,6 +40,7 @@ Object.defineProperty(document, 'fonts', {
 
 afterEach(() => {
   cleanup();
+  letGoOfFacts();
   queryClient.clear();
   localStorage.clear();
   sessionStorage.clear();

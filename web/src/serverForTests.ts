@@ -1,9 +1,14 @@
 import { vi } from 'vitest';
 import type { BoardStep, StoredBoard } from '#contract/boards.ts';
+import type { EarlierPrices, StoredShopping } from '#contract/money.ts';
 import type { StoredPiece } from '#contract/rack.ts';
+import type { ScheduleDocument, ShopWork } from '#contract/schedule.ts';
+import type { StoredShop } from '#contract/shop.ts';
 import type { Board } from '#core/board/board.ts';
 import type { Fact } from '#core/facts/fact.ts';
 import { firstOf, lastOf } from '#core/lists/there.ts';
+import { workOfPlan } from '#core/plan/boardWork.ts';
+import { makePlan } from '#core/plan/plan.ts';
 import type { PlanInput } from '#core/saw/planInput.ts';
 import type { PieceFields } from '#core/stock/piece.ts';
 import type { Species } from '#core/wood/species.ts';
@@ -25,23 +30,32 @@ type Refusal = {
   current?: unknown;
 };
 
-/** Holds one board with its rack and shop in memory and answers as the server does, as far as the pages of a board ask. */
+/** The moment in which everything happens: a Friday, an hour before the usual shop opens. */
+export const NOW = '2026-11-27T08:00:00.000Z';
+
+/** Holds boards with their rack and shop in memory and answers as the server does, as far as the pages of a board and of the shop ask. */
 export class ServerForTests {
   readonly sent: Sent[] = [];
   board: StoredBoard;
   rack: StoredPiece[];
   facts: Fact[];
+  /** Boards beside the first, made from the same rack. */
+  others: StoredBoard[] = [];
+  shop: StoredShop;
+  /** What is decided about the work: nobody has taken a board up. */
+  schedule: { version: number; schedule: ScheduleDocument } = {
+    version: 0,
+    schedule: { order: [], taken: [], waiting: [] },
+  };
+  shopping: StoredShopping = { version: 0, shopping: { boards: null, ticked: [] } };
+  earlier: EarlierPrices = { boardsYear: 0, prices: [] };
+  /** How many addresses for calendars were made; null while there is none. */
+  calendar: number | null = null;
   private readonly refusals: (Refusal | 'gone')[] = [];
 
   constructor(private readonly input: PlanInput) {
-    this.board = {
-      id: 'b1',
-      revision: 1,
-      savedAt: '2026-11-27T08:00:00.000Z',
-      undo: null,
-      redo: null,
-      board: input.board,
-    };
+    this.board = storedAs('b1', input.board);
+    this.shop = { shop: input.shop, version: 1, demo: false };
     this.rack = input.rack.map((piece) => ({ piece, version: 1 }));
     this.facts = [...(input.facts ?? [])];
     vi.stubGlobal('fetch', (path: string, init: RequestInit = {}) => this.answer(path, init));
@@ -77,41 +91,51 @@ export class ServerForTests {
 
   private found({ method, path, body }: Sent): unknown {
     const [place] = path.split('?');
-    const { shop, species } = this.input;
+    const { species } = this.input;
     if (method === 'GET')
       switch (place) {
-        case '/boards/b1':
-          return this.board;
         case '/boards/b1/facts':
           return { facts: this.facts };
         case '/boards/b1/runs':
-          return { now: '2026-11-27T08:00:00.000Z', runs: [] };
+          return { now: NOW, runs: [] };
         case '/boards':
-          return [{ ...this.board, facts: this.facts }];
+          return this.boards.map((b) => ({ ...b, facts: this.factsOf(b.id) }));
         case '/rack':
           return this.rack;
         case '/shop':
-          return { shop, version: 1, demo: false };
+          return this.shop;
         case '/species':
           return species;
         case '/schedule':
-          // Nobody has taken the board up.
-          return {
-            now: '2026-11-27T08:00:00.000Z',
-            version: 0,
-            schedule: { order: [], taken: [], waiting: [] },
-            zone: 'UTC',
-            shop,
-            boards: [],
-            idle: [],
-            calendar: false,
-          };
+          return this.work();
+        case '/shopping':
+          return this.shopping;
+        case '/money/earlier':
+          return this.earlier;
         case '/saw':
           return { promises: [], plans: [], cuttings: [] };
-        default:
-          return [];
+        default: {
+          const [, id, facts] = /^\/boards\/(\w+)(\/facts)?$/.exec(place ?? '') ?? [];
+          const board = this.boards.find((b) => b.id === id);
+          return facts ? { facts: this.factsOf(id ?? '') } : (board ?? []);
+        }
       }
-    if (place === '/boards/b1') return this.saved(lastOf((body as { steps: BoardStep[] }).steps).board);
+    const board = this.boards.find((b) => place === `/boards/${b.id}`);
+    if (board) return this.saved(board, lastOf((body as { steps: BoardStep[] }).steps).board);
+    switch (place) {
+      case '/schedule':
+        this.schedule = { ...(body as ServerForTests['schedule']), version: this.schedule.version + 1 };
+        return this.work();
+      case '/schedule/calendar':
+        this.calendar = (this.calendar ?? 0) + 1;
+        return { path: `/calendar/secret-${this.calendar}.ics` };
+      case '/schedule/calendar/close':
+        this.calendar = null;
+        return {};
+      case '/shopping':
+        this.shopping = { ...(body as StoredShopping), version: this.shopping.version + 1 };
+        return this.shopping;
+    }
     if (place === '/boards/b1/facts') {
       this.facts = [...this.facts, ...(body as { facts: Fact[] }).facts];
       return { facts: this.facts };
@@ -128,15 +152,61 @@ export class ServerForTests {
       return this.kept({ piece: { id: place.slice(6), ...piece }, version: version + 1 });
     }
     if (place === '/shop') {
-      const change = body as { version: number; shop: unknown };
-      return { shop: change.shop, version: change.version + 1, demo: false };
+      const change = body as Pick<StoredShop, 'version' | 'shop'>;
+      this.shop = { shop: change.shop, version: change.version + 1, demo: false };
+      return this.shop;
     }
     return {};
   }
 
-  private saved(board: Board): StoredBoard {
-    this.board = { ...this.board, revision: this.board.revision + 1, board };
-    return this.board;
+  private get boards(): StoredBoard[] {
+    return [this.board, ...this.others];
+  }
+
+  /** Things only happened to the first board. */
+  private factsOf(id: string): Fact[] {
+    return id === this.board.id ? this.facts : [];
+  }
+
+  /** The work on every board that has a day or a pin, was taken up or begun. */
+  private work(): ShopWork {
+    const { shop } = this.shop;
+    const { taken, waiting } = this.schedule.schedule;
+    const all = this.boards.map((stored) => {
+      const { id, board } = stored;
+      const rack = this.rack.map((p) => p.piece);
+      const input = { board, rack, shop, species: this.input.species, facts: this.factsOf(id) };
+      const work = workOfPlan(id, input, makePlan(input));
+      const begun = board.due !== null || board.pins.length > 0 || taken.includes(id) || work.past.length > 0;
+      return { ...stored, work, inWork: begun && !waiting.includes(id) };
+    });
+    const minutes = (tasks: (typeof all)[number]['work']['tasks']) => tasks.reduce((sum, t) => sum + t.minutes, 0);
+    return {
+      now: NOW,
+      ...this.schedule,
+      zone: 'UTC',
+      shop,
+      boards: all
+        .filter((b) => b.inWork)
+        .map(({ id, revision, board, work }) => ({ id, revision, due: board.due, pins: board.pins, work })),
+      idle: all
+        .filter((b) => !b.inWork)
+        .map(({ id, board, work: { tasks } }) => ({
+          id,
+          name: board.name,
+          minutes: minutes(tasks),
+          untilWait: minutes(tasks.slice(0, tasks.findIndex((t) => t.wait > 0) + 1 || tasks.length)),
+          waiting: waiting.includes(id),
+        })),
+      calendar: this.calendar !== null,
+    };
+  }
+
+  private saved(before: StoredBoard, board: Board): StoredBoard {
+    const stored = { ...before, revision: before.revision + 1, board };
+    if (before === this.board) this.board = stored;
+    else this.others = this.others.map((b) => (b === before ? stored : b));
+    return stored;
   }
 
   private kept(stored: StoredPiece): StoredPiece {
@@ -144,3 +214,13 @@ export class ServerForTests {
     return firstOf(this.rack.slice(-1));
   }
 }
+
+/** A board that was just made. */
+export const storedAs = (id: string, board: Board): StoredBoard => ({
+  id,
+  revision: 1,
+  savedAt: NOW,
+  undo: null,
+  redo: null,
+  board,
+});

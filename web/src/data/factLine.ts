@@ -134,6 +134,12 @@ export class FactLine {
     }
   }
 
+  /** Sends nothing more from this page. */
+  letGo(): void {
+    clearTimeout(this.timer);
+    this.waiting = [];
+  }
+
   /** Now, and after all that is known here: a device whose clock is slow says nothing that happened before what it has seen. */
   private moment(): string {
     const known = [...(this.stored ?? []), ...this.waiting.map((w) => w.fact)];

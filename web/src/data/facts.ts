@@ -26,6 +26,12 @@ export function factLine(board: string): FactLine {
   return line;
 }
 
+/** Lets go of what pages of this tab knew; what is not sent stays in the device's storage. For tests that share one document. */
+export function letGoOfFacts(): void {
+  for (const line of lines.values()) line.letGo();
+  lines.clear();
+}
+
 // What had not arrived when the page was left goes out from whichever page comes next.
 for (const name of waitingNames()) factLine(name);
 

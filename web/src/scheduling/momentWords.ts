@@ -10,6 +10,8 @@ export interface MomentWords {
   day(minute: number): string;
   /** today 16:05, tomorrow 09:00, Sat 5 Dec, 06:30 */
   moment(minute: number): string;
+  /** A moment that something is due by: the end of Thu 24 Dec, where the day is over then. */
+  due(minute: number): string;
 }
 
 /** @param now minutes since 1970 */
@@ -25,12 +27,14 @@ export function momentWords(zone: string, now: number): MomentWords {
     const ahead = dayAt(zone, minute) - today;
     return ahead === 0 ? 'today' : ahead === 1 ? 'tomorrow' : ahead === -1 ? 'yesterday' : null;
   };
+  const moment = (minute: number): string => {
+    const word = near(minute);
+    return word ? `${word} ${clock(minute)}` : `${day(minute)}, ${clock(minute)}`;
+  };
   return {
     clock,
     day,
-    moment: (minute) => {
-      const word = near(minute);
-      return word ? `${word} ${clock(minute)}` : `${day(minute)}, ${clock(minute)}`;
-    },
+    moment,
+    due: (minute) => (clock(minute) === '00:00' ? `the end of ${near(minute - 1) ?? day(minute - 1)}` : moment(minute)),
   };
 }

@@ -124,7 +124,9 @@ export function CalendarDrawing({
   /** Once it is drawn: what comes into sight is so one frame later. */
   const focusSoon = (key: string, tries = 5) => {
     requestAnimationFrame(() => {
-      const shown = scroller.current?.querySelector<SVGElement>(`[data-key="${CSS.escape(key)}"][role]`);
+      const shown = [...(scroller.current?.querySelectorAll<SVGElement>('[data-key][role]') ?? [])].find(
+        (bar) => bar.dataset.key === key,
+      );
       if (shown) shown.focus({ preventScroll: true });
       else if (tries > 0) focusSoon(key, tries - 1);
     });
@@ -236,7 +238,7 @@ export function CalendarDrawing({
                 <g className={classes.due} transform={`translate(${x(row.due)} 0)`}>
                   <line y1={1} y2={ROW - 1} />
                   <path d="M0 2h9l-3 4 3 4h-9z" />
-                  <title>Due {words.moment(row.due)}</title>
+                  <title>Due {words.due(row.due)}</title>
                 </g>
               )}
             </g>

@@ -49,7 +49,7 @@ export function CalendarTable({ data, onChoose }: { data: ShopSchedule; onChoose
                 <td>{by !== undefined && Number.isFinite(by) ? words.moment(by) : ''}</td>
                 <td>
                   <button type="button" className={classes.pinButton} onClick={() => onChoose(task.id)}>
-                    {task.pinned === null ? 'Pin' : 'Pinned'}
+                    {task.pinned === null && task.person === null ? 'Pin' : 'Pinned'}
                   </button>
                 </td>
               </tr>

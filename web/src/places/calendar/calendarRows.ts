@@ -42,7 +42,12 @@ export function calendarRows({ work, problem, schedule }: ShopSchedule): Row[] {
   const placed = [...schedule.placed.values()];
   const bars = placed.flatMap((p): Bar[] => {
     const task = p.task as WorkTask;
-    const common = { board: task.board, placed: p, title: titleOf(task), pinned: task.pinned !== null };
+    const common = {
+      board: task.board,
+      placed: p,
+      title: titleOf(task),
+      pinned: task.pinned !== null || task.person !== null,
+    };
     return [
       ...p.hands.map((h, k): Bar => ({ ...common, key: `${task.id} ${k}`, from: h.from, to: h.to, kind: 'hands' })),
       ...(p.until - lastOf(p.hands).to >= SHORTEST_WAIT

@@ -74,7 +74,7 @@ export function DeadlineDialog({ data, board, onClose }: DeadlineDialogProps) {
       opened
       onClose={onClose}
       size="lg"
-      title={`Can ${board.work.name} be done${due ? ` by ${words.moment(due.at)}` : ''}?`}
+      title={`Can ${board.work.name} be done${due ? ` by ${words.due(due.at)}` : ''}?`}
     >
       {ways.isPending && <p role="status">Trying finishes, glues, clamps and evenings …</p>}
       {ways.error && <p className={classes.bad}>{ways.error.message}</p>}

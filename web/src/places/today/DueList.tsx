@@ -45,7 +45,7 @@ export function DueList({ data, words, onAsk }: DueListProps) {
                 {due && (
                   <span>
                     {due.cured ? 'usable by ' : 'dry by '}
-                    {words.moment(due.at)}
+                    {words.due(due.at)}
                   </span>
                 )}
               </p>
