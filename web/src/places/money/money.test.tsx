@@ -197,7 +197,7 @@ describe('the shop', () => {
     const shop: Shop = {
       ...SHOP,
       drumSander: null,
-      prices: { ...SHOP.prices, wished: [{ tool: 'drumSander', price: 900 }] } as Shop['prices'],
+      prices: { ...SHOP.prices, wished: [{ tool: 'drumSander', price: 900 }] },
     };
     const { text } = await open('machines', planInput(bread(), [stock()], shop));
     await waitFor(() => expect(text()).toContain('at 48 boards a year (as the shop says) and €20.00 an hour'));
