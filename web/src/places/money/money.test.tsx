@@ -60,7 +60,7 @@ describe('the money of a board', () => {
     const asked = coins(ask!.getAttribute('aria-label')!)[0]!;
     fireEvent.click(ask!);
     await waitFor(() => expect(server.board.board.price).toBe(asked / 100));
-    expect(screen.getByText(/an hour\.$/).textContent).toMatch(/^Pays /);
+    expect((await screen.findByText(/an hour\.$/)).textContent).toMatch(/^Pays /);
     type('Asked for one', '-5');
     expect(said('Asked for one')).toBe('Asked for one must not be negative.');
     expect(server.board.board.price).toBe(asked / 100);
