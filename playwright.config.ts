@@ -20,6 +20,8 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
     timezoneId: 'UTC',
+    // What goes through a service worker cannot be held back by a test; those about it let it in.
+    serviceWorkers: 'block',
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
       args: [

@@ -2,6 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, readdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { buildSync } from 'esbuild';
 import { ROOT } from './root.ts';
 import { Sentence, tell } from './sentence.ts';
 
@@ -27,8 +28,30 @@ export function buildWeb(): void {
     rmSync(fresh, { recursive: true, force: true });
     throw new Sentence(`The interface could not be built:\n${done.stdout}${done.stderr}`);
   }
+  buildServiceWorker(fresh);
   writeFileSync(join(fresh, '.built-from'), sources);
   swapIn(fresh, dist);
+}
+
+/** Builds the service worker, with the list of all that the interface consists of. */
+function buildServiceWorker(folder: string): void {
+  const files = readdirSync(folder, { recursive: true, withFileTypes: true })
+    .filter((entry) => entry.isFile() && !entry.parentPath.includes('.vite'))
+    .map((entry) => join(entry.parentPath, entry.name))
+    .sort()
+    .map((path) => ({
+      url: path.slice(folder.length).replaceAll('\\', '/'),
+      revision: createHash('sha256').update(readFileSync(path)).digest('hex').slice(0, 16),
+    }));
+  buildSync({
+    entryPoints: [join(ROOT, 'web', 'src', 'offline', 'serviceWorker.ts')],
+    outfile: join(folder, 'sw.js'),
+    bundle: true,
+    minify: true,
+    format: 'iife',
+    target: 'es2022',
+    define: { FILES_OF_THE_INTERFACE: JSON.stringify(files), 'process.env.NODE_ENV': '"production"' },
+  });
 }
 
 /** Puts a finished build in the place of the old one; of two builds that end together either may win, they are the same. */
@@ -47,7 +70,7 @@ function swapIn(fresh: string, dist: string): void {
 /** A hash over all that goes into the interface. */
 function fingerprint(): string {
   const hash = createHash('sha256');
-  for (const folder of ['web', 'core/src']) {
+  for (const folder of ['web', 'core/src', 'contract']) {
     const files = readdirSync(join(ROOT, folder), { recursive: true, withFileTypes: true })
       .filter((entry) => entry.isFile() && !/[/\\]dist/.test(entry.parentPath))
       .map((entry) => join(entry.parentPath, entry.name))

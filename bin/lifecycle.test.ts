@@ -8,6 +8,8 @@ import type { Board } from '#core/board/board.ts';
 import { ROOT } from './root.ts';
 
 const data = mkdtempSync(join(tmpdir(), 'cadenza-life-'));
+const passphraseFile = join(data, 'passphrase');
+writeFileSync(passphraseFile, 'four planed mules asleep\n');
 const running = new Set<ChildProcess>();
 const environment = (extra: Record<string, string> = {}) => ({
   ...process.env,
@@ -171,7 +173,13 @@ it('starts with the demo, keeps all data over kill -9 of either process, shares,
 it.each([
   [{ PORT: 'eighty' }, /PORT must be a number from 0 to 65535, not "eighty"/],
   [{ CADENZA_DEMO: 'no' }, /CADENZA_DEMO must be 0 or 1, not "no"/],
-  [{ HOST: '203.0.113.7' }, /Cannot listen on 203\.0\.113\.7:0/],
+  [{ HOST: '0.0.0.0' }, /Others can reach 0\.0\.0\.0, so Cadenza does not start without a passphrase/],
+  [
+    { HOST: '0.0.0.0', CADENZA_PASSPHRASE_FILE: '/nowhere/at-all' },
+    /CADENZA_PASSPHRASE_FILE cannot be read \(ENOENT\)/,
+  ],
+  [{ CADENZA_CERT: '/nowhere/at-all' }, /CADENZA_CERT cannot be read \(ENOENT\)/],
+  [{ HOST: '203.0.113.7', CADENZA_PASSPHRASE_FILE: passphraseFile }, /Cannot listen on 203\.0\.113\.7:0/],
   [{ DATABASE_URL: 'mysql://a:b@127.0.0.1:9/none' }, /The database cannot be used .*Check DATABASE_URL/],
 ])(
   'says in one sentence what is wrong with %j',

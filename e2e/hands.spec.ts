@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { at, makeBoard, openPlace, saved, storedBoard, stripFace, strips, typeLength } from './pages.ts';
+import { at, deafen, makeBoard, openPlace, saved, storedBoard, stripFace, strips, typeLength } from './pages.ts';
 import { AS_IT_LIES, flatRecipe, stripsOf } from '#core/board/recipe.ts';
 
 const widths = async (page: Page) => stripsOf((await storedBoard(page)).board).map((s) => s.width);
@@ -127,6 +127,7 @@ test('a board takes 200 strips and says so at the next one', async ({ page, requ
 
 test("in a conflict one can go on with one's own version", async ({ page, request }) => {
   const id = await makeBoard(request, { name: 'Contested' });
+  await deafen(page);
   await openPlace(page, `/boards/${id}/layout`);
   const { board } = await storedBoard(page);
   expect(

@@ -16,6 +16,11 @@ export async function openPlace(page: Page, path: string): Promise<void> {
   else await page.waitForLoadState('networkidle');
 }
 
+/** Lets a page hear nothing of what others store, as one that has just lost its network: what it does may then get in their way. */
+export async function deafen(page: Page): Promise<void> {
+  await page.route('**/api/live*', (route) => route.abort());
+}
+
 /** Adds a board over the API. @returns its id */
 export async function makeBoard(request: APIRequestContext, change: Partial<Board> = {}): Promise<string> {
   const strips = [30.8, 48.8, 36.8].map((width, i) => ({

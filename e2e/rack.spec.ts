@@ -5,7 +5,7 @@ import { startTestDatabase } from '../bin/mariadb/testDatabase.ts';
 import { ROOT } from '../bin/root.ts';
 import { startServer } from '../server/src/serve.ts';
 import { roomIds, SHOP_ROOMS } from '../web/src/places/shop/shopRooms.ts';
-import { at, makeBoard, makePiece, openPlace } from './pages.ts';
+import { at, deafen, makeBoard, makePiece, openPlace } from './pages.ts';
 
 test('pieces are added in any notation, edited, duplicated, removed and put back', async ({ page }) => {
   await openPlace(page, '/rack');
@@ -97,6 +97,7 @@ test('a piece changed elsewhere meanwhile is not overwritten unasked', async ({ 
     (
       (await (await request.get(at('/api/rack'))).json()) as { piece: { id: string; length: number; note: string } }[]
     ).find((p) => p.piece.id === id)!.piece;
+  await deafen(page);
   await openPlace(page, '/rack');
   await page.getByRole('button', { name: /^Y1, White ash/ }).click();
   await page.getByRole('button', { name: 'Edit Y1' }).click();

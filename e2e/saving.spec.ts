@@ -4,7 +4,18 @@ import { expect, test, type Page } from '@playwright/test';
 import { ROOT } from '../bin/root.ts';
 import { startTestDatabase } from '../bin/mariadb/testDatabase.ts';
 import { startServer } from '../server/src/serve.ts';
-import { at, makeBoard, makePiece, openPlace, saved, storedBoard, stripFace, strips, typeLength } from './pages.ts';
+import {
+  at,
+  deafen,
+  makeBoard,
+  makePiece,
+  openPlace,
+  saved,
+  storedBoard,
+  stripFace,
+  strips,
+  typeLength,
+} from './pages.ts';
 import { stripsOf } from '#core/board/recipe.ts';
 import type { Board } from '#core/board/board.ts';
 
@@ -16,6 +27,7 @@ async function setFirstWidth(page: Page, text: string): Promise<void> {
 test('two tabs never overwrite each other silently: both versions are offered', async ({ page, context, request }) => {
   const id = await makeBoard(request);
   const other = await context.newPage();
+  await deafen(other);
   for (const p of [page, other]) await openPlace(p, `/boards/${id}/layout`);
   await setFirstWidth(page, '40');
   await saved(page);
@@ -32,6 +44,7 @@ test('two tabs never overwrite each other silently: both versions are offered', 
 
   // The other way: take the other version, then bring one's own back with undo.
   const third = await context.newPage();
+  await deafen(third);
   await openPlace(third, `/boards/${id}/layout`);
   await setFirstWidth(page, '41');
   await saved(page);

@@ -17,6 +17,8 @@ export default async function setup(): Promise<() => Promise<void>> {
     tell: () => {},
   });
   process.env.CADENZA_URL = server.address;
+  // For tests that start another server on the same shop.
+  process.env.CADENZA_SHARED_DATABASE = database.url;
   return async () => {
     await server.stop();
     await database.stop();

@@ -29,6 +29,7 @@ const VIEWS = [
   '/log',
   '/log/lessons',
   '/instruments',
+  '/devices',
   'brief',
   'layout',
   'cuts',

@@ -3,39 +3,49 @@ import { gzip } from 'node:zlib';
 import { Router, type Request, type Response } from 'express';
 import type { Knex } from 'knex';
 import { LRUCache } from 'lru-cache';
+import { TAB_HEADER } from '#contract/live.ts';
+import { askerOf, mayWork, type Asker } from './doors/gate.ts';
 import type { HeavyPool } from './heavy/heavyPool.ts';
 import { jsonBytes, readJson } from './jsonBody.ts';
-import { nameOf, perform, type Call, type Operation } from './operation.ts';
+import { nameOf, perform, type Around, type Call, type Operation } from './operation.ts';
 import { operations } from './operations/index.ts';
 import { Problem, validated } from './problem.ts';
+import { nameAsked } from './watch/requestLog.ts';
 import type { Reply } from './reply.ts';
 
 /** A body above this is read and checked in a thread of its own, bytes. */
 const LARGE_BYTES = 60_000;
+const TAB = /^[\w-]{1,40}$/;
 const WRITE_ID = /^[\x21-\x7e]{8,64}$/;
 /** Pages of lists, as they are sent, kept for those who ask the same next, bytes. */
 const KEPT_PAGES_BYTES = 20_000_000;
 
 const compress = promisify(gzip);
 
-/** Serves every operation of the API. @param heavy threads for what may take long; null does everything in this one */
-export function apiRoutes(db: Knex, heavy: HeavyPool | null): Router {
+/** Serves every operation of the API. @param heavy threads for what may take long; null does everything in this one @param around how the server stands in its network */
+export function apiRoutes(db: Knex, heavy: HeavyPool | null, around: Around): Router {
   const router = Router();
   const pages = new LRUCache<string, Buffer>({ maxSize: KEPT_PAGES_BYTES, sizeCalculation: (page) => page.length + 1 });
   for (const operation of operations) {
     const path = operation.path.replace(/\{(\w+)\}/g, ':$1');
     const read = operation.method === 'get' ? [] : jsonBytes();
     router[operation.method](path, ...read, async (request: Request, response: Response) => {
-      await send(request, response, await carryOut(operation, request), pages);
+      nameAsked(response, nameOf(operation));
+      const asker = askerOf(response);
+      if (operation.method !== 'get') mayWork(asker);
+      await send(request, response, await carryOut(operation, request, asker), pages);
     });
   }
 
-  async function carryOut(operation: Operation, request: Request): Promise<Reply> {
+  async function carryOut(operation: Operation, request: Request, { device, may }: Asker): Promise<Reply> {
     const bytes = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
     const call: Omit<Call, 'body'> = {
       params: request.params as Record<string, string>,
       query: { ...request.query },
       writeId: operation.method === 'get' ? null : writeIdOf(request),
+      tab: tabOf(request),
+      asker: { device: device?.id ?? null, may },
+      around,
     };
     if (heavy && bytes.length > LARGE_BYTES) return heavy.run({ operation: nameOf(operation), call, bytes });
     const body = readJson(bytes);
@@ -45,6 +55,12 @@ export function apiRoutes(db: Knex, heavy: HeavyPool | null): Router {
     return heavy.run({ operation: nameOf(operation), call, bytes });
   }
   return router;
+}
+
+/** What a page calls itself; anything odd is no name. */
+function tabOf(request: Request): string | null {
+  const tab = request.headers[TAB_HEADER];
+  return typeof tab === 'string' && TAB.test(tab) ? tab : null;
 }
 
 /** @throws Problem 400 */

@@ -4,10 +4,18 @@ import compression from 'compression';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Knex } from 'knex';
+import type { Logger } from 'pino';
 import { apiRoutes } from './apiRoutes.ts';
 import { allowedHosts, onlyOurs } from './guard.ts';
 import { healthRoutes } from './health.ts';
+import { gate } from './doors/gate.ts';
+import { deviceLimit, strangerLimit } from './doors/limits.ts';
+import { signInRoutes } from './doors/signInRoutes.ts';
+import type { LiveRoutes } from './live/liveRoutes.ts';
 import type { HeavyPool } from './heavy/heavyPool.ts';
+import type { Around } from './operation.ts';
+import { makeLog, requestLog } from './watch/requestLog.ts';
+import { Metrics } from './watch/metrics.ts';
 import { openApiDocument } from './openapi.ts';
 import { answerProblem, notFound } from './problem.ts';
 
@@ -20,40 +28,81 @@ export interface AppOptions {
   heavy?: HeavyPool | null;
   /** Why the database cannot be reached just now, as far as anybody knows. */
   trouble?: () => string | null;
+  /** Open pages that are told what is stored; null tells none. */
+  live?: LiveRoutes | null;
+  /** How it stands in its network: where others can reach it, only known devices are let in. */
+  around?: Around;
+  /** Proxies that may say for whom they ask, as addresses or nets. */
+  proxies?: readonly string[];
+  /** It has a certificate of its own. */
+  tls?: boolean;
+  /** Where answers are written down; null for nowhere. */
+  log?: Logger | null;
+  /** Its figures are told to other machines too. */
+  metricsForAll?: boolean;
+  /** Requests of one device, and refusals of one address, in ten seconds, before it has to wait; as many as nobody comes to when not given. */
+  limits?: { requests?: number; refusals?: number };
+  /** Whether it is ending: it does what is under way, and is not ready for more. */
+  ending?: () => boolean;
 }
 
+const ALONE: Around = { asked: false, addresses: [] };
+
 /** The cut plan's solver is WebAssembly; nothing else may make code. Style attributes come from the drawing and component libraries. */
-const headers = helmet({
-  contentSecurityPolicy: {
-    useDefaults: false,
-    directives: {
-      defaultSrc: ["'self'"],
-      scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
-      workerSrc: ["'self'"],
-      styleSrc: ["'self'", "'unsafe-inline'"],
-      imgSrc: ["'self'", 'data:', 'blob:'],
-      objectSrc: ["'none'"],
-      baseUri: ["'none'"],
-      formAction: ["'self'"],
-      frameAncestors: ["'none'"],
+const headers = (tls: boolean) =>
+  helmet({
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'self'"],
+        scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+        workerSrc: ["'self'"],
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        objectSrc: ["'none'"],
+        baseUri: ["'none'"],
+        formAction: ["'self'"],
+        frameAncestors: ["'none'"],
+      },
     },
-  },
-  referrerPolicy: { policy: 'same-origin' },
-  xFrameOptions: { action: 'deny' },
-  // Only a server with a certificate of its own may promise to be reached by TLS alone.
-  strictTransportSecurity: false,
-});
+    referrerPolicy: { policy: 'same-origin' },
+    xFrameOptions: { action: 'deny' },
+    // Only a server with a certificate of its own may promise to be reached by TLS alone.
+    strictTransportSecurity: tls && { maxAge: 15_552_000, includeSubDomains: false },
+  });
 
 /**
  * The whole server: the API under /api and, when built, the interface. It keeps no state of its own, so several can run on one database.
  */
 export function createApp(
   db: Knex,
-  { webFolder = null, hosts = allowedHosts('127.0.0.1'), heavy = null, trouble = () => null }: AppOptions = {},
+  {
+    webFolder = null,
+    hosts = allowedHosts('127.0.0.1'),
+    heavy = null,
+    trouble = () => null,
+    live = null,
+    around = ALONE,
+    proxies = [],
+    tls = false,
+    log = null,
+    metricsForAll = false,
+    ending = () => false,
+    limits = {},
+  }: AppOptions = {},
 ): Express {
   const app = express();
   app.disable('x-powered-by');
-  app.use(headers, onlyOurs(hosts), compression());
+  app.set('trust proxy', [...proxies]);
+  const metrics = new Metrics({
+    openPages: () => live?.count ?? 0,
+    connectionsInUse: () => (db.client as { pool?: { numUsed(): number } }).pool?.numUsed() ?? 0,
+  });
+  app.use(requestLog(log ?? makeLog('silent'), metrics), headers(tls), onlyOurs(hosts));
+  app.get('/metrics', metrics.page(metricsForAll));
+  if (around.asked) app.use(signInRoutes(db));
+  if (around.asked) app.use(strangerLimit(limits.refusals), gate(db), deviceLimit(limits.requests));
+  app.use(compression());
   const openApi = openApiDocument();
   app.get('/api/openapi.json', (_request, response) => {
     response.json(openApi);
@@ -64,8 +113,9 @@ export function createApp(
       response.set('Cache-Control', 'no-store');
       next();
     },
-    healthRoutes(db, trouble),
-    apiRoutes(db, heavy),
+    healthRoutes(db, trouble, ending),
+    ...(live ? [live.router] : []),
+    apiRoutes(db, heavy, around),
   );
   app.use('/api', () => {
     throw notFound('This address');
@@ -83,7 +133,7 @@ export function createApp(
       response.set('Cache-Control', 'no-cache').sendFile(join(webFolder, 'index.html'));
     });
   }
-  app.use(answerProblem(trouble));
+  app.use(answerProblem(trouble, log));
   return app;
 }
 

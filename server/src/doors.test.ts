@@ -4,10 +4,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { plainBoard } from '#core/plan/planArbitrary.ts';
-import { newDatabase } from '../../bin/mariadb/testDatabase.ts';
 import { apiForTests, type TestApi } from './apiForTests.ts';
 import { allowedHosts, isLoopback } from './guard.ts';
-import { startServer } from './serve.ts';
 
 let api: TestApi;
 const web = mkdtempSync(join(tmpdir(), 'cadenza-web-'));
@@ -172,28 +170,6 @@ it.each<[string, string, string, Record<string, string>, number]>([
 ])('what Express itself refuses is a problem answer: %s', async (_, method, path, headers, status) => {
   const answer = await raw(method, path, headers, method === 'POST' ? '{}' : '');
   expect([answer.status, answer.code === '']).toEqual([status, false]);
-});
-
-it('warns in one sentence when it can be reached from elsewhere, until there is a sign-in', async () => {
-  const url = await newDatabase(process.env.TEST_DATABASE_URL!, 'warned');
-  for (const [host, warned] of [
-    ['127.0.0.1', false],
-    ['0.0.0.0', true],
-  ] as const) {
-    const told: string[] = [];
-    const server = await startServer({
-      databaseUrl: url,
-      host,
-      port: 0,
-      webFolder: null,
-      begin: null,
-      tell: (line) => told.push(line),
-    });
-    expect(told.some((line) => line.startsWith(`Everyone who reaches ${host} can read and change everything`))).toBe(
-      warned,
-    );
-    await server.stop();
-  }
 });
 
 it('a page of a board asks early for what it reads; nothing else of an address gets into a header', async () => {

@@ -6,6 +6,7 @@ import { panelFacts, plainBoard, plainPiece } from '#core/plan/planArbitrary.ts'
 import { randomFrom } from '#core/propose/random.ts';
 import { apiForTests, type Answer, type TestApi } from './apiForTests.ts';
 import { nameOf } from './operation.ts';
+import { addDevice } from './stores/deviceStore.ts';
 import { operations } from './operations/index.ts';
 import type { Fact } from '#core/facts/fact.ts';
 import type { LogEntry } from '#core/log/entry.ts';
@@ -16,8 +17,12 @@ const REQUESTS = Number(process.env.FUZZ_REQUESTS ?? 2000);
 const SEED = Number(process.env.FUZZ_SEED ?? 1);
 
 let api: TestApi;
+/** Of a device that may work, of one that may look, and of none. */
+const cookies: Record<'work' | 'look' | 'out', Record<string, string>> = { work: {}, look: {}, out: {} };
 beforeAll(async () => {
-  api = await apiForTests('fuzz');
+  api = await apiForTests('fuzz', { around: { asked: true, addresses: [] }, limits: { requests: 1e6, refusals: 1e6 } });
+  for (const may of ['work', 'look'] as const)
+    cookies[may] = { Cookie: `cadenza=${await addDevice(api.db, { name: may, person: null, may })}` };
 });
 afterAll(() => api.close());
 
@@ -174,6 +179,9 @@ const samples = (): Record<string, unknown> => ({
   'post /log/{id}/restore': {},
   'post /boards/{id}/remove': { basedOn: 1 },
   'post /boards/{id}/restore': {},
+  'post /devices/invite': { person: 'one', may: 'look' },
+  'put /devices/{id}': { name: 'Tablet', person: 'one', may: 'look' },
+  'post /devices/{id}/end': {},
 });
 const ODD: readonly unknown[] = [
   '\ud800',
@@ -226,7 +234,7 @@ function wellAnswered(answer: Answer, what: string): void {
 }
 
 it('has a sample of every write that the OpenAPI document knows', async () => {
-  const { body } = await api.call('GET', '/openapi.json');
+  const { body } = await api.call('GET', '/openapi.json', undefined, cookies.work);
   const described = Object.entries(body.paths as Record<string, Record<string, unknown>>).flatMap(([path, methods]) =>
     Object.keys(methods)
       .filter((m) => m !== 'parameters')
@@ -271,12 +279,16 @@ it(`answers ${REQUESTS} odd requests over every operation without a fault of its
       random() < 0.1
         ? { 'Idempotency-Key': pick(['12345678', 'x', 'same-name-again', 'ä']).replace('ä', 'short') }
         : undefined;
+    const who = pick(['work', 'work', 'work', 'work', 'look', 'out'] as const);
     const answer = await api.call(
       method.toUpperCase(),
       address + query,
       method === 'get' ? undefined : random() < 0.03 ? pick(['{', '[[[[', '"', '{"a":1}}', '\ufeff{}']) : written(body),
-      headers,
+      { ...headers, ...cookies[who] },
     );
+    // Whoever is not let in gets as far as the door, and no further whatever is sent.
+    if (who === 'out' && !path.startsWith('/calendar/')) expect([who, answer.status]).toEqual([who, 401]);
+    if (who === 'look' && method !== 'get') expect([403, 413, 415]).toContain(answer.status);
     wellAnswered(answer, `${method} ${address}${query} ${written(body)?.slice(0, 500)}`);
     if (answer.status < 300) {
       accepted += 1;
@@ -290,8 +302,8 @@ it(`answers ${REQUESTS} odd requests over every operation without a fault of its
 }, 600_000);
 
 it('every field of every write takes or refuses odd values in a sentence that names it', async () => {
-  const stored = (await api.call('POST', '/boards', board)).body.id as string;
-  const added = (await api.call('POST', '/rack', { ...piece, mark: 'sweep' })).body.piece.id as string;
+  const stored = (await api.call('POST', '/boards', board, cookies.work)).body.id as string;
+  const added = (await api.call('POST', '/rack', { ...piece, mark: 'sweep' }, cookies.work)).body.piece.id as string;
   let refused = 0;
   for (const [name, sample] of Object.entries(samples())) {
     const [method, path] = name.split(' ') as [string, string];
@@ -301,7 +313,13 @@ it('every field of every write takes or refuses odd values in a sentence that na
     for (const [i, at] of pathsOf(sample).entries()) {
       // Deep in a document a field gets every other of them, and the next one the rest.
       for (const odd of ODD.slice(0, 8).filter((_, k) => at.length < 3 || (i + k) % 2 === 0)) {
-        const answer = await api.call(method.toUpperCase(), address, written(replaced(sample, at, odd)));
+        const sent = [method.toUpperCase(), address, written(replaced(sample, at, odd))] as const;
+        const answer = await api.call(...sent, cookies.work);
+        // Who may not change anything learns nothing of what would have been wrong.
+        if (i % 7 === 0 && odd === ODD[0]) {
+          expect([name, (await api.call(...sent, cookies.look)).body.code]).toEqual([name, 'look-only']);
+          expect([name, (await api.call(...sent)).body.code]).toEqual([name, 'sign-in']);
+        }
         const what = `${name} ${at.join('.')} = ${String(JSON.stringify(odd)).slice(0, 40)}`;
         wellAnswered(answer, what);
         if (answer.status !== 400 || answer.body.fields.length === 0) continue;

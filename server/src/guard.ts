@@ -33,6 +33,20 @@ export function allowedHosts(host: string, more = ''): Set<string> {
   );
 }
 
+/** Names and addresses by which other machines find a server, its own names first. @param names what a proxy or a name server calls it */
+export function addressesOf(host: string, names: readonly string[]): string[] {
+  const own = EVERYWHERE.includes(host)
+    ? Object.values(networkInterfaces()).flatMap((list) =>
+        (list ?? []).flatMap((i) => (i.internal || i.family !== 'IPv4' ? [] : [i.address])),
+      )
+    : isLoopback(host)
+      ? []
+      : [host];
+  return [...names.filter((n) => n !== '' && !isLoopback(n)), ...own].map((name) =>
+    name.includes(':') && !name.startsWith('[') ? `[${name}]` : name,
+  );
+}
+
 /** The name in a `Host` header or an origin, without its port. */
 function nameIn(authority: string): string {
   return authority.toLowerCase().replace(/:\d*$/, '').replace(/\.$/, '');

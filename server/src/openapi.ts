@@ -11,8 +11,8 @@ function schemaOf(schema: z.ZodType): Json {
 }
 
 const PROBLEM = { $ref: '#/components/responses/Problem' };
-/** What any request may meet: a name this server is not known by, a database that is gone or busy. */
-const ALWAYS = [421, 503];
+/** What any request may meet: a device that is not known, a name this server is not known by, a database that is gone or busy. */
+const ALWAYS = [401, 421, 503];
 /** What any write may meet beside that: another site, another form than JSON, half a body, a full disk. */
 const ON_WRITES = [400, 403, 413, 415, 422, 507];
 

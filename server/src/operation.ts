@@ -1,7 +1,10 @@
 import type { Knex } from 'knex';
 import type { z } from 'zod';
+import type { Right } from '#contract/devices.ts';
+import type { Topic } from '#contract/live.ts';
 import { notFound, Problem, validated } from './problem.ts';
 import type { Reply } from './reply.ts';
+import { noteChange } from './stores/changeStore.ts';
 import { inTransaction } from './stores/transaction.ts';
 import { once } from './stores/writeOnce.ts';
 
@@ -13,6 +16,19 @@ export interface Call {
   body: unknown;
   /** The name a client gave to a write, so that it may repeat it; null when it gave none. */
   writeId: string | null;
+  /** The page that asks, as far as it says so. */
+  tab: string | null;
+  /** Who asks: the id of a device that is known, null where nobody is asked. */
+  asker: { device: string | null; may: Right };
+  around: Around;
+}
+
+/** How a server stands in its network. */
+export interface Around {
+  /** Others can reach it, so a device must be known to be let in. */
+  asked: boolean;
+  /** Where others find it. */
+  addresses: string[];
 }
 
 interface Described {
@@ -38,6 +54,8 @@ export interface WriteOperation extends Described {
   method: 'post' | 'put';
   /** What it wants to be sent; null when an empty object or nothing will do. */
   input: z.ZodType | null;
+  /** What open pages may have to look at again; of the board in the path, where there is one. */
+  touches: readonly Topic[];
   run(tx: Knex.Transaction, call: Call): Promise<Reply>;
 }
 
@@ -52,8 +70,14 @@ export function nameOf({ method, path }: Operation): string {
 export async function perform(operation: Operation, db: Knex, call: Call): Promise<Reply> {
   if (operation.method === 'get') return operation.run(db, call);
   const { writeId } = call;
-  if (writeId === null) return inTransaction(db, (tx) => operation.run(tx, call));
-  const reply = await inTransaction(db, (tx) => once(tx, writeId, nameOf(operation), () => operation.run(tx, call)));
+  const work = async (tx: Knex.Transaction) => {
+    const reply = await operation.run(tx, call);
+    const board = operation.path.startsWith('/boards/{id}') ? (call.params.id ?? null) : null;
+    if (operation.touches.length > 0) await noteChange(tx, operation.touches, board, call.tab);
+    return reply;
+  };
+  if (writeId === null) return inTransaction(db, work);
+  const reply = await inTransaction(db, (tx) => once(tx, writeId, nameOf(operation), () => work(tx)));
   if (reply.operation !== undefined && reply.operation !== nameOf(operation)) {
     throw new Problem(
       422,

@@ -2,6 +2,7 @@ import type { ErrorRequestHandler } from 'express';
 import type { FieldProblem } from '#core/format/fieldProblems.ts';
 import { fieldProblems } from '#core/format/fieldProblems.ts';
 import type { ProblemJson } from '#contract/problem.ts';
+import type { Logger } from 'pino';
 import { z } from 'zod';
 import { lostAgainstAnother } from './stores/transaction.ts';
 
@@ -101,9 +102,9 @@ export function isDatabaseGone(error: unknown): boolean {
 
 /**
  * Turns every error into a problem answer. Nothing of the inside (stack, SQL) leaves the server.
- * @param trouble why the database cannot be reached just now, as far as the server's surroundings know
+ * @param trouble why the database cannot be reached just now, as far as the server's surroundings know @param log where faults of the server's own are written down; null for standard error
  */
-export function answerProblem(trouble: () => string | null): ErrorRequestHandler {
+export function answerProblem(trouble: () => string | null, log: Logger | null): ErrorRequestHandler {
   return (error, request, response, next) => {
     if (response.headersSent) {
       next(error);
@@ -111,8 +112,12 @@ export function answerProblem(trouble: () => string | null): ErrorRequestHandler
     }
     const named = request.headers['idempotency-key'] !== undefined;
     const problem = problemOf(error, named || request.method === 'GET' || request.method === 'HEAD');
-    if (problem.status >= 500 && problem.code === 'internal')
-      console.error(`${request.method} ${request.path}:`, error);
+    if (problem.status >= 500 && problem.code === 'internal') {
+      // What was asked for is named by its operation: an address may hold a secret.
+      const { asked = `${request.method} page` } = response.locals as { asked?: string };
+      if (log) log.error({ id: response.get('X-Request-Id'), asked, err: error as unknown }, 'failed');
+      else console.error(`${asked}:`, error);
+    }
     const sentence =
       problem.code === 'database-gone'
         ? [trouble(), problem.sentence].filter((s) => s !== null).join(' ')

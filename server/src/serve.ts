@@ -1,12 +1,21 @@
-import { createServer } from 'node:http';
+import { createServer, type Server } from 'node:http';
+import { createServer as createSecureServer } from 'node:https';
 import type { AddressInfo } from 'node:net';
+import type { Express } from 'express';
 import type { Knex } from 'knex';
 import { createApp } from './app.ts';
 import { beginOwn, seedDemo } from './demo/seed.ts';
-import { allowedHosts, isLoopback } from './guard.ts';
+import { addressesOf, allowedHosts, isLoopback } from './guard.ts';
 import { HeavyPool } from './heavy/heavyPool.ts';
+import { ChangeFeed } from './live/changeFeed.ts';
+import { LiveRoutes } from './live/liveRoutes.ts';
+import type { Around } from './operation.ts';
 import { isDatabaseGone } from './problem.ts';
+import { forgetOldAttempts } from './stores/attemptStore.ts';
+import { forgetOldChanges } from './stores/changeStore.ts';
 import { openDatabase } from './stores/database.ts';
+import { hasPassphrase, isPassphrase, passphraseProblem, setPassphrase } from './stores/passphraseStore.ts';
+import { makeLog, type LogLevel } from './watch/requestLog.ts';
 import { openStore, StoreError } from './stores/openStore.ts';
 import { forgetOldWrites } from './stores/writeOnce.ts';
 
@@ -23,6 +32,15 @@ export interface ServerOptions {
   tell(line: string): void;
   /** Why the database cannot be reached just now, as far as anybody knows. */
   trouble?: () => string | null;
+  /** Certificate and key as PEM, for TLS; null for none. */
+  tls?: { cert: Buffer; key: Buffer } | null;
+  /** Proxies that may say for whom they ask, with commas between them. */
+  proxies?: string;
+  /** The passphrase that is to hold from now on, as somebody says it; null for the one that holds already. Asked for only where others can reach the server, with whether there is one. */
+  passphrase?: (there: boolean) => Promise<string | null>;
+  /** How much is written down: faults of its own, unless more is wished. */
+  logLevel?: LogLevel;
+  metricsForAll?: boolean;
 }
 
 export interface RunningServer {
@@ -35,6 +53,10 @@ export class StartError extends Error {
   override name = 'StartError';
 }
 
+const HEADERS_MS = 15_000;
+const REQUEST_MS = 60_000;
+const MOST_HEADERS = 100;
+const MOST_OPEN = 2000;
 const FORGET_EVERY_MS = 3_600_000;
 /** A client that sends nothing for so long is let go of, ms. */
 const PATIENCE_MS = 3000;
@@ -52,14 +74,47 @@ export async function startServer({
   begin,
   tell,
   trouble,
+  tls = null,
+  proxies = '',
+  passphrase = () => Promise.resolve(null),
+  logLevel = 'error',
+  metricsForAll = false,
 }: ServerOptions): Promise<RunningServer> {
   const db = await usableDatabase(databaseUrl, begin, tell);
+  const names = hosts.split(',').map((h) => h.trim());
+  const trusted = proxies
+    .split(',')
+    .map((p) => p.trim())
+    .filter((p) => p !== '');
+  // A proxy in front, or another name than this machine's own, says that others come too.
+  const asked = !isLoopback(host) || trusted.length > 0 || names.some((n) => n !== '' && !isLoopback(n));
+  if (asked) await closeDoor(db, host, passphrase);
   const heavy = new HeavyPool(databaseUrl);
-  const server = createServer(
-    createApp(db, { webFolder, heavy, hosts: allowedHosts(host, hosts), ...(trouble ? { trouble } : {}) }),
-  );
+  const live = new LiveRoutes(db, new ChangeFeed(db));
+  let ends = false;
+  const around: Around = { asked, addresses: [] };
+  const app = createApp(db, {
+    webFolder,
+    heavy,
+    live,
+    around,
+    proxies: trusted,
+    tls: tls !== null,
+    log: makeLog(logLevel),
+    metricsForAll,
+    ending: () => ends,
+    hosts: allowedHosts(host, hosts),
+    ...(trouble ? { trouble } : {}),
+  });
+  const server = await listening(tls, app, async () => {
+    live.stop();
+    await heavy.stop();
+    await db.destroy();
+  });
+  guardConnections(server);
   await new Promise<void>((resolve, reject) => {
     server.once('error', (error: NodeJS.ErrnoException) => {
+      live.stop();
       void heavy.stop();
       void db.destroy();
       if (error.code === 'EADDRINUSE')
@@ -76,17 +131,21 @@ export async function startServer({
     });
     server.listen(port, host, resolve);
   });
-  if (!isLoopback(host))
-    tell(
-      `Everyone who reaches ${host} can read and change everything: there is no sign-in yet. Leave HOST on 127.0.0.1 unless that is wanted.`,
-    );
-  const forgetting = setInterval(() => void forgetOldWrites(db).catch(() => {}), FORGET_EVERY_MS).unref();
+  const forgetting = setInterval(() => void forgetOld(db), FORGET_EVERY_MS).unref();
   const bound = (server.address() as AddressInfo).port;
+  const scheme = tls ? 'https' : 'http';
+  around.addresses.push(...addressesOf(host, names).map((name) => `${scheme}://${name}:${bound}`));
+  if (asked && !tls && trusted.length === 0)
+    tell(
+      'Passphrase and work go over the network as they are: give CADENZA_CERT and CADENZA_KEY for TLS, unless the network is your own.',
+    );
   const shown = host === '0.0.0.0' || host === '::' ? 'localhost' : host.includes(':') ? `[${host}]` : host;
   return {
-    address: `http://${shown}:${bound}/`,
+    address: `${scheme}://${shown}:${bound}/`,
     stop: async () => {
+      ends = true;
       clearInterval(forgetting);
+      live.stop();
       await new Promise<void>((resolve) => {
         server.close(() => resolve());
         server.closeIdleConnections();
@@ -96,6 +155,51 @@ export async function startServer({
       await db.destroy();
     },
   };
+}
+
+/** @throws StartError where others could come in and no passphrase stops them, or one that is too weak */
+async function closeDoor(db: Knex, host: string, passphrase: NonNullable<ServerOptions['passphrase']>): Promise<void> {
+  try {
+    const there = await hasPassphrase(db);
+    const wanted = await passphrase(there);
+    if (wanted === null && !there)
+      throw new StartError(
+        `Others can reach ${host}, so Cadenza does not start without a passphrase. Start it once in a terminal to set one, or name a file that holds it: CADENZA_PASSPHRASE_FILE.`,
+      );
+    if (wanted === null || (there && (await isPassphrase(db, wanted)))) return;
+    const problem = passphraseProblem(wanted);
+    if (problem !== null) throw new StartError(problem);
+    await setPassphrase(db, wanted);
+  } catch (error) {
+    await db.destroy();
+    throw error;
+  }
+}
+
+/** @param end undoes what was begun for it @throws StartError for a certificate that is none, or does not fit its key */
+async function listening(tls: ServerOptions['tls'], app: Express, end: () => Promise<void>): Promise<Server> {
+  if (!tls) return createServer(app);
+  try {
+    return createSecureServer(tls, app);
+  } catch (error) {
+    await end();
+    throw new StartError(
+      `CADENZA_CERT and CADENZA_KEY must be a certificate and its key as PEM (${(error as NodeJS.ErrnoException).code ?? 'unreadable'}).`,
+    );
+  }
+}
+
+/** Nobody keeps a connection for nothing: headers come soon, a request comes whole, and there are only so many. */
+function guardConnections(server: Server): void {
+  server.headersTimeout = HEADERS_MS;
+  server.requestTimeout = REQUEST_MS;
+  server.maxHeadersCount = MOST_HEADERS;
+  server.maxConnections = MOST_OPEN;
+}
+
+/** What nobody asks for any more. */
+async function forgetOld(db: Knex): Promise<void> {
+  for (const forget of [forgetOldWrites, forgetOldChanges, forgetOldAttempts]) await forget(db).catch(() => {});
 }
 
 async function usableDatabase(url: string, begin: ServerOptions['begin'], tell: (line: string) => void): Promise<Knex> {

@@ -9,6 +9,7 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { FACT_KEY } from './data/factKey.ts';
 import { PICTURES_WAIT_KEY } from './data/pictureKey.ts';
+import { keepApplication } from './offline/application.ts';
 import { queryClient } from './data/queryClient.ts';
 import { BoardsPlace } from './places/boards/BoardsPlace.tsx';
 import { StartPlace } from './places/today/StartPlace.tsx';
@@ -78,6 +79,10 @@ const router = createBrowserRouter([
       {
         path: 'species',
         lazy: async () => ({ Component: (await import('./places/species/SpeciesPlace.tsx')).SpeciesPlace }),
+      },
+      {
+        path: 'devices',
+        lazy: async () => ({ Component: (await import('./places/devices/DevicesPlace.tsx')).DevicesPlace }),
       },
       {
         path: 'setup',
@@ -154,6 +159,7 @@ function sendWaitingFacts(): void {
 }
 
 sendWaitingFacts();
+if (import.meta.env.PROD) void keepApplication().catch(() => {});
 await fontsLoaded().catch(() => {});
 createRoot(certain(document.getElementById('root'))).render(
   <MantineProvider theme={theme} defaultColorScheme="auto">

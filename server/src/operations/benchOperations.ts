@@ -32,6 +32,7 @@ export const benchOperations: Operation[] = [
   {
     method: 'post',
     path: '/readings',
+    touches: ['readings'],
     summary: 'Send a reading of an instrument to the field that waits for it',
     ok: [204, 'Sent'],
     errors: [400, 429],
@@ -44,6 +45,7 @@ export const benchOperations: Operation[] = [
   {
     method: 'put',
     path: '/boards/{id}/pictures/{picture}',
+    touches: ['pictures'],
     summary: 'Keep a picture that was taken at the bench',
     ok: [204, 'Kept'],
     errors: [400, 404, 409],

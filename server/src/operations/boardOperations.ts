@@ -64,6 +64,7 @@ export const boardOperations: readonly Operation[] = [
   {
     method: 'post',
     path: '/boards',
+    touches: ['boards'],
     summary: 'Add a board',
     ok: [201, 'Added', storedBoardSchema],
     errors: [400],
@@ -73,6 +74,7 @@ export const boardOperations: readonly Operation[] = [
   {
     method: 'post',
     path: '/boards/import',
+    touches: ['boards', 'rack', 'species'],
     summary: 'Add a board from a board file',
     ok: [201, 'Added', storedBoardSchema],
     errors: [400, 413],
@@ -99,6 +101,7 @@ export const boardOperations: readonly Operation[] = [
   {
     method: 'put',
     path: '/boards/{id}',
+    touches: ['boards'],
     summary: 'Save a board: one new state, or every step since a revision',
     ok: [200, 'Saved', storedBoardSchema],
     errors: [400, 404, 409],
@@ -142,6 +145,7 @@ export const boardOperations: readonly Operation[] = [
   {
     method: 'put',
     path: '/boards/{id}/revisions/{number}/name',
+    touches: [],
     summary: 'Name a revision',
     ok: [200, 'The revision', revisionSchema],
     errors: [400, 404],
@@ -159,6 +163,7 @@ export const boardOperations: readonly Operation[] = [
   {
     method: 'post',
     path: '/boards/{id}/remove',
+    touches: ['boards', 'saw'],
     summary: 'Take a board off the list',
     ok: [204, 'Removed'],
     errors: [400, 404, 409],
@@ -171,6 +176,7 @@ export const boardOperations: readonly Operation[] = [
   {
     method: 'post',
     path: '/boards/{id}/restore',
+    touches: ['boards', 'saw'],
     summary: 'Bring a removed board back',
     ok: [200, 'Restored', storedBoardSchema],
     errors: [404],
@@ -191,6 +197,7 @@ export const boardOperations: readonly Operation[] = [
   {
     method: 'post',
     path: '/boards/{id}/facts',
+    touches: ['facts'],
     summary: 'Add to what happened to a board; nothing of it is ever edited, only taken back by another fact',
     ok: [200, 'All its facts', boardFactsSchema],
     errors: [400, 404, 409],

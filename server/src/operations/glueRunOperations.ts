@@ -19,6 +19,7 @@ export const glueRunOperations: readonly Operation[] = [
   {
     method: 'post',
     path: '/boards/{id}/runs',
+    touches: ['runs'],
     summary: 'Start the clock of a glue-up',
     ok: [201, 'Started', storedRunSchema],
     errors: [400, 404, 409],
@@ -39,6 +40,7 @@ export const glueRunOperations: readonly Operation[] = [
   {
     method: 'put',
     path: '/runs/{id}',
+    touches: ['runs'],
     summary: "Note what happened in a glue-up, at the server's time",
     ok: [200, 'Noted', storedRunSchema],
     errors: [400, 404, 409],

@@ -1,4 +1,5 @@
 import { benchOperations } from './benchOperations.ts';
+import { deviceOperations } from './deviceOperations.ts';
 import { boardOperations } from './boardOperations.ts';
 import { glueRunOperations } from './glueRunOperations.ts';
 import { logOperations } from './logOperations.ts';
@@ -19,4 +20,5 @@ export const operations = [
   ...logOperations,
   ...scheduleOperations,
   ...moneyOperations,
+  ...deviceOperations,
 ];

@@ -20,6 +20,7 @@ export const logOperations: Operation[] = [
   {
     method: 'post',
     path: '/log',
+    touches: ['log'],
     summary: 'Take a finished board into the log, as it is now',
     ok: [201, 'In the log', storedEntrySchema],
     errors: [400, 409],
@@ -45,6 +46,7 @@ export const logOperations: Operation[] = [
   {
     method: 'put',
     path: '/log/{id}',
+    touches: ['log'],
     summary: 'Say whose a finished board is, or what was done to it since',
     ok: [200, 'With what was said', storedEntrySchema],
     errors: [400, 404, 409],
@@ -55,6 +57,7 @@ export const logOperations: Operation[] = [
   {
     method: 'post',
     path: '/log/{id}/remove',
+    touches: ['log'],
     summary: 'Take a board out of the log; it can be brought back',
     ok: [204, 'Taken out'],
     errors: [404],
@@ -67,6 +70,7 @@ export const logOperations: Operation[] = [
   {
     method: 'post',
     path: '/log/{id}/restore',
+    touches: ['log'],
     summary: 'Bring a board back into the log',
     ok: [204, 'Brought back'],
     errors: [404, 409],

@@ -26,6 +26,7 @@ export const moneyOperations: readonly Operation[] = [
   {
     method: 'put',
     path: '/shopping',
+    touches: ['shopping'],
     summary: 'Choose boards to buy for, and tick what is in the basket',
     ok: [200, 'The list', storedShoppingSchema],
     errors: [400, 409],

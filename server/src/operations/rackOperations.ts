@@ -28,6 +28,7 @@ export const rackOperations: readonly Operation[] = [
   {
     method: 'post',
     path: '/rack',
+    touches: ['rack'],
     summary: 'Add a piece',
     ok: [201, 'Added', storedPieceSchema],
     errors: [400, 409],
@@ -37,6 +38,7 @@ export const rackOperations: readonly Operation[] = [
   {
     method: 'post',
     path: '/rack/batch',
+    touches: ['rack', 'species'],
     summary: 'Add a pile of pieces, all or none',
     ok: [201, 'Added', pileAddedSchema],
     errors: [400, 409, 413],
@@ -50,6 +52,7 @@ export const rackOperations: readonly Operation[] = [
   {
     method: 'put',
     path: '/rack/{id}',
+    touches: ['rack'],
     summary: 'Change a piece',
     ok: [200, 'Saved', storedPieceSchema],
     errors: [400, 404, 409],
@@ -62,6 +65,7 @@ export const rackOperations: readonly Operation[] = [
   {
     method: 'post',
     path: '/rack/{id}/remove',
+    touches: ['rack'],
     summary: 'Take a piece out of the rack',
     ok: [200, 'Removed', storedPieceSchema],
     errors: [400, 404, 409],
@@ -74,6 +78,7 @@ export const rackOperations: readonly Operation[] = [
   {
     method: 'post',
     path: '/rack/{id}/restore',
+    touches: ['rack'],
     summary: 'Put a removed piece back',
     ok: [200, 'Restored', storedPieceSchema],
     errors: [400, 404, 409],

@@ -45,6 +45,7 @@ export const sawOperations: readonly Operation[] = [
   {
     method: 'post',
     path: '/saw/keep',
+    touches: ['saw', 'rack'],
     summary: 'Keep a cut plan: its wood is promised to the boards',
     ok: [200, 'The saw book', sawBookSchema],
     errors: [400, 404, 409],
@@ -58,6 +59,7 @@ export const sawOperations: readonly Operation[] = [
   {
     method: 'post',
     path: '/saw/release',
+    touches: ['saw', 'rack'],
     summary: 'Let go of the wood promised to boards',
     ok: [200, 'The saw book', sawBookSchema],
     errors: [400],
@@ -72,6 +74,7 @@ export const sawOperations: readonly Operation[] = [
   {
     method: 'post',
     path: '/saw/cut',
+    touches: ['saw', 'rack'],
     summary: 'Book a piece of a kept plan as cut',
     ok: [200, 'The saw book', sawBookSchema],
     errors: [400, 404, 409],
@@ -81,6 +84,7 @@ export const sawOperations: readonly Operation[] = [
   {
     method: 'post',
     path: '/saw/cuttings/{id}/undo',
+    touches: ['saw', 'rack'],
     summary: 'Take a cutting back',
     ok: [200, 'The saw book', sawBookSchema],
     errors: [404, 409],
@@ -90,6 +94,7 @@ export const sawOperations: readonly Operation[] = [
   {
     method: 'post',
     path: '/saw/cuttings/{id}/fail',
+    touches: ['saw', 'rack'],
     summary: 'Say which strips of a cutting failed',
     ok: [200, 'The saw book', sawBookSchema],
     errors: [400, 404, 409],

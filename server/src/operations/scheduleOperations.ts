@@ -33,6 +33,7 @@ export const scheduleOperations: readonly Operation[] = [
   {
     method: 'put',
     path: '/schedule',
+    touches: ['schedule'],
     summary: 'Keep an order of work, and which boards are taken up or wait',
     ok: [200, 'The work', shopWorkSchema],
     errors: [400, 409],
@@ -46,6 +47,7 @@ export const scheduleOperations: readonly Operation[] = [
   {
     method: 'post',
     path: '/schedule/calendar',
+    touches: ['schedule'],
     summary: 'A new address at which calendars can ask for the work; the one before is closed',
     ok: [200, 'The address', calendarAddressSchema],
     errors: [],
@@ -55,6 +57,7 @@ export const scheduleOperations: readonly Operation[] = [
   {
     method: 'post',
     path: '/schedule/calendar/close',
+    touches: ['schedule'],
     summary: 'Close the address at which calendars can ask',
     ok: [204, 'Closed'],
     errors: [],

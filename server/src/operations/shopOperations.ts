@@ -1,4 +1,5 @@
 import { certain } from '#core/lists/there.ts';
+import { EVERYTHING } from '#contract/live.ts';
 import {
   allSpeciesSchema,
   shopChangeSchema,
@@ -27,6 +28,7 @@ export const shopOperations: readonly Operation[] = [
   {
     method: 'post',
     path: '/species',
+    touches: ['species'],
     summary: 'Add a species; one that is known stays as it is',
     ok: [201, 'All species', allSpeciesSchema],
     errors: [400, 409],
@@ -39,6 +41,7 @@ export const shopOperations: readonly Operation[] = [
   {
     method: 'put',
     path: '/species/{code}',
+    touches: ['species'],
     summary: 'Change a species that was added by hand, knowing how it was',
     ok: [200, 'All species', allSpeciesSchema],
     errors: [400, 404, 409],
@@ -67,6 +70,7 @@ export const shopOperations: readonly Operation[] = [
   {
     method: 'put',
     path: '/shop',
+    touches: ['shop'],
     summary: 'Change the shop',
     ok: [200, 'Saved', storedShopSchema],
     errors: [400, 409],
@@ -79,6 +83,7 @@ export const shopOperations: readonly Operation[] = [
   {
     method: 'post',
     path: '/shop/begin',
+    touches: EVERYTHING,
     summary: 'Set the shop aside whole, with its boards and its rack, and begin another with nothing in its rack',
     ok: [200, 'The new shop', storedShopSchema],
     errors: [400, 409],
@@ -91,6 +96,7 @@ export const shopOperations: readonly Operation[] = [
   {
     method: 'post',
     path: '/shop/keep',
+    touches: ['shop'],
     summary: 'Say that the demo is a shop of one’s own from now on',
     ok: [200, 'The shop', storedShopSchema],
     errors: [400, 409],
@@ -108,6 +114,7 @@ export const shopOperations: readonly Operation[] = [
   {
     method: 'post',
     path: '/shops/aside/{number}/take-up',
+    touches: EVERYTHING,
     summary: 'Take a shop up again; the one in use goes aside for it',
     ok: [200, 'The shop', storedShopSchema],
     errors: [400, 404, 409],
@@ -124,6 +131,7 @@ export const shopOperations: readonly Operation[] = [
   {
     method: 'post',
     path: '/shops/aside/{number}/throw-away',
+    touches: ['shop'],
     summary: 'Throw a shop away that was set aside',
     ok: [200, 'Shops that are still aside', shopsAsideSchema],
     errors: [404],
@@ -134,6 +142,7 @@ export const shopOperations: readonly Operation[] = [
   {
     method: 'post',
     path: '/shops/aside/{number}/restore',
+    touches: ['shop'],
     summary: 'Bring a shop back that was thrown away',
     ok: [200, 'Shops that are aside', shopsAsideSchema],
     errors: [404],

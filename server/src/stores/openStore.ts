@@ -32,6 +32,12 @@ const OWN_TABLES = [
   'schedules',
   'board_work',
   'shopping',
+  'changes',
+  'presences',
+  'doors',
+  'devices',
+  'invitations',
+  'attempts',
 ];
 const BOOKKEEPING = ['knex_migrations', 'knex_migrations_lock'];
 /** Tables that hold what people entered. */

@@ -1,4 +1,8 @@
 import { nanoid } from 'nanoid';
+import type { Device, Devices, Invitation } from '#contract/devices.ts';
+import { TAB_HEADER } from '#contract/live.ts';
+import { KEPT_AT } from '../offline/keptAnswers.ts';
+import { tab } from './tab.ts';
 import type { BoardStep, ListedBoard, Revision, StoredBoard } from '#contract/boards.ts';
 import type { Picture, Readings, Waits } from '#contract/bench.ts';
 import type { Reading } from '#core/bench/reading.ts';
@@ -64,7 +68,7 @@ async function send({ method, path, body, keepalive, name }: Sending): Promise<R
         ? {}
         : {
             body: JSON.stringify(body ?? {}),
-            headers: { 'Content-Type': 'application/json', 'Idempotency-Key': name },
+            headers: { 'Content-Type': 'application/json', 'Idempotency-Key': name, [TAB_HEADER]: tab },
           }),
     });
   } catch {
@@ -75,7 +79,9 @@ async function send({ method, path, body, keepalive, name }: Sending): Promise<R
 async function answerOf<T>(response: Response): Promise<T> {
   if (response.status === 204) return undefined as T;
   const json = (await response.json().catch(() => null)) as Partial<ProblemJson> | null;
-  if (response.ok && json !== null) return json as T;
+  if (response.ok && json !== null) return asOfNow(response, json) as T;
+  // What is not sent yet is kept on this device, and goes out once it is known again.
+  if (json?.code === 'sign-in') window.location.assign(`/sign-in?to=${encodeURIComponent(window.location.pathname)}`);
   throw new ApiProblem(
     response.status,
     json?.code ?? 'unreadable',
@@ -83,6 +89,15 @@ async function answerOf<T>(response: Response): Promise<T> {
     json?.fields ?? [],
     json?.current,
   );
+}
+
+/** What was kept of an answer knows what time it was then: by now it is later. */
+function asOfNow(response: Response, json: object): object {
+  const kept = Number(response.headers.get(KEPT_AT));
+  const { now } = json as { now?: unknown };
+  return kept > 0 && typeof now === 'string'
+    ? { ...json, now: new Date(Date.parse(now) + Date.now() - kept).toISOString() }
+    : json;
 }
 
 interface Patience {
@@ -178,6 +193,11 @@ export const api = {
   shopping: () => request<StoredShopping>('GET', '/shopping'),
   saveShopping: (version: number, shopping: ShoppingDocument) =>
     request<StoredShopping>('PUT', '/shopping', { version, shopping }),
+  devices: () => request<Devices>('GET', '/devices'),
+  invite: (wish: Pick<Device, 'person' | 'may'>) => request<Invitation>('POST', '/devices/invite', wish),
+  changeDevice: (id: string, change: Pick<Device, 'name' | 'person' | 'may'>) =>
+    request<Devices>('PUT', `/devices/${id}`, change),
+  endDevice: (id: string) => request<Devices>('POST', `/devices/${id}/end`, {}),
   waits: () => request<Waits>('GET', '/waits'),
   log: (query: LogQuery) => request<LogPage>('GET', `/log?${new URLSearchParams(wordsOf(query)).toString()}`),
   logEntry: (id: string) => request<StoredEntry>('GET', `/log/${id}`),

@@ -2,6 +2,7 @@ import { firstOf, lastOf, nth } from '#core/lists/there.ts';
 import { boardSchema, type Board } from '#core/board/board.ts';
 import { fieldProblems } from '#core/format/fieldProblems.ts';
 import type { BoardStep, StoredBoard } from '#contract/boards.ts';
+import { dropDraft, keepDraft, readKeptDraft } from '../offline/drafts.ts';
 import { api, ApiProblem } from './api.ts';
 
 /** Where the board stands between the hands and the server. */
@@ -351,27 +352,17 @@ function entriesOf({ basedOn, steps }: Draft, loaded: Entry): Entry[] {
 const draftKey = (id: string) => `cadenza.draft.${id}`;
 
 function writeDraft(id: string, basedOn: number, pending: readonly Entry[]): void {
-  try {
-    const kept = pending.slice(-MOST_STEPS_DRAFTED);
-    const steps = stepsOf(kept, basedOn);
-    if (kept.length < pending.length) firstOf(steps).undo ??= basedOn;
-    sessionStorage.setItem(draftKey(id), JSON.stringify({ basedOn, steps } satisfies Draft));
-  } catch {
-    // A full or forbidden storage costs only the spare copy; the save itself goes on.
-  }
+  const kept = pending.slice(-MOST_STEPS_DRAFTED);
+  const steps = stepsOf(kept, basedOn);
+  if (kept.length < pending.length) firstOf(steps).undo ??= basedOn;
+  keepDraft(draftKey(id), JSON.stringify({ basedOn, steps } satisfies Draft));
 }
 
-function clearDraft(id: string): void {
-  sessionStorage.removeItem(draftKey(id));
-}
+const clearDraft = (id: string): void => dropDraft(draftKey(id));
 
 function readDraft(id: string): Draft | undefined {
-  try {
-    const draft = JSON.parse(sessionStorage.getItem(draftKey(id)) ?? 'null') as Draft | null;
-    return draft && draft.steps.length > 0 && draft.steps.every((s) => boardSchema.safeParse(s.board).success)
-      ? draft
-      : undefined;
-  } catch {
-    return undefined;
-  }
+  const draft = readKeptDraft(draftKey(id)) as Draft | null;
+  return draft && draft.steps.length > 0 && draft.steps.every((s) => boardSchema.safeParse(s.board).success)
+    ? draft
+    : undefined;
 }

@@ -1,4 +1,5 @@
 import { certain } from '#core/lists/there.ts';
+import { draftsFrom, dropDraft, keepDraft, readKeptDraft } from '../offline/drafts.ts';
 import { ApiProblem } from './api.ts';
 import { mergeChanges, same } from './mergeChanges.ts';
 
@@ -162,7 +163,7 @@ export class EditLine<T> {
   private forget(): void {
     this.base = null;
     this.mine = null;
-    sessionStorage.removeItem(draftKey(this.options.name));
+    dropDraft(draftKey(this.options.name));
   }
 
   private tell(state: LineState): void {
@@ -180,28 +181,8 @@ const DRAFT = 'cadenza.draft.';
 const draftKey = (name: string) => `${DRAFT}${name}`;
 
 /** Names of the records that this tab holds unsaved changes of: their lines go on with them. */
-export function draftNames(): string[] {
-  try {
-    return Object.keys(sessionStorage)
-      .filter((key) => key.startsWith(DRAFT))
-      .map((key) => key.slice(DRAFT.length));
-  } catch {
-    return [];
-  }
-}
+export const draftNames = (): string[] => draftsFrom(DRAFT).map((key) => key.slice(DRAFT.length));
 
-function writeDraft<T>(name: string, draft: Draft<T>): void {
-  try {
-    sessionStorage.setItem(draftKey(name), JSON.stringify(draft));
-  } catch {
-    // A full or forbidden storage costs only the spare copy; the save itself goes on.
-  }
-}
+const writeDraft = <T>(name: string, draft: Draft<T>): void => keepDraft(draftKey(name), JSON.stringify(draft));
 
-function readDraft<T>(name: string): Draft<T> | null {
-  try {
-    return JSON.parse(sessionStorage.getItem(draftKey(name)) ?? 'null') as Draft<T> | null;
-  } catch {
-    return null;
-  }
-}
+const readDraft = <T>(name: string) => readKeptDraft(draftKey(name)) as Draft<T> | null;

@@ -217,6 +217,9 @@ function waitingKeys(): string[] {
   }
 }
 
+/** How many facts this device holds that the server has not got yet. */
+export const waitingFacts = (): number => waitingKeys().reduce((sum, key) => sum + readWaiting(key).length, 0);
+
 /** Names of the lines of which this device holds facts that the server has not got yet. */
 export function waitingNames(): string[] {
   return [...new Set(waitingKeys().map((key) => firstOf(key.slice(FACT_KEY.length).split('/'))))];

@@ -11,6 +11,7 @@ import type { StoredBoard } from '#contract/boards.ts';
 import { api } from './api.ts';
 import { BoardSession, type SessionState } from './boardSession.ts';
 import { factLine, factsQuery } from './facts.ts';
+import { onBoardStored } from './live.ts';
 import { usePlanned } from './usePlanned.ts';
 import { trouble, useRack, useSawBook, useShop, useSpecies } from './queries.ts';
 import { keys, queryClient } from './queryClient.ts';
@@ -127,7 +128,11 @@ function WithSession({ id, loaded, pieces, shop, species, book, facts, children 
     document.addEventListener('visibilitychange', onVisible);
     window.addEventListener('beforeunload', onUnload);
     window.addEventListener('focus', onVisible);
+    const deaf = onBoardStored((board) => {
+      if (board === null || board === id) void session.refresh();
+    });
     return () => {
+      deaf();
       document.removeEventListener('visibilitychange', onVisible);
       window.removeEventListener('beforeunload', onUnload);
       window.removeEventListener('focus', onVisible);

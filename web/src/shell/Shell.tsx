@@ -4,6 +4,9 @@ import { isRouteErrorResponse, Link, NavLink, Outlet, useNavigate, useRouteError
 import { useDisplay } from '../quantities/display.tsx';
 import { useShortcuts, useShortcutSheet } from '../shortcuts/Shortcuts.tsx';
 import classes from './Shell.module.css';
+import { AloneNote } from './AloneNote.tsx';
+import { HereNote } from './HereNote.tsx';
+import { useListening } from './useLive.ts';
 import { WaitLine } from './WaitLine.tsx';
 
 /** The frame around every place: where to go, the unit, light or dark, the keys. */
@@ -13,6 +16,7 @@ export function Shell() {
   const dark = useComputedColorScheme('light') === 'dark';
   const navigate = useNavigate();
   const openSheet = useShortcutSheet();
+  useListening();
   const toggleUnit = () => setDisplay({ system: display.system === 'metric' ? 'inch' : 'metric' });
 
   useShortcuts('Places', [
@@ -55,6 +59,8 @@ export function Shell() {
           <NavLink to="/money">Money</NavLink>
         </nav>
         <WaitLine />
+        <HereNote />
+        <AloneNote />
         <div className={classes.tools}>
           <SegmentedControl
             size="xs"

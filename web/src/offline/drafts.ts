@@ -1,0 +1,102 @@
+import { nanoid } from 'nanoid';
+
+/** This tab, over reloads. */
+const OWN = 'cadenza-page';
+/** Drafts of all tabs of this device: `cadenza.kept/<tab>/<draft>`. */
+const KEPT = 'cadenza.kept/';
+const LOCK = 'cadenza-page-';
+
+let own: string | null = null;
+
+function ownTab(): string {
+  if (own !== null) return own;
+  const fresh = nanoid(10);
+  try {
+    own = sessionStorage.getItem(OWN) ?? fresh;
+    sessionStorage.setItem(OWN, own);
+  } catch {
+    own = fresh;
+  }
+  return own;
+}
+
+/** Keeps what is not sent yet: for this tab over a reload, and for the next page when the tab is closed. A storage that is full or forbidden costs only the spare copy. */
+export function keepDraft(key: string, text: string): void {
+  try {
+    sessionStorage.setItem(key, text);
+    localStorage.setItem(`${KEPT}${ownTab()}/${key}`, text);
+  } catch {
+    // The sending itself goes on.
+  }
+}
+
+export function dropDraft(key: string): void {
+  try {
+    sessionStorage.removeItem(key);
+    localStorage.removeItem(`${KEPT}${ownTab()}/${key}`);
+  } catch {
+    // A storage that is forbidden holds nothing.
+  }
+}
+
+/** @returns null where nothing is kept, or it cannot be read */
+export function readKeptDraft(key: string): unknown {
+  try {
+    return JSON.parse(sessionStorage.getItem(key) ?? 'null');
+  } catch {
+    return null;
+  }
+}
+
+/** Names of what this tab holds unsent that begin so. */
+export function draftsFrom(prefix: string): string[] {
+  try {
+    return Object.keys(sessionStorage).filter((key) => key.startsWith(prefix));
+  } catch {
+    return [];
+  }
+}
+
+/** How many drafts any page of this device holds. */
+export function keptDrafts(): number {
+  try {
+    return Object.keys(localStorage).filter((key) => key.startsWith(KEPT)).length;
+  } catch {
+    return 0;
+  }
+}
+
+/**
+ * Takes over what closed tabs left unsent. Of two that left something of one record, one is taken now and the other by a later page, so that each is stored or asked about. Where
+ * nobody can say which tabs are open, nothing is taken.
+ */
+export async function adoptDrafts(): Promise<void> {
+  if (!('locks' in navigator)) return;
+  await claim();
+  const { held = [] } = await navigator.locks.query();
+  const open = new Set(held.map(({ name }) => name));
+  for (const key of Object.keys(localStorage)) {
+    const [, tab, draft] = /^cadenza\.kept\/([^/]+)\/(.+)$/.exec(key) ?? [];
+    if (tab === undefined || draft === undefined || tab === ownTab() || open.has(`${LOCK}${tab}`)) continue;
+    if (sessionStorage.getItem(draft) !== null) continue;
+    const text = localStorage.getItem(key);
+    if (text === null) continue;
+    keepDraft(draft, text);
+    localStorage.removeItem(key);
+  }
+}
+
+/** Says that this tab is open, for as long as it is. One that was copied with all it holds becomes another. */
+async function claim(): Promise<void> {
+  const hold = (name: string) =>
+    new Promise<boolean>((resolve) => {
+      void navigator.locks.request(name, { ifAvailable: true }, (lock) => {
+        resolve(lock !== null);
+        return lock === null ? undefined : new Promise<never>(() => {});
+      });
+    });
+  if (await hold(`${LOCK}${ownTab()}`)) return;
+  own = nanoid(10);
+  sessionStorage.setItem(OWN, own);
+  await hold(`${LOCK}${own}`);
+}
