@@ -52,19 +52,19 @@ export async function serverFigures(): Promise<Figure[]> {
   }
 }
 
-interface Serving {
+export interface Serving {
   base: string;
   process: ChildProcess;
 }
 
-async function startAt(databaseUrl: string): Promise<Serving> {
+export async function startAt(databaseUrl: string, more: Record<string, string> = {}): Promise<Serving> {
   const child = spawn(
     process.execPath,
     [join(ROOT, 'node_modules/tsx/dist/cli.mjs'), join(ROOT, 'server/src/main.ts')],
     {
       cwd: ROOT,
       stdio: ['ignore', 'ignore', 'pipe'],
-      env: { ...process.env, DATABASE_URL: databaseUrl, PORT: '0', HOST: '127.0.0.1' },
+      env: { ...process.env, DATABASE_URL: databaseUrl, PORT: '0', HOST: '127.0.0.1', ...more },
     },
   );
   const base = await new Promise<string>((resolve, reject) => {
@@ -80,14 +80,14 @@ async function startAt(databaseUrl: string): Promise<Serving> {
   return { base, process: child };
 }
 
-async function stop(child: ChildProcess): Promise<void> {
+export async function stop(child: ChildProcess): Promise<void> {
   const gone = new Promise((resolve) => child.once('exit', resolve));
   child.kill('SIGTERM');
   await gone;
 }
 
 /** A database with boards of 12 to 40 strips, pieces, and cuttings of those boards. */
-async function filledShop(
+export async function filledShop(
   url: string,
   pieces: number,
   boards: number,

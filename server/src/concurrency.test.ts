@@ -69,6 +69,33 @@ describe("transactions that get in each other's way", () => {
     await db.schema.dropTable('crossing');
   });
 
+  it.each([
+    ['a cluster refuses the commit', 'ER_LOCK_DEADLOCK', 2],
+    ['a row was waited for too long', 'ER_LOCK_WAIT_TIMEOUT', 2],
+    ['something else went wrong', 'ER_PARSE_ERROR', 1],
+  ])('are run again when %s, and not otherwise', async (_, code, runs) => {
+    let ran = 0;
+    // As a database says it when it comes to the commit: everything before went well, and nothing of it is stored.
+    const refusing = {
+      transaction: async (work: (tx: Knex.Transaction) => Promise<unknown>) => {
+        const done = await db.transaction(async (tx) => {
+          const answer = await work(tx);
+          if (ran === 1) throw Object.assign(new Error('refused'), { code });
+          return answer;
+        });
+        return done;
+      },
+    } as unknown as Knex;
+    const tried = inTransaction(refusing, async (tx) => {
+      ran += 1;
+      await tx('changes').insert({ topics: `certified ${code}`, board: null, tab: null, made_at: new Date() });
+      return 'stored';
+    });
+    if (runs === 2) expect(await tried).toBe('stored');
+    else await expect(tried).rejects.toThrow('refused');
+    expect([ran, (await db('changes').where({ topics: `certified ${code}` })).length]).toEqual([runs, runs - 1]);
+  });
+
   it('of ten hands on boards, pieces, plans and cuts none is answered 500, and nothing is half done', async () => {
     for (let i = 0; i < 12; i += 1)
       await api.call('POST', '/rack', { ...piece, mark: `C${i}`, length: 460, width: 120 });

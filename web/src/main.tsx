@@ -3,8 +3,8 @@ import './theme/mantineStyles.ts';
 import '@mantine/notifications/styles.css';
 import './theme/tokens.css';
 import { MantineProvider } from '@mantine/core';
-import { Notifications } from '@mantine/notifications';
 import { QueryClientProvider } from '@tanstack/react-query';
+import { lazy, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { FACT_KEY } from './data/factKey.ts';
@@ -139,6 +139,9 @@ const router = createBrowserRouter([
   },
 ]);
 
+/** What is told in passing is told a moment later: what draws it comes after the page. */
+const Notifications = lazy(async () => ({ default: (await import('@mantine/notifications')).Notifications }));
+
 /** The page waits this long for its letters; then it is shown with what there is. */
 const MOST_FONT_WAIT_MS = 600;
 
@@ -163,7 +166,9 @@ if (import.meta.env.PROD) void keepApplication().catch(() => {});
 await fontsLoaded().catch(() => {});
 createRoot(certain(document.getElementById('root'))).render(
   <MantineProvider theme={theme} defaultColorScheme="auto">
-    <Notifications position="bottom-left" />
+    <Suspense>
+      <Notifications position="bottom-left" />
+    </Suspense>
     <QueryClientProvider client={queryClient}>
       <DisplayProvider>
         <ShortcutProvider>

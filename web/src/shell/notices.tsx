@@ -1,40 +1,41 @@
 import { Button } from '@mantine/core';
-import { notifications } from '@mantine/notifications';
 
 const UNDO_MS = 12_000;
 
-/** Tells in passing that something did not work, and why. */
-export function showProblem(error: unknown): void {
-  notifications.show({
-    color: 'red',
-    autoClose: 10_000,
-    message: error instanceof Error ? error.message : 'Something went wrong.',
-  });
+/** What is told in passing comes seldom: what tells it comes when it is wanted. */
+const store = async () => (await import('@mantine/notifications')).notifications;
+
+/** Tells in passing that something did not work, and why. @param title what did not work, where the sentence does not say it */
+export function showProblem(error: unknown, title?: string): void {
+  const message = error instanceof Error ? error.message : 'Something went wrong.';
+  void store().then((notifications) => notifications.show({ color: 'red', autoClose: 12_000, title, message }));
 }
 
 /** Tells something in passing that is nobody's fault. */
 export function showWord(message: string): void {
-  notifications.show({ autoClose: 4000, message });
+  void store().then((notifications) => notifications.show({ autoClose: 4000, message }));
 }
 
 /** Tells that something was taken away, with the way back. */
 export function showUndo(message: string, undo: () => Promise<void>): void {
-  const id = notifications.show({
-    autoClose: UNDO_MS,
-    message: (
-      <span style={{ display: 'flex', justifyContent: 'space-between', alignItems: 'center', gap: 12 }}>
-        {message}
-        <Button
-          size="compact-sm"
-          variant="light"
-          onClick={() => {
-            notifications.hide(id);
-            undo().catch(showProblem);
-          }}
-        >
-          Undo
-        </Button>
-      </span>
-    ),
+  void store().then((notifications) => {
+    const id = notifications.show({
+      autoClose: UNDO_MS,
+      message: (
+        <span style={{ display: 'flex', justifyContent: 'space-between', alignItems: 'center', gap: 12 }}>
+          {message}
+          <Button
+            size="compact-sm"
+            variant="light"
+            onClick={() => {
+              notifications.hide(id);
+              undo().catch(showProblem);
+            }}
+          >
+            Undo
+          </Button>
+        </span>
+      ),
+    });
   });
 }

@@ -1,6 +1,5 @@
 import { ActionIcon, Button } from '@mantine/core';
 import { useViewportSize } from '@mantine/hooks';
-import { notifications } from '@mantine/notifications';
 import { IconDots, IconFolderOpen, IconPlus, IconSparkles } from '@tabler/icons-react';
 import { lazy, Suspense, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -114,15 +113,15 @@ export function BoardsPlace() {
     const read = readBoardFile(await file.text());
     if (read.ok) setOpened(read.file);
     else
-      notifications.show({
-        color: 'red',
-        autoClose: 12000,
-        title: `${file.name} cannot be opened`,
-        message: read.problems
-          .slice(0, 3)
-          .map((p) => p.message)
-          .join(' '),
-      });
+      showProblem(
+        new Error(
+          read.problems
+            .slice(0, 3)
+            .map((p) => p.message)
+            .join(' '),
+        ),
+        `${file.name} cannot be opened`,
+      );
   };
   const remove = async (stored: ListedBoard) => {
     try {

@@ -1,6 +1,5 @@
 import { useQueries, type UseQueryResult } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { notifications } from '@mantine/notifications';
 import type { Board } from '#core/board/board.ts';
 import type { Fact } from '#core/facts/fact.ts';
 import type { CutPlan } from '#core/cutting/cutPlan.ts';
@@ -14,7 +13,7 @@ import { api } from '../../data/api.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { boardQuery, takeBook, useSawBook } from '../../data/queries.ts';
 import { keys, queryClient } from '../../data/queryClient.ts';
-import { showProblem } from '../../shell/notices.tsx';
+import { showProblem, showWord } from '../../shell/notices.tsx';
 
 /** Time the search may take before it stops by itself; it stops sooner when the plan is proven. */
 const SEARCH_SECONDS = 30;
@@ -127,7 +126,7 @@ export function useCuts(): Cuts {
       wish.current = null;
       setWishing(false);
       takeBook(id, changed);
-      notifications.show({ message: said });
+      showWord(said);
     } catch (error) {
       showProblem(error);
       void queryClient.invalidateQueries({ queryKey: keys.saw });

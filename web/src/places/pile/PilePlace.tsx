@@ -1,6 +1,5 @@
 import { certain, firstOf, nth } from '#core/lists/there.ts';
 import { Button, FileButton, Select } from '@mantine/core';
-import { notifications } from '@mantine/notifications';
 import { IconFileImport, IconPlus } from '@tabler/icons-react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useMemo, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
@@ -15,7 +14,7 @@ import { api, ApiProblem } from '../../data/api.ts';
 import { useRack, useSpecies } from '../../data/queries.ts';
 import { keys, queryClient } from '../../data/queryClient.ts';
 import { useDisplay } from '../../quantities/display.tsx';
-import { showProblem } from '../../shell/notices.tsx';
+import { showProblem, showWord } from '../../shell/notices.tsx';
 import { marksOf } from '#core/stock/marks.ts';
 import { PileLine, ROW_HEIGHT } from './PileLine.tsx';
 import classes from './PilePlace.module.css';
@@ -152,7 +151,7 @@ export function PilePlace() {
         queryClient.invalidateQueries({ queryKey: keys.rack }),
         queryClient.invalidateQueries({ queryKey: keys.species }),
       ]);
-      notifications.show({ message: `${added} ${added === 1 ? 'piece is' : 'pieces are'} in the rack now.` });
+      showWord(`${added} ${added === 1 ? 'piece is' : 'pieces are'} in the rack now.`);
       await navigate('/rack');
     } catch (error) {
       setServerSays(error instanceof ApiProblem ? error.message : 'Something went wrong; nothing was stored.');

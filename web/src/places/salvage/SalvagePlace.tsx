@@ -1,7 +1,6 @@
 import { firstOf } from '#core/lists/there.ts';
 import { Button, Checkbox, NumberInput, Radio, Select, TextInput } from '@mantine/core';
 import { useElementSize } from '@mantine/hooks';
-import { notifications } from '@mantine/notifications';
 import { useState, type FormEvent } from 'react';
 import { Link, useNavigate } from 'react-router';
 import {
@@ -24,7 +23,7 @@ import { StockFace } from '../../drawing/StockFace.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import { LengthInput, readLength } from '../../quantities/LengthInput.tsx';
 import { useDisplay } from '../../quantities/display.tsx';
-import { showProblem } from '../../shell/notices.tsx';
+import { showProblem, showWord } from '../../shell/notices.tsx';
 import { marksOf, nextMark } from '#core/stock/marks.ts';
 import classes from './SalvagePlace.module.css';
 
@@ -109,9 +108,7 @@ export function SalvagePlace() {
     try {
       await api.addPieces(pieces, []);
       await queryClient.invalidateQueries({ queryKey: keys.rack });
-      notifications.show({
-        message: `${solid} ${solid === 1 ? 'bit is' : 'bits are'} in the rack: ${pieces.map((p) => p.mark).join(', ')}.`,
-      });
+      showWord(`${solid} ${solid === 1 ? 'bit is' : 'bits are'} in the rack: ${pieces.map((p) => p.mark).join(', ')}.`);
       await navigate('/rack');
     } catch (error) {
       showProblem(error);
