@@ -99,9 +99,11 @@ export function createApp(
     connectionsInUse: () => (db.client as { pool?: { numUsed(): number } }).pool?.numUsed() ?? 0,
   });
   app.use(requestLog(log ?? makeLog('silent'), metrics), headers(tls), onlyOurs(hosts));
-  app.get('/metrics', metrics.page(metricsForAll));
+  // This machine's own watchman is not asked who he is.
+  app.get('/metrics', metrics.page(false));
   if (around.asked) app.use(signInRoutes(db));
   if (around.asked) app.use(strangerLimit(limits.refusals), gate(db), deviceLimit(limits.requests));
+  if (metricsForAll) app.get('/metrics', metrics.page(true));
   app.use(compression());
   const openApi = openApiDocument();
   app.get('/api/openapi.json', (_request, response) => {

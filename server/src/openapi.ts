@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { liveQuerySchema } from '#contract/live.ts';
 import { problemSchema } from '#contract/problem.ts';
 import type { Operation } from './operation.ts';
 import { operations } from './operations/index.ts';
@@ -73,6 +74,19 @@ export function openApiDocument(): Json {
         summary: 'State of server and database',
         responses: { 200: { description: 'Ready' }, 503: { description: 'The database is gone' } },
       },
+    },
+  };
+  paths['/api/live'] = {
+    get: {
+      summary:
+        'What is stored from now on, as server-sent events: change, here (who is at the board), you (what this device may), anew (too much was missed)',
+      parameters: Object.entries(liveQuerySchema.shape).map(([name, field]) => ({
+        name,
+        in: 'query',
+        required: name === 'tab',
+        schema: schemaOf(field as z.ZodType),
+      })),
+      responses: { 200: { description: 'text/event-stream' }, 400: PROBLEM, 401: PROBLEM, 503: PROBLEM },
     },
   };
   for (const operation of operations) {
