@@ -9,6 +9,7 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { FACT_KEY } from './data/factKey.ts';
 import { PICTURES_WAIT_KEY } from './data/pictureKey.ts';
+import { draftsFrom } from './offline/drafts.ts';
 import { keepApplication } from './offline/application.ts';
 import { queryClient } from './data/queryClient.ts';
 import { BoardsPlace } from './places/boards/BoardsPlace.tsx';
@@ -151,10 +152,14 @@ async function fontsLoaded(): Promise<void> {
   await Promise.race([fonts, new Promise((resolve) => setTimeout(resolve, MOST_FONT_WAIT_MS))]);
 }
 
-/** What the bench noted and the server has not got yet goes out from whichever page comes first. */
+/** What boards and the bench noted and the server has not got yet goes out from whichever page comes first. */
 function sendWaitingFacts(): void {
   try {
     if (Object.keys(localStorage).some((key) => key.startsWith(FACT_KEY))) void import('./data/facts.ts');
+    if (draftsFrom('cadenza.draft.').length > 0) {
+      const open = /^\/boards\/([\w-]+)\//.exec(window.location.pathname)?.[1] ?? null;
+      void import('./data/leftBoards.ts').then((left) => left.sendLeftBoards(open));
+    }
     if (localStorage.getItem(PICTURES_WAIT_KEY)) void import('./data/pictures.ts').then((p) => p.sendPictures());
   } catch {
     // A storage that is forbidden holds nothing.

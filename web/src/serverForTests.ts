@@ -1,5 +1,6 @@
 import { vi } from 'vitest';
 import type { BoardStep, StoredBoard } from '#contract/boards.ts';
+import type { Device, Devices } from '#contract/devices.ts';
 import type { EarlierPrices, StoredShopping } from '#contract/money.ts';
 import type { StoredPiece } from '#contract/rack.ts';
 import type { ScheduleDocument, ShopWork } from '#contract/schedule.ts';
@@ -49,6 +50,8 @@ export class ServerForTests {
   };
   shopping: StoredShopping = { version: 0, shopping: { boards: null, ticked: [] } };
   earlier: EarlierPrices = { boardsYear: 0, prices: [] };
+  /** Devices that are let in; on loopback nobody is asked. */
+  devices: Devices = { asked: false, own: null, may: 'work', devices: [], addresses: [] };
   /** How many addresses for calendars were made; null while there is none. */
   calendar: number | null = null;
   private readonly refusals: (Refusal | 'gone')[] = [];
@@ -110,6 +113,8 @@ export class ServerForTests {
           return this.work();
         case '/shopping':
           return this.shopping;
+        case '/devices':
+          return this.devices;
         case '/money/earlier':
           return this.earlier;
         case '/saw':
@@ -120,6 +125,14 @@ export class ServerForTests {
           return facts ? { facts: this.factsOf(id ?? '') } : (board ?? []);
         }
       }
+    const [, device, end] = /^\/devices\/(\w+)(\/end)?$/.exec(place ?? '') ?? [];
+    if (device !== undefined && device !== 'invite') {
+      const devices = this.devices.devices.flatMap((d) =>
+        d.id !== device ? [d] : end ? [] : [{ ...d, ...(body as Partial<Device>) }],
+      );
+      this.devices = { ...this.devices, devices };
+      return this.devices;
+    }
     const board = this.boards.find((b) => place === `/boards/${b.id}`);
     if (board) return this.saved(board, lastOf((body as { steps: BoardStep[] }).steps).board);
     switch (place) {
@@ -132,6 +145,8 @@ export class ServerForTests {
       case '/schedule/calendar/close':
         this.calendar = null;
         return {};
+      case '/devices/invite':
+        return { path: '/join/a-code', expiresAt: NOW };
       case '/shopping':
         this.shopping = { ...(body as StoredShopping), version: this.shopping.version + 1 };
         return this.shopping;
