@@ -9,6 +9,9 @@ import { clientArguments } from './mariadb/clientArguments.ts';
 import { openProjectDatabase } from './mariadb/projectDatabase.ts';
 import { runCommand, Sentence, tell } from './sentence.ts';
 
+/** Tables that go along empty. */
+const NOT_KEPT = ['devices', 'invitations', 'attempts', 'presences'];
+
 /** `npm run backup -- FILE`: everything that is stored, as SQL with a checksum; Cadenza may go on running. */
 await runCommand(async () => {
   const [file, ...more] = process.argv.slice(2);
@@ -18,7 +21,9 @@ await runCommand(async () => {
   const half = `${file}.part`;
   try {
     const { args, env, name } = clientArguments(database.keeperUrl);
-    const child = spawn(dump, [...args, '--single-transaction', '--skip-dump-date', name], {
+    // Devices that are let in belong to this place and time: a restore must not let one in again that was ended.
+    const bare = NOT_KEPT.map((table) => `--ignore-table-data=${name}.${table}`);
+    const child = spawn(dump, [...args, '--single-transaction', '--skip-dump-date', ...bare, name], {
       env,
       stdio: ['ignore', 'pipe', 2],
     });

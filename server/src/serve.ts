@@ -1,4 +1,5 @@
 import { createServer, type Server } from 'node:http';
+import { isIP } from 'node:net';
 import { createServer as createSecureServer } from 'node:https';
 import type { AddressInfo } from 'node:net';
 import type { Express } from 'express';
@@ -86,6 +87,11 @@ export async function startServer({
     .split(',')
     .map((p) => p.trim())
     .filter((p) => p !== '');
+  const odd = trusted.find((t) => !isNet(t));
+  if (odd !== undefined) {
+    await db.destroy();
+    throw new StartError(`CADENZA_PROXY must be addresses or nets such as 192.0.2.7 or 192.0.2.0/24, not "${odd}".`);
+  }
   // A proxy in front, or another name than this machine's own, says that others come too.
   const asked = !isLoopback(host) || trusted.length > 0 || names.some((n) => n !== '' && !isLoopback(n));
   if (asked) await closeDoor(db, host, passphrase);
@@ -139,6 +145,7 @@ export async function startServer({
     tell(
       'Passphrase and work go over the network as they are: give CADENZA_CERT and CADENZA_KEY for TLS, unless the network is your own.',
     );
+  if (around.addresses.length > 0) tell(`Others find it at ${around.addresses.join(', ')}`);
   const shown = host === '0.0.0.0' || host === '::' ? 'localhost' : host.includes(':') ? `[${host}]` : host;
   return {
     address: `${scheme}://${shown}:${bound}/`,
@@ -155,6 +162,15 @@ export async function startServer({
       await db.destroy();
     },
   };
+}
+
+/** An address, or a net as its address and how many of its bits count. */
+function isNet(text: string): boolean {
+  const [address = '', bits, ...more] = text.split('/');
+  const most = isIP(address) === 4 ? 32 : 128;
+  return (
+    isIP(address) !== 0 && more.length === 0 && (bits === undefined || (/^\d{1,3}$/.test(bits) && Number(bits) <= most))
+  );
 }
 
 /** @throws StartError where others could come in and no passphrase stops them, or one that is too weak */

@@ -414,6 +414,12 @@ describe('a server that others can reach', () => {
     await server.stop();
   });
 
+  it.each(['garbage', '127.0.0.1/40', '192.0.2.0/24/8'])('with a proxy that is none says so: %s', async (proxies) => {
+    await expect(start({ proxies })).rejects.toThrow(
+      `CADENZA_PROXY must be addresses or nets such as 192.0.2.7 or 192.0.2.0/24, not "${proxies}".`,
+    );
+  });
+
   it('with a certificate that is none says so', async () => {
     const tls = { cert: Buffer.from('no certificate'), key: Buffer.from('no key') };
     await expect(start({ tls })).rejects.toThrow(/CADENZA_CERT and CADENZA_KEY/);

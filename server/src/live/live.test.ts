@@ -93,6 +93,10 @@ describe('an open page', () => {
     await late.until((said) => said.some((s) => s.event === 'anew'));
     expect(late.changes).toEqual([]);
     late.close();
+    // So does one that heard of what is not there: a backup was restored.
+    const ahead = await Page.at(api, `tab=ahead&after=${newest + 500}`);
+    await ahead.until((said) => said.some((s) => s.event === 'anew'));
+    ahead.close();
   });
 
   it('is told of a change whose number was given out earlier than it was committed', async () => {

@@ -24,6 +24,8 @@ interface Stream {
   asker: Asker;
   /** What is stored while its beginning is looked up; null once it is told as it comes. */
   early: LiveChange[] | null;
+  /** What it was told when it came back, by number: the feed may be about to tell it too. */
+  missed: ReadonlySet<number>;
 }
 
 /** Open pages and what they are told: `change` with what was stored, `here` with who is at which board, `anew` to a page that was away for too long. */
@@ -44,8 +46,11 @@ export class LiveRoutes {
       if (this.streams.size >= MOST_STREAMS)
         throw new Problem(503, 'busy', `More than ${MOST_STREAMS} pages are open here. Close some; nothing is lost.`);
       const last = Number(request.headers['last-event-id'] ?? after);
+      const asker = askerOf(response);
+      // A device that is known is called as it is in the list of them.
+      const presence = { tab, name: asker.device?.name ?? name, board };
       await this.open(
-        { presence: { tab, name, board }, response, asker: askerOf(response), early: [] },
+        { presence, response, asker, early: [], missed: new Set() },
         Number.isInteger(last) ? last : null,
       );
     });
@@ -70,7 +75,8 @@ export class LiveRoutes {
     try {
       await (this.following ??= this.feed.subscribe((changes) => this.tellAll(changes)));
       const newest = await newestChange(this.db);
-      const known = after === null || after >= newest || (await isRemembered(this.db, after));
+      // One that heard of more than there is was told by another past of this shop: a backup was restored.
+      const known = after === null || after === newest || (after < newest && (await isRemembered(this.db, after)));
       const since = after !== null && known ? await changesAfter(this.db, after, MOST_MISSED + 1) : [];
       const missed = since.filter(isStored);
       await come(this.db, presence);
@@ -88,8 +94,9 @@ export class LiveRoutes {
       else say(response, 'change', missed, Math.max(newest, since.at(-1)?.id ?? 0));
       sayWhoIsHere(stream, here);
       const early = stream.early ?? [];
+      stream.missed = new Set(since.map((c) => c.id));
       stream.early = null;
-      tellStored(response, early);
+      tellStored(stream, early);
     } catch (error) {
       this.closed(stream);
       throw error;
@@ -107,9 +114,9 @@ export class LiveRoutes {
 
   private tellAll(changes: readonly LiveChange[]): void {
     const stored = changes.filter(isStored);
-    for (const { response, early } of this.streams) {
-      if (early) early.push(...stored);
-      else tellStored(response, stored);
+    for (const stream of this.streams) {
+      if (stream.early) stream.early.push(...stored);
+      else tellStored(stream, stored);
     }
     if (changes.some((c) => c.topics.includes('devices'))) void this.tellDevices().catch(() => {});
     const moved = new Set(changes.flatMap((c) => (c.topics.includes('here') ? [c.board] : [])));
@@ -148,9 +155,10 @@ export class LiveRoutes {
 /** Who comes and goes is told in a way of its own. */
 const isStored = (change: LiveChange): boolean => !change.topics.includes('here');
 
-function tellStored(response: Response, stored: readonly LiveChange[]): void {
-  const last = stored.at(-1);
-  if (last) say(response, 'change', stored, last.id);
+function tellStored({ response, missed }: Stream, stored: readonly LiveChange[]): void {
+  const fresh = stored.filter((c) => !missed.has(c.id));
+  const last = fresh.at(-1);
+  if (last) say(response, 'change', fresh, last.id);
 }
 
 function sayWhoIsHere({ response, presence }: Stream, here: readonly Presence[]): void {
