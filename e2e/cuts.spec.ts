@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { at, makeBoard, makePiece, openPlace } from './pages.ts';
+import { at, deafen, makeBoard, makePiece, openPlace } from './pages.ts';
 import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
 
 const strip = (id: string, width: number) => ({ id, species: 'hickory', width, ...AS_IT_LIES });
@@ -34,6 +34,8 @@ test('a cut plan is searched, proven and kept; the other board that wants the sa
     await makeBoard(request, { name: 'Hickory two', recipe: flatRecipe(strips) }),
   ];
   const other = await page.context().newPage();
+  // It has not heard yet that the wood is promised.
+  await deafen(other);
   for (const [tab, id] of [
     [page, one],
     [other, two],

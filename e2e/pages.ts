@@ -14,6 +14,7 @@ export async function openPlace(page: Page, path: string): Promise<void> {
   // A search that is begun anew ends its workers, and the browser never tells how their loading went.
   if (path.endsWith('/cuts')) await expect(page.getByRole('heading', { name: 'Cuts' })).toBeVisible();
   else await page.waitForLoadState('networkidle');
+  await expect(page.locator('h1').first()).toBeVisible();
 }
 
 /** Lets a page hear nothing of what others store, as one that has just lost its network: what it does may then get in their way. */

@@ -19,6 +19,7 @@ const LOOK_AGAIN_MS = 1000;
 export function AloneNote() {
   const { aloneSince, may } = useLive();
   const newer = useSyncExternalStore(onNewer, newerIsHere);
+  if (may === 'work' && aloneSince === null && !newer) return null;
   return (
     <span role="status" className={classes.note}>
       {may === 'look' && (
