@@ -4,6 +4,8 @@ import type { Fact } from '#core/facts/fact.ts';
 import { at, makeBoard, openPlace, saved, storedBoard, stripFace, typeLength } from './pages.ts';
 
 test.use({ serviceWorkers: 'allow' });
+// It waits for what takes its time: to notice that the server is gone, and that it is back.
+test.slow();
 
 test('without a server the application opens, shows what it was shown before, and keeps edits and facts over a closed tab; then they go out once', async ({
   context,
