@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
 import { startServer, type RunningServer } from '../server/src/serve.ts';
-import { at, makeBoard, openPlace, saved, storedBoard, typeLength } from './pages.ts';
+import { at, makeBoard, makePiece, openPlace, saved, storedBoard, typeLength } from './pages.ts';
 
 const PASSPHRASE = 'four planed mules asleep';
 
@@ -29,13 +29,19 @@ test('a change on one device is on the other at once; each sees that the other i
   await expect(page.getByRole('textbox', { name: 'Length', exact: true })).toHaveValue(/412/);
   expect((await storedBoard(page)).board).toMatchObject({ length: 412, width: 108 });
 
-  // The rack follows too, where nobody touched anything.
-  await openPlace(tablet, '/rack');
+  // A piece follows too, where nobody touched anything.
+  const own = await makePiece(request, { mark: 'LIVE-1' });
+  await openPlace(tablet, `/rack/${own}`);
   await expect(page.getByText('Also here')).toBeHidden();
-  const piece = { species: 'ash-white', length: 900, width: 90, thickness: 30 };
-  const others = (await (await request.get(at('/api/rack'))).json()) as { piece: Record<string, unknown> }[];
-  await request.post(at('/api/rack'), { data: { ...others[0]!.piece, ...piece, id: undefined, mark: 'LIVE-1' } });
-  await expect(tablet.getByText('LIVE-1')).toBeVisible();
+  await expect(tablet.getByRole('heading', { level: 1 })).toContainText('LIVE-1');
+  const rack = (await (await request.get(at('/api/rack'))).json()) as { piece: { id: string }; version: number }[];
+  const { piece, version } = rack.find((p) => p.piece.id === own)!;
+  const { id: _id, ...fields } = piece;
+  const changed = await request.put(at(`/api/rack/${own}`), {
+    data: { version, piece: { ...fields, mark: 'LIVE-2' } },
+  });
+  expect(changed.status()).toBe(200);
+  await expect(tablet.getByRole('heading', { level: 1 })).toContainText('LIVE-2');
   await tablet.context().close();
 });
 
