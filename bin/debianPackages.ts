@@ -55,3 +55,8 @@ export function ensureProgram(name: string, debianPackage: string): string {
   const lastLine = (done.stderr || done.stdout || '').trim().split('\n').at(-1) ?? '';
   throw new Sentence(`${debianPackage} could not be installed (${lastLine}). Install it by hand: ${byHand}`);
 }
+
+/** Path of one of MariaDB's own programs. @throws Sentence when it is not there and cannot be installed */
+export function mariadbProgram(name: 'mariadb' | 'mariadb-dump'): string {
+  return ensureProgram(name, 'mariadb-client');
+}

@@ -1,3 +1,5 @@
+import { KeepingError } from '../server/src/keeping/keeper.ts';
+
 /** An error meant for the person at the terminal: one sentence with the way out, no stack. */
 export class Sentence extends Error {}
 
@@ -21,13 +23,13 @@ function outliveReaders(): void {
   for (const stream of [process.stdout, process.stderr]) stream.on('error', () => {});
 }
 
-/** Runs a command's main function; a `Sentence` ends it with its text and exit code 1, anything else is a bug and shows its stack. */
+/** Runs a command's main function; a `Sentence`, or what keeps a backup from being made, ends it with its text and exit code 1, anything else is a bug and shows its stack. */
 export async function runCommand(main: () => Promise<void>): Promise<void> {
   outliveReaders();
   try {
     await main();
   } catch (error) {
-    const sentence = error instanceof Sentence ? error.message : fileTrouble(error);
+    const sentence = error instanceof Sentence || error instanceof KeepingError ? error.message : fileTrouble(error);
     if (sentence) tell(sentence);
     else console.error(error);
     process.exit(1);

@@ -2,7 +2,8 @@ import { join } from 'node:path';
 import { StartError, startServer, type RunningServer } from '../server/src/serve.ts';
 import { buildWeb } from './buildWeb.ts';
 import { passphraseSource, tlsFrom, watchFrom } from './doorKeys.ts';
-import { openProjectDatabase } from './mariadb/projectDatabase.ts';
+import { mariadbProgram } from './debianPackages.ts';
+import { copiesFolder, openProjectDatabase } from './mariadb/projectDatabase.ts';
 import { ROOT } from './root.ts';
 import { runCommand, Sentence, tell } from './sentence.ts';
 
@@ -51,7 +52,7 @@ await runCommand(async () => {
 
   buildWeb();
   if (!process.env.DATABASE_URL) tell('Starting the database …');
-  const { url, stop, trouble } = await openProjectDatabase();
+  const { url, keeperUrl, stop, trouble } = await openProjectDatabase();
   stopDatabase = stop;
   try {
     server = await startServer({
@@ -67,6 +68,7 @@ await runCommand(async () => {
       begin,
       tell,
       trouble,
+      keeper: { url: keeperUrl, program: mariadbProgram, folder: copiesFolder() },
     });
   } catch (error) {
     await stopDatabase();

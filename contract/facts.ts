@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { factSchema, factsSchema } from '#core/facts/fact.ts';
+import { idSchema } from '#core/units/textSchema.ts';
 
 /** More than a device gathers while it is alone for a day; a longer list comes in parts. */
 export const MOST_FACTS_SENT = 500;
@@ -14,5 +15,9 @@ export const newFactsSchema = z.strictObject({
 });
 
 /** All that happened to a board, in the order it arrived. */
-export const boardFactsSchema = z.strictObject({ facts: factsSchema });
+export const boardFactsSchema = z.strictObject({
+  facts: factsSchema,
+  /** Who noted them, by ids from the shop's list of people: of those that came from a device that is somebody's. */
+  by: z.record(idSchema, idSchema),
+});
 export type BoardFacts = z.infer<typeof boardFactsSchema>;

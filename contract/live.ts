@@ -16,6 +16,7 @@ export const TOPICS = [
   'log',
   'readings',
   'devices',
+  'keeping',
   'here',
 ] as const;
 export type Topic = (typeof TOPICS)[number];

@@ -1,4 +1,4 @@
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
 import { ROOT } from '../root.ts';
 import { startProjectDatabase, type DatabaseOptions, type ProjectDatabase } from './database.ts';
 
@@ -9,5 +9,10 @@ import { startProjectDatabase, type DatabaseOptions, type ProjectDatabase } from
 export async function openProjectDatabase(options: DatabaseOptions = {}): Promise<ProjectDatabase> {
   const url = process.env.DATABASE_URL;
   if (url) return { url, keeperUrl: url, trouble: () => null, stop: async () => {} };
-  return startProjectDatabase(join(process.env.CADENZA_DATA ?? join(ROOT, '.data'), 'mariadb'), options);
+  return startProjectDatabase(join(dataFolder(), 'mariadb'), options);
 }
+
+const dataFolder = (): string => process.env.CADENZA_DATA ?? join(ROOT, '.data');
+
+/** Where copies of all that is stored are kept: `CADENZA_COPIES`, best on another disk, else beside the database. */
+export const copiesFolder = (): string => resolve(process.env.CADENZA_COPIES ?? join(dataFolder(), 'copies'));

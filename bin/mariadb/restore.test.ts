@@ -141,7 +141,7 @@ it('says what is in a backup without touching anything, even while Cadenza runs;
   expect([look.status, look.stderr]).toEqual([
     0,
     expect.stringMatching(
-      /shop\.sql holds 3 boards, 3 revisions, 0 pieces in the rack, 0 kept cut plans, 0 cuts, 0 clocks of glue-ups, 0 facts from the bench; last changed 20.*; tables of \d{3}-[\w-]+\./,
+      /shop\.sql holds 3 boards, 3 revisions, 0 pieces in the rack, 0 kept cut plans, 0 cuts, 0 clocks of glue-ups, 0 facts from the bench; last changed 20.*; made 20.*Z, tables of \d{3}-[\w-]+\./,
     ) as string,
   ]);
   const refused = run('restore', backup);
@@ -232,6 +232,16 @@ describe.runIf(disk)('on a full disk', () => {
     expect(told()).toMatch(
       /The disk is full: .* has \d+ MB left and the database needs 60 MB\. Free some space; Cadenza goes on by itself\./,
     );
+
+    // No copy is made, no half of one stays, and everything can still be taken out to where there is room.
+    const copy = await fetch(`${base}api/backups/now`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: '{}',
+    });
+    expect([409, 503, 507]).toContain(copy.status);
+    expect(((await copy.json()) as { detail: string }).detail).toMatch(/disk .*full/i);
+    expect(await (await fetch(`${base}api/backups/all`)).text()).toMatch(/-- Cadenza backup ends: .*\n$/);
 
     rmSync(filler);
     await until(async () => (await post('Room again')).status === 201);

@@ -44,7 +44,7 @@ export function apiRoutes(db: Knex, heavy: HeavyPool | null, around: Around): Ro
       query: { ...request.query },
       writeId: operation.method === 'get' ? null : writeIdOf(request),
       tab: tabOf(request),
-      asker: { device: device?.id ?? null, may },
+      asker: { device: device?.id ?? null, person: device?.person ?? null, may },
       around,
     };
     if (heavy && bytes.length > LARGE_BYTES) return heavy.run({ operation: nameOf(operation), call, bytes });

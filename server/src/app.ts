@@ -11,6 +11,8 @@ import { healthRoutes } from './health.ts';
 import { gate } from './doors/gate.ts';
 import { deviceLimit, strangerLimit } from './doors/limits.ts';
 import { signInRoutes } from './doors/signInRoutes.ts';
+import type { Keeper } from './keeping/keeper.ts';
+import { keepingRoutes } from './keeping/keepingRoutes.ts';
 import type { LiveRoutes } from './live/liveRoutes.ts';
 import type { HeavyPool } from './heavy/heavyPool.ts';
 import type { Around } from './operation.ts';
@@ -30,6 +32,8 @@ export interface AppOptions {
   trouble?: () => string | null;
   /** Open pages that are told what is stored; null tells none. */
   live?: LiveRoutes | null;
+  /** What looks after the database; null offers no backups. */
+  keeper?: Keeper | null;
   /** How it stands in its network: where others can reach it, only known devices are let in. */
   around?: Around;
   /** Proxies that may say for whom they ask, as addresses or nets. */
@@ -82,6 +86,7 @@ export function createApp(
     heavy = null,
     trouble = () => null,
     live = null,
+    keeper = null,
     around = ALONE,
     proxies = [],
     tls = false,
@@ -117,6 +122,7 @@ export function createApp(
     },
     healthRoutes(db, trouble, ending),
     ...(live ? [live.router] : []),
+    ...(keeper ? [keepingRoutes(db, keeper)] : []),
     apiRoutes(db, heavy, around),
   );
   app.use('/api', () => {

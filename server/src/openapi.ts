@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { liveQuerySchema } from '#contract/live.ts';
 import { problemSchema } from '#contract/problem.ts';
+import { KEEPING_DESCRIBED } from './keeping/keepingRoutes.ts';
 import type { Operation } from './operation.ts';
 import { operations } from './operations/index.ts';
 
@@ -89,6 +90,24 @@ export function openApiDocument(): Json {
       responses: { 200: { description: 'text/event-stream' }, 400: PROBLEM, 401: PROBLEM, 503: PROBLEM },
     },
   };
+  for (const [path, method, summary, answer] of KEEPING_DESCRIBED) {
+    const parameters = pathParameters(path);
+    paths[`/api${path}`] = {
+      ...paths[`/api${path}`],
+      ...(parameters.length > 0 ? { parameters } : {}),
+      [method]: {
+        summary,
+        responses: {
+          200: answer
+            ? { description: 'So it is then', content: { 'application/json': { schema: schemaOf(answer) } } }
+            : { description: 'application/sql' },
+          ...Object.fromEntries(
+            [401, 403, 409, ...(method === 'get' ? [] : [400, 413, 415, 507]), 503].map((c) => [c, PROBLEM]),
+          ),
+        },
+      },
+    };
+  }
   for (const operation of operations) {
     const path = `/api${operation.path}`;
     const parameters = pathParameters(operation.path);

@@ -10,6 +10,8 @@ import { addressesOf, allowedHosts, isLoopback } from './guard.ts';
 import { HeavyPool } from './heavy/heavyPool.ts';
 import { ChangeFeed } from './live/changeFeed.ts';
 import { LiveRoutes } from './live/liveRoutes.ts';
+import { DailyCopies } from './keeping/copies.ts';
+import type { Keeper } from './keeping/keeper.ts';
 import type { Around } from './operation.ts';
 import { isDatabaseGone } from './problem.ts';
 import { forgetOldAttempts } from './stores/attemptStore.ts';
@@ -42,6 +44,8 @@ export interface ServerOptions {
   /** How much is written down: faults of its own, unless more is wished. */
   logLevel?: LogLevel;
   metricsForAll?: boolean;
+  /** What looks after the database: backups from the Shop, and copies every day; null for none of it. */
+  keeper?: Keeper | null;
 }
 
 export interface RunningServer {
@@ -55,7 +59,8 @@ export class StartError extends Error {
 }
 
 const HEADERS_MS = 15_000;
-const REQUEST_MS = 60_000;
+/** Long enough for a large backup that is brought over a slow network. */
+const REQUEST_MS = 600_000;
 const MOST_HEADERS = 100;
 const MOST_OPEN = 2000;
 const FORGET_EVERY_MS = 3_600_000;
@@ -80,6 +85,7 @@ export async function startServer({
   passphrase = () => Promise.resolve(null),
   logLevel = 'error',
   metricsForAll = false,
+  keeper = null,
 }: ServerOptions): Promise<RunningServer> {
   const db = await usableDatabase(databaseUrl, begin, tell);
   const names = hosts.split(',').map((h) => h.trim());
@@ -103,6 +109,7 @@ export async function startServer({
     webFolder,
     heavy,
     live,
+    keeper,
     around,
     proxies: trusted,
     tls: tls !== null,
@@ -137,6 +144,8 @@ export async function startServer({
     });
     server.listen(port, host, resolve);
   });
+  const copies = keeper && new DailyCopies(db, keeper, tell);
+  copies?.begin();
   const forgetting = setInterval(() => void forgetOld(db), FORGET_EVERY_MS).unref();
   const bound = (server.address() as AddressInfo).port;
   const scheme = tls ? 'https' : 'http';
@@ -152,6 +161,7 @@ export async function startServer({
     stop: async () => {
       ends = true;
       clearInterval(forgetting);
+      await copies?.stop();
       live.stop();
       await new Promise<void>((resolve) => {
         server.close(() => resolve());

@@ -21,6 +21,7 @@ import * as logAside from './019-log-aside.ts';
 import * as finish from './020-finish.ts';
 import * as shopInTime from './021-shop-in-time.ts';
 import * as shared from './022-shared.ts';
+import * as kept from './023-kept.ts';
 
 /** Every migration by name, run in the order of the names, each once. One that has landed is never edited: `checksums.json` holds that. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -46,4 +47,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '020-finish': finish,
   '021-shop-in-time': shopInTime,
   '022-shared': shared,
+  '023-kept': kept,
 };

@@ -4,7 +4,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import { describe, expect, it } from 'vitest';
-import { clientArguments } from '../../../bin/mariadb/clientArguments.ts';
+import { clientArguments } from '../keeping/mariadbClient.ts';
 import { newDatabase } from '../../../bin/mariadb/testDatabase.ts';
 import { BOARD_FILE_VERSION } from '#core/format/boardFile.ts';
 import { asLook } from '#core/board/looks.ts';
@@ -12,7 +12,7 @@ import { backedBoard, framedBoard, insetBoard, stackedBoard } from '#core/board/
 import { plainBoard } from '#core/plan/planArbitrary.ts';
 import { serveApi } from '../apiForTests.ts';
 import { openDatabase } from '../stores/database.ts';
-import { inspectStore } from '../stores/inspectStore.ts';
+import { inspectStore } from '../keeping/inspectStore.ts';
 import { openStore } from '../stores/openStore.ts';
 import { migrations } from './index.ts';
 
@@ -44,7 +44,7 @@ describe('databases of every earlier state of the code, made and used by it', ()
       const rows = (table: string) => (sql.match(new RegExp(`^INSERT INTO \`${table}\``, 'gm')) ?? []).length;
       const contents = await inspectStore(url);
       expect(contents.unreadable).toEqual([]);
-      expect([contents.boards, contents.revisions, contents.cuttings, contents.plans]).toEqual(
+      expect([contents.holds.boards, contents.holds.revisions, contents.holds.cuttings, contents.holds.plans]).toEqual(
         ['boards', 'revisions', 'cuttings', 'cut_plans'].map((t) =>
           Math.max(rows(t), sql.includes('INSERT') ? countValues(sql, t) : 0),
         ),
@@ -457,7 +457,7 @@ it('what an older Cadenza cannot say of the bench goes down as what it can, the 
     await migrations['017-log']!.up(db);
     await migrations['018-readings']!.up(db);
   }
-  expect(await inspectStore(url)).toMatchObject({ unreadable: [], facts: 1 });
+  expect(await inspectStore(url)).toMatchObject({ unreadable: [], holds: { facts: 1 } });
   await db.destroy();
 }, 60_000);
 

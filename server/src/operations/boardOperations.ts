@@ -30,7 +30,7 @@ import {
   revisionsOf,
   saveBoard,
 } from '../stores/boardStore.ts';
-import { addFacts, factsOf } from '../stores/factStore.ts';
+import { addFacts, factsOf, notedFacts } from '../stores/factStore.ts';
 import { removeBoard } from '../stores/boardRemoval.ts';
 import { addMissingPieces, piecesInRack } from '../stores/rackStore.ts';
 import { readShop } from '../stores/shopStore.ts';
@@ -191,7 +191,7 @@ export const boardOperations: readonly Operation[] = [
     errors: [404],
     run: async (db, { params }) => {
       await readBoard(db, certain(params.id, 'the id of the address'));
-      return reply({ facts: await factsOf(db, certain(params.id, 'the id of the address')) });
+      return reply(await notedFacts(db, certain(params.id, 'the id of the address')));
     },
   },
   {
@@ -202,9 +202,10 @@ export const boardOperations: readonly Operation[] = [
     ok: [200, 'All its facts', boardFactsSchema],
     errors: [400, 404, 409],
     input: newFactsSchema,
-    run: async (tx, { params, body }) => {
-      await addFacts(tx, certain(params.id, 'the id of the address'), validated(newFactsSchema, body).facts);
-      return reply({ facts: await factsOf(tx, certain(params.id, 'the id of the address')) });
+    run: async (tx, { params, body, asker }) => {
+      const board = certain(params.id, 'the id of the address');
+      await addFacts(tx, board, validated(newFactsSchema, body).facts, asker.person);
+      return reply(await notedFacts(tx, board));
     },
   },
   {

@@ -43,9 +43,9 @@ export async function shopsAside(db: Knex): Promise<ShopAside[]> {
  * Sets the shop aside whole, with its boards, its rack and its log, and begins another with nothing in any of them. What was kept and cut stays with the boards it was for.
  * @throws Problem 409 stale with the stored shop
  */
-export async function beginShop(tx: Knex.Transaction, version: number, shop: Shop): Promise<StoredShop> {
+export async function beginShop(tx: Knex.Transaction, version: number, shop: Shop, demo = false): Promise<StoredShop> {
   await setAside(tx, version);
-  return putShop(tx, version + 1, shop, false);
+  return putShop(tx, version + 1, shop, demo);
 }
 
 /** Takes a shop up again that was set aside; the one that is in use goes aside for it. @throws Problem 404, 409 stale with the stored shop */

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex';
+import type { BoardFacts } from '#contract/facts.ts';
 import { factSchema, MOST_FACTS, type Fact } from '#core/facts/fact.ts';
 import { BOARD_FILE_VERSION } from '#core/format/boardFile.ts';
 import { notFound, Problem } from '../problem.ts';
@@ -8,6 +9,7 @@ interface FactRow {
   board_id: string;
   id: string;
   document: string;
+  by_person: string | null;
 }
 
 /** What happened to some boards, in the order it arrived. Boards to which nothing did are left out. */
@@ -32,11 +34,29 @@ export async function factsOf(db: Knex, board: string): Promise<Fact[]> {
   return (await factsOfBoards(db, [board])).get(board) ?? [];
 }
 
+/** What happened to a board, and who noted it, by the fact's id, as far as a device said whose it is. */
+export async function notedFacts(db: Knex, board: string): Promise<BoardFacts> {
+  const rows = await db<FactRow>('facts')
+    .where({ board_id: board })
+    .orderBy('place')
+    .select('id', 'document', 'by_person');
+  return {
+    facts: rows.map((row) => readDocument(factSchema, row.document)),
+    by: Object.fromEntries(rows.flatMap(({ id, by_person }) => (by_person === null ? [] : [[id, by_person]]))),
+  };
+}
+
 /**
  * Adds to what happened to a board. A fact that is there already, word for word, is taken as done: it may be sent as often as its answer gets lost.
+ * @param person whose device it comes from; null where none says so
  * @throws Problem 404 for no such board, 409 `another-fact` where an id stands for something else, 409 `too-many-facts`
  */
-export async function addFacts(tx: Knex.Transaction, board: string, facts: readonly Fact[]): Promise<void> {
+export async function addFacts(
+  tx: Knex.Transaction,
+  board: string,
+  facts: readonly Fact[],
+  person: string | null = null,
+): Promise<void> {
   if (facts.length === 0) return;
   const locked = await tx<{ id: string; facts: number; removed_at: Date | null }>('boards')
     .where({ id: board })
@@ -83,6 +103,7 @@ export async function addFacts(tx: Knex.Transaction, board: string, facts: reado
       format_version: BOARD_FILE_VERSION,
       document: JSON.stringify(fact),
       arrived_at: new Date(),
+      by_person: person,
     })),
   );
   await tx('boards').where({ id: board }).update({ facts: count });

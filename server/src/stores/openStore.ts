@@ -38,6 +38,7 @@ const OWN_TABLES = [
   'devices',
   'invitations',
   'attempts',
+  'keeping',
 ];
 const BOOKKEEPING = ['knex_migrations', 'knex_migrations_lock'];
 /** Tables that hold what people entered. */

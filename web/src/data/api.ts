@@ -76,7 +76,8 @@ async function send({ method, path, body, keepalive, name }: Sending): Promise<R
   }
 }
 
-async function answerOf<T>(response: Response): Promise<T> {
+/** What was answered. @throws ApiProblem */
+export async function answerOf<T>(response: Response): Promise<T> {
   if (response.status === 204) return undefined as T;
   const json = (await response.json().catch(() => null)) as Partial<ProblemJson> | null;
   if (response.ok && json !== null) return asOfNow(response, json) as T;

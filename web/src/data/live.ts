@@ -40,6 +40,7 @@ const SHOWN: Readonly<Record<Topic, (board: string | null) => QueryKey[]>> = {
   log: () => [['log'], ['log entry'], ['earlier prices']],
   readings: () => [],
   devices: () => [['devices']],
+  keeping: () => [['copies']],
   here: () => [],
 };
 

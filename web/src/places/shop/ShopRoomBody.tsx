@@ -1,6 +1,6 @@
 import { certain } from '#core/lists/there.ts';
 import { Select } from '@mantine/core';
-import type { ReactNode } from 'react';
+import { lazy, Suspense, type ReactNode } from 'react';
 import type { z } from 'zod';
 import { shopSchema, type Shop } from '#core/shop/shop.ts';
 import { useDisplay } from '../../quantities/display.tsx';
@@ -22,6 +22,9 @@ import { SchoolList } from './SchoolList.tsx';
 import type { RoomId } from './shopRooms.ts';
 import { ShopsAside } from './ShopsAside.tsx';
 import classes from './ShopPlace.module.css';
+
+/** Seldom wanted: it comes when it is. */
+const BackupRoom = lazy(async () => ({ default: (await import('../backup/BackupRoom.tsx')).BackupRoom }));
 
 interface RoomProps {
   shop: Shop;
@@ -86,6 +89,11 @@ const BODIES: Readonly<Record<RoomId, (props: RoomProps) => ReactNode>> = {
         <SeasonFields seasons={shop.seasons} onChange={(seasons) => change((s) => ({ ...s, seasons }))} />
       </div>
     </>
+  ),
+  backup: () => (
+    <Suspense fallback={<p>Loading …</p>}>
+      <BackupRoom />
+    </Suspense>
   ),
 };
 

@@ -24,6 +24,7 @@ export const roomIds = [
   'pace',
   'pieces',
   'year',
+  'backup',
 ] as const;
 export type RoomId = (typeof roomIds)[number];
 
@@ -193,6 +194,12 @@ export const SHOP_ROOMS: Readonly<Record<RoomId, ShopRoom>> = {
       'Boards are made for these two months unless a board says where it will live; how they move follows from it.',
     glance: ({ seasons: { dry, damp } }) => say`${dry.humidity} % in the dry month, ${damp.humidity} % in the damp one`,
     fields: ['Climate', 'Dry month, humidity', 'Dry month, warmth', 'Damp month, humidity', 'Damp month, warmth'],
+  },
+  backup: {
+    title: 'Backup',
+    about: 'All that is stored, taken out, copied every day, brought back, or brought along to another Cadenza.',
+    glance: () => say`download, daily copies, restore`,
+    fields: ['Download all', 'Make a copy every day', 'Copies kept', 'Open a backup'],
   },
 };
 

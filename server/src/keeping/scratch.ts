@@ -4,9 +4,8 @@ import { once } from 'node:events';
 import { createReadStream } from 'node:fs';
 import { pipeline } from 'node:stream/promises';
 import mysql from 'mysql2/promise';
-import { ensureProgram } from '../debianPackages.ts';
-import { Sentence } from '../sentence.ts';
-import { clientArguments, withDatabase } from './clientArguments.ts';
+import { KeepingError, type Keeper } from './keeper.ts';
+import { clientArguments, withDatabase } from './mariadbClient.ts';
 
 /** The databases of a restore: what is stored, where a backup is tried out, and what was stored before. */
 export interface RestoreDatabases {
@@ -20,9 +19,10 @@ export function restoreDatabases(url: string): RestoreDatabases {
   return { now: name, scratch: `${name}_restore`, before: `${name}_before` };
 }
 
-const quoted = (name: string) => `\`${name.replaceAll('`', '``')}\``;
+export const quoted = (name: string) => `\`${name.replaceAll('`', '``')}\``;
 
-async function withConnection<T>(url: string, work: (connection: mysql.Connection) => Promise<T>): Promise<T> {
+/** Works on a connection of its own. */
+export async function withConnection<T>(url: string, work: (connection: mysql.Connection) => Promise<T>): Promise<T> {
   const connection = await mysql.createConnection(url);
   try {
     return await work(connection);
@@ -31,7 +31,7 @@ async function withConnection<T>(url: string, work: (connection: mysql.Connectio
   }
 }
 
-async function tablesOf(connection: mysql.Connection, database: string): Promise<string[]> {
+export async function tablesOf(connection: mysql.Connection, database: string): Promise<string[]> {
   const [rows] = await connection.query(
     'select table_name as name from information_schema.tables where table_schema = ?',
     [database],
@@ -42,19 +42,19 @@ async function tablesOf(connection: mysql.Connection, database: string): Promise
 /**
  * Fills the scratch database from a backup.
  * @returns its url
- * @throws Sentence when the account may not make one, or the backup cannot be read to its end
+ * @throws KeepingError when the account may not make one, or the backup cannot be read to its end
  */
-export async function loadScratch(url: string, file: string): Promise<string> {
+export async function loadScratch({ url, program }: Pick<Keeper, 'url' | 'program'>, file: string): Promise<string> {
   const { scratch } = restoreDatabases(url);
   await dropScratch(url);
   await withConnection(url, (c) => c.query(`create database ${quoted(scratch)} character set utf8mb4`)).catch(
     (error: Error) => {
-      throw new Sentence(
+      throw new KeepingError(
         `A backup is tried out in a database ${scratch} first, and that cannot be made (${error.message}). Let this account make it; nothing was changed.`,
       );
     },
   );
-  const client = ensureProgram('mariadb', 'mariadb-client');
+  const client = program('mariadb');
   const { args, env, name } = clientArguments(withDatabase(url, scratch));
   // A dump is a program for the client: in its sandbox, where it has one, it can reach neither files nor a shell.
   const child = spawn(client, [...args, '--loose-sandbox', name], { env, stdio: ['pipe', 'ignore', 'pipe'] });
@@ -66,7 +66,7 @@ export async function loadScratch(url: string, file: string): Promise<string> {
   await fed;
   if (code !== 0) {
     await dropScratch(url);
-    throw new Sentence(
+    throw new KeepingError(
       `The backup cannot be read (${complaint.trim().split('\n')[0] ?? 'no reason given'}). Nothing was changed.`,
     );
   }

@@ -9,26 +9,18 @@ import { runDocumentSchema } from '#core/gluing/glueRun.ts';
 import { cuttingRecordSchema } from '#core/saw/sawRecords.ts';
 import { shopSchema } from '#core/shop/shop.ts';
 import { inPortions } from '../migrations/inPortions.ts';
-import { openDatabase } from './database.ts';
-import { openStore, StoreError, storeVersion } from './openStore.ts';
-import { piecesInRack } from './rackStore.ts';
+import type { StoreContents } from '#contract/keeping.ts';
+import { shoppingDocumentSchema } from '#contract/money.ts';
+import { scheduleDocumentSchema } from '#contract/schedule.ts';
+import { openDatabase } from '../stores/database.ts';
+import { openStore, StoreError, storeVersion } from '../stores/openStore.ts';
+import { piecesInRack } from '../stores/rackStore.ts';
 
 /** What a database holds, and what of it cannot be read. */
-export interface StoreContents {
+export interface InspectedStore {
   /** Name of the newest migration it had before it was looked at. */
   version: string;
-  boards: number;
-  removedBoards: number;
-  revisions: number;
-  pieces: number;
-  plans: number;
-  cuttings: number;
-  runs: number;
-  facts: number;
-  /** Shops that were set aside, with their boards. */
-  shopsAside: number;
-  /** When a board was last changed, ISO; null when there is none. */
-  newest: string | null;
+  holds: StoreContents;
   /** One line for each document that does not read. */
   unreadable: string[];
 }
@@ -42,6 +34,8 @@ const DOCUMENTS: readonly [table: string, key: readonly string[], schema: z.ZodT
   ['cut_plans', ['id'], cutPlanSchema],
   ['cuttings', ['id'], cuttingRecordSchema],
   ['glue_runs', ['id'], runDocumentSchema],
+  ['schedules', ['id'], scheduleDocumentSchema],
+  ['shopping', ['id'], shoppingDocumentSchema],
 ];
 const MOST_UNREADABLE = 20;
 
@@ -49,7 +43,7 @@ const MOST_UNREADABLE = 20;
  * Brings a database that nobody works on up to date and reads all that is in it.
  * @throws StoreError when it is not one of Cadenza's, of a newer one, or not whole
  */
-export async function inspectStore(url: string): Promise<StoreContents> {
+export async function inspectStore(url: string): Promise<InspectedStore> {
   const db = openDatabase(url, 2);
   try {
     const version = (await db.schema.hasTable('knex_migrations')) ? await storeVersion(db) : null;
@@ -67,7 +61,7 @@ export async function inspectStore(url: string): Promise<StoreContents> {
       });
     }
     await piecesInRack(db).catch((error: Error) => note(`pieces (${error.message.split('\n')[0]})`));
-    return { version, ...(await counts(db)), unreadable };
+    return { version, holds: await contentsOf(db), unreadable };
   } finally {
     await db.destroy();
   }
@@ -81,15 +75,28 @@ function reads(schema: z.ZodType, text: string): boolean {
   }
 }
 
-async function counts(db: Knex): Promise<Omit<StoreContents, 'version' | 'unreadable'>> {
+/** The name in a document, also where the rest of it cannot be read. */
+function nameIn(document: string): string | null {
+  try {
+    const { name } = JSON.parse(document) as { name?: unknown };
+    return typeof name === 'string' ? name : null;
+  } catch {
+    return null;
+  }
+}
+
+/** How much of what is stored. */
+export async function contentsOf(db: Knex): Promise<StoreContents> {
   const count = async (table: string, removed?: boolean) => {
     const rows = db(table).count<{ n: number }[]>({ n: '*' });
     if (removed !== undefined)
       void (removed ? rows.whereNotNull('removed_at').whereNull('aside_id') : rows.whereNull('removed_at'));
     return Number(firstOf(await rows).n);
   };
+  const [shop] = await db<{ document: string }>('shops').select('document');
   const newest = await db('revisions').max<{ at: Date | null }[]>({ at: 'made_at' });
   return {
+    shop: shop ? nameIn(shop.document) : null,
     boards: await count('boards', false),
     removedBoards: await count('boards', true),
     revisions: await count('revisions'),
@@ -98,6 +105,7 @@ async function counts(db: Knex): Promise<Omit<StoreContents, 'version' | 'unread
     cuttings: await count('cuttings'),
     runs: await count('glue_runs'),
     facts: await count('facts'),
+    finished: await count('log_entries', false),
     shopsAside: await count('shops_aside'),
     newest: newest[0]?.at?.toISOString() ?? null,
   };
