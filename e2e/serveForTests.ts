@@ -1,5 +1,6 @@
 import { join } from 'node:path';
 import { buildWeb } from '../bin/buildWeb.ts';
+import { mariadbProgram } from '../bin/debianPackages.ts';
 import { ROOT } from '../bin/root.ts';
 import { startTestDatabase } from '../bin/mariadb/testDatabase.ts';
 import { startServer } from '../server/src/serve.ts';
@@ -15,6 +16,7 @@ export default async function setup(): Promise<() => Promise<void>> {
     webFolder: join(ROOT, 'web', 'dist'),
     begin: 'demo',
     tell: () => {},
+    keeper: { url: database.url, program: mariadbProgram, folder: join(database.folder, 'copies') },
   });
   process.env.CADENZA_URL = server.address;
   // For tests that start another server on the same shop.

@@ -1,5 +1,7 @@
 import { vi } from 'vitest';
 import type { BoardStep, StoredBoard } from '#contract/boards.ts';
+import type { BoardFacts } from '#contract/facts.ts';
+import type { Copies, CopiesChange, Inside } from '#contract/keeping.ts';
 import type { Device, Devices } from '#contract/devices.ts';
 import type { EarlierPrices, StoredShopping } from '#contract/money.ts';
 import type { StoredPiece } from '#contract/rack.ts';
@@ -52,6 +54,21 @@ export class ServerForTests {
   earlier: EarlierPrices = { boardsYear: 0, prices: [] };
   /** Devices that are let in; on loopback nobody is asked. */
   devices: Devices = { asked: false, own: null, may: 'work', devices: [], addresses: [] };
+  /** Who noted which fact. */
+  by: BoardFacts['by'] = {};
+  /** How it stands with the copies of all that is stored. */
+  copies: Copies = {
+    daily: true,
+    keep: 14,
+    folder: '/copies',
+    copies: [],
+    lastGoodAt: NOW,
+    trouble: null,
+    old: false,
+    canGoBack: false,
+  };
+  /** What is in every backup that is looked into. */
+  inside: Inside | null = null;
   /** How many addresses for calendars were made; null while there is none. */
   calendar: number | null = null;
   private readonly refusals: (Refusal | 'gone')[] = [];
@@ -98,7 +115,9 @@ export class ServerForTests {
     if (method === 'GET')
       switch (place) {
         case '/boards/b1/facts':
-          return { facts: this.facts };
+          return { facts: this.facts, by: this.by };
+        case '/backups':
+          return this.copies;
         case '/boards/b1/runs':
           return { now: NOW, runs: [] };
         case '/boards':
@@ -122,7 +141,7 @@ export class ServerForTests {
         default: {
           const [, id, facts] = /^\/boards\/(\w+)(\/facts)?$/.exec(place ?? '') ?? [];
           const board = this.boards.find((b) => b.id === id);
-          return facts ? { facts: this.factsOf(id ?? '') } : (board ?? []);
+          return facts ? { facts: this.factsOf(id ?? ''), by: {} } : (board ?? []);
         }
       }
     const [, device, end] = /^\/devices\/(\w+)(\/end)?$/.exec(place ?? '') ?? [];
@@ -133,6 +152,7 @@ export class ServerForTests {
       this.devices = { ...this.devices, devices };
       return this.devices;
     }
+    if (place?.startsWith('/backups/') && place.endsWith('/look')) return this.inside;
     const board = this.boards.find((b) => place === `/boards/${b.id}`);
     if (board) return this.saved(board, lastOf((body as { steps: BoardStep[] }).steps).board);
     switch (place) {
@@ -145,6 +165,13 @@ export class ServerForTests {
       case '/schedule/calendar/close':
         this.calendar = null;
         return {};
+      case '/backups':
+        this.copies = { ...this.copies, ...(body as CopiesChange) };
+        return this.copies;
+      case '/backups/now':
+      case '/backups/restore':
+      case '/backups/bring-in':
+        return this.copies;
       case '/devices/invite':
         return { path: '/join/a-code', expiresAt: NOW };
       case '/shopping':
@@ -153,7 +180,7 @@ export class ServerForTests {
     }
     if (place === '/boards/b1/facts') {
       this.facts = [...this.facts, ...(body as { facts: Fact[] }).facts];
-      return { facts: this.facts };
+      return { facts: this.facts, by: this.by };
     }
     if (place === '/rack') return this.kept({ piece: { id: 'new', ...(body as PieceFields) }, version: 1 });
     if (place === '/rack/batch') {

@@ -1,4 +1,6 @@
+import { useQuery } from '@tanstack/react-query';
 import { useSyncExternalStore } from 'react';
+import type { BoardFacts } from '#contract/facts.ts';
 import type { Fact } from '#core/facts/fact.ts';
 import { api } from './api.ts';
 import type { LineState } from './editLine.ts';
@@ -6,6 +8,7 @@ import { FactLine, waitingNames } from './factLine.ts';
 import { queryClient } from './queryClient.ts';
 
 const keyOf = (board: string) => ['facts', board] as const;
+const byKeyOf = (board: string) => ['facts noted by', board] as const;
 const lines = new Map<string, FactLine>();
 
 /** The line on which what happened to a board goes out. */
@@ -16,7 +19,7 @@ export function factLine(board: string): FactLine {
     name: board,
     show: (facts) => queryClient.setQueryData<Fact[]>(keyOf(board), facts),
     send: async (facts) => {
-      const stored = (await api.addFacts(board, facts)).facts;
+      const stored = taken(board, await api.addFacts(board, facts));
       // What is waited for follows from what was done.
       void queryClient.invalidateQueries({ queryKey: ['waits'] });
       return stored;
@@ -39,8 +42,20 @@ for (const name of waitingNames()) factLine(name);
 export const factsQuery = (board: string) =>
   ({
     queryKey: keyOf(board),
-    queryFn: async () => factLine(board).over((await api.facts(board)).facts),
+    queryFn: async () => factLine(board).over(taken(board, await api.facts(board))),
   }) as const;
+
+/** Keeps who noted what beside the facts. @returns the facts */
+function taken(board: string, { facts, by }: BoardFacts): Fact[] {
+  queryClient.setQueryData<BoardFacts['by']>(byKeyOf(board), by);
+  return facts;
+}
+
+/** Who noted what, by the ids of fact and person; empty where no device says whose it is. */
+export function useNotedBy(board: string): BoardFacts['by'] {
+  const { data } = useQuery<BoardFacts['by']>({ queryKey: byKeyOf(board), enabled: false, initialData: {} });
+  return data;
+}
 
 /** How it stands with what was noted on this device. */
 export function useFactState(board: string): LineState {

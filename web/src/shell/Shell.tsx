@@ -5,6 +5,7 @@ import { useDisplay } from '../quantities/display.tsx';
 import { useShortcuts, useShortcutSheet } from '../shortcuts/Shortcuts.tsx';
 import classes from './Shell.module.css';
 import { AloneNote } from './AloneNote.tsx';
+import { CopiesNote } from './CopiesNote.tsx';
 import { HereNote } from './HereNote.tsx';
 import { useListening } from './useLive.ts';
 import { WaitLine } from './WaitLine.tsx';
@@ -61,6 +62,7 @@ export function Shell() {
         <WaitLine />
         <HereNote />
         <AloneNote />
+        <CopiesNote />
         <div className={classes.tools}>
           <SegmentedControl
             size="xs"

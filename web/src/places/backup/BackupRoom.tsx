@@ -36,13 +36,15 @@ type Busy = 'copy' | 'look' | 'back' | null;
 
 function Known({ copies }: { copies: Copies }) {
   const [busy, setBusy] = useState<Busy>(null);
+  const [wrong, setWrong] = useState<string | null>(null);
   const [inside, setInside] = useState<{ called: string; inside: Inside } | null>(null);
   const attempt = async (what: Exclude<Busy, null>, work: () => Promise<unknown>) => {
     setBusy(what);
+    setWrong(null);
     try {
       await work();
     } catch (error) {
-      showProblem(error);
+      setWrong((error as Error).message);
       void queryClient.invalidateQueries({ queryKey: copiesQuery.queryKey });
     } finally {
       setBusy(null);
@@ -51,10 +53,20 @@ function Known({ copies }: { copies: Copies }) {
   const take = (now: Copies) => queryClient.setQueryData(copiesQuery.queryKey, now);
   const look = (called: string, work: () => Promise<Inside>) =>
     attempt('look', async () => setInside({ called, inside: await work() }));
-  const change = (changed: Partial<Pick<Copies, 'daily' | 'keep'>>) =>
-    attempt('copy', async () => take(await backups.change({ daily: copies.daily, keep: copies.keep, ...changed })));
+  const change = async (changed: Partial<Pick<Copies, 'daily' | 'keep'>>) => {
+    try {
+      take(await backups.change({ daily: copies.daily, keep: copies.keep, ...changed }));
+    } catch (error) {
+      showProblem(error);
+    }
+  };
   return (
     <>
+      {wrong !== null && (
+        <p role="alert" className={classes.warning}>
+          {wrong}
+        </p>
+      )}
       <section className={classes.part} aria-labelledby="take-out">
         <h3 id="take-out">Take everything out</h3>
         <p>

@@ -2,7 +2,6 @@ import { Button, Modal } from '@mantine/core';
 import { useState } from 'react';
 import type { Inside, StoreContents } from '#contract/keeping.ts';
 import { backups } from '../../data/backups.ts';
-import { showProblem } from '../../shell/notices.tsx';
 import classes from './BackupRoom.module.css';
 import { whenWords } from './words.ts';
 
@@ -25,15 +24,17 @@ const COUNTED: readonly [label: string, count: (contents: StoreContents) => numb
 /** Shows what a backup holds beside what is here, before anything is done with it. */
 export function InsideDialog({ called, inside, onClose }: { called: string; inside: Inside; onClose(): void }) {
   const [busy, setBusy] = useState<'restore' | 'bringIn' | null>(null);
+  const [wrong, setWrong] = useState<string | null>(null);
   const { token, holds, here, madeAt, checksum } = inside;
   const run = async (what: 'restore' | 'bringIn') => {
     setBusy(what);
+    setWrong(null);
     try {
       await backups[what](token);
       // Everything on the page belongs to what was here: it begins anew.
       window.location.assign('/boards');
     } catch (error) {
-      showProblem(error);
+      setWrong((error as Error).message);
       setBusy(null);
     }
   };
@@ -74,13 +75,18 @@ export function InsideDialog({ called, inside, onClose }: { called: string; insi
           ))}
         </tbody>
       </table>
+      {wrong !== null && (
+        <p role="alert" className={classes.warning}>
+          {wrong}
+        </p>
+      )}
       <div className={classes.ways}>
         <div>
           <p>
             <b>In the place of all that is here.</b> What is here now is kept until the next restore and can be put
             back. Devices and passphrase stay as they are.
           </p>
-          <Button color="red" loading={busy === 'restore'} disabled={busy !== null} onClick={() => void run('restore')}>
+          <Button loading={busy === 'restore'} disabled={busy !== null} onClick={() => void run('restore')}>
             Replace what is here
           </Button>
         </div>

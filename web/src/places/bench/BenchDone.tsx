@@ -1,6 +1,8 @@
 import { Button } from '@mantine/core';
 import type { HeldFact } from '#core/facts/factsThatHold.ts';
 import type { Progress } from '#core/bench/progress.ts';
+import { useNotedBy } from '../../data/facts.ts';
+import { useShop } from '../../data/queries.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { durationWords } from '../../quantities/duration.ts';
 import { Say } from '../../quantities/Length.tsx';
@@ -21,6 +23,15 @@ interface BenchDoneProps {
 /** Every step with how it stands, those that are done folded away; and all that was noted, each to be taken back. */
 export function BenchDone({ progress, held, onOpen, onTakeBack }: BenchDoneProps) {
   const { board, id } = useSettledBoard();
+  const by = useNotedBy(id);
+  const people = useShop().data?.shop.people ?? [];
+  /** Who noted it, where a device says whose it is and the list of people still has them. */
+  const whoNoted = (facts: readonly string[]) => {
+    const names = new Set(
+      facts.flatMap((fact) => people.find((p) => by[fact] !== undefined && p.id === by[fact])?.name ?? []),
+    );
+    return names.size === 0 ? '' : `, by ${[...names].join(' and ')}`;
+  };
   const done = progress.steps.filter((s) => s.state === 'done');
   const open = progress.steps.filter((s) => s.state !== 'done');
   const other = held.filter((f) => f.kind !== 'done');
@@ -43,6 +54,7 @@ export function BenchDone({ progress, held, onOpen, onTakeBack }: BenchDoneProps
                       {times.length > 1 && `panel ${k + 1}: `}
                       {WHEN.format(new Date(time.at))}
                       {time.minutes !== null && `, ${durationWords(time.minutes)}`}
+                      {whoNoted(time.facts)}
                     </span>
                   ),
               )}
@@ -84,7 +96,10 @@ export function BenchDone({ progress, held, onOpen, onTakeBack }: BenchDoneProps
               ) : (
                 <FactWordsOf fact={fact} board={board} />
               )}{' '}
-              <span className={classes.when}>{WHEN.format(new Date(fact.at))}</span>
+              <span className={classes.when}>
+                {WHEN.format(new Date(fact.at))}
+                {whoNoted([fact.id])}
+              </span>
               <Button
                 size="compact-sm"
                 variant="default"

@@ -1,5 +1,5 @@
 import { Button, Group, TextInput } from '@mantine/core';
-import { IconArrowBackUp, IconArrowLeft, IconDevices, IconSearch } from '@tabler/icons-react';
+import { IconArrowBackUp, IconArrowLeft, IconDatabaseExport, IconDevices, IconSearch } from '@tabler/icons-react';
 import { useEffect, useRef, useState } from 'react';
 import { Link, NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Shop } from '#core/shop/shop.ts';
@@ -46,6 +46,15 @@ export function ShopPlace() {
         <h1>Shop</h1>
         <Group>
           <LineNote state={edits.state} />
+          <Button
+            component={Link}
+            to="/shop/backup"
+            size="compact-md"
+            variant="default"
+            leftSection={<IconDatabaseExport size={15} />}
+          >
+            Backup
+          </Button>
           <Button
             component={Link}
             to="/devices"
