@@ -106,8 +106,7 @@ export function createApp(
   app.use(requestLog(log ?? makeLog('silent'), metrics), headers(tls), onlyOurs(hosts));
   // This machine's own watchman is not asked who he is.
   app.get('/metrics', metrics.page(false));
-  if (around.asked) app.use(signInRoutes(db));
-  if (around.asked) app.use(strangerLimit(limits.refusals), gate(db), deviceLimit(limits.requests));
+  if (around.asked) app.use(strangerLimit(limits.refusals), signInRoutes(db), gate(db), deviceLimit(limits.requests));
   if (metricsForAll) app.get('/metrics', metrics.page(true));
   app.use(compression());
   const openApi = openApiDocument();

@@ -37,5 +37,5 @@ export const strangerLimit = (most = MOST_OF_STRANGERS): RequestHandler =>
     limit: most,
     keyGenerator: (request) => ipKeyGenerator(request.ip ?? ''),
     skipSuccessfulRequests: true,
-    requestWasSuccessful: (_request, response) => ![303, 401, 404].includes(response.statusCode),
+    requestWasSuccessful: (_request, response) => ![303, 401, 404, 429].includes(response.statusCode),
   });

@@ -9,6 +9,7 @@ import { serveApi, type TestApi } from '../apiForTests.ts';
 import { allowedHosts } from '../guard.ts';
 import { ChangeFeed } from '../live/changeFeed.ts';
 import { LiveRoutes } from '../live/liveRoutes.ts';
+import { KEEPING_DESCRIBED } from '../keeping/keepingRoutes.ts';
 import { operations } from '../operations/index.ts';
 import { startServer, StartError } from '../serve.ts';
 import { openDatabase } from '../stores/database.ts';
@@ -38,6 +39,9 @@ beforeAll(async () => {
     around: { asked: true, addresses: ['http://192.0.2.1:4180'] },
     proxies: ['loopback'],
     hosts: allowedHosts('127.0.0.1', 'shed.example'),
+    keeper: { url, program: (name) => name, folder: join(web, 'copies') },
+    // A thousand guesses are made here.
+    limits: { refusals: 5000 },
   });
   origin = api.base.slice(0, -'/api'.length);
 });
@@ -73,6 +77,7 @@ describe('a device that is not known', () => {
     expect(paths.length).toBeGreaterThan(55);
     for (const [method, path] of [
       ...paths,
+      ...KEEPING_DESCRIBED.map(([path, method]) => [method.toUpperCase(), `/api${somewhere(path)}`] as const),
       ['GET', '/api/openapi.json'],
       ['GET', '/api/live?tab=a'],
       ['GET', '/api/nothing'],
@@ -237,6 +242,15 @@ describe('rights', () => {
       });
       expect([path, answer.status, ((await answer.json()) as { code: string }).code]).toEqual([path, 403, 'look-only']);
     }
+    // Nor does it take everything out, or put anything back.
+    for (const [path, method] of KEEPING_DESCRIBED) {
+      const answer = await ask(`/api${somewhere(path)}`, {
+        method: method.toUpperCase(),
+        headers: { Cookie, 'Content-Type': 'application/json' },
+        ...(method === 'get' ? {} : { body: '{}' }),
+      });
+      expect([path, answer.status, ((await answer.json()) as { code: string }).code]).toEqual([path, 403, 'look-only']);
+    }
     for (const path of ['/api/boards', '/api/rack', '/api/shop', '/api/devices'])
       expect((await ask(path, { headers: { Cookie } })).status).toBe(200);
   });
@@ -279,6 +293,28 @@ describe('rights', () => {
     expect([self.status, ((await self.json()) as { code: string }).code]).toEqual([409, 'own-device']);
     expect((await write('PUT', '/devices/nobody', { name: 'x', person: null, may: 'look' })).status).toBe(404);
   });
+});
+
+it('what is noted at the bench is known by whom, where a device is somebody\u2019s', async () => {
+  const token = await addDevice(api.db, { name: 'Bench tablet', person: 'ada', may: 'work' });
+  const send = async (Cookie: string, method: string, path: string, body?: unknown) =>
+    (await (
+      await ask(`/api${path}`, {
+        method,
+        headers: { Cookie, 'Content-Type': 'application/json' },
+        ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      })
+    ).json()) as Record<string, unknown>;
+  const [hers, nobodys] = [`cadenza=${token}`, await deviceWith('work')];
+  const { id } = await send(hers, 'POST', '/boards', plainBoard());
+  const note = (fact: string) => ({
+    facts: [{ kind: 'note', id: fact, at: '2026-11-28T08:00:00.000Z', text: 'Begun' }],
+  });
+  await send(hers, 'POST', `/boards/${String(id)}/facts`, note('f1'));
+  // Sent again from another device it stays hers.
+  await send(nobodys, 'POST', `/boards/${String(id)}/facts`, note('f1'));
+  const noted = await send(nobodys, 'POST', `/boards/${String(id)}/facts`, note('f2'));
+  expect(noted.by).toEqual({ f1: 'ada' });
 });
 
 describe('a session', () => {

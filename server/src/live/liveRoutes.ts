@@ -81,7 +81,11 @@ export class LiveRoutes {
       const missed = since.filter(isStored);
       await come(this.db, presence);
       const here = await whoIsHere(this.db);
-      if (response.destroyed) return;
+      if (response.destroyed) {
+        // It went while it was being let in: nobody else says that it is gone.
+        await leave(this.db, presence);
+        return;
+      }
       response.set({
         'Content-Type': 'text/event-stream; charset=utf-8',
         // Nobody between may keep it back or pack it.
