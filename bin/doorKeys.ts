@@ -25,7 +25,7 @@ async function asked(): Promise<string> {
   process.stderr.write('Others will reach this shop. Choose the passphrase that every new device is asked for.\n');
   for (;;) {
     const first = await hidden('Passphrase: ');
-    const problem = passphraseProblem(first);
+    const problem = await passphraseProblem(first);
     if (problem !== null) process.stderr.write(`${problem}\n`);
     else if ((await hidden('The same again: ')) === first) return first;
     else process.stderr.write('The two are not the same.\n');

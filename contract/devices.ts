@@ -48,12 +48,17 @@ export const invitationSchema = z.strictObject({
 });
 export type Invitation = z.infer<typeof invitationSchema>;
 
+const passphraseSchema = z
+  .string({ error: 'must be given' })
+  .min(1, { error: 'must be given' })
+  .max(200, { error: 'must be at most 200 characters' });
+
+/** What a device that is let in says again before it decides on others. */
+export const confirmSchema = z.strictObject({ passphrase: passphraseSchema });
+
 /** What somebody enters to be let in. */
 export const signInSchema = z.object({
-  passphrase: z
-    .string({ error: 'must be given' })
-    .min(1, { error: 'must be given' })
-    .max(200, { error: 'must be at most 200 characters' }),
+  passphrase: passphraseSchema,
   device: deviceNameSchema,
 });
 export const joinSchema = z.object({ device: deviceNameSchema });

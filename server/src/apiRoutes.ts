@@ -4,7 +4,7 @@ import { Router, type Request, type Response } from 'express';
 import type { Knex } from 'knex';
 import { LRUCache } from 'lru-cache';
 import { TAB_HEADER } from '#contract/live.ts';
-import { askerOf, mayWork, type Asker } from './doors/gate.ts';
+import { askerOf, isConfirmed, mayWork, type Asker } from './doors/gate.ts';
 import type { HeavyPool } from './heavy/heavyPool.ts';
 import { jsonBytes, readJson } from './jsonBody.ts';
 import { nameOf, perform, type Around, type Call, type Operation } from './operation.ts';
@@ -37,14 +37,15 @@ export function apiRoutes(db: Knex, heavy: HeavyPool | null, around: Around): Ro
     });
   }
 
-  async function carryOut(operation: Operation, request: Request, { device, may }: Asker): Promise<Reply> {
+  async function carryOut(operation: Operation, request: Request, asker: Asker): Promise<Reply> {
+    const { device, may } = asker;
     const bytes = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
     const call: Omit<Call, 'body'> = {
       params: request.params as Record<string, string>,
       query: { ...request.query },
       writeId: operation.method === 'get' ? null : writeIdOf(request),
       tab: tabOf(request),
-      asker: { device: device?.id ?? null, person: device?.person ?? null, may },
+      asker: { device: device?.id ?? null, person: device?.person ?? null, may, confirmed: isConfirmed(asker) },
       around,
     };
     if (heavy && bytes.length > LARGE_BYTES) return heavy.run({ operation: nameOf(operation), call, bytes });

@@ -8,6 +8,8 @@ import type { Logger } from 'pino';
 import { apiRoutes } from './apiRoutes.ts';
 import { allowedHosts, onlyOurs } from './guard.ts';
 import { healthRoutes } from './health.ts';
+import { confirmRoutes } from './doors/confirmRoutes.ts';
+import { Guesses } from './doors/guesses.ts';
 import { gate } from './doors/gate.ts';
 import { deviceLimit, strangerLimit } from './doors/limits.ts';
 import { signInRoutes } from './doors/signInRoutes.ts';
@@ -106,7 +108,16 @@ export function createApp(
   app.use(requestLog(log ?? makeLog('silent'), metrics), headers(tls), onlyOurs(hosts));
   // This machine's own watchman is not asked who he is.
   app.get('/metrics', metrics.page(false));
-  if (around.asked) app.use(strangerLimit(limits.refusals), signInRoutes(db), gate(db), deviceLimit(limits.requests));
+  const guesses = new Guesses(db);
+  if (around.asked)
+    app.use(
+      strangerLimit(limits.refusals),
+      signInRoutes(db, guesses),
+      gate(db),
+      deviceLimit(limits.requests),
+      confirmRoutes(db, guesses),
+    );
+
   if (metricsForAll) app.get('/metrics', metrics.page(true));
   app.use(compression());
   const openApi = openApiDocument();

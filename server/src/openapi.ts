@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { confirmSchema } from '#contract/devices.ts';
 import { liveQuerySchema } from '#contract/live.ts';
 import { problemSchema } from '#contract/problem.ts';
 import { KEEPING_DESCRIBED } from './keeping/keepingRoutes.ts';
@@ -88,6 +89,13 @@ export function openApiDocument(): Json {
         schema: schemaOf(field as z.ZodType),
       })),
       responses: { 200: { description: 'text/event-stream' }, 400: PROBLEM, 401: PROBLEM, 503: PROBLEM },
+    },
+  };
+  paths['/api/devices/confirm'] = {
+    post: {
+      summary: 'Say the passphrase once more on a device that is let in, before it decides on others',
+      requestBody: { required: true, content: { 'application/json': { schema: schemaOf(confirmSchema) } } },
+      responses: { 204: { description: 'So it is' }, 400: PROBLEM, 401: PROBLEM, 429: PROBLEM, 503: PROBLEM },
     },
   };
   for (const [path, method, summary, answer] of KEEPING_DESCRIBED) {

@@ -18,8 +18,8 @@ export interface Call {
   writeId: string | null;
   /** The page that asks, as far as it says so. */
   tab: string | null;
-  /** Who asks: the id of a device that is known, and whose it is; null where nobody is asked. */
-  asker: { device: string | null; person: string | null; may: Right };
+  /** Who asks: the id of a device that is known, and whose it is, null where nobody is asked; and whether the passphrase was said on it just now. */
+  asker: { device: string | null; person: string | null; may: Right; confirmed: boolean };
   around: Around;
 }
 

@@ -193,7 +193,7 @@ async function closeDoor(db: Knex, host: string, passphrase: NonNullable<ServerO
         `Others can reach ${host}, so Cadenza does not start without a passphrase. Start it once in a terminal to set one, or name a file that holds it: CADENZA_PASSPHRASE_FILE.`,
       );
     if (wanted === null || (there && (await isPassphrase(db, wanted)))) return;
-    const problem = passphraseProblem(wanted);
+    const problem = await passphraseProblem(wanted);
     if (problem !== null) throw new StartError(problem);
     await setPassphrase(db, wanted);
   } catch (error) {

@@ -1,13 +1,13 @@
 import { parse } from 'cookie';
 import type { Request, RequestHandler, Response } from 'express';
 import type { Knex } from 'knex';
-import type { Device, Right } from '#contract/devices.ts';
+import type { Right } from '#contract/devices.ts';
 import { Problem } from '../problem.ts';
-import { deviceOf } from '../stores/deviceStore.ts';
+import { deviceOf, type LetIn } from '../stores/deviceStore.ts';
 
 /** Who asks: a known device, or anybody where nobody is asked. */
 export interface Asker {
-  device: Device | null;
+  device: LetIn | null;
   may: Right;
 }
 
@@ -68,6 +68,18 @@ export function gate(db: Knex): RequestHandler {
     }
     throw new Problem(401, 'sign-in', 'This device is not known here, or no longer. Sign in first.');
   };
+}
+
+/** The passphrase said on a device is good for so long, ms. */
+const CONFIRMED_MS = 600_000;
+
+/** Whether the passphrase was said on the device just now; where nobody is asked, nobody need say it. */
+export const isConfirmed = ({ device }: Asker): boolean =>
+  device === null || (device.confirmedAt !== null && Date.now() - device.confirmedAt.getTime() < CONFIRMED_MS);
+
+/** @throws Problem 403 on a device on which the passphrase was not said for a while: others may have it in their hands */
+export function mustBeConfirmed(confirmed: boolean): void {
+  if (!confirmed) throw new Problem(403, 'confirm', 'Say the passphrase once more: this decides on more than work.');
 }
 
 /** @throws Problem 403 for a device that may only look */

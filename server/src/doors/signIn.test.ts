@@ -62,8 +62,8 @@ const signIn = (passphrase: string, device = 'Tablet', to = '', headers = {}) =>
 /** What a browser keeps of an answer. */
 const cookieOf = (response: Response) => (response.headers.get('set-cookie') ?? '').split(';')[0]!;
 /** The cookie of a device that was let in. */
-const deviceWith = async (may: Right, name = 'A device') =>
-  `cadenza=${await addDevice(api.db, { name, person: null, may })}`;
+const deviceWith = async (may: Right, name = 'A device', said = true) =>
+  `cadenza=${await addDevice(api.db, { name, person: null, may }, said)}`;
 const alert = async (response: Response) => /<p role="alert">([^<]*)/.exec(await response.text())?.[1];
 
 /** A path of an operation with something in its braces. */
@@ -77,6 +77,7 @@ describe('a device that is not known', () => {
     expect(paths.length).toBeGreaterThan(55);
     for (const [method, path] of [
       ...paths,
+      ['POST', '/api/devices/confirm'],
       ...KEEPING_DESCRIBED.map(([path, method]) => [method.toUpperCase(), `/api${somewhere(path)}`] as const),
       ['GET', '/api/openapi.json'],
       ['GET', '/api/live?tab=a'],
@@ -203,14 +204,19 @@ describe('the passphrase', () => {
     expect(await api.db('attempts').where('address', 'like', '%127.0.0.1')).toEqual([]);
   });
 
-  it('must be one: not too short, not of the same few signs', () => {
+  it('must be one: not too short, not of the same few signs, not what everybody tries first', async () => {
     for (const [text, problem] of [
       ['short', 'at least 12 characters'],
       ['aaaaaaaaaaaaaaaa', 'at least 5 different'],
       ['x'.repeat(300), 'at most 200'],
+      ['password12345678', 'tried first'],
+      ['qwertyuiop123', 'tried first'],
+      ['iloveyou-iloveyou', 'tried first'],
+      ['cadenza-cadenza', 'tried first'],
+      ['another four words here', null],
       [PASSPHRASE, null],
     ] as const)
-      expect([text, passphraseProblem(text)]).toEqual([
+      expect([text, await passphraseProblem(text)]).toEqual([
         text,
         problem === null ? null : expect.stringContaining(problem),
       ]);
@@ -292,6 +298,65 @@ describe('rights', () => {
     const self = await write('PUT', `/devices/${own}`, { name: 'Desk', person: null, may: 'look' });
     expect([self.status, ((await self.json()) as { code: string }).code]).toEqual([409, 'own-device']);
     expect((await write('PUT', '/devices/nobody', { name: 'x', person: null, may: 'look' })).status).toBe(404);
+  });
+});
+
+describe('a device on which the passphrase was not said for a while', () => {
+  const write = (Cookie: string, method: string, path: string, body: unknown = {}) =>
+    ask(`/api${path}`, {
+      method,
+      headers: { Cookie, 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+  const problem = async (answer: Response) => [answer.status, ((await answer.json()) as { code: string }).code];
+
+  it('is asked for it before it decides who else may work, or what is restored; then it may for ten minutes', async () => {
+    const Cookie = await deviceWith('work', 'Left open', false);
+    await deviceWith('look', 'Another phone');
+    const { devices } = (await (await ask('/api/devices', { headers: { Cookie } })).json()) as Devices;
+    const { id } = devices.find((d) => d.name === 'Another phone')!;
+    const decisions: [string, string, unknown][] = [
+      ['POST', '/devices/invite', { person: null, may: 'work' }],
+      ['PUT', `/devices/${id}`, { name: 'Another phone', person: null, may: 'work' }],
+      ['POST', '/backups/restore', { token: 'anything' }],
+      ['POST', '/backups/back', {}],
+    ];
+    for (const decision of decisions)
+      expect([decision[1], ...(await problem(await write(Cookie, ...decision)))]).toEqual([
+        decision[1],
+        403,
+        'confirm',
+      ]);
+    // Work, names, and letting somebody look, go on.
+    expect((await write(Cookie, 'POST', '/boards', plainBoard())).status).toBe(201);
+    expect((await write(Cookie, 'POST', '/devices/invite', { person: null, may: 'look' })).status).toBe(201);
+    expect((await write(Cookie, 'PUT', `/devices/${id}`, { name: 'Renamed', person: null, may: 'look' })).status).toBe(
+      200,
+    );
+
+    expect(await problem(await write(Cookie, 'POST', '/devices/confirm', { passphrase: 'not that one' }))).toEqual([
+      400,
+      'wrong-passphrase',
+    ]);
+    expect(await problem(await write(Cookie, 'POST', '/devices/confirm', {}))).toEqual([400, 'invalid']);
+    expect((await write(Cookie, 'POST', '/devices/confirm', { passphrase: PASSPHRASE })).status).toBe(204);
+    expect((await write(Cookie, ...decisions[0]!)).status).toBe(201);
+    expect((await write(Cookie, ...decisions[1]!)).status).toBe(200);
+    // Said on one device it is said on that one alone, and not for ever.
+    const other = await deviceWith('work', 'A third', false);
+    expect(await problem(await write(other, ...decisions[0]!))).toEqual([403, 'confirm']);
+    await api.db('devices').update({ confirmed_at: new Date(Date.now() - 11 * 60_000) });
+    expect(await problem(await write(Cookie, ...decisions[0]!))).toEqual([403, 'confirm']);
+  });
+
+  it('is kept waiting after many wrong ones, like anybody who signs in', async () => {
+    const Cookie = await deviceWith('work', 'Guesser', false);
+    const answers = [];
+    for (let i = 0; i < 8; i += 1)
+      answers.push((await write(Cookie, 'POST', '/devices/confirm', { passphrase: `guess ${i}` })).status);
+    expect(answers.slice(0, 5)).toEqual([400, 400, 400, 400, 400]);
+    expect(answers.at(-1)).toBe(429);
+    expect((await signIn(PASSPHRASE)).status).toBe(429);
   });
 });
 

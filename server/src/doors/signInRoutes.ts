@@ -2,17 +2,14 @@ import express, { Router, type Request, type Response } from 'express';
 import type { Knex } from 'knex';
 import { joinSchema, signInSchema } from '#contract/devices.ts';
 import { fieldProblems } from '#core/format/fieldProblems.ts';
-import { Problem } from '../problem.ts';
-import { forgetFailures, noteFailure, waitBeforeNext } from '../stores/attemptStore.ts';
+import { noteFailure, waitBeforeNext } from '../stores/attemptStore.ts';
 import { noteChange } from '../stores/changeStore.ts';
 import { acceptInvitation, addDevice, deviceOf, endDevice, isInvited } from '../stores/deviceStore.ts';
-import { isPassphrase } from '../stores/passphraseStore.ts';
 import { inTransaction } from '../stores/transaction.ts';
 import { giveToken, takeToken, tokenOf } from './gate.ts';
+import { waitSentence, WRONG, type Guesses } from './guesses.ts';
 import { doorPage } from './signInPage.ts';
 
-/** More people than that do not sign in at one moment. */
-const MOST_WAITING = 20;
 const FORM_BYTES = 4000;
 
 /** Where one goes who signed in: a page of this server, and none of another. */
@@ -33,19 +30,9 @@ function usualName(request: Request): string {
 }
 
 /** Signing in with the passphrase, coming with a code, and signing out. Guesses are looked at one after the other, and ever more slowly. */
-export function signInRoutes(db: Knex): Router {
+export function signInRoutes(db: Knex, guesses: Guesses): Router {
   const router = Router();
   const form = express.urlencoded({ extended: false, limit: FORM_BYTES, parameterLimit: 10 });
-  let waiting = 0;
-  let line: Promise<unknown> = Promise.resolve();
-  const oneByOne = <T>(work: () => Promise<T>): Promise<T> => {
-    if (waiting >= MOST_WAITING) throw new Problem(503, 'busy', 'Many are signing in just now. Try again in a moment.');
-    waiting += 1;
-    const done = line.then(work).finally(() => (waiting -= 1));
-    line = done.catch(() => {});
-    return done;
-  };
-
   const page = (request: Request, response: Response, status: number, problem: string | null, device: string) => {
     const to = targetOf(request.query.to);
     response
@@ -66,9 +53,6 @@ export function signInRoutes(db: Knex): Router {
         }),
       );
   };
-  const waitSentence = (seconds: number) =>
-    `That was not it too often. Try again in ${seconds < 90 ? `${seconds} seconds` : `${Math.ceil(seconds / 60)} minutes`}.`;
-
   router.get('/sign-in', (request, response) => page(request, response, 200, null, usualName(request)));
 
   router.post('/sign-in', form, async (request, response) => {
@@ -80,19 +64,15 @@ export function signInRoutes(db: Knex): Router {
       return;
     }
     const address = request.ip ?? '';
-    const outcome = await oneByOne(async () => {
-      const wait = await waitBeforeNext(db, address);
-      if (wait > 0) return wait;
-      await noteFailure(db, address);
-      if (!(await isPassphrase(db, read.data.passphrase))) return null;
-      await forgetFailures(db, address);
-      return addDevice(db, { name: read.data.device, person: null, may: 'work' });
-    });
-    if (typeof outcome === 'number') {
-      response.set('Retry-After', String(outcome));
-      page(request, response, 429, waitSentence(outcome), device);
-    } else if (outcome === null) page(request, response, 401, 'That is not the passphrase.', device);
-    else await letIn(request, response, outcome, targetOf(request.query.to));
+    const guessed = await guesses.tried(address, read.data.passphrase);
+    if (typeof guessed === 'number') {
+      response.set('Retry-After', String(guessed));
+      page(request, response, 429, waitSentence(guessed), device);
+    } else if (guessed === 'wrong') page(request, response, 401, WRONG, device);
+    else {
+      const token = await addDevice(db, { name: read.data.device, person: null, may: 'work' }, true);
+      await letIn(request, response, token, targetOf(request.query.to));
+    }
   });
 
   const joinPage = async (request: Request, response: Response, problem: string | null, device: string) => {

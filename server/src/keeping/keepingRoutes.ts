@@ -15,7 +15,7 @@ import {
   type Copies,
   type Inside,
 } from '#contract/keeping.ts';
-import { askerOf, mayWork } from '../doors/gate.ts';
+import { askerOf, isConfirmed, mayWork, mustBeConfirmed } from '../doors/gate.ts';
 import { jsonBytes, readJson } from '../jsonBody.ts';
 import { notFound, Problem, validated } from '../problem.ts';
 import { nameAsked } from '../watch/requestLog.ts';
@@ -144,7 +144,8 @@ export function keepingRoutes(db: Knex, keeper: Keeper): Router {
   router.post(
     '/backups/restore',
     ...jsonBytes(),
-    handle('post /backups/restore', async (request) => {
+    handle('post /backups/restore', async (request, response) => {
+      mustBeConfirmed(isConfirmed(askerOf(response)));
       await taken(request, (known) => restore(keeper, known));
       return copies();
     }),
@@ -160,7 +161,8 @@ export function keepingRoutes(db: Knex, keeper: Keeper): Router {
   router.post(
     '/backups/back',
     ...jsonBytes(),
-    handle('post /backups/back', async () => {
+    handle('post /backups/back', async (_request, response) => {
+      mustBeConfirmed(isConfirmed(askerOf(response)));
       if (!(await goBack(keeper)))
         throw new Problem(409, 'backup', 'Nothing was restored here yet, so there is nothing to put back.');
       return copies();

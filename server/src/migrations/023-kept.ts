@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 
-/** Copies of all that is stored are made by themselves; and of what happened at the bench is known by whom it was noted, where devices say whose they are. */
+/** Copies of all that is stored are made by themselves; of what happened at the bench is known by whom it was noted, where devices say whose they are; and a device says the passphrase again before it decides on others. */
 export async function up(db: Knex): Promise<void> {
   if (!(await db.schema.hasTable('keeping')))
     await db.schema.createTable('keeping', (t) => {
@@ -17,6 +17,10 @@ export async function up(db: Knex): Promise<void> {
     await db.schema.alterTable('facts', (t) => {
       t.string('by_person', 40).nullable();
     });
+  if (!(await db.schema.hasColumn('devices', 'confirmed_at')))
+    await db.schema.alterTable('devices', (t) => {
+      t.datetime('confirmed_at', { precision: 3 }).nullable();
+    });
 }
 
 /** An older Cadenza asks for no copies and knows nobody. */
@@ -25,5 +29,9 @@ export async function down(db: Knex): Promise<void> {
   if (await db.schema.hasColumn('facts', 'by_person'))
     await db.schema.alterTable('facts', (t) => {
       t.dropColumn('by_person');
+    });
+  if (await db.schema.hasColumn('devices', 'confirmed_at'))
+    await db.schema.alterTable('devices', (t) => {
+      t.dropColumn('confirmed_at');
     });
 }

@@ -6,6 +6,7 @@ import {
   type Devices,
 } from '#contract/devices.ts';
 import { certain } from '#core/lists/there.ts';
+import { mustBeConfirmed } from '../doors/gate.ts';
 import type { Call, Operation } from '../operation.ts';
 import type { Knex } from 'knex';
 import { Problem, validated } from '../problem.ts';
@@ -42,11 +43,13 @@ export const deviceOperations: readonly Operation[] = [
     touches: [],
     summary: 'Let one other device in, within ten minutes',
     ok: [201, 'Where it is opened on that device', invitationSchema],
-    errors: [400, 409],
+    errors: [400, 403, 409],
     input: invitationRequestSchema,
     run: async (tx, call) => {
       onlyWhereAsked(call);
-      const { code, expiresAt } = await invite(tx, validated(invitationRequestSchema, call.body));
+      const wanted = validated(invitationRequestSchema, call.body);
+      if (wanted.may === 'work') mustBeConfirmed(call.asker.confirmed);
+      const { code, expiresAt } = await invite(tx, wanted);
       return reply({ path: `/join/${code}`, expiresAt }, 201);
     },
   },
@@ -56,7 +59,7 @@ export const deviceOperations: readonly Operation[] = [
     touches: ['devices'],
     summary: 'Name a device, say whose it is and what it may',
     ok: [200, 'Devices', devicesSchema],
-    errors: [400, 404, 409],
+    errors: [400, 403, 404, 409],
     input: deviceChangeSchema,
     run: async (tx, call) => {
       const id = certain(call.params.id, 'the id of the address');
@@ -68,6 +71,8 @@ export const deviceOperations: readonly Operation[] = [
           'May cannot be taken from the device that is asking: do it on another one.',
           [{ path: 'may', message: 'May cannot be taken from the device that is asking: do it on another one.' }],
         );
+      const [before] = (await knownDevices(tx)).filter((d) => d.id === id);
+      if (before && before.may !== change.may) mustBeConfirmed(call.asker.confirmed);
       await changeDevice(tx, id, change);
       return reply(await devices(tx, call));
     },

@@ -12,6 +12,13 @@ interface DeviceRow {
   may: Right;
   made_at: Date;
   seen_at: Date;
+  /** When the passphrase was last said on it. */
+  confirmed_at: Date | null;
+}
+
+/** A device that is let in, and when the passphrase was last said on it. */
+export interface LetIn extends Device {
+  confirmedAt: Date | null;
 }
 
 interface InvitationRow {
@@ -53,18 +60,27 @@ export async function knownDevices(db: Knex): Promise<Device[]> {
 const oldest = (): Date => new Date(Date.now() - KNOWN_DAYS * DAY_MS);
 
 /** The device that a secret belongs to; null for one that is not known, not known any more, or was ended. */
-export async function deviceOf(db: Knex, token: string): Promise<Device | null> {
+export async function deviceOf(db: Knex, token: string): Promise<LetIn | null> {
   const row = await db<DeviceRow>('devices')
     .where({ token_hash: hashOf(token) })
     .first();
   if (!row || row.seen_at < oldest()) return null;
   if (Date.now() - row.seen_at.getTime() > SEEN_EVERY_MS)
     await db<DeviceRow>('devices').where({ id: row.id }).update({ seen_at: new Date() });
-  return asDevice(row);
+  return { ...asDevice(row), confirmedAt: row.confirmed_at };
 }
 
-/** Lets a device in. @returns the secret by which it is known from now on @throws Problem 409 when there are too many */
-export async function addDevice(tx: Knex, device: Pick<Device, 'name' | 'person' | 'may'>): Promise<string> {
+/** The passphrase was said on a device. */
+export async function confirmDevice(db: Knex, id: string): Promise<void> {
+  await db<DeviceRow>('devices').where({ id }).update({ confirmed_at: new Date() });
+}
+
+/** Lets a device in. @param said the passphrase was said on it just now @returns the secret by which it is known from now on @throws Problem 409 when there are too many */
+export async function addDevice(
+  tx: Knex,
+  device: Pick<Device, 'name' | 'person' | 'may'>,
+  said = false,
+): Promise<string> {
   await tx<DeviceRow>('devices').where('seen_at', '<', oldest()).delete();
   const [{ n }] = (await tx('devices').count({ n: '*' })) as [{ n: number }];
   if (n >= MOST_DEVICES)
@@ -77,6 +93,7 @@ export async function addDevice(tx: Knex, device: Pick<Device, 'name' | 'person'
     ...device,
     made_at: now,
     seen_at: now,
+    confirmed_at: said ? now : null,
   });
   return token;
 }

@@ -198,6 +198,7 @@ export const api = {
   invite: (wish: Pick<Device, 'person' | 'may'>) => request<Invitation>('POST', '/devices/invite', wish),
   changeDevice: (id: string, change: Pick<Device, 'name' | 'person' | 'may'>) =>
     request<Devices>('PUT', `/devices/${id}`, change),
+  confirm: (passphrase: string) => request<void>('POST', '/devices/confirm', { passphrase }, { asksAgain: true }),
   endDevice: (id: string) => request<Devices>('POST', `/devices/${id}/end`, {}),
   waits: () => request<Waits>('GET', '/waits'),
   log: (query: LogQuery) => request<LogPage>('GET', `/log?${new URLSearchParams(wordsOf(query)).toString()}`),

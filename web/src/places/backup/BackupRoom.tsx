@@ -3,6 +3,7 @@ import { IconCopy, IconDownload, IconHistory, IconUpload } from '@tabler/icons-r
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { copiesChangeSchema, type Copies, type Inside } from '#contract/keeping.ts';
+import { useConfirmed } from '../../confirm/useConfirmed.tsx';
 import { ALL_OF_IT, backups, copiesQuery } from '../../data/backups.ts';
 import { trouble } from '../../data/queries.ts';
 import { queryClient } from '../../data/queryClient.ts';
@@ -37,6 +38,7 @@ type Busy = 'copy' | 'look' | 'back' | null;
 function Known({ copies }: { copies: Copies }) {
   const [busy, setBusy] = useState<Busy>(null);
   const [wrong, setWrong] = useState<string | null>(null);
+  const { confirmed, dialog } = useConfirmed();
   const [inside, setInside] = useState<{ called: string; inside: Inside } | null>(null);
   const attempt = async (what: Exclude<Busy, null>, work: () => Promise<unknown>) => {
     setBusy(what);
@@ -170,7 +172,7 @@ function Known({ copies }: { copies: Copies }) {
               disabled={busy !== null}
               onClick={() =>
                 void attempt('back', async () => {
-                  await backups.back();
+                  await confirmed(() => backups.back());
                   window.location.assign('/boards');
                 })
               }
@@ -180,6 +182,7 @@ function Known({ copies }: { copies: Copies }) {
           )}
         </div>
       </section>
+      {dialog}
       {inside && <InsideDialog {...inside} onClose={() => setInside(null)} />}
     </>
   );

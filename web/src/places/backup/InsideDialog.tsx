@@ -1,6 +1,7 @@
 import { Button, Modal } from '@mantine/core';
 import { useState } from 'react';
 import type { Inside, StoreContents } from '#contract/keeping.ts';
+import { useConfirmed } from '../../confirm/useConfirmed.tsx';
 import { backups } from '../../data/backups.ts';
 import classes from './BackupRoom.module.css';
 import { whenWords } from './words.ts';
@@ -24,13 +25,14 @@ const COUNTED: readonly [label: string, count: (contents: StoreContents) => numb
 /** Shows what a backup holds beside what is here, before anything is done with it. */
 export function InsideDialog({ called, inside, onClose }: { called: string; inside: Inside; onClose(): void }) {
   const [busy, setBusy] = useState<'restore' | 'bringIn' | null>(null);
+  const { confirmed, dialog } = useConfirmed();
   const [wrong, setWrong] = useState<string | null>(null);
   const { token, holds, here, madeAt, checksum } = inside;
   const run = async (what: 'restore' | 'bringIn') => {
     setBusy(what);
     setWrong(null);
     try {
-      await backups[what](token);
+      await confirmed(() => backups[what](token));
       // Everything on the page belongs to what was here: it begins anew.
       window.location.assign('/boards');
     } catch (error) {
@@ -108,6 +110,7 @@ export function InsideDialog({ called, inside, onClose }: { called: string; insi
       <Button variant="subtle" color="gray" disabled={busy !== null} onClick={onClose}>
         Leave everything as it is
       </Button>
+      {dialog}
     </Modal>
   );
 }

@@ -85,3 +85,40 @@ describe('where others reach it', () => {
     expect(screen.queryByRole('button', { name: /code|End/ })).toBeNull();
   });
 });
+
+describe('where the passphrase is wanted once more', () => {
+  it('it is asked for, a wrong one is said, and then what was wished is done', async () => {
+    const { server } = await open(shared());
+    await screen.findByRole('button', { name: 'Show a code' });
+    server.refuse({ status: 403, code: 'confirm', detail: 'Say the passphrase once more.' });
+    press('Show a code');
+    const dialog = within(await screen.findByRole('dialog', { name: 'The passphrase once more' }));
+    const said = dialog.getByLabelText('Passphrase');
+    fireEvent.change(said, { target: { value: 'not that one' } });
+    server.refuse({ status: 400, code: 'wrong-passphrase', detail: 'That is not the passphrase.' });
+    fireEvent.click(dialog.getByRole('button', { name: 'Go on' }));
+    expect(await dialog.findByText('That is not the passphrase.')).toBeDefined();
+    fireEvent.change(said, { target: { value: 'four planed mules asleep' } });
+    fireEvent.click(dialog.getByRole('button', { name: 'Go on' }));
+    expect(await screen.findByRole('img', { name: 'Code to scan with the other device' })).toBeDefined();
+    expect(server.writes.map((w) => w.path)).toEqual([
+      '/devices/invite',
+      '/devices/confirm',
+      '/devices/confirm',
+      '/devices/invite',
+    ]);
+  });
+
+  it('whoever thinks better of it changes nothing', async () => {
+    const { server } = await open(shared());
+    server.refuse({ status: 403, code: 'confirm', detail: 'Say the passphrase once more.' });
+    fireEvent.change((await row('phone')).getByRole('combobox', { name: 'What The phone may' }), {
+      target: { value: 'look' },
+    });
+    const dialog = within(await screen.findByRole('dialog', { name: 'The passphrase once more' }));
+    fireEvent.click(dialog.getByRole('button', { name: 'Close' }));
+    await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+    expect(server.devices.devices[1]!.may).toBe('work');
+    expect(server.writes).toHaveLength(1);
+  });
+});
