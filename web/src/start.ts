@@ -1,5 +1,6 @@
-import { adoptDrafts } from './offline/drafts.ts';
+import { adoptDrafts, bringUpDrafts } from './offline/drafts.ts';
 
 // What closed tabs left unsent is taken over before anything asks for it.
 await adoptDrafts().catch(() => {});
+await bringUpDrafts().catch(() => {});
 await import('./main.tsx');

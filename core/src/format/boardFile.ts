@@ -7,11 +7,11 @@ import { pieceSchema } from '../stock/piece.ts';
 import { speciesSchema } from '../wood/species.ts';
 import { upgradeToNewest } from './upgrades.ts';
 import { type FieldProblem, fieldProblems } from './fieldProblems.ts';
+import { BOARD_FILE_VERSION } from './version.ts';
 
 /** Name that opens every board file. */
 export const BOARD_FILE_FORMAT = 'cadenza-board';
-/** Newest version of the board file this Cadenza reads and the one it writes. */
-export const BOARD_FILE_VERSION = 16;
+export { BOARD_FILE_VERSION };
 /** Largest file that is read, bytes: a board of 200 strips with a rack of thousands is far below. */
 export const GREATEST_FILE_BYTES = 10_000_000;
 

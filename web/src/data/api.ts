@@ -2,6 +2,7 @@ import { nanoid } from 'nanoid';
 import type { Device, Devices, Invitation } from '#contract/devices.ts';
 import { TAB_HEADER } from '#contract/live.ts';
 import { KEPT_AT } from '../offline/keptAnswers.ts';
+import { learnServerTime } from './serverClock.ts';
 import { tab } from './tab.ts';
 import type { BoardStep, ListedBoard, Revision, StoredBoard } from '#contract/boards.ts';
 import type { Picture, Readings, Waits } from '#contract/bench.ts';
@@ -78,6 +79,8 @@ async function send({ method, path, body, keepalive, name }: Sending): Promise<R
 
 /** What was answered. @throws ApiProblem */
 export async function answerOf<T>(response: Response): Promise<T> {
+  // What was kept tells when it was kept.
+  if (!response.headers.has(KEPT_AT)) learnServerTime(response.headers.get('Date'));
   if (response.status === 204) return undefined as T;
   const json = (await response.json().catch(() => null)) as Partial<ProblemJson> | null;
   if (response.ok && json !== null) return asOfNow(response, json) as T;

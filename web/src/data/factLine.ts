@@ -6,6 +6,7 @@ import { fieldProblems } from '#core/format/fieldProblems.ts';
 import { FACT_KEY } from './factKey.ts';
 import { ApiProblem } from './api.ts';
 import type { LineState } from './editLine.ts';
+import { shopNow } from './serverClock.ts';
 
 type Without<F, K extends string> = F extends unknown ? Omit<F, K> : never;
 /** What is noted; the line gives it its id and its time. */
@@ -140,12 +141,12 @@ export class FactLine {
     this.waiting = [];
   }
 
-  /** Now, and after all that is known here: a device whose clock is slow says nothing that happened before what it has seen. */
+  /** Now by the shop's clock, and after all that is known here: a device whose clock is slow says nothing that happened before what it has seen. */
   private moment(): string {
     const known = [...(this.stored ?? []), ...this.waiting.map((w) => w.fact)];
     const last = known.reduce((latest, { at }) => (at > latest ? at : latest), '');
     const after = last === '' ? 0 : Date.parse(last) + 1;
-    return new Date(Math.max(Date.now(), after)).toISOString();
+    return new Date(Math.max(shopNow(), after)).toISOString();
   }
 
   private failed(error: unknown): void {

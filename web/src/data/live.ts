@@ -10,6 +10,8 @@ export interface LiveState {
   aloneSince: number | null;
   /** Other pages that are open at the same board. */
   here: readonly Presence[];
+  /** Others are heard: nobody need ask again and again. */
+  hears: boolean;
   /** What this device may do. */
   may: Right;
 }
@@ -107,7 +109,7 @@ export interface LiveOptions {
  * connections to one server.
  */
 export class Live {
-  private state: LiveState = { aloneSince: null, here: [], may: 'work' };
+  private state: LiveState = { aloneSince: null, hears: false, here: [], may: 'work' };
   private source: EventSource | null = null;
   private board: string | null = null;
   private last: number | null = null;
@@ -137,6 +139,7 @@ export class Live {
   rest(): void {
     this.wanted = false;
     this.close();
+    this.update({ hears: false });
   }
 
   private open(): void {
@@ -183,11 +186,11 @@ export class Live {
       this.alone();
       this.open();
     }, SILENT_MS);
-    if (this.state.aloneSince !== null) this.update({ aloneSince: null });
+    if (this.state.aloneSince !== null || !this.state.hears) this.update({ aloneSince: null, hears: true });
   }
 
   private alone(): void {
-    if (this.state.aloneSince === null) this.update({ aloneSince: Date.now() });
+    if (this.state.aloneSince === null) this.update({ aloneSince: Date.now(), hears: false });
   }
 
   private openSoon(): void {

@@ -1,10 +1,18 @@
 import { nanoid } from 'nanoid';
+import { BOARD_FILE_VERSION } from '#core/format/version.ts';
 
 /** This tab, over reloads. */
 const OWN = 'cadenza-page';
 /** Drafts of all tabs of this device: `cadenza.kept/<tab>/<draft>`. */
 const KEPT = 'cadenza.kept/';
 const LOCK = 'cadenza-page-';
+/** A draft stands behind the version of its documents; those of the first Cadenza that kept any stand alone. */
+const FORM = /^(\d+) /;
+const FIRST_FORM = 16;
+const DRAFT = 'cadenza.draft.';
+
+const formOf = (kept: string): number => Number(FORM.exec(kept)?.[1] ?? FIRST_FORM);
+const textOf = (kept: string): string => kept.replace(FORM, '');
 
 let own: string | null = null;
 
@@ -23,8 +31,9 @@ function ownTab(): string {
 /** Keeps what is not sent yet: for this tab over a reload, and for the next page when the tab is closed. A storage that is full or forbidden costs only the spare copy. */
 export function keepDraft(key: string, text: string): void {
   try {
-    sessionStorage.setItem(key, text);
-    localStorage.setItem(`${KEPT}${ownTab()}/${key}`, text);
+    const kept = `${BOARD_FILE_VERSION} ${text}`;
+    sessionStorage.setItem(key, kept);
+    localStorage.setItem(`${KEPT}${ownTab()}/${key}`, kept);
   } catch {
     // The sending itself goes on.
   }
@@ -42,7 +51,7 @@ export function dropDraft(key: string): void {
 /** @returns null where nothing is kept, or it cannot be read */
 export function readKeptDraft(key: string): unknown {
   try {
-    return JSON.parse(sessionStorage.getItem(key) ?? 'null');
+    return JSON.parse(textOf(sessionStorage.getItem(key) ?? 'null'));
   } catch {
     return null;
   }
@@ -81,8 +90,20 @@ export async function adoptDrafts(): Promise<void> {
     if (sessionStorage.getItem(draft) !== null) continue;
     const text = localStorage.getItem(key);
     if (text === null) continue;
-    keepDraft(draft, text);
+    sessionStorage.setItem(draft, text);
+    localStorage.setItem(`${KEPT}${ownTab()}/${draft}`, text);
     localStorage.removeItem(key);
+  }
+}
+
+/** Brings what an earlier Cadenza left unsent into the form of this one, before anybody reads it. */
+export async function bringUpDrafts(): Promise<void> {
+  for (const key of draftsFrom(DRAFT)) {
+    const form = formOf(sessionStorage.getItem(key) ?? '');
+    const draft = readKeptDraft(key);
+    if (form >= BOARD_FILE_VERSION || typeof draft !== 'object' || draft === null) continue;
+    const { broughtUp } = await import('./bringUp.ts');
+    keepDraft(key, JSON.stringify(broughtUp(key.slice(DRAFT.length), form, draft as Record<string, unknown>)));
   }
 }
 

@@ -1,6 +1,10 @@
+import { readFileSync } from 'node:fs';
 import { act, render, screen } from '@testing-library/react';
 import { MantineProvider } from '@mantine/core';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { boardSchema } from '#core/board/board.ts';
+import { shopSchema } from '#core/shop/shop.ts';
+import { pieceSchema } from '#core/stock/piece.ts';
 import { AloneNote } from '../shell/AloneNote.tsx';
 
 /** Names that tabs hold, as a browser keeps them over all of them. */
@@ -56,6 +60,36 @@ describe('what is not sent yet', () => {
     const later = await tab();
     await later.adoptDrafts();
     expect([later.draftsFrom('cadenza.draft.'), later.keptDrafts()]).toEqual([['cadenza.draft.b1'], 1]);
+  });
+
+  it('by an earlier Cadenza comes into the form of this one, whatever it is of; what is of this one stays', async () => {
+    const earlier = JSON.parse(readFileSync('core/src/format/earlier/v15/chevron.json', 'utf8')) as Record<
+      string,
+      never
+    >;
+    const { board, shop, rack } = earlier;
+    const page = await tab({
+      'cadenza.draft.b1': `15 ${JSON.stringify({ basedOn: 3, steps: [{ board, undo: 3, redo: null }] })}`,
+      'cadenza.draft.shop': `15 ${JSON.stringify({ base: { version: 2, value: shop }, mine: shop })}`,
+      'cadenza.draft.piece.p1': `15 ${JSON.stringify({ base: { version: 1, value: rack[0] }, mine: rack[0] })}`,
+      'cadenza.draft.b2': '{"of":"this one"}',
+    });
+    await page.adoptDrafts();
+    await page.bringUpDrafts();
+    const draft = page.readKeptDraft('cadenza.draft.b1') as { steps: { board: unknown }[] };
+    expect(boardSchema.safeParse(board).success).toBe(false);
+    expect(boardSchema.safeParse(draft.steps[0]!.board).success).toBe(true);
+    const lines = ['shop', 'piece.p1'].map(
+      (name) =>
+        page.readKeptDraft(`cadenza.draft.${name}`) as { base: { version: number; value: unknown }; mine: unknown },
+    );
+    for (const [i, schema] of [shopSchema, pieceSchema].entries())
+      expect([schema.safeParse(lines[i]!.mine).success, schema.safeParse(lines[i]!.base.value).success]).toEqual([
+        true,
+        true,
+      ]);
+    expect(lines.map((line) => line.base.version)).toEqual([2, 1]);
+    expect(page.readKeptDraft('cadenza.draft.b2')).toEqual({ of: 'this one' });
   });
 
   it('of two closed tabs with the same record is taken one after the other, and neither is lost', async () => {

@@ -7,6 +7,7 @@ import type { StoredWait } from '#contract/bench.ts';
 import { api } from '../data/api.ts';
 import { clockWords } from '../quantities/duration.ts';
 import { useClock } from '../quantities/useClock.ts';
+import { useLookAgain } from './useLive.ts';
 import classes from './WaitLine.module.css';
 
 const LOOK_AGAIN_MS = 15_000;
@@ -19,7 +20,7 @@ export function WaitLine() {
       const answer = await api.waits();
       return { ...answer, ahead: Date.parse(answer.now) - Date.now() };
     },
-    refetchInterval: LOOK_AGAIN_MS,
+    refetchInterval: useLookAgain(LOOK_AGAIN_MS),
   });
   if (!data || data.waits.length === 0) return null;
   return <Waiting waits={data.waits} ahead={data.ahead} />;

@@ -13,14 +13,16 @@ import { useSettledBoard } from '../../data/openBoard.tsx';
 import { mergeChanges } from '../../data/mergeChanges.ts';
 import { takeBook } from '../../data/queries.ts';
 import { showProblem, showWord } from '../../shell/notices.tsx';
+import { useLookAgain } from '../../shell/useLive.ts';
 
-/** What another device noted is here as soon as this, ms. */
+/** What another device noted is here as soon as this where nobody tells, ms. */
 const LOOK_AGAIN_MS = 1500;
 
 /** How it stands with the open board at the bench, and how what happens is noted. */
 export function useBench() {
   const { id, plan, input, session } = useSettledBoard();
-  useQuery({ ...factsQuery(id), refetchInterval: LOOK_AGAIN_MS });
+  const lookAgain = useLookAgain(LOOK_AGAIN_MS);
+  useQuery({ ...factsQuery(id), refetchInterval: lookAgain });
   const line = factLine(id);
   const state = useFactState(id);
   const facts = input.facts ?? NONE;

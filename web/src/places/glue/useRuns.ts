@@ -4,7 +4,9 @@ import type { RunChange, StoredRun } from '#contract/glueRuns.ts';
 import { api, ApiProblem } from '../../data/api.ts';
 import { queryClient } from '../../data/queryClient.ts';
 import { showProblem, showWord } from '../../shell/notices.tsx';
+import { useLookAgain } from '../../shell/useLive.ts';
 
+/** Clocks on other devices are here as soon as this where nobody tells, ms. */
 const REFETCH_MS = 5000;
 
 interface Runs {
@@ -19,7 +21,7 @@ export function useRuns(boardId: string) {
   const key = ['runs', boardId];
   const query = useQuery({
     queryKey: key,
-    refetchInterval: REFETCH_MS,
+    refetchInterval: useLookAgain(REFETCH_MS),
     queryFn: async (): Promise<Runs> => {
       const answer = await api.runs(boardId);
       return { ...answer, ahead: new Date(answer.now).getTime() - Date.now() };
