@@ -1,7 +1,7 @@
-import { readFileSync } from 'node:fs';
 import { act, render, screen } from '@testing-library/react';
 import { MantineProvider } from '@mantine/core';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
+import earlier from '#core/format/earlier/v15/chevron.json' with { type: 'json' };
 import { boardSchema } from '#core/board/board.ts';
 import { shopSchema } from '#core/shop/shop.ts';
 import { pieceSchema } from '#core/stock/piece.ts';
@@ -63,10 +63,6 @@ describe('what is not sent yet', () => {
   });
 
   it('by an earlier Cadenza comes into the form of this one, whatever it is of; what is of this one stays', async () => {
-    const earlier = JSON.parse(readFileSync('core/src/format/earlier/v15/chevron.json', 'utf8')) as Record<
-      string,
-      never
-    >;
     const { board, shop, rack } = earlier;
     const page = await tab({
       'cadenza.draft.b1': `15 ${JSON.stringify({ basedOn: 3, steps: [{ board, undo: 3, redo: null }] })}`,
