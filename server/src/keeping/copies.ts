@@ -88,6 +88,12 @@ function timeIn(name: string): Date {
   return Number.isNaN(at.getTime()) ? new Date(0) : at;
 }
 
+/** Takes away what a server that was killed left half made. Whoever calls it is the only one who makes copies. */
+async function sweepHalves(folder: string): Promise<void> {
+  for (const name of await readdir(folder))
+    if (name.endsWith('.part') && COPY_NAME.test(name.slice(0, -'.part'.length))) await rm(join(folder, name));
+}
+
 /**
  * Makes a copy now, reads it again, and takes away what is more than is to be kept: never before the new one is good. One server at a time does so.
  * @throws KeepingError when it cannot be made; that is kept as what is wrong
@@ -102,6 +108,7 @@ export async function makeCopy(db: Knex, keeper: Keeper, now: Date): Promise<voi
       await mkdir(keeper.folder, { recursive: true, mode: 0o700 }).catch((error: unknown) => {
         throw fileTrouble(keeper.folder, error);
       });
+      await sweepHalves(keeper.folder);
       await dumpToFile(keeper, join(keeper.folder, nameAt(now)), now);
       await put(db, { last_good_at: now, trouble: null });
       const { keep } = await readRow(db);

@@ -4,7 +4,7 @@ import { rename, rm } from 'node:fs/promises';
 import { once } from 'node:events';
 import type { Writable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { KeepingError, type Keeper } from './keeper.ts';
+import { KeepingError, programOf, type Keeper } from './keeper.ts';
 import { checkBackup, sealed } from './backupFile.ts';
 import { clientArguments } from './mariadbClient.ts';
 
@@ -18,13 +18,17 @@ export const OF_THE_PLACE = ['doors', 'devices', 'invitations', 'attempts', 'pre
  * Writes everything that is stored, as SQL with a checksum; work may go on meanwhile, and the backup is of one moment.
  * @throws KeepingError when MariaDB's program fails, or what the stream says
  */
-export async function dump({ url, program }: Pick<Keeper, 'url' | 'program'>, to: Writable, at: Date): Promise<void> {
-  const { args, env, name } = clientArguments(url);
+export async function dump(keeper: Pick<Keeper, 'url' | 'program'>, to: Writable, at: Date): Promise<void> {
+  const { args, env, name } = clientArguments(keeper.url);
   const bare = OF_THE_PLACE.map((table) => `--ignore-table-data=${name}.${table}`);
-  const child = spawn(program('mariadb-dump'), [...args, '--single-transaction', '--skip-dump-date', ...bare, name], {
-    env,
-    stdio: ['ignore', 'pipe', 'pipe'],
-  });
+  const child = spawn(
+    programOf(keeper, 'mariadb-dump'),
+    [...args, '--single-transaction', '--skip-dump-date', ...bare, name],
+    {
+      env,
+      stdio: ['ignore', 'pipe', 'pipe'],
+    },
+  );
   let complaint = '';
   child.stderr.on('data', (chunk: Buffer) => (complaint += chunk.toString()));
   const closed = once(child, 'close') as Promise<[number | null]>;

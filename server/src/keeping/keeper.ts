@@ -12,3 +12,12 @@ export interface Keeper {
   /** Where copies are kept, and what is brought waits to be looked at. */
   folder: string;
 }
+
+/** Path of one of MariaDB's own programs. @throws KeepingError when it is not there and cannot be had */
+export function programOf({ program }: Pick<Keeper, 'program'>, name: 'mariadb' | 'mariadb-dump'): string {
+  try {
+    return program(name);
+  } catch (error) {
+    throw new KeepingError((error as Error).message);
+  }
+}

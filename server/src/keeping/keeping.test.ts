@@ -229,11 +229,19 @@ describe('copies every day', () => {
 
   it('that cannot be made say why, keep what is there, and are made again when they can', async () => {
     await api.ask('PUT', '/backups', { daily: true, keep: 1 });
+    // A server that was killed in the middle of one leaves half of it, which is no copy.
+    writeFileSync(join(api.keeper.folder, 'cadenza-2026-11-09T080000Z.sql.part'), '-- Cadenza backup 2');
+    expect((await api.copies()).copies).toHaveLength(2);
     const nowhere = join(folder, 'a-file');
     writeFileSync(nowhere, 'not a folder');
     const broken = new DailyCopies(api.db, { ...api.keeper, folder: nowhere }, (line) => told.push(line));
     await broken.look(day(10));
     expect(told.at(-1)).toMatch(/^No copy was made: .*a-file cannot be written/);
+    const missing = () => {
+      throw new Error('mariadb-client is missing.');
+    };
+    await new DailyCopies(api.db, { ...api.keeper, program: missing }, (line) => told.push(line)).look(day(10));
+    expect((await api.copies()).trouble).toBe('mariadb-client is missing.');
     const failed = new DailyCopies(api.db, { ...api.keeper, program: () => 'false' }, (line) => told.push(line));
     await failed.look(day(10));
     expect(await api.copies()).toMatchObject({

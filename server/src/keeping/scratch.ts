@@ -4,7 +4,7 @@ import { once } from 'node:events';
 import { createReadStream } from 'node:fs';
 import { pipeline } from 'node:stream/promises';
 import mysql from 'mysql2/promise';
-import { KeepingError, type Keeper } from './keeper.ts';
+import { KeepingError, programOf, type Keeper } from './keeper.ts';
 import { clientArguments, withDatabase } from './mariadbClient.ts';
 
 /** The databases of a restore: what is stored, where a backup is tried out, and what was stored before. */
@@ -44,7 +44,8 @@ export async function tablesOf(connection: mysql.Connection, database: string): 
  * @returns its url
  * @throws KeepingError when the account may not make one, or the backup cannot be read to its end
  */
-export async function loadScratch({ url, program }: Pick<Keeper, 'url' | 'program'>, file: string): Promise<string> {
+export async function loadScratch(keeper: Pick<Keeper, 'url' | 'program'>, file: string): Promise<string> {
+  const { url } = keeper;
   const { scratch } = restoreDatabases(url);
   await dropScratch(url);
   await withConnection(url, (c) => c.query(`create database ${quoted(scratch)} character set utf8mb4`)).catch(
@@ -54,7 +55,7 @@ export async function loadScratch({ url, program }: Pick<Keeper, 'url' | 'progra
       );
     },
   );
-  const client = program('mariadb');
+  const client = programOf(keeper, 'mariadb');
   const { args, env, name } = clientArguments(withDatabase(url, scratch));
   // A dump is a program for the client: in its sandbox, where it has one, it can reach neither files nor a shell.
   const child = spawn(client, [...args, '--loose-sandbox', name], { env, stdio: ['pipe', 'ignore', 'pipe'] });
