@@ -36,6 +36,8 @@ it.each(roomIds)(
   'the room %s says what it is for and what is in it, and every figure it is searched by stands in it',
   async (room) => {
     await open(room, RICH);
+    // What is seldom wanted comes a little later.
+    await waitFor(() => expect(screen.queryByText('Loading …')).toBeNull());
     const { title, about, glance, fields } = SHOP_ROOMS[room];
     expect(screen.getByRole('heading', { name: title })).toBeDefined();
     const text = plain(document.body.textContent);
