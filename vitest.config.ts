@@ -34,6 +34,7 @@ export default defineConfig({
         test: {
           ...patience,
           name: 'stored',
+          isolate: false,
           include: ['server/src/**/*.test.ts', 'bin/**/*.test.ts'],
           setupFiles: ['bin/propertySeed.ts'],
           globalSetup: ['bin/mariadb/testDatabase.ts'],

@@ -206,7 +206,8 @@ describe('the project database', () => {
     });
     const second = pidOf(data);
     await database.stop();
-    expect(alive(second)).toBe(false);
+    // It is down; that its process is gone is told to its parent a moment later.
+    await until(() => !alive(second));
     // A second start on the same folder finds the same port and password.
     const again = await startProjectDatabase(data);
     expect(again.url).toBe(database.url);

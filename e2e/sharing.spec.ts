@@ -97,7 +97,8 @@ test.describe('a server that others can reach', () => {
     await expect(row).toBeVisible();
     await row.getByRole('button', { name: 'End Yard phone' }).click();
     await expect(row).toBeHidden();
-    await open(phone, '/rack');
+    // The page on the phone may be on its way to the door by itself.
+    await open(phone, '/rack').catch(() => {});
     await expect(phone.getByRole('heading', { name: 'Sign in' })).toBeVisible();
     await phone.context().close();
     await page.getByRole('button', { name: 'Sign out on this device' }).click();
