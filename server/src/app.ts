@@ -52,6 +52,7 @@ export interface AppOptions {
   ending?: () => boolean;
 }
 
+const WORTH_PACKING_BYTES = 20_000;
 const ALONE: Around = { asked: false, addresses: [] };
 
 /** The cut plan's solver is WebAssembly; nothing else may make code. Style attributes come from the drawing and component libraries. */
@@ -119,7 +120,8 @@ export function createApp(
     );
 
   if (metricsForAll) app.get('/metrics', metrics.page(true));
-  app.use(compression());
+  // To pack a little takes longer than to send it; lists are packed once for all who ask (apiRoutes).
+  app.use(compression({ threshold: WORTH_PACKING_BYTES }));
   const openApi = openApiDocument();
   app.get('/api/openapi.json', (_request, response) => {
     response.json(openApi);

@@ -4,7 +4,7 @@ import { changesAfter, newestChange } from '../stores/changeStore.ts';
 
 /** So often the database is asked what is new while anybody listens, ms. */
 const LOOK_EVERY_MS = 200;
-/** Numbers are given out before they are committed: so many behind the newest are looked at again. */
+/** Numbers are given out before they are committed: those among so many behind the newest that were not there yet are looked for again. */
 const LATE = 300;
 const MOST_AT_ONCE = 2000;
 
@@ -51,6 +51,14 @@ export class ChangeFeed {
     this.listeners.clear();
   }
 
+  /** Numbers that were given out, as far as anybody knows, and are not committed yet: or never will be. */
+  private missing(): number[] {
+    const missing: number[] = [];
+    for (let id = Math.max(1, this.newest - LATE + 1); id < this.newest; id += 1)
+      if (!this.told.has(id)) missing.push(id);
+    return missing;
+  }
+
   private next(delay: number): void {
     clearTimeout(this.timer);
     if (!this.stopped && this.listeners.size > 0) this.timer = setTimeout(() => void this.look(), delay).unref();
@@ -58,7 +66,7 @@ export class ChangeFeed {
 
   private async look(): Promise<void> {
     try {
-      const found = await changesAfter(this.db, this.newest - LATE, MOST_AT_ONCE);
+      const found = await changesAfter(this.db, this.newest, MOST_AT_ONCE, this.missing());
       const fresh = found.filter((c) => !this.told.has(c.id));
       const last = fresh.at(-1);
       if (last) {

@@ -181,15 +181,18 @@ export async function saveBoard(
     }
   });
   for (const step of steps) await refuseUnknownSpecies(tx, step.board);
-  const locked = await tx<BoardRow>('boards').where({ id }).whereNull('removed_at').forUpdate().first('revision');
-  if (!locked) throw notFound('This board');
-  const newest = certain(
-    await tx('revisions')
-      .where({ board_id: id, number: locked.revision })
-      .first<RevisionRow | undefined>(...REVISION_COLUMNS),
-  );
+  // The board is held until the transaction ends, and its newest revision with it.
+  const newest = await tx('boards')
+    .join('revisions', function () {
+      this.on('revisions.board_id', 'boards.id').andOn('revisions.number', 'boards.revision');
+    })
+    .where('boards.id', id)
+    .whereNull('boards.removed_at')
+    .forUpdate()
+    .first<RevisionRow | undefined>(...REVISION_COLUMNS);
+  if (!newest) throw notFound('This board');
   if (newest.document === JSON.stringify(board)) return toStored(id, newest);
-  if (locked.revision !== basedOn) {
+  if (newest.number !== basedOn) {
     const current = toStored(id, newest);
     throw new Problem(409, 'stale', `"${current.board.name}" was changed elsewhere meanwhile.`, [], { current });
   }

@@ -29,9 +29,15 @@ export async function newestChange(db: Knex): Promise<number> {
   return row?.id ?? 0;
 }
 
-/** Changes with a higher number, in their order. */
-export async function changesAfter(db: Knex, id: number, most: number): Promise<LiveChange[]> {
-  const rows = await db<ChangeRow>('changes').where('id', '>', id).orderBy('id').limit(most);
+/** Changes with a higher number, and those of some lower ones that are there by now, in their order. */
+export async function changesAfter(
+  db: Knex,
+  id: number,
+  most: number,
+  late: readonly number[] = [],
+): Promise<LiveChange[]> {
+  const query = db<ChangeRow>('changes').where('id', '>', id).orderBy('id').limit(most);
+  const rows = await (late.length > 0 ? query.orWhereIn('id', [...late]) : query);
   return rows.map((row) => ({
     id: row.id,
     topics: row.topics.split(',') as Topic[],
