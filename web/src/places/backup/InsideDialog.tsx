@@ -95,7 +95,8 @@ export function InsideDialog({ called, inside, onClose }: { called: string; insi
         <div>
           <p>
             <b>Beside what is here.</b> Its shop comes in with its boards, rack, cuts and log, and is the one in use
-            then. Yours is set aside whole and taken up again in the Shop. Species you have stay as you have them.
+            then. Yours is set aside whole and can be taken up again in the Shop. Species you have stay as you have
+            them.
           </p>
           <Button
             variant="default"
