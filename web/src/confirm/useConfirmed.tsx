@@ -1,4 +1,4 @@
-import { Button, Modal, PasswordInput } from '@mantine/core';
+import { Button, Modal, TextInput } from '@mantine/core';
 import { useState, type ReactNode } from 'react';
 import { api, ApiProblem } from '../data/api.ts';
 
@@ -66,14 +66,14 @@ function ConfirmDialog({ onAnswered }: { onAnswered(said: boolean): void }) {
         <p style={{ margin: '0 0 10px' }}>
           This decides on more than work, and this device may be in other hands. It holds for ten minutes then.
         </p>
-        <PasswordInput
+        <TextInput
+          type="password"
           label="Passphrase"
           autoComplete="current-password"
           data-autofocus
           value={passphrase}
           error={wrong}
           onChange={(event) => setPassphrase(event.currentTarget.value)}
-          visibilityToggleButtonProps={{ 'aria-label': 'Show what is typed' }}
         />
         <Button type="submit" mt="sm" loading={busy}>
           Go on
