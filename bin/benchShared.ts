@@ -19,6 +19,8 @@ const BOARDS = 300;
 const PIECES = 2000;
 const WRITES_A_SECOND = 200;
 const SECONDS = 6;
+/** Two servers that have only just started are slower for a while, and nobody's shop is served by such: as many before, under the same load, are not counted. */
+const WARM_SECONDS = 4;
 /** What is stored last still reaches the pages, ms. */
 const AFTERWARDS_MS = 1500;
 const STARTS = 5;
@@ -114,7 +116,7 @@ async function shared(
   const acknowledged: number[] = [];
   const writing: Promise<void>[] = [];
   const began = performance.now();
-  for (let n = 0; n < WRITES_A_SECOND * SECONDS; n += 1) {
+  for (let n = 0; n < WRITES_A_SECOND * (WARM_SECONDS + SECONDS); n += 1) {
     const due = began + (n * 1000) / WRITES_A_SECOND;
     if (due > performance.now()) await sleep(due - performance.now());
     const stored = nth(boards, n % boards.length);
@@ -126,7 +128,7 @@ async function shared(
           path: `/api/boards/${stored.id}`,
           body: JSON.stringify({ basedOn, board: { ...stored.board, use: `Use ${n}` } }),
         });
-        took.push(performance.now() - due);
+        if (n >= WRITES_A_SECOND * WARM_SECONDS) took.push(performance.now() - due);
         if (answer.status !== 200) return;
         revisions.set(stored.id, basedOn + 1);
         acknowledged.push(performance.now());

@@ -22,6 +22,8 @@ export async function carryOver(c: mysql.Connection, to: string, from: string): 
     await c.query(`delete from ${t}.${table}`);
     await c.query(`insert into ${t}.${table} select * from ${f}.${table}`);
   }
+  // Species are everybody's, and servers know by heart which there are: one that was added since stays.
+  await c.query(`insert ignore into ${t}.species select * from ${f}.species`);
   // Whoever was told the secret address of a calendar, and whoever is told no more, was told here.
   await c.query(
     `update ${t}.schedules s left join ${f}.schedules n using (id) set s.calendar_secret = n.calendar_secret`,

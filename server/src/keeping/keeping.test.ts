@@ -114,6 +114,8 @@ describe('a backup over the network', () => {
     for (const basedOn of [1, 2, 3])
       await api.call('PUT', `/boards/${board.id}`, { basedOn, board: plainBoard({ name: `At ${basedOn + 1}` }) });
     const before = await api.call('GET', '/boards', undefined, {});
+    const [oak] = (await api.call('GET', '/species')).body;
+    expect((await api.call('POST', '/species', { ...oak, code: 'bog-oak', name: 'Bog oak' })).status).toBe(201);
     const page = await Page.at(api, 'tab=open');
     const { token } = await api.look(file);
     await api.ask('POST', '/backups/restore', { token });
@@ -126,6 +128,8 @@ describe('a backup over the network', () => {
       const refused = await api.call('PUT', `/boards/${board.id}`, { basedOn, board: plainBoard({ name: 'Old' }) });
       expect([refused.status, refused.body.code]).toEqual([409, 'stale']);
     }
+    // A device that was away may name a species that was added since.
+    expect((await api.call('GET', '/species')).body.map((s: { code: string }) => s.code)).toContain('bog-oak');
     const list = await api.call('GET', '/boards', undefined, { 'If-None-Match': before.headers.get('etag')! });
     expect(list.status).toBe(200);
     // What is as it was keeps its number.
