@@ -9,7 +9,7 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { FACT_KEY } from './data/factKey.ts';
 import { PICTURES_WAIT_KEY } from './data/pictureKey.ts';
-import { draftsFrom } from './offline/drafts.ts';
+import { DRAFT, draftsFrom } from './offline/drafts.ts';
 import { keepApplication } from './offline/application.ts';
 import { queryClient } from './data/queryClient.ts';
 import { BoardsPlace } from './places/boards/BoardsPlace.tsx';
@@ -156,7 +156,7 @@ async function fontsLoaded(): Promise<void> {
 function sendWaitingFacts(): void {
   try {
     if (Object.keys(localStorage).some((key) => key.startsWith(FACT_KEY))) void import('./data/facts.ts');
-    if (draftsFrom('cadenza.draft.').length > 0) {
+    if (draftsFrom(DRAFT).length > 0) {
       const open = /^\/boards\/([\w-]+)\//.exec(window.location.pathname)?.[1] ?? null;
       void import('./data/leftBoards.ts').then((left) => left.sendLeftBoards(open));
     }

@@ -2,7 +2,7 @@ import { firstOf, lastOf, nth } from '#core/lists/there.ts';
 import { boardSchema, type Board } from '#core/board/board.ts';
 import { fieldProblems } from '#core/format/fieldProblems.ts';
 import type { BoardStep, StoredBoard } from '#contract/boards.ts';
-import { dropDraft, keepDraft, readKeptDraft } from '../offline/drafts.ts';
+import { DRAFT, dropDraft, keepDraft, readKeptDraft } from '../offline/drafts.ts';
 import { api, ApiProblem } from './api.ts';
 
 /** Where the board stands between the hands and the server. */
@@ -349,7 +349,7 @@ function entriesOf({ basedOn, steps }: Draft, loaded: Entry): Entry[] {
   return entries;
 }
 
-const draftKey = (id: string) => `cadenza.draft.${id}`;
+const draftKey = (id: string) => `${DRAFT}${id}`;
 
 function writeDraft(id: string, basedOn: number, pending: readonly Entry[]): void {
   const kept = pending.slice(-MOST_STEPS_DRAFTED);

@@ -1,5 +1,5 @@
 import { certain } from '#core/lists/there.ts';
-import { draftsFrom, dropDraft, keepDraft, readKeptDraft } from '../offline/drafts.ts';
+import { DRAFT, draftsFrom, dropDraft, keepDraft, readKeptDraft } from '../offline/drafts.ts';
 import { ApiProblem } from './api.ts';
 import { mergeChanges, same } from './mergeChanges.ts';
 
@@ -177,7 +177,6 @@ interface Draft<T> {
   mine: T;
 }
 
-const DRAFT = 'cadenza.draft.';
 const draftKey = (name: string) => `${DRAFT}${name}`;
 
 /** Names of the records that this tab holds unsaved changes of: their lines go on with them. */

@@ -1,10 +1,9 @@
-import { draftsFrom } from '../offline/drafts.ts';
+import { DRAFT, draftsFrom } from '../offline/drafts.ts';
 import { showWord } from '../shell/notices.tsx';
 import { api } from './api.ts';
 import { BoardSession } from './boardSession.ts';
 import { keys, queryClient } from './queryClient.ts';
 
-const DRAFT = 'cadenza.draft.';
 /** Records whose lines go on by themselves. */
 const OTHERS = /^(shop$|piece\.)/;
 

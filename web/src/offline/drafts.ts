@@ -9,7 +9,8 @@ const LOCK = 'cadenza-page-';
 /** A draft stands behind the version of its documents; those of the first Cadenza that kept any stand alone. */
 const FORM = /^(\d+) /;
 const FIRST_FORM = 16;
-const DRAFT = 'cadenza.draft.';
+/** Names of drafts begin so: a board's id, `shop`, or `piece.` and its id comes after it. */
+export const DRAFT = 'cadenza.draft.';
 
 const formOf = (kept: string): number => Number(FORM.exec(kept)?.[1] ?? FIRST_FORM);
 const textOf = (kept: string): string => kept.replace(FORM, '');
