@@ -15,7 +15,12 @@ test.beforeAll(async ({}, info) => {
     webFolder: `${import.meta.dirname}/../web/dist`,
     begin: 'demo',
     tell: () => {},
-    keeper: { url, program: mariadbProgram, folder: info.outputPath('copies') },
+    keeper: {
+      url,
+      loader: process.env.CADENZA_SHARED_LOADER!,
+      program: mariadbProgram,
+      folder: info.outputPath('copies'),
+    },
   });
 });
 test.afterAll(() => server.stop());

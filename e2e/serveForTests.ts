@@ -16,11 +16,17 @@ export default async function setup(): Promise<() => Promise<void>> {
     webFolder: join(ROOT, 'web', 'dist'),
     begin: 'demo',
     tell: () => {},
-    keeper: { url: database.url, program: mariadbProgram, folder: join(database.folder, 'copies') },
+    keeper: {
+      url: database.url,
+      loader: database.loaderUrl,
+      program: mariadbProgram,
+      folder: join(database.folder, 'copies'),
+    },
   });
   process.env.CADENZA_URL = server.address;
   // For tests that start another server on the same shop.
   process.env.CADENZA_SHARED_DATABASE = database.url;
+  process.env.CADENZA_SHARED_LOADER = database.loaderUrl;
   return async () => {
     await server.stop();
     await database.stop();

@@ -12,13 +12,15 @@ import { randomBytes } from 'node:crypto';
 import { join, resolve } from 'node:path';
 import { freePort } from './ports.ts';
 
-/** Where the database listens, and what its two accounts sign in with. */
+/** Where the database listens, and what its accounts sign in with. */
 export interface Connection {
   port: number;
   /** Of the account that serves: it sees Cadenza's database and nothing else. */
   password: string;
   /** Of the account that looks after it: backups, and a second database to try a backup out in. */
   keeperPassword: string;
+  /** Of the account that fills the database in which a backup is tried out, and sees no other. */
+  loaderPassword: string;
 }
 
 const MAKING = 'making-';
@@ -83,13 +85,14 @@ export class DatabaseFolder {
     try {
       known = JSON.parse(readFileSync(this.connectionFile, 'utf8')) as Partial<Connection>;
     } catch {
-      // A new folder, or one whose file was lost: every start sets both passwords anew.
+      // A new folder, or one whose file was lost: every start sets all passwords anew.
     }
     const secret = () => randomBytes(24).toString('base64url');
     return {
       port: known.port ?? (await freePort()),
       password: known.password ?? secret(),
       keeperPassword: known.keeperPassword ?? secret(),
+      loaderPassword: known.loaderPassword ?? secret(),
     };
   }
 

@@ -39,7 +39,7 @@ beforeAll(async () => {
     around: { asked: true, addresses: ['http://192.0.2.1:4180'] },
     proxies: ['loopback'],
     hosts: allowedHosts('127.0.0.1', 'shed.example'),
-    keeper: { url, program: (name) => name, folder: join(web, 'copies') },
+    keeper: { url, loader: null, program: (name) => name, folder: join(web, 'copies') },
     // A thousand guesses are made here.
     limits: { refusals: 5000 },
   });

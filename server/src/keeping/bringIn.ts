@@ -73,7 +73,7 @@ const WORD = /[A-Za-z0-9_-]+/g;
  * here is set aside whole. An id that is taken here already is another one from then on, wherever it is named. Species are everybody's: one that is known here stays as it is here.
  * @throws KeepingError when the backup is not good, or holds no shop; nothing was changed then
  */
-export async function bringIn(tools: Pick<Keeper, 'url' | 'program'>, backup: Named): Promise<LookedAt> {
+export async function bringIn(tools: Omit<Keeper, 'folder'>, backup: Named): Promise<LookedAt> {
   return alone(tools.url, () =>
     inScratch(tools, backup, async (looked, url) => {
       const from = clientArguments(url).name;

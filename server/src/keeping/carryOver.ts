@@ -18,6 +18,9 @@ const COUNTED = ['changes', 'readings', 'shops_aside'] as const;
 export async function carryOver(c: mysql.Connection, to: string, from: string): Promise<void> {
   const [t, f] = [quoted(to), quoted(from)];
   await c.query('set foreign_key_checks = 0');
+  for (const table of COUNTED) await countOn(c, to, from, table);
+  // Whoever asks meanwhile sees all of it or nothing: a device is known at every moment.
+  await c.beginTransaction();
   for (const table of STAY) {
     await c.query(`delete from ${t}.${table}`);
     await c.query(`insert into ${t}.${table} select * from ${f}.${table}`);
@@ -36,12 +39,12 @@ export async function carryOver(c: mysql.Connection, to: string, from: string): 
     );
   }
   await newRevisions(c, t, f);
-  for (const table of COUNTED) await countOn(c, to, from, table);
   // Whoever listens is told that all of it is another.
   await c.query(`delete from ${t}.changes`);
   await c.query(`insert into ${t}.changes (topics, board, tab, made_at) values (?, null, null, now(3))`, [
     EVERYTHING.join(),
   ]);
+  await c.commit();
 }
 
 /** Empties what belongs to the place: nobody is let in by a backup. */

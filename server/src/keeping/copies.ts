@@ -88,6 +88,9 @@ function timeIn(name: string): Date {
   return Number.isNaN(at.getTime()) ? new Date(0) : at;
 }
 
+/** Somebody else makes one just now. */
+class CopyUnderWay extends KeepingError {}
+
 /** Takes away what a server that was killed left half made. Whoever calls it is the only one who makes copies. */
 async function sweepHalves(folder: string): Promise<void> {
   for (const name of await readdir(folder))
@@ -103,7 +106,7 @@ export async function makeCopy(db: Knex, keeper: Keeper, now: Date): Promise<voi
     const [[lock]] = (await holder.raw("select get_lock(concat('cadenza.copy.', database()), 0) as got")) as [
       [{ got: number | null }],
     ];
-    if (lock.got !== 1) throw new KeepingError('A copy is being made just now.');
+    if (lock.got !== 1) throw new CopyUnderWay('A copy is being made just now.');
     try {
       await mkdir(keeper.folder, { recursive: true, mode: 0o700 }).catch((error: unknown) => {
         throw fileTrouble(keeper.folder, error);
@@ -156,6 +159,8 @@ export class DailyCopies {
       if (!daily || (last_good_at !== null && now.getTime() - last_good_at.getTime() < DUE_MS)) return;
       await makeCopy(this.db, this.keeper, now);
     } catch (error) {
+      // Another server on this database is at it.
+      if (error instanceof CopyUnderWay) return;
       this.tell(`No copy was made: ${(error as Error).message}`);
     }
   }

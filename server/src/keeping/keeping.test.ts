@@ -1,4 +1,6 @@
 import { spawnSync } from 'node:child_process';
+import { Readable } from 'node:stream';
+import { text } from 'node:stream/consumers';
 import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -13,6 +15,7 @@ import { Page } from '../live/pageForTests.ts';
 import { openDatabase } from '../stores/database.ts';
 import { addDevice, knownDevices } from '../stores/deviceStore.ts';
 import { openStore } from '../stores/openStore.ts';
+import { sealed } from './backupFile.ts';
 import { DailyCopies } from './copies.ts';
 import type { Keeper } from './keeper.ts';
 import { KEEPING_DESCRIBED } from './keepingRoutes.ts';
@@ -35,7 +38,12 @@ interface Shop extends TestApi {
 /** A server with what looks after its database. */
 async function shop(name: string): Promise<Shop> {
   const url = await newDatabase(process.env.TEST_DATABASE_URL!, name);
-  const keeper = { url, program: (program: string) => program, folder: join(folder, name) };
+  const keeper = {
+    url,
+    loader: process.env.TEST_LOADER_URL!,
+    program: (program: string) => program,
+    folder: join(folder, name),
+  };
   const db = openDatabase(url);
   await openStore(db);
   const live = new LiveRoutes(db, new ChangeFeed(db, 20));
@@ -179,6 +187,26 @@ describe('a backup over the network', () => {
     expect(detail).toMatch(said);
     expect(await names(api)).toEqual(before);
     expect(readdirSync(api.keeper.folder)).toEqual(brought);
+  });
+
+  it.each([
+    ['delete from `cadenza_kept_all`.`boards`', /ERROR (1044|1142|1370|1419|1227)/],
+    ['insert into `cadenza_kept_all`.`doors` values (2, "x", now())', /ERROR (1044|1142|1370|1419|1227)/],
+    ['create table `stolen` select * from `cadenza_kept_all`.`devices`', /ERROR (1044|1142|1370|1419|1227)/],
+    ['create view `stolen` as select 1', /ERROR (1044|1142|1370|1419|1227)/],
+    [
+      'create trigger `later` before insert on `boards` for each row set new.facts = 7',
+      /ERROR (1044|1142|1370|1419|1227)/,
+    ],
+    ['drop database `cadenza_kept_all`', /ERROR (1044|1142|1370|1419|1227)/],
+    ['system touch /tmp/cadenza-was-here', /ERROR|sandbox/i],
+  ])('whose SQL does more than fill its own tables gets nowhere: %s', async (statement, said) => {
+    const before = [await names(api), await api.db('doors').select(), await api.db('devices').select()];
+    const plain = (await api.download()).split('\n').slice(2, -2).join('\n');
+    const evil = Readable.from([Buffer.from(`${plain}\n${statement};\n`)]).pipe(sealed(new Date()));
+    const answer = await api.ask('POST', '/backups/look', await text(evil), { 'Content-Type': 'application/sql' });
+    expect(await sentence(answer)).toEqual([409, expect.stringMatching(said)]);
+    expect([await names(api), await api.db('doors').select(), await api.db('devices').select()]).toEqual(before);
   });
 
   it('has every way that is described of it', async () => {

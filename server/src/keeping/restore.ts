@@ -17,7 +17,7 @@ import {
   withConnection,
 } from './scratch.ts';
 
-type Tools = Pick<Keeper, 'url' | 'program'>;
+type Tools = Omit<Keeper, 'folder'>;
 
 /** A backup that was read whole, and tried out. */
 export interface LookedAt extends BackupFile, InspectedStore {}

@@ -21,6 +21,9 @@ export function restoreDatabases(url: string): RestoreDatabases {
 
 export const quoted = (name: string) => `\`${name.replaceAll('`', '``')}\``;
 
+/** Nobody waits longer than this for tables that change places, while everybody else would wait behind it, seconds. */
+const SWAP_WAIT_SECONDS = 10;
+
 /** Works on a connection of its own. */
 export async function withConnection<T>(url: string, work: (connection: mysql.Connection) => Promise<T>): Promise<T> {
   const connection = await mysql.createConnection(url);
@@ -44,8 +47,12 @@ export async function tablesOf(connection: mysql.Connection, database: string): 
  * @returns its url
  * @throws KeepingError when the account may not make one, or the backup cannot be read to its end
  */
-export async function loadScratch(keeper: Pick<Keeper, 'url' | 'program'>, file: string): Promise<string> {
-  const { url } = keeper;
+export async function loadScratch(keeper: Omit<Keeper, 'folder'>, file: string): Promise<string> {
+  const { url, loader } = keeper;
+  if (loader === null)
+    throw new KeepingError(
+      'This database has no account that sees nothing but the one in which a backup is tried out. Restore in a terminal (npm run restore), or name such an account: CADENZA_LOADER_URL.',
+    );
   const { scratch } = restoreDatabases(url);
   await dropScratch(url);
   await withConnection(url, (c) => c.query(`create database ${quoted(scratch)} character set utf8mb4`)).catch(
@@ -56,9 +63,12 @@ export async function loadScratch(keeper: Pick<Keeper, 'url' | 'program'>, file:
     },
   );
   const client = programOf(keeper, 'mariadb');
-  const { args, env, name } = clientArguments(withDatabase(url, scratch));
+  const { args, env, name } = clientArguments(withDatabase(loader, scratch));
   // A dump is a program for the client: in its sandbox, where it has one, it can reach neither files nor a shell.
-  const child = spawn(client, [...args, '--loose-sandbox', name], { env, stdio: ['pipe', 'ignore', 'pipe'] });
+  const child = spawn(client, [...args, '--local-infile=0', '--loose-sandbox', name], {
+    env,
+    stdio: ['pipe', 'ignore', 'pipe'],
+  });
   let complaint = '';
   child.stderr.on('data', (chunk: Buffer) => (complaint += chunk.toString()));
   // A client that gives up closes its input: its own word says more than the broken pipe.
@@ -68,7 +78,7 @@ export async function loadScratch(keeper: Pick<Keeper, 'url' | 'program'>, file:
   if (code !== 0) {
     await dropScratch(url);
     throw new KeepingError(
-      `The backup cannot be read (${complaint.trim().split('\n')[0] ?? 'no reason given'}). Nothing was changed.`,
+      `The backup cannot be read (${/^ERROR \d+ \(\w+\) at line \d+|^ERROR.*/m.exec(complaint)?.[0] ?? 'no reason given'}). Nothing was changed.`,
     );
   }
   return withDatabase(url, scratch);
@@ -122,5 +132,13 @@ async function rename(c: mysql.Connection, moves: readonly (readonly [from: stri
     held.set(to, tables);
     return tables.map((table) => `${quoted(from)}.${quoted(table)} to ${quoted(to)}.${quoted(table)}`);
   });
-  if (steps.length > 0) await c.query(`rename table ${steps.join(', ')}`);
+  if (steps.length === 0) return;
+  await c.query(`set session lock_wait_timeout = ${SWAP_WAIT_SECONDS}`);
+  await c.query(`rename table ${steps.join(', ')}`).catch((error: Error & { code?: string }) => {
+    throw error.code === 'ER_LOCK_WAIT_TIMEOUT'
+      ? new KeepingError(
+          'Somebody takes everything out just now, or works on all of it. Try again in a moment; nothing was changed.',
+        )
+      : error;
+  });
 }
