@@ -7,12 +7,13 @@ import { useConfirmed } from '../../confirm/useConfirmed.tsx';
 import { ALL_OF_IT, backups, copiesQuery } from '../../data/backups.ts';
 import { trouble } from '../../data/queries.ts';
 import { queryClient } from '../../data/queryClient.ts';
+import { whenWords } from '../../quantities/moment.ts';
 import { NumberField } from '../../quantities/plainFields.tsx';
 import { showProblem, showWord } from '../../shell/notices.tsx';
 import { useLive } from '../../shell/useLive.ts';
 import classes from './BackupRoom.module.css';
 import { InsideDialog } from './InsideDialog.tsx';
-import { sizeWords, whenWords } from './words.ts';
+import { sizeWords } from './sizeWords.ts';
 
 /** Everything that is stored goes out, is copied every day, and comes back. */
 export function BackupRoom() {

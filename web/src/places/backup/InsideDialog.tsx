@@ -3,8 +3,8 @@ import { useState } from 'react';
 import type { Inside, StoreContents } from '#contract/keeping.ts';
 import { useConfirmed } from '../../confirm/useConfirmed.tsx';
 import { backups } from '../../data/backups.ts';
+import { whenWords } from '../../quantities/moment.ts';
 import classes from './BackupRoom.module.css';
-import { whenWords } from './words.ts';
 
 /** What is counted of each, in the order in which makers look for it. */
 const COUNTED: readonly [label: string, count: (contents: StoreContents) => number | string][] = [

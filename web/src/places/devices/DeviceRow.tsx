@@ -4,19 +4,11 @@ import type { Person } from '#core/shop/people.ts';
 import { useConfirmed } from '../../confirm/useConfirmed.tsx';
 import { api } from '../../data/api.ts';
 import { queryClient } from '../../data/queryClient.ts';
+import { whenWords } from '../../quantities/moment.ts';
 import { TextField } from '../../quantities/plainFields.tsx';
 import { showProblem, showWord } from '../../shell/notices.tsx';
 import { ANYBODY, MAY_WORDS, MaySelect, PersonSelect } from './deviceSelects.tsx';
 import { devicesKey } from './devicesKey.ts';
-
-const WHEN = new Intl.DateTimeFormat(undefined, {
-  day: 'numeric',
-  month: 'short',
-  year: 'numeric',
-  hour: '2-digit',
-  minute: '2-digit',
-  hourCycle: 'h23',
-});
 
 interface DeviceRowProps {
   device: Device;
@@ -79,7 +71,7 @@ export function DeviceRow({ device, own, people, mayWork }: DeviceRowProps) {
           MAY_WORDS[may]
         )}
       </td>
-      <td>{WHEN.format(new Date(device.seenAt))}</td>
+      <td>{whenWords(device.seenAt)}</td>
       <td>
         {mayWork && !own && (
           <Button size="xs" variant="default" onClick={() => void end()} aria-label={`End ${name}`}>
