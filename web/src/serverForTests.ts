@@ -72,6 +72,7 @@ export class ServerForTests {
   /** How many addresses for calendars were made; null while there is none. */
   calendar: number | null = null;
   private readonly refusals: (Refusal | 'gone')[] = [];
+  private held: Promise<void> = Promise.resolve();
 
   constructor(private readonly input: PlanInput) {
     this.board = storedAs('b1', input.board);
@@ -84,6 +85,15 @@ export class ServerForTests {
   /** The next write is refused, or nobody answers. */
   refuse(refusal: Refusal | 'gone'): void {
     this.refusals.push(refusal);
+  }
+
+  /** Writes arrive no sooner than they are let go. @returns lets them go */
+  hold(): () => void {
+    let letGo = () => {};
+    this.held = new Promise((resolve) => {
+      letGo = resolve;
+    });
+    return () => letGo();
   }
 
   /** Writes that arrived, newest last. */
@@ -99,7 +109,7 @@ export class ServerForTests {
       name: (headers as Record<string, string> | undefined)?.['Idempotency-Key'] ?? null,
     };
     this.sent.push(sent);
-    await Promise.resolve();
+    await (method === 'GET' ? undefined : this.held);
     const refusal = method === 'GET' ? undefined : this.refusals.shift();
     if (refusal === 'gone') throw new TypeError('Failed to fetch');
     if (refusal) {

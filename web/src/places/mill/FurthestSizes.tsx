@@ -1,16 +1,20 @@
 import { Button } from '@mantine/core';
-import { useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { furthest } from '#core/plan/furthest.ts';
-import type { PlanInput } from '#core/saw/planInput.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { Length } from '../../quantities/Length.tsx';
 import classes from './MillPlace.module.css';
 
-/** The other way round: what the board could be with this wood. Worked out when asked, for it makes the plan many times. */
+/** The other way round: what the board could be with this wood. Worked out when asked, for it makes the plan many times; from then on it follows what is changed, here or on another device. */
 export function FurthestSizes() {
   const { input, plan } = useSettledBoard();
-  const [found, setFound] = useState<{ input: PlanInput; thickness: number; length: number } | null>(null);
-  const now = found?.input === input ? found : null;
+  const [asked, setAsked] = useState(false);
+  // The rest of the page does not wait for it.
+  const made = useDeferredValue(input);
+  const now = useMemo(
+    () => (asked ? { thickness: furthest(made, 'thickness'), length: furthest(made, 'length') } : null),
+    [asked, made],
+  );
   return (
     <p className={classes.lead} role="status">
       {now ? (
@@ -30,13 +34,7 @@ export function FurthestSizes() {
           wide at most.
         </>
       ) : (
-        <Button
-          size="compact-sm"
-          variant="default"
-          onClick={() =>
-            setFound({ input, thickness: furthest(input, 'thickness'), length: furthest(input, 'length') })
-          }
-        >
+        <Button size="compact-sm" variant="default" onClick={() => setAsked(true)}>
           How thick and long could it be?
         </Button>
       )}

@@ -1,15 +1,17 @@
-import { fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import type { Board } from '#core/board/board.ts';
 import { plainBoard, plainPiece, planInput } from '#core/plan/planArbitrary.ts';
 import { DEFAULT_SHOP, type Shop } from '#core/shop/shop.ts';
 import type { Piece } from '#core/stock/piece.ts';
+import { queryClient } from '../../data/queryClient.ts';
 import { openBoardAt, openShopAt } from '../../openBoardForTests.tsx';
 import type { ServerForTests } from '../../serverForTests.ts';
 import { plain, press, said, type } from '../../shownForTests.tsx';
 import { BoardMoneyPlace } from './BoardMoneyPlace.tsx';
 import { MoneyPlace } from './MoneyPlace.tsx';
 import { PaperPlace } from './PaperPlace.tsx';
+import { shoppingQuery } from './shopping.ts';
 
 const stock = (change: Partial<Piece> = {}) =>
   plainPiece({ mark: 'A1', length: 2400, width: 220, thickness: 56, price: { amount: 40, per: 'piece' }, ...change });
@@ -176,6 +178,20 @@ describe('the shop', () => {
     fireEvent.click(within(wood).getByRole('checkbox'));
     await waitFor(() => expect(server.shopping.shopping.ticked).toHaveLength(1));
     expect(within(wood).getByRole<HTMLInputElement>('checkbox').checked).toBe(true);
+  });
+
+  it('keeps a tick that is on its way, whatever is read of the list meanwhile', async () => {
+    const { server } = await open('shopping');
+    const tick = within(await line(/^Hard maple/)).getByRole<HTMLInputElement>('checkbox');
+    const letGo = server.hold();
+    fireEvent.click(tick);
+    await act(() => queryClient.invalidateQueries({ queryKey: shoppingQuery.queryKey }));
+    expect(server.shopping.shopping.ticked).toEqual([]);
+    expect(tick.checked).toBe(true);
+    letGo();
+    await waitFor(() => expect(server.shopping.shopping.ticked).toHaveLength(1));
+    await act(() => queryClient.invalidateQueries({ queryKey: shoppingQuery.queryKey }));
+    expect(tick.checked).toBe(true);
   });
 
   it('knows what its rack is worth, piece by piece and in leftovers, and what has no price', async () => {

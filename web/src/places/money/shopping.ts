@@ -3,37 +3,59 @@ import { api, ApiProblem } from '../../data/api.ts';
 import { queryClient } from '../../data/queryClient.ts';
 import { showProblem } from '../../shell/notices.tsx';
 
-export const shoppingQuery = { queryKey: ['shopping'], queryFn: api.shopping } as const;
+type Change = (shopping: ShoppingDocument) => ShoppingDocument;
+
+/** Made here and not stored yet, oldest first. They go out one after the other. */
+let waiting: readonly Change[] = [];
+let sending = Promise.resolve();
+
+const withWaiting = (stored: StoredShopping): StoredShopping => ({
+  ...stored,
+  shopping: waiting.reduce((shopping, change) => change(shopping), stored.shopping),
+});
+
+/** The list as it is stored, with what was changed here since: an answer that was on its way does not take a tick back. */
+export const shoppingQuery = {
+  queryKey: ['shopping'],
+  queryFn: async () => withWaiting(await api.shopping()),
+} as const;
 
 /** So often another device may be first. */
 const MOST_TRIES = 4;
-/** Changes go out one after the other. */
-let sending = Promise.resolve();
 
-/** Changes the list: shown at once, stored one change after the other, on top of what other devices changed meanwhile. */
-export function changeShopping(change: (shopping: ShoppingDocument) => ShoppingDocument): void {
+/** Changes the list: shown at once, stored one change after the other, on top of what other devices changed meanwhile. Doing a change twice must be the same as once. */
+export function changeShopping(change: Change): void {
   const { queryKey } = shoppingQuery;
   const shown = queryClient.getQueryData<StoredShopping>(queryKey);
   if (!shown) return;
-  // What was asked for before must not come back over it.
-  void queryClient.cancelQueries({ queryKey });
-  queryClient.setQueryData<StoredShopping>(queryKey, { ...shown, shopping: change(shown.shopping) });
+  waiting = [...waiting, change];
+  show({ ...shown, shopping: change(shown.shopping) });
   sending = sending
     .then(() => stored(change))
     .catch((error: unknown) => {
       showProblem(error);
-      void queryClient.invalidateQueries({ queryKey });
+      return null;
+    })
+    .then((saved) => {
+      waiting = waiting.filter((w) => w !== change);
+      if (saved) show(withWaiting(saved));
+      else void queryClient.invalidateQueries({ queryKey });
     });
 }
 
+function show(shopping: StoredShopping): void {
+  const { queryKey } = shoppingQuery;
+  // What was asked for before must not come back over it.
+  void queryClient.cancelQueries({ queryKey });
+  queryClient.setQueryData<StoredShopping>(queryKey, shopping);
+}
+
 /** @throws ApiProblem */
-async function stored(change: (shopping: ShoppingDocument) => ShoppingDocument): Promise<void> {
+async function stored(change: Change): Promise<StoredShopping> {
   for (let again = 0; ; again += 1) {
     const newest = await api.shopping();
     try {
-      const saved = await api.saveShopping(newest.version, change(newest.shopping));
-      queryClient.setQueryData<StoredShopping>(shoppingQuery.queryKey, saved);
-      return;
+      return await api.saveShopping(newest.version, change(newest.shopping));
     } catch (error) {
       if (!(error instanceof ApiProblem && error.code === 'stale') || again === MOST_TRIES) throw error;
     }
