@@ -1,9 +1,11 @@
 import { defineConfig } from '@playwright/test';
+import { ensureBrowser } from './bin/debianPackages.ts';
 
 export default defineConfig({
   testDir: 'e2e',
   globalSetup: './e2e/serveForTests.ts',
-  workers: 2,
+  // One more than two cores: a browser that waits for an answer leaves its core to another.
+  workers: 3,
   fullyParallel: true,
   timeout: 90_000,
   // Two browsers, a server and a database share what may be two slow cores.
@@ -23,7 +25,7 @@ export default defineConfig({
     // What goes through a service worker cannot be held back by a test; those about it let it in.
     serviceWorkers: 'block',
     launchOptions: {
-      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      executablePath: ensureBrowser(),
       args: [
         '--no-sandbox',
         '--disable-gpu',

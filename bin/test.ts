@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buildWeb } from './buildWeb.ts';
-import { ensureProgram } from './debianPackages.ts';
+import { ensureBrowser, ensureProgram } from './debianPackages.ts';
 import { ROOT } from './root.ts';
 import { runCommand, tell } from './sentence.ts';
 
@@ -80,7 +80,7 @@ function counted(code: number, read: () => Count): Count {
 /** `npm test`: type check, lint, unit and API tests, the interface in Chromium; one closing line for all. */
 await runCommand(async () => {
   ensureProgram('mariadbd', 'mariadb-server');
-  ensureProgram('chromium', 'chromium');
+  ensureBrowser();
   const reports = mkdtempSync(join(tmpdir(), 'cadenza-reports-'));
   const json = (name: string) => JSON.parse(readFileSync(join(reports, name), 'utf8')) as Record<string, unknown>;
 

@@ -1,4 +1,4 @@
-import { expect, type APIRequestContext, type Page } from '@playwright/test';
+import { expect, type APIRequestContext, type Page, type Request } from '@playwright/test';
 import { UNDECIDED, type Board } from '#core/board/board.ts';
 import { madeFor } from '#core/board/madeFor.ts';
 import type { Fact } from '#core/facts/fact.ts';
@@ -6,15 +6,55 @@ import type { Made } from '#core/facts/made.ts';
 import { PLAIN_CONDITION, type PieceFields } from '#core/stock/piece.ts';
 import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
 
+/** What a page waits for before it has settled. */
+const WAITED_FOR: ReadonlySet<string> = new Set(['document', 'script', 'stylesheet', 'fetch', 'xhr']);
+
 /** The address of the server under test. */
 export const at = (path: string) => new URL(path, process.env.CADENZA_URL).href;
 
-export async function openPlace(page: Page, path: string): Promise<void> {
-  await page.goto(at(path));
-  // A search that is begun anew ends its workers, and the browser never tells how their loading went.
-  if (path.endsWith('/cuts')) await expect(page.getByRole('heading', { name: 'Cuts' })).toBeVisible();
-  else await page.waitForLoadState('networkidle');
+/** When a page has nothing under way for so long it has settled, ms: what one answer asks for follows within a task or two. */
+const SETTLED_MS = 100;
+
+/** Opens a place and waits until it has all that it asks for: what the page itself fetches, not what its workers load, nor the stream that never ends. */
+export function openPlace(page: Page, path: string): Promise<void> {
+  return settled(page, () => page.goto(at(path)));
+}
+
+/** Goes to another place of the open application, as its links do, and waits until it stands there. */
+export function goToPlace(page: Page, path: string): Promise<void> {
+  return settled(page, () =>
+    page.evaluate(
+      ([to, still]) =>
+        new Promise<void>((resolve) => {
+          let rested: ReturnType<typeof setTimeout> | undefined;
+          new MutationObserver((_changes, observer) => {
+            clearTimeout(rested);
+            rested = setTimeout(() => (observer.disconnect(), resolve()), still);
+          }).observe(document.body, { subtree: true, childList: true, characterData: true });
+          history.pushState(null, '', to);
+          dispatchEvent(new PopStateEvent('popstate'));
+        }),
+      [path, SETTLED_MS] as const,
+    ),
+  );
+}
+
+/** Does something that leads to a page, and waits until it has settled. */
+async function settled(page: Page, go: () => Promise<unknown>): Promise<void> {
+  const underWay = new Set<Request>();
+  let last = 0;
+  const began = (request: Request) => {
+    if (WAITED_FOR.has(request.resourceType())) underWay.add(request);
+  };
+  const ended = (request: Request) => {
+    if (underWay.delete(request)) last = Date.now();
+  };
+  page.on('request', began).on('requestfinished', ended).on('requestfailed', ended);
+  await go();
   await expect(page.locator('h1').first()).toBeVisible();
+  last = Date.now();
+  await expect.poll(() => underWay.size === 0 && Date.now() - last > SETTLED_MS, { intervals: [20] }).toBe(true);
+  page.off('request', began).off('requestfinished', ended).off('requestfailed', ended);
 }
 
 /** Lets a page hear nothing of what others store, as one that has just lost its network: what it does may then get in their way. */

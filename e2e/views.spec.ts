@@ -1,11 +1,11 @@
 import { panelFacts } from '#core/plan/planArbitrary.ts';
-import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type APIResponse, type Page } from '@playwright/test';
+import { expect, test, type APIResponse } from '@playwright/test';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { Board } from '#core/board/board.ts';
 import { asLook } from '#core/board/looks.ts';
 import { NOTHING_WORKED, UNDRAWN } from '#core/features/feature.ts';
-import { at, makeBoard, noteFacts, openPlace } from './pages.ts';
+import { nothingFound } from './axe.ts';
+import { at, goToPlace, makeBoard, noteFacts, openPlace } from './pages.ts';
 
 const VIEWS = [
   '/boards',
@@ -73,18 +73,6 @@ const HALVES = {
   'of a board': VIEWS.filter((view) => !view.startsWith('/')),
 };
 
-/** Lets axe look at the page. @param what it is, in what a failure says @param rules only these, where the others were gone through before */
-async function nothingFound(page: Page, what: string, rules?: string[]): Promise<void> {
-  // Only what is wrong is gathered, in this page alone: it has no frames.
-  const axe = new AxeBuilder({ page }).setLegacyMode().options({ resultTypes: ['violations'], preload: false });
-  const { violations } = await (rules ? axe.withRules(rules) : axe).analyze();
-  const where = violations.map(({ id, nodes }) => {
-    const places = nodes.slice(0, 3).map((n) => n.target.join(' '));
-    return `${what}: ${id} ${places.join(' | ')}`;
-  });
-  expect(where).toEqual([]);
-}
-
 for (const [half, views] of Object.entries(HALVES))
   test(`every view ${half}: axe finds nothing, light and dark, and nothing sticks out sideways at 768 and 390 pixels`, async ({
     page,
@@ -95,10 +83,11 @@ for (const [half, views] of Object.entries(HALVES))
     const id = await makeBoard(request, { worked: WORKED });
     const found = [{ id: 's', x: 0, y: 40, length: 5, width: 10, what: 'Gap' }];
     await noteFacts(request, id, panelFacts(null, found));
+    await openPlace(page, '/log');
     for (const view of views) {
       await page.emulateMedia({ colorScheme: 'light' });
       await page.setViewportSize({ width: 1280, height: 800 });
-      await openPlace(page, view.startsWith('/') ? view : `/boards/${id}/${view}`);
+      await goToPlace(page, view.startsWith('/') ? view : `/boards/${id}/${view}`);
       await expect(page.locator('main')).not.toBeEmpty();
       await nothingFound(page, view);
       await page.emulateMedia({ colorScheme: 'dark' });
@@ -136,8 +125,6 @@ test('axe finds nothing on what is particular to boards cut and glued again, lig
       for (const scheme of drawn ? (['light', 'dark'] as const) : (['light'] as const)) {
         await page.emulateMedia({ colorScheme: scheme });
         await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', scheme);
-        // Colours go over to the other scheme within a moment.
-        await page.waitForTimeout(400);
         await nothingFound(page, `${look} ${what}, ${scheme}`, scheme === 'dark' ? ['color-contrast'] : undefined);
       }
     };
