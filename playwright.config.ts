@@ -27,6 +27,8 @@ export default defineConfig({
     launchOptions: {
       executablePath: ensureBrowser(),
       args: [
+        // Like the tests' own engine (bin/engineFlags.ts): a page lives for seconds, and making its code faster costs more than it brings.
+        '--js-flags=--interrupt-budget=500000',
         '--no-sandbox',
         '--disable-gpu',
         '--disable-quic',

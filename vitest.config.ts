@@ -1,8 +1,9 @@
 import { availableParallelism } from 'node:os';
 import { defineConfig } from 'vitest/config';
+import { COMPUTED_ONCE } from './bin/engineFlags.ts';
 
 // A test that hangs ends; how long one takes on a slow machine decides nothing.
-const patience = { testTimeout: 180_000, hookTimeout: 180_000 };
+const ways = { testTimeout: 180_000, hookTimeout: 180_000, execArgv: COMPUTED_ONCE };
 
 export default defineConfig({
   test: {
@@ -11,7 +12,7 @@ export default defineConfig({
     projects: [
       {
         test: {
-          ...patience,
+          ...ways,
           name: 'computed',
           // Nothing is kept from one to the next, so that what they share is loaded once.
           isolate: false,
@@ -21,7 +22,7 @@ export default defineConfig({
       },
       {
         test: {
-          ...patience,
+          ...ways,
           // Parts of the interface in a document without a browser: what fields say and hand on.
           name: 'shown',
           isolate: false,
@@ -32,7 +33,7 @@ export default defineConfig({
       },
       {
         test: {
-          ...patience,
+          ...ways,
           name: 'stored',
           isolate: false,
           include: ['server/src/**/*.test.ts', 'bin/**/*.test.ts'],

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buildWeb } from './buildWeb.ts';
 import { ensureBrowser, ensureProgram } from './debianPackages.ts';
+import { COMPUTED_ONCE } from './engineFlags.ts';
 import { ROOT } from './root.ts';
 import { runCommand, tell } from './sentence.ts';
 
@@ -12,16 +13,13 @@ interface Count {
   failed: number;
 }
 
-/** More room for what is soon thrown away: linter and tests make so much of it that sweeping it costs them a tenth of their time. */
-const ROOMY = '--max-semi-space-size=128';
-
 /** Runs one of the project's tools; its output goes straight through. @returns its exit code */
 function runTool(tool: string, args: string[], env: Record<string, string> = {}): Promise<number> {
   return new Promise((resolve) => {
-    const child = spawn(process.execPath, [join(ROOT, 'node_modules', tool), ...args], {
+    const child = spawn(process.execPath, [...COMPUTED_ONCE, join(ROOT, 'node_modules', tool), ...args], {
       cwd: ROOT,
       stdio: 'inherit',
-      env: { ...process.env, NODE_OPTIONS: `${process.env.NODE_OPTIONS ?? ''} ${ROOMY}`, ...env },
+      env: { ...process.env, ...env },
     });
     child.on('close', (code) => resolve(code ?? 1));
   });

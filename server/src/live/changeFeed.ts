@@ -7,6 +7,8 @@ const LOOK_EVERY_MS = 200;
 /** Numbers are given out before they are committed: those among so many behind the newest that were not there yet are looked for again. */
 const LATE = 300;
 const MOST_AT_ONCE = 2000;
+/** One that is not there after so long was never committed, ms: a number is given out last of all in what is stored. */
+const GIVEN_UP_MS = 10_000;
 
 type Listener = (changes: readonly LiveChange[]) => void;
 
@@ -20,6 +22,8 @@ export class ChangeFeed {
   private newest = 0;
   /** Numbers that were told, as far as they may come again. */
   private told = new Set<number>();
+  /** Since when a number is missing that was skipped while somebody listened. */
+  private readonly skipped = new Map<number, number>();
   private stopped = false;
 
   constructor(
@@ -43,6 +47,9 @@ export class ChangeFeed {
     const newest = await newestChange(this.db);
     this.told = new Set((await changesAfter(this.db, newest - LATE, MOST_AT_ONCE)).map((c) => c.id));
     this.newest = Math.max(newest, ...this.told);
+    // What is older than all that is kept was forgotten.
+    const oldest = Math.min(this.newest, ...this.told);
+    this.noteSkipped(this.missing().filter((id) => id > oldest));
   }
 
   stop(): void {
@@ -59,6 +66,21 @@ export class ChangeFeed {
     return missing;
   }
 
+  /** Up to this number everything was told that will ever come: from there a page goes on that comes back, to whichever server. */
+  get whole(): number {
+    const given = Date.now() - GIVEN_UP_MS;
+    let first = this.newest + 1;
+    for (const [id, since] of this.skipped) if (since > given) first = Math.min(first, id);
+    return first - 1;
+  }
+
+  private noteSkipped(missing: readonly number[]): void {
+    const now = Date.now();
+    const before = new Map(this.skipped);
+    this.skipped.clear();
+    for (const id of missing) this.skipped.set(id, before.get(id) ?? now);
+  }
+
   private next(delay: number): void {
     clearTimeout(this.timer);
     if (!this.stopped && this.listeners.size > 0) this.timer = setTimeout(() => void this.look(), delay).unref();
@@ -70,9 +92,11 @@ export class ChangeFeed {
       const fresh = found.filter((c) => !this.told.has(c.id));
       const last = fresh.at(-1);
       if (last) {
+        const before = this.newest;
         this.newest = Math.max(this.newest, last.id);
         for (const { id } of fresh) this.told.add(id);
         for (const id of this.told) if (id <= this.newest - 2 * LATE) this.told.delete(id);
+        this.noteSkipped(this.missing().filter((id) => this.skipped.has(id) || id > before));
         for (const listener of [...this.listeners]) listener(fresh);
       }
     } catch {

@@ -33,6 +33,9 @@ export class LiveRoutes {
   private readonly streams = new Set<Stream>();
   private readonly alive: ReturnType<typeof setInterval>;
   private following: Promise<() => void> | null = null;
+  /** Boards to which somebody came, or that somebody left, and that was not told yet. */
+  private moved = new Set<string | null>();
+  private tellingWhoIsHere = false;
   readonly router: Router;
 
   constructor(
@@ -80,7 +83,6 @@ export class LiveRoutes {
       const since = after !== null && known ? await changesAfter(this.db, after, MOST_MISSED + 1) : [];
       const missed = since.filter(isStored);
       await come(this.db, presence);
-      const here = await whoIsHere(this.db);
       if (response.destroyed) {
         // It went while it was being let in: nobody else says that it is gone.
         await leave(this.db, presence);
@@ -94,13 +96,14 @@ export class LiveRoutes {
       });
       response.write(`retry: ${COME_BACK_MS}\n\n`);
       say(response, 'you', { may: stream.asker.may });
-      if (!known || since.length > MOST_MISSED) say(response, 'anew', {}, newest);
-      else say(response, 'change', missed, Math.max(newest, since.at(-1)?.id ?? 0));
-      sayWhoIsHere(stream, here);
+      const upTo = Math.min(this.feed.whole, Math.max(newest, since.at(-1)?.id ?? 0));
+      if (!known || since.length > MOST_MISSED) say(response, 'anew', {}, upTo);
+      else say(response, 'change', missed, upTo);
       const early = stream.early ?? [];
       stream.missed = new Set(since.map((c) => c.id));
       stream.early = null;
-      tellStored(stream, early);
+      this.tellStored(stream, early);
+      this.tellWhoIsHere([presence.board]);
     } catch (error) {
       this.closed(stream);
       throw error;
@@ -120,18 +123,36 @@ export class LiveRoutes {
     const stored = changes.filter(isStored);
     for (const stream of this.streams) {
       if (stream.early) stream.early.push(...stored);
-      else tellStored(stream, stored);
+      else this.tellStored(stream, stored);
     }
     if (changes.some((c) => c.topics.includes('devices'))) void this.tellDevices().catch(() => {});
-    const moved = new Set(changes.flatMap((c) => (c.topics.includes('here') ? [c.board] : [])));
-    if (moved.size > 0)
-      void whoIsHere(this.db)
-        .then((here) => {
-          for (const stream of this.streams)
-            if (stream.early === null && (moved.has(null) || moved.has(stream.presence.board)))
-              sayWhoIsHere(stream, here);
-        })
-        .catch(() => {});
+    this.tellWhoIsHere(changes.flatMap((c) => (c.topics.includes('here') ? [c.board] : [])));
+  }
+
+  private tellStored({ response, missed }: Stream, stored: readonly LiveChange[]): void {
+    const fresh = stored.filter((c) => !missed.has(c.id));
+    if (fresh.length > 0) say(response, 'change', fresh, this.feed.whole);
+  }
+
+  /** Tells pages who is at their board. One answer after the other, each asked for when the one before was told: of two that overtake each other the older would stay. */
+  private tellWhoIsHere(boards: readonly (string | null)[]): void {
+    for (const board of boards) this.moved.add(board);
+    if (this.moved.size === 0 || this.tellingWhoIsHere) return;
+    this.tellingWhoIsHere = true;
+    void (async () => {
+      while (this.moved.size > 0) {
+        const moved = this.moved;
+        this.moved = new Set();
+        const here = await whoIsHere(this.db);
+        for (const stream of this.streams)
+          if (stream.early === null && (moved.has(null) || moved.has(stream.presence.board)))
+            sayWhoIsHere(stream, here);
+      }
+    })()
+      .catch(() => {})
+      .finally(() => {
+        this.tellingWhoIsHere = false;
+      });
   }
 
   /** A device that was ended hears nothing more; another learns what it may now. */
@@ -158,12 +179,6 @@ export class LiveRoutes {
 
 /** Who comes and goes is told in a way of its own. */
 const isStored = (change: LiveChange): boolean => !change.topics.includes('here');
-
-function tellStored({ response, missed }: Stream, stored: readonly LiveChange[]): void {
-  const fresh = stored.filter((c) => !missed.has(c.id));
-  const last = fresh.at(-1);
-  if (last) say(response, 'change', fresh, last.id);
-}
 
 function sayWhoIsHere({ response, presence }: Stream, here: readonly Presence[]): void {
   if (presence.board !== null && !response.destroyed)

@@ -89,8 +89,10 @@ it('two servers start at once on an empty database, write and tell together, and
   ];
   for (const [i, page] of [...back, ...pages.filter((_, k) => k % 2 === 1)].entries()) {
     await page.until(() => new Set(heard[i]!().map((c) => c.id)).size >= 60);
-    const ids = heard[i]!().map((c) => c.id);
-    expect([new Set(ids).size, ids.length]).toEqual([60, 60]);
+    expect(new Set(heard[i]!().map((c) => c.id)).size).toBe(60);
+    // What is told again to one that comes back is at most what its old stream was not sure of; no stream tells anything twice.
+    const ids = page.changes.map((c) => c.id);
+    expect(new Set(ids).size).toBe(ids.length);
   }
 
   // One that was killed speaks for its pages no more: whoever looks after that is without them.
