@@ -5,12 +5,21 @@ import { join } from 'node:path';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { afterAll, describe, expect, it } from 'vitest';
 import { readBoardJson, BOARD_FILE_VERSION } from '#core/format/boardFile.ts';
+import { bundled } from './bundled.mjs';
 import { startProjectDatabase } from './mariadb/database.ts';
 import { projectFiles } from './projectFiles.ts';
 import { ROOT } from './root.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'cadenza-commands-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+/** What runs them, made once: that takes longer than most of them do. */
+const commands = {
+  follow: await bundled('follow'),
+  plan: await bundled('plan'),
+  propose: await bundled('propose'),
+  export: await bundled('export'),
+};
 
 describe('files made from code', () => {
   const files = projectFiles();
@@ -35,7 +44,7 @@ describe('files made from code', () => {
 
 describe('npm run follow', () => {
   const follow = (...args: string[]) =>
-    spawnSync(process.execPath, [join(ROOT, 'bin/run.mjs'), 'follow', ...args], { encoding: 'utf8', cwd: folder });
+    spawnSync(process.execPath, [commands.follow, ...args], { encoding: 'utf8', cwd: folder });
 
   it.each(['bread-boards-edge-grain', 'onion-block-end-grain', 'cheese-board-split', 'sink-cover-framed'])(
     'prints a line a step of %s and that nothing failed',
@@ -65,7 +74,7 @@ describe('npm run follow', () => {
 
 describe('npm run plan', () => {
   const plan = (...args: string[]) =>
-    spawnSync(process.execPath, [join(ROOT, 'bin/run.mjs'), 'plan', ...args], { encoding: 'utf8', cwd: folder });
+    spawnSync(process.execPath, [commands.plan, ...args], { encoding: 'utf8', cwd: folder });
   const example = join(ROOT, 'examples/bread-boards-edge-grain.cadenza.json');
 
   it('prints the plan of an example as JSON and nothing else', () => {
@@ -120,7 +129,7 @@ describe('npm run plan', () => {
 
 describe('npm run propose', () => {
   const run = (...args: string[]) =>
-    spawnSync(process.execPath, [join(ROOT, 'bin/run.mjs'), 'propose', ...args], { encoding: 'utf8', cwd: folder });
+    spawnSync(process.execPath, [commands.propose, ...args], { encoding: 'utf8', cwd: folder });
   const example = join(ROOT, 'examples/bread-boards-edge-grain.cadenza.json');
 
   it('prints board files that can be read again, the same for the same seed, and a sentence about each beside them', () => {
@@ -149,7 +158,7 @@ describe('npm run propose', () => {
 
 describe('npm run export', () => {
   const run = (...args: string[]) =>
-    spawnSync(process.execPath, [join(ROOT, 'bin/run.mjs'), 'export', ...args], { cwd: folder });
+    spawnSync(process.execPath, [commands.export, ...args], { cwd: folder });
   const example = join(ROOT, 'examples/carving-board-edge-grain.cadenza.json');
 
   it.each([

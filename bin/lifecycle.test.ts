@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { afterAll, expect, it } from 'vitest';
 import type { Board } from '#core/board/board.ts';
-import { ROOT } from './root.ts';
+import { bundled } from './bundled.mjs';
 
 const data = mkdtempSync(join(tmpdir(), 'cadenza-life-'));
 const passphraseFile = join(data, 'passphrase');
@@ -18,7 +18,8 @@ const environment = (extra: Record<string, string> = {}) => ({
   DATABASE_URL: '',
   ...extra,
 });
-const command = (...args: string[]) => [join(ROOT, 'bin/run.mjs'), ...args];
+/** What runs them, made once: that takes longer than most of them do. */
+const commands = { start: await bundled('start'), backup: await bundled('backup'), restore: await bundled('restore') };
 
 interface Started {
   process: ChildProcess;
@@ -28,7 +29,7 @@ interface Started {
 
 /** Runs the start command until it prints its address, or ends. */
 function start(extra: Record<string, string> = {}, ...args: string[]): Promise<Started> {
-  const child = spawn(process.execPath, command('start', ...args), {
+  const child = spawn(process.execPath, [commands.start, ...args], {
     env: environment(extra),
     stdio: ['ignore', 'ignore', 'pipe'],
   });
@@ -149,7 +150,7 @@ it('starts with the demo, keeps all data over kill -9 of either process, shares,
 
   // A backup is made while it runs; what changes later is gone after restoring it.
   const backup = join(data, 'backup.sql');
-  expect(spawnSync(process.execPath, command('backup', backup), { env: environment() }).status).toBe(0);
+  expect(spawnSync(process.execPath, [commands.backup, backup], { env: environment() }).status).toBe(0);
   await fetch(`${third.address}api/boards/${stored!.id}/remove`, {
     method: 'POST',
     headers: { 'Content-Type': 'application/json' },
@@ -162,9 +163,9 @@ it('starts with the demo, keeps all data over kill -9 of either process, shares,
   const foreign = join(data, 'other.sql');
   writeFileSync(foreign, 'drop table boards;');
   expect(
-    spawnSync(process.execPath, command('restore', foreign), { env: environment(), encoding: 'utf8' }),
+    spawnSync(process.execPath, [commands.restore, foreign], { env: environment(), encoding: 'utf8' }),
   ).toMatchObject({ status: 1, stderr: `${foreign} is not a Cadenza backup; nothing was changed.\n` });
-  expect(spawnSync(process.execPath, command('restore', backup), { env: environment() }).status).toBe(0);
+  expect(spawnSync(process.execPath, [commands.restore, backup], { env: environment() }).status).toBe(0);
   const restored = await start();
   expect(await names(restored.address)).toEqual(kept);
   expect(await end(restored.process, 'SIGINT')).toBe(0);

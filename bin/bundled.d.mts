@@ -1,0 +1,1 @@
+export function bundled(module: string): Promise<string>;
