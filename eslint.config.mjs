@@ -73,7 +73,7 @@ export default tseslint.config(
     ],
   },
   ...tseslint.configs.recommendedTypeChecked,
-  { languageOptions: { parserOptions: { projectService: true } } },
+  { languageOptions: { parserOptions: { project: './tsconfig.json' } } },
   {
     rules: {
       '@typescript-eslint/no-unused-vars': [

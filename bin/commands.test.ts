@@ -157,8 +157,7 @@ describe('npm run propose', () => {
 });
 
 describe('npm run export', () => {
-  const run = (...args: string[]) =>
-    spawnSync(process.execPath, [commands.export, ...args], { cwd: folder });
+  const run = (...args: string[]) => spawnSync(process.execPath, [commands.export, ...args], { cwd: folder });
   const example = join(ROOT, 'examples/carving-board-edge-grain.cadenza.json');
 
   it.each([

@@ -61,6 +61,8 @@ export class StartError extends Error {
 const HEADERS_MS = 15_000;
 /** Long enough for a large backup that is brought over a slow network. */
 const REQUEST_MS = 600_000;
+/** Longer than a proxy in front keeps a connection, a minute mostly: one that closes while the next request is on its way is a request lost. */
+const IDLE_MS = 65_000;
 const MOST_HEADERS = 100;
 const MOST_OPEN = 2000;
 const FORGET_EVERY_MS = 3_600_000;
@@ -219,6 +221,7 @@ async function listening(tls: ServerOptions['tls'], app: Express, end: () => Pro
 function guardConnections(server: Server): void {
   server.headersTimeout = HEADERS_MS;
   server.requestTimeout = REQUEST_MS;
+  server.keepAliveTimeout = IDLE_MS;
   server.maxHeadersCount = MOST_HEADERS;
   server.maxConnections = MOST_OPEN;
 }

@@ -1,3 +1,4 @@
+import { notifications, notificationsStore } from '@mantine/notifications';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import type { Board } from '#core/board/board.ts';
@@ -152,6 +153,12 @@ it('a server that cannot be reached is told, and tried again', async () => {
   await screen.findByRole('button', { name: 'Take up Bread board' });
   for (let i = 0; i < 3; i += 1) server.refuse('gone');
   press('Take up Bread board');
-  expect(await screen.findByRole('button', { name: 'Take up Bread board' })).toBeDefined();
+  // As often as it is sent by itself; then it is told, and the board can be taken up still.
+  await waitFor(() => expect(server.writes).toHaveLength(3));
+  expect(new Set(server.writes.map((w) => w.name)).size).toBe(1);
+  const told = () => notificationsStore.getState().notifications.map((n) => n.message);
+  await waitFor(() => expect(told()).toContain('The server cannot be reached.'));
+  notifications.clean();
+  expect(screen.getByRole('button', { name: 'Take up Bread board' })).toBeDefined();
   expect(server.schedule.schedule.taken).toEqual([]);
 });
