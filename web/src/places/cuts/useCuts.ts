@@ -115,6 +115,14 @@ export function useCuts(): Cuts {
     return () => clearTimeout(timer);
   }, [settled, problem, improve]);
   useEffect(() => () => search.current?.stop(), []);
+  // What was kept or released is planned a moment later. A search that began meanwhile, because the rack changed, knew nothing of it.
+  const awaited = useRef(false);
+  useEffect(() => {
+    if (!awaited.current) return;
+    awaited.current = false;
+    stop();
+    setDraft(null);
+  }, [own, stop, setDraft]);
 
   const finish = async (work: () => Promise<SawBook>, said: string) => {
     setBusy(true);
@@ -125,6 +133,7 @@ export function useCuts(): Cuts {
       setPrice(null);
       wish.current = null;
       setWishing(false);
+      awaited.current = true;
       takeBook(id, changed);
       showWord(said);
     } catch (error) {
