@@ -8,7 +8,7 @@ export default defineConfig({
   workers: 3,
   fullyParallel: true,
   timeout: 90_000,
-  // Two browsers, a server and a database share what may be two slow cores.
+  // Three browsers, a server and a database share what may be two slow cores.
   expect: { timeout: 15_000 },
   reporter: process.env.CADENZA_E2E_JSON ? [['json', { outputFile: process.env.CADENZA_E2E_JSON }], ['line']] : 'line',
   outputDir: 'test-results',

@@ -209,7 +209,7 @@ export async function cuttingFigures(): Promise<Figure[]> {
   const { address, close } = await serveAssets();
   const worker = readdirSync(join(ROOT, 'web', 'dist', 'assets')).find((name) => /^cutWorker-.*\.js$/.test(name));
   const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
     args: ['--no-sandbox', '--disable-gpu'],
   });
   try {

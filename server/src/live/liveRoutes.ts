@@ -138,8 +138,12 @@ export class LiveRoutes {
   private tellWhoIsHere(boards: readonly (string | null)[]): void {
     for (const board of boards) this.moved.add(board);
     if (this.moved.size === 0 || this.tellingWhoIsHere) return;
+    void this.tellMoved().catch(() => {});
+  }
+
+  private async tellMoved(): Promise<void> {
     this.tellingWhoIsHere = true;
-    void (async () => {
+    try {
       while (this.moved.size > 0) {
         const moved = this.moved;
         this.moved = new Set();
@@ -148,11 +152,10 @@ export class LiveRoutes {
           if (stream.early === null && (moved.has(null) || moved.has(stream.presence.board)))
             sayWhoIsHere(stream, here);
       }
-    })()
-      .catch(() => {})
-      .finally(() => {
-        this.tellingWhoIsHere = false;
-      });
+    } finally {
+      // At once, not when whoever waits for this hears of it: who moves in between would be told to nobody.
+      this.tellingWhoIsHere = false;
+    }
   }
 
   /** A device that was ended hears nothing more; another learns what it may now. */

@@ -1,6 +1,5 @@
 import { Button, Checkbox, NativeSelect, NumberInput, TextInput } from '@mantine/core';
 import { IconDownload, IconPrinter } from '@tabler/icons-react';
-import { useQuery } from '@tanstack/react-query';
 import Papa from 'papaparse';
 import { useMemo, useState } from 'react';
 import { sumOf } from '#core/money/amount.ts';
@@ -20,7 +19,7 @@ import { moneyWords } from '../../quantities/moneyWords.ts';
 import type { Plan } from '#core/plan/plan.ts';
 import { ofKind } from '#core/steps/instruction.ts';
 import type { Operation } from '#core/steps/operation.ts';
-import { changeShopping, shoppingQuery } from './shopping.ts';
+import { changeShopping, useShopping } from './shopping.ts';
 import { takesWood, useShopPlans } from './useShopPlans.ts';
 import classes from './money.module.css';
 
@@ -29,8 +28,7 @@ type ShelfLine = Exclude<ShoppingLine, { kind: 'wood' }>;
 
 /** What is to be bought for chosen boards: ticked in the yard, and what was bought goes into the rack and onto the shelf from here. */
 export function ShoppingList() {
-  const stored = useQuery(shoppingQuery);
-  const shopping = stored.data?.shopping ?? null;
+  const shopping = useShopping();
   const { plans, boards, shop, species, chosen, problem, rack } = useShopPlans(shopping?.boards ?? null);
   const lines = useMemo(
     () =>

@@ -1,3 +1,5 @@
+import { useQuery } from '@tanstack/react-query';
+import { useMemo, useSyncExternalStore } from 'react';
 import type { ShoppingDocument, StoredShopping } from '#contract/money.ts';
 import { api, ApiProblem } from '../../data/api.ts';
 import { queryClient } from '../../data/queryClient.ts';
@@ -8,17 +10,35 @@ type Change = (shopping: ShoppingDocument) => ShoppingDocument;
 /** Made here and not stored yet, oldest first. They go out one after the other. */
 let waiting: readonly Change[] = [];
 let sending = Promise.resolve();
+const watchers = new Set<() => void>();
 
-const withWaiting = (stored: StoredShopping): StoredShopping => ({
+function letWait(changes: readonly Change[]): void {
+  waiting = changes;
+  for (const watcher of watchers) watcher();
+}
+
+const changed = (stored: StoredShopping, changes: readonly Change[]): StoredShopping => ({
   ...stored,
-  shopping: waiting.reduce((shopping, change) => change(shopping), stored.shopping),
+  shopping: changes.reduce((shopping, change) => change(shopping), stored.shopping),
 });
 
 /** The list as it is stored, with what was changed here since: an answer that was on its way does not take a tick back. */
 export const shoppingQuery = {
   queryKey: ['shopping'],
-  queryFn: async () => withWaiting(await api.shopping()),
+  queryFn: async () => changed(await api.shopping(), waiting),
 } as const;
+
+function watch(watcher: () => void): () => void {
+  watchers.add(watcher);
+  return () => void watchers.delete(watcher);
+}
+
+/** The list as it is shown; null until it is there. A change is in it within the very event that made it: what is read goes to the page a moment later, and a tick would go out and come back. */
+export function useShopping(): ShoppingDocument | null {
+  const { data } = useQuery(shoppingQuery);
+  const changes = useSyncExternalStore(watch, () => waiting);
+  return useMemo(() => (data ? changed(data, changes).shopping : null), [data, changes]);
+}
 
 /** So often another device may be first. */
 const MOST_TRIES = 4;
@@ -28,8 +48,8 @@ export function changeShopping(change: Change): void {
   const { queryKey } = shoppingQuery;
   const shown = queryClient.getQueryData<StoredShopping>(queryKey);
   if (!shown) return;
-  waiting = [...waiting, change];
-  show({ ...shown, shopping: change(shown.shopping) });
+  letWait([...waiting, change]);
+  show(changed(shown, [change]));
   sending = sending
     .then(() => stored(change))
     .catch((error: unknown) => {
@@ -37,8 +57,8 @@ export function changeShopping(change: Change): void {
       return null;
     })
     .then((saved) => {
-      waiting = waiting.filter((w) => w !== change);
-      if (saved) show(withWaiting(saved));
+      letWait(waiting.filter((w) => w !== change));
+      if (saved) show(changed(saved, waiting));
       else void queryClient.invalidateQueries({ queryKey });
     });
 }
