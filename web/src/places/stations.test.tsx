@@ -1,4 +1,4 @@
-import { waitFor } from '@testing-library/react';
+import { act, waitFor } from '@testing-library/react';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { workshopArbitrary } from '#core/follow/workshopArbitrary.ts';
@@ -8,8 +8,9 @@ import type { PlanInput } from '#core/saw/planInput.ts';
 import { stationOf } from '#core/steps/operation.ts';
 import { DEFAULT_DISPLAY, formatLength } from '#core/units/formatLength.ts';
 import { phraseText } from '#core/units/phrase.ts';
+import { keys, queryClient } from '../data/queryClient.ts';
 import { openBoardAt } from '../openBoardForTests.tsx';
-import { plain } from '../shownForTests.tsx';
+import { plain, press } from '../shownForTests.tsx';
 import { CHEVRON, END_GRAIN, recutBoard } from '#core/board/recutForTests.ts';
 import { BriefPlace } from './brief/BriefPlace.tsx';
 import { GluePlace } from './glue/GluePlace.tsx';
@@ -81,6 +82,23 @@ describe.each(['metric', 'inch'] as const)('in a shop of %s', (system) => {
     expect(values).toContain('Test board');
     expect(formatLength(412.75, display)).toMatch(system === 'metric' ? /^412\.[78] mm$/ : /^16 1\/4"$/);
   });
+});
+
+it('how thick and long a board could be follows the rack once it is asked for, also when that gives nothing any more', async () => {
+  const { server, text } = await openAt('mill', planInput(plainBoard({}, [46]), [plainPiece({ length: 500 })]));
+  press('How thick and long could it be?');
+  // By hand: 150 wide less 2 of jointing and 2 of flattening; 500 long less 2 x 10 of ends and 29 of creep, snipe and trims, in steps of 5.
+  await waitFor(() => expect(text()).toContain('the thickest board is 146 mm, the longest 450 mm'));
+  const shorter = server.rack.map((r) => ({ ...r, piece: { ...r.piece, length: 480 } }));
+  for (const [rack, words] of [
+    [shorter, 'the thickest board is 146 mm, the longest 430 mm'],
+    [[], 'these strips cannot be had at any size: see Cuts for what is missing.'],
+    [server.rack, 'the longest 450 mm'],
+  ] as const) {
+    server.rack = [...rack];
+    await act(() => queryClient.invalidateQueries({ queryKey: keys.rack }));
+    await waitFor(() => expect(text()).toContain(words));
+  }
 });
 
 it('whatever the board, the rack and the shop, no page of it shows a figure that is none, a hole in a sentence or a thing of the machine', async () => {

@@ -18,26 +18,30 @@ export function FurthestSizes() {
   return (
     <p className={classes.lead} role="status">
       {now ? (
-        <>
-          With this wood, and these strips: the thickest board is{' '}
-          <b>
-            <Length mm={now.thickness} />
-          </b>
-          , the longest{' '}
-          <b>
-            <Length mm={now.length} />
-          </b>
-          , and it is{' '}
-          <b>
-            <Length mm={plan.panelWidth - 2 * plan.shop.habits.panelEdgeTrim} />
-          </b>{' '}
-          wide at most.
-        </>
+        <Furthest {...now} width={plan.panelWidth - 2 * plan.shop.habits.panelEdgeTrim} />
       ) : (
         <Button size="compact-sm" variant="default" onClick={() => setAsked(true)}>
           How thick and long could it be?
         </Button>
       )}
     </p>
+  );
+}
+
+function Furthest({ thickness, length, width }: Record<'thickness' | 'length' | 'width', number>) {
+  const size = (mm: number) => (
+    <b>
+      <Length mm={mm} />
+    </b>
+  );
+  if (thickness === 0 && length === 0)
+    return <>With the wood that is there, these strips cannot be had at any size: see Cuts for what is missing.</>;
+  return (
+    <>
+      With this wood, and these strips:{' '}
+      {thickness === 0 ? 'no thickness can be had at this length' : <>the thickest board is {size(thickness)}</>},{' '}
+      {length === 0 ? 'no length at this thickness' : <>the longest {size(length)}</>}, and it is {size(width)} wide at
+      most.
+    </>
   );
 }
