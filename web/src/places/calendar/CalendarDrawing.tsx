@@ -1,4 +1,13 @@
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
+import {
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type PointerEvent,
+  type RefObject,
+} from 'react';
 import { firstOf } from '#core/lists/there.ts';
 import { dayAt, momentOf } from '#core/schedule/openings.ts';
 import { momentWords } from '../../scheduling/momentWords.ts';
@@ -113,8 +122,16 @@ export function CalendarDrawing({
         .sort((a, b) => a.from - b.from || (a.key < b.key ? -1 : 1)),
     [rows],
   );
-  // What is out of sight is not drawn, and cannot take the keyboard: then it is the first that is.
-  const drawn = order.filter((b) => inSight(b.from, b.to));
+  // What is out of sight is not drawn, but for the one that has the keyboard: it keeps it wherever a new order or a scroll puts it.
+  const [keyboard, setKeyboard] = useState<string | null>(null);
+  const isDrawn = (bar: Bar) => bar.key === keyboard || inSight(bar.from, bar.to);
+  const barOf = (key: string) =>
+    [...(scroller.current?.querySelectorAll<SVGElement>('[data-key][role]') ?? [])].find((b) => b.dataset.key === key);
+  useLayoutEffect(() => {
+    // Rows that change places in the document let go of it.
+    if (keyboard !== null && document.activeElement === document.body) barOf(keyboard)?.focus({ preventScroll: true });
+  });
+  const drawn = order.filter(isDrawn);
   const focusable = (drawn.find((b) => b.placed?.task.id === chosen) ?? drawn[0])?.key;
   const bringIntoSight = ({ from }: Bar) => {
     const box = scroller.current;
@@ -124,9 +141,7 @@ export function CalendarDrawing({
   /** Once it is drawn: what comes into sight is so one frame later. */
   const focusSoon = (key: string, tries = 5) => {
     requestAnimationFrame(() => {
-      const shown = [...(scroller.current?.querySelectorAll<SVGElement>('[data-key][role]') ?? [])].find(
-        (bar) => bar.dataset.key === key,
-      );
+      const shown = barOf(key);
       if (shown) shown.focus({ preventScroll: true });
       else if (tries > 0) focusSoon(key, tries - 1);
     });
@@ -202,7 +217,7 @@ export function CalendarDrawing({
                 <Levels row={row} x={x} ends={ends} inSight={inSight} />
               ) : (
                 row.bars
-                  .filter((b) => inSight(b.from, b.to))
+                  .filter(isDrawn)
                   .map((bar) => (
                     <BarShape
                       key={bar.key}
@@ -219,6 +234,7 @@ export function CalendarDrawing({
                       }
                       tabIndex={bar.key === focusable ? 0 : -1}
                       onKeyDown={(event) => keyed(event, bar)}
+                      onKeyboard={(has) => setKeyboard((now) => (has ? bar.key : now === bar.key ? null : now))}
                       onDrop={(minutes) =>
                         bar.placed &&
                         onChoose(
@@ -289,11 +305,25 @@ interface BarShapeProps {
   label: string | null;
   tabIndex: number;
   onKeyDown(event: KeyboardEvent): void;
+  /** @param has whether it got the keyboard, or let go of it */
+  onKeyboard(has: boolean): void;
   /** @param minutes it was dragged; 0 for a press */
   onDrop(minutes: number): void;
 }
 
-function BarShape({ bar, x, scale, tint, letter, chosen, label, tabIndex, onKeyDown, onDrop }: BarShapeProps) {
+function BarShape({
+  bar,
+  x,
+  scale,
+  tint,
+  letter,
+  chosen,
+  label,
+  tabIndex,
+  onKeyDown,
+  onKeyboard,
+  onDrop,
+}: BarShapeProps) {
   const dragged = useRef<{ at: number; id: number } | null>(null);
   const [by, setBy] = useState(0);
   const wide = Math.max(2.5, (bar.to - bar.from) * scale);
@@ -329,6 +359,8 @@ function BarShape({ bar, x, scale, tint, letter, chosen, label, tabIndex, onKeyD
             'aria-label': label,
             'aria-pressed': chosen,
             onKeyDown,
+            onFocus: () => onKeyboard(true),
+            onBlur: () => onKeyboard(false),
             onPointerDown: down,
             onPointerMove: move,
             onPointerUp: up,

@@ -55,6 +55,26 @@ describe('the timeline', () => {
     expect(screen.queryByRole('region', { name: 'The step' })).toBeNull();
   });
 
+  it('leaves the keyboard with the step that has it, wherever that comes to lie', async () => {
+    await open();
+    const bar = await first();
+    const [one] = await steps();
+    bar.focus();
+    const scroller = (await drawing()).parentElement!;
+    scroller.scrollLeft = 100_000;
+    fireEvent.scroll(scroller);
+    expect(await steps()).toEqual([one]);
+    // Its place in the document is another for a moment, as when rows change places.
+    const row = bar.parentElement!;
+    bar.remove();
+    row.append(bar);
+    expect(document.activeElement).toBe(document.body);
+    fireEvent.scroll(scroller, { target: { scrollLeft: 99_000 } });
+    expect(document.activeElement).toBe(bar);
+    fireEvent.keyDown(document.activeElement!, { key: 'Enter' });
+    expect(await panel()).toBeDefined();
+  });
+
   it('comes nearer by key and by wheel with Ctrl, up to an end', async () => {
     await open();
     const wide = async () => Number((await drawing()).getAttribute('width'));
