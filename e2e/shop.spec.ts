@@ -87,14 +87,16 @@ test('a step is dragged to another time by mouse; the ground is dragged to look 
   await makeBoard(request, { name: 'Dragged board', due: { day: inDays(40), time: null, cured: true } });
   await openPlace(page, '/calendar');
   const bar = page.getByRole('button', { name: /^Dragged board: Crosscut the blanks/ });
-  await bar.scrollIntoViewIfNeeded();
-  const box = (await bar.boundingBox())!;
-  await page.mouse.move(box.x + 2, box.y + 8);
-  await page.mouse.down();
-  await page.mouse.move(box.x + 80, box.y + 8, { steps: 4 });
-  await page.mouse.up();
   const panel = page.getByRole('region', { name: 'The step' });
-  await expect(panel.getByRole('status')).toContainText(/It costs|It cannot begin then/);
+  // Other devices work on their boards, and a better order may be found: a step that went from under the hand before it was held is taken again.
+  await expect(async () => {
+    await bar.hover({ position: { x: 2, y: 8 } });
+    const box = (await bar.boundingBox())!;
+    await page.mouse.down();
+    await page.mouse.move(box.x + 80, box.y + 8, { steps: 4 });
+    await page.mouse.up();
+    await expect(panel.getByRole('status')).toContainText(/It costs|It cannot begin then/, { timeout: 2000 });
+  }).toPass();
   await page.keyboard.press('Escape');
   await expect(panel).toBeHidden();
   const drawing = page.getByRole('group', { name: 'Steps of all boards in time' });

@@ -24,6 +24,8 @@ const DAY = 1440;
 const MARGIN = 120;
 /** Days before now of which done steps are drawn. */
 const PAST_DAYS = 14;
+/** What is dragged less than this was pressed, pixels. */
+const PRESS_PX = 4;
 /** Pins are to so many minutes when they are dragged. */
 const PIN_STEP = 15;
 /** So far beyond what is in sight is drawn, and so wide is the name of a day, pixels. */
@@ -41,6 +43,8 @@ interface CalendarDrawingProps {
   chosen: string | null;
   /** @param at where it was dragged to; null where it lies */
   onChoose(task: string | null, at: number | null): void;
+  /** A step is in hand: what is drawn stays as it is until the pointer lets go. */
+  onHold(): void;
   onZoom(way: number): void;
 }
 
@@ -52,6 +56,7 @@ export function CalendarDrawing({
   pixelsAnHour,
   chosen,
   onChoose,
+  onHold,
   onZoom,
 }: CalendarDrawingProps) {
   const { work, problem } = data;
@@ -235,6 +240,7 @@ export function CalendarDrawing({
                       tabIndex={bar.key === focusable ? 0 : -1}
                       onKeyDown={(event) => keyed(event, bar)}
                       onKeyboard={(has) => setKeyboard((now) => (has ? bar.key : now === bar.key ? null : now))}
+                      onHold={onHold}
                       onDrop={(minutes) =>
                         bar.placed &&
                         onChoose(
@@ -307,6 +313,8 @@ interface BarShapeProps {
   onKeyDown(event: KeyboardEvent): void;
   /** @param has whether it got the keyboard, or let go of it */
   onKeyboard(has: boolean): void;
+  /** A pointer took it. */
+  onHold(): void;
   /** @param minutes it was dragged; 0 for a press */
   onDrop(minutes: number): void;
 }
@@ -322,6 +330,7 @@ function BarShape({
   tabIndex,
   onKeyDown,
   onKeyboard,
+  onHold,
   onDrop,
 }: BarShapeProps) {
   const dragged = useRef<{ at: number; id: number } | null>(null);
@@ -333,15 +342,21 @@ function BarShape({
     event.stopPropagation();
     event.currentTarget.setPointerCapture(event.pointerId);
     dragged.current = { at: event.clientX, id: event.pointerId };
+    onHold();
   };
   const move = (event: PointerEvent) => {
     if (dragged.current?.id === event.pointerId) setBy(event.clientX - dragged.current.at);
   };
-  const up = (event: PointerEvent) => {
-    if (dragged.current?.id !== event.pointerId) return;
+  const letGo = () => {
     dragged.current = null;
     setBy(0);
-    onDrop(Math.abs(by) < 4 ? 0 : by / scale);
+  };
+  const up = (event: PointerEvent) => {
+    if (dragged.current?.id !== event.pointerId) return;
+    // Not from what is drawn: the last moves may not be yet.
+    const far = event.clientX - dragged.current.at;
+    letGo();
+    onDrop(Math.abs(far) < PRESS_PX ? 0 : far / scale);
   };
   return (
     <g
@@ -364,10 +379,7 @@ function BarShape({
             onPointerDown: down,
             onPointerMove: move,
             onPointerUp: up,
-            onPointerCancel: () => {
-              dragged.current = null;
-              setBy(0);
-            },
+            onPointerCancel: letGo,
           })}
     >
       <rect y={isWait ? 10 : 4} width={wide} height={isWait ? 6 : ROW - 8} rx={2} />

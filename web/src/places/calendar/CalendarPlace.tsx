@@ -1,6 +1,6 @@
 import { ActionIcon, Button, SegmentedControl } from '@mantine/core';
 import { IconMinus, IconPlus } from '@tabler/icons-react';
-import { useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { firstOf } from '#core/lists/there.ts';
 import { durationWords } from '../../quantities/duration.ts';
@@ -31,7 +31,21 @@ export function CalendarPlace() {
   return <Calendar data={data} />;
 }
 
-function Calendar({ data }: { data: ShopSchedule }) {
+function Calendar({ data: newest }: { data: ShopSchedule }) {
+  // A better order must not move steps about under the hand that drags one.
+  const [held, setHeld] = useState<ShopSchedule | null>(null);
+  const data = held ?? newest;
+  useEffect(() => {
+    if (!held) return undefined;
+    // On the window: the step itself may be gone by then, or out of sight.
+    const letGo = () => setHeld(null);
+    window.addEventListener('pointerup', letGo);
+    window.addEventListener('pointercancel', letGo);
+    return () => {
+      window.removeEventListener('pointerup', letGo);
+      window.removeEventListener('pointercancel', letGo);
+    };
+  }, [held]);
   const { work, problem, schedule, search } = data;
   const [zoom, setZoom] = useState(USUAL_ZOOM);
   const [view, setView] = useState<'drawing' | 'table'>('drawing');
@@ -109,6 +123,7 @@ function Calendar({ data }: { data: ShopSchedule }) {
           pixelsAnHour={ZOOMS[zoom] ?? 1}
           chosen={wish?.task ?? null}
           onChoose={(task, at) => setWish(task === null ? null : { task, at })}
+          onHold={() => setHeld(data)}
           onZoom={(way) => (way > 0 ? nearer() : farther())}
         />
       ) : (

@@ -1,8 +1,9 @@
-import { fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, it, vi } from 'vitest';
 import type { Board } from '#core/board/board.ts';
 import { plainBoard, plainPiece, planInput } from '#core/plan/planArbitrary.ts';
 import { DEFAULT_SHOP, type Shop } from '#core/shop/shop.ts';
+import { keys, queryClient } from '../../data/queryClient.ts';
 import { openShopAt } from '../../openBoardForTests.tsx';
 import { storedAs, type ServerForTests } from '../../serverForTests.ts';
 import { field, plain, press, said } from '../../shownForTests.tsx';
@@ -99,9 +100,12 @@ describe('the timeline', () => {
     const scale = 24 / 60;
     const drag = async (by: number) => {
       const bar = await first();
-      fireEvent.pointerDown(bar, { pointerId: 1, button: 0, clientX: 300 });
-      fireEvent.pointerMove(bar, { pointerId: 1, clientX: 300 + by });
-      fireEvent.pointerUp(bar, { pointerId: 1, clientX: 300 + by });
+      // All at once, as on a machine that is too slow to draw in between.
+      act(() => {
+        fireEvent.pointerDown(bar, { pointerId: 1, button: 0, clientX: 300 });
+        fireEvent.pointerMove(bar, { pointerId: 1, clientX: 300 + by });
+        fireEvent.pointerUp(bar, { pointerId: 1, clientX: 300 + by });
+      });
       await panel();
       return field('Begin at').value;
     };
@@ -109,6 +113,17 @@ describe('the timeline', () => {
     expect(await drag(-4000 * scale)).toBe('2026-11-27T08:00');
     // A press is no drag.
     expect(await drag(2)).toBe('2026-11-27T09:00');
+  });
+
+  it('what another device does meanwhile waits until the hand lets go of a step', async () => {
+    const { server } = await open();
+    const bar = await first();
+    fireEvent.pointerDown(bar, { pointerId: 1, button: 0, clientX: 300 });
+    server.others = [storedAs('b2', bread({ name: 'Second' }))];
+    await act(() => queryClient.invalidateQueries({ queryKey: keys.schedule }));
+    expect((await steps()).some((s) => s.startsWith('Second'))).toBe(false);
+    fireEvent.pointerCancel(bar, { pointerId: 1 });
+    expect((await steps()).some((s) => s.startsWith('Second'))).toBe(true);
   });
 });
 

@@ -182,9 +182,11 @@ function StripBox({
     if (drag || Math.hypot(dx, dy) > DRAG_FROM) setDrag({ dx, dy });
   };
   const up = (event: PointerEvent<SVGGElement>) => {
+    const from = start.current;
     start.current = null;
-    if (!drag) return;
     setDrag(null);
+    // Its last moves may not be drawn yet.
+    if (!from || (!drag && Math.hypot(event.clientX - from.x, event.clientY - from.y) <= DRAG_FROM)) return;
     const under = document.elementsFromPoint(event.clientX, event.clientY);
     const target =
       under.map((e) => e.closest<SVGElement>('[data-strip-key]')?.dataset.stripKey).find((k) => k && k !== key) ?? null;

@@ -1,4 +1,4 @@
-import { fireEvent, screen, waitFor } from '@testing-library/react';
+import { act, fireEvent, screen, waitFor } from '@testing-library/react';
 import { beforeEach, describe, expect, it } from 'vitest';
 import type { BoardStep } from '#contract/boards.ts';
 import { stripsOf, withStrips, type Strip } from '#core/board/recipe.ts';
@@ -163,6 +163,23 @@ describe('a joint', () => {
     expect(first!.width).toBeGreaterThan(during);
     expect(others.map((s) => s.width)).toEqual(WIDTHS.slice(1));
     await waitFor(() => expect(Number(joint(1).getAttribute('aria-valuenow'))).toBeCloseTo(first!.width, 2));
+  });
+
+  it('a strip let go with Alt changes places with the one it is over, also when its last move is not drawn yet', async () => {
+    /** So far down the drawing a strip is drawn, pixels. */
+    const down = (element: Element | null): number =>
+      element && element.tagName !== 'svg'
+        ? Number(/^translate\([^ ,]+[ ,]+([^)]+)\)/.exec(element.getAttribute('transform') ?? '')?.[1] ?? 0) +
+          down(element.parentElement)
+        : 0;
+    const at = (strip: Element) => ({ pointerId: 1, clientX: 5, clientY: down(strip) + 4, button: 0, altKey: true });
+    const [first, , third] = strips();
+    fireEvent.pointerDown(first!, at(first!));
+    act(() => {
+      fireEvent.pointerMove(first!, at(third!));
+      fireEvent.pointerUp(first!, at(third!));
+    });
+    expect(names(await saved())).toEqual(['s3', 's2', 's1', 's4']);
   });
 
   it('pressed and not moved it changes nothing, and the strip there is in hand', async () => {

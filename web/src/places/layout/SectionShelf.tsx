@@ -45,6 +45,10 @@ interface Drag {
   moving: boolean;
 }
 
+/** Whether it was pulled, not pressed. */
+const isMoved = ({ moving, from }: Drag, at: [number, number]): boolean =>
+  moving || Math.hypot(at[0] - from[0], at[1] - from[1]) > DRAG_START_PX;
+
 /** Whether a piece is left out because it is not as long as the panel: its way out speaks of a shorter board. */
 const isTooShort = ({ wayOut: [first] }: WithoutSection): boolean =>
   typeof first === 'string' && /^(A board at most|No board is so short)/.test(first);
@@ -107,17 +111,14 @@ export const SectionShelf = memo(function SectionShelf({ onTake, drawing }: Sect
   const move = (event: PointerEvent<HTMLButtonElement>) => {
     if (!drag || drag.pointer !== event.pointerId) return;
     const at: [number, number] = [event.clientX, event.clientY];
-    setDrag({
-      ...drag,
-      at,
-      moving: drag.moving || Math.hypot(at[0] - drag.from[0], at[1] - drag.from[1]) > DRAG_START_PX,
-    });
+    setDrag({ ...drag, at, moving: isMoved(drag, at) });
   };
   const end = (event: PointerEvent<HTMLButtonElement>) => {
     if (!drag || drag.pointer !== event.pointerId) return;
     setDrag(null);
     const at: [number, number] = [event.clientX, event.clientY];
-    if (!drag.moving) onTake(drag.section, null);
+    // Its last moves may not be drawn yet.
+    if (!isMoved(drag, at)) onTake(drag.section, null);
     else if (overDrawing(at)) onTake(drag.section, at[1]);
   };
   // Buttons are drawn anew only when their own section changes; their hands are always the newest.

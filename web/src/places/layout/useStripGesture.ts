@@ -53,6 +53,8 @@ interface Gesture {
   /** Where the pointer was last, waiting for the next frame. */
   at: Held | null;
   was: Held | null;
+  /** The strip it would change places with. */
+  over: number | null;
 }
 
 interface GestureInput {
@@ -141,7 +143,8 @@ export function useStripGesture(input: GestureInput) {
     }
     const held = strips.flatMap((s, i) => (g.ids.includes(s.id) ? [i] : []));
     if (g.swaps) {
-      setSwapWith(stripAt(strips, y / g.scale));
+      g.over = stripAt(strips, y / g.scale);
+      setSwapWith(g.over);
       return;
     }
     const place = strips.slice(0, held[0]).filter((_, i) => !held.includes(i)).length;
@@ -202,6 +205,7 @@ export function useStripGesture(input: GestureInput) {
       rest: undefined,
       at: null,
       was: null,
+      over: null,
     };
   };
   const move = (event: PointerEvent<SVGSVGElement>) => {
@@ -233,7 +237,7 @@ export function useStripGesture(input: GestureInput) {
     clearTimeout(g.rest);
     moved.current = g.mover;
     gesture.current = null;
-    const other = g.swaps && g.moving && event.type === 'pointerup' ? swapWith : null;
+    const other = g.swaps && g.moving && event.type === 'pointerup' ? g.over : null;
     if (other !== null && other !== g.index) input.onStrips((s) => swapPlaces(s, g.index, other), g.key);
     // A joint that was pressed and not moved: meant was the strip there, which may be thinner than the joint's grip.
     if (!g.moving && g.kind === 'joint' && event.type === 'pointerup') {

@@ -48,7 +48,9 @@ export function FaceEditor({
   const { display } = useDisplay();
   const widest = Math.max(piece.width, piece.farEnd?.width ?? 0);
   const svg = useRef<SVGSVGElement>(null);
-  const grip = useRef<{ x: number; y: number; defect: Defect; size: boolean; fresh: boolean } | null>(null);
+  const grip = useRef<{ x: number; y: number; defect: Defect; size: boolean; fresh: boolean; moving: boolean } | null>(
+    null,
+  );
   const [preview, setPreview] = useState<Defect | null>(null);
   const shown = piece.defects
     .filter((d) => d.face === 'through' || d.face === face)
@@ -90,6 +92,7 @@ export function FaceEditor({
       ...at,
       size,
       fresh,
+      moving: false,
       defect: defect ?? {
         id: newId(),
         kind,
@@ -106,33 +109,38 @@ export function FaceEditor({
       document.getElementById(`defect-${face}-${defect.id}`)?.focus();
     }
   };
-  const move = (event: PointerEvent) => {
-    const g = grip.current;
-    if (!g) return;
+  /** What the pointer makes of the defect that is held; null while it was hardly moved. */
+  const shaped = (g: NonNullable<typeof grip.current>, event: PointerEvent): Defect | null => {
     const at = place(event);
     const [dx, dy] = [at.x - g.x, at.y - g.y];
-    if (Math.hypot(dx, dy) * scale < DRAG_FROM) return;
+    if (!g.moving && Math.hypot(dx, dy) * scale < DRAG_FROM) return null;
+    g.moving = true;
     const { defect: d } = g;
     if (g.fresh)
-      setPreview(
-        inside({
-          ...d,
-          from: Math.min(g.x, at.x),
-          across: Math.min(g.y, at.y),
-          length: Math.abs(dx),
-          width: Math.abs(dy),
-        }),
-      );
-    else if (g.size) setPreview(inside({ ...d, length: d.length + dx, width: d.width + dy }));
-    else setPreview(inside({ ...d, from: d.from + dx, across: d.across + dy }));
+      return inside({
+        ...d,
+        from: Math.min(g.x, at.x),
+        across: Math.min(g.y, at.y),
+        length: Math.abs(dx),
+        width: Math.abs(dy),
+      });
+    return g.size
+      ? inside({ ...d, length: d.length + dx, width: d.width + dy })
+      : inside({ ...d, from: d.from + dx, across: d.across + dy });
   };
-  const end = () => {
+  const move = (event: PointerEvent) => {
+    const next = grip.current && shaped(grip.current, event);
+    if (next) setPreview(next);
+  };
+  const end = (event: PointerEvent) => {
     const g = grip.current;
+    if (!g) return;
     grip.current = null;
-    if (preview) {
-      commit(preview);
-      onChoose(preview.id);
-    } else if (g?.fresh) onChoose(null);
+    const last = shaped(g, event);
+    if (last) {
+      commit(last);
+      onChoose(last.id);
+    } else if (g.fresh) onChoose(null);
     setPreview(null);
   };
   const keys = (event: KeyboardEvent, d: Defect) => {

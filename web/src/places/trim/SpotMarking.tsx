@@ -32,8 +32,7 @@ export function SpotMarking({ panel, scale, place, onMark }: SpotMarkingProps) {
     const { x, y } = place(event);
     return { x: within(x, panel.length), y: within(y, panel.width) };
   };
-  const box = drawn && rectangleOf(drawn.from, drawn.to);
-  const marked = box && box.length >= LEAST && box.width >= LEAST ? box : null;
+  const marked = drawn && markedBetween(drawn.from, drawn.to);
   const begin = (event: PointerEvent<SVGRectElement>) => {
     if (event.button !== 0 || event.pointerType === 'touch' || drawn) return;
     event.currentTarget.setPointerCapture(event.pointerId);
@@ -47,8 +46,11 @@ export function SpotMarking({ panel, scale, place, onMark }: SpotMarkingProps) {
         height={panel.width * scale}
         onPointerDown={begin}
         onPointerMove={(event) => drawn?.pointer === event.pointerId && setDrawn({ ...drawn, to: onPanel(event) })}
-        onPointerUp={() => {
-          if (marked) onMark(marked);
+        onPointerUp={(event) => {
+          if (drawn?.pointer !== event.pointerId) return;
+          // Up to where the pointer is: its last moves may not be drawn yet.
+          const spot = markedBetween(drawn.from, onPanel(event));
+          if (spot) onMark(spot);
           setDrawn(null);
         }}
         onPointerCancel={() => setDrawn(null)}
@@ -66,6 +68,8 @@ export function SpotMarking({ panel, scale, place, onMark }: SpotMarkingProps) {
   );
 }
 
-function rectangleOf(a: { x: number; y: number }, b: { x: number; y: number }): Place {
-  return { x: Math.min(a.x, b.x), y: Math.min(a.y, b.y), length: Math.abs(a.x - b.x), width: Math.abs(a.y - b.y) };
+/** @returns null where so little was drawn that it was a click */
+function markedBetween(a: { x: number; y: number }, b: { x: number; y: number }): Place | null {
+  const box = { x: Math.min(a.x, b.x), y: Math.min(a.y, b.y), length: Math.abs(a.x - b.x), width: Math.abs(a.y - b.y) };
+  return box.length >= LEAST && box.width >= LEAST ? box : null;
 }
