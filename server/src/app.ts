@@ -122,9 +122,8 @@ export function createApp(
   if (metricsForAll) app.get('/metrics', metrics.page(true));
   // To pack a little takes longer than to send it; lists are packed once for all who ask (apiRoutes).
   app.use(compression({ threshold: WORTH_PACKING_BYTES }));
-  const openApi = openApiDocument();
   app.get('/api/openapi.json', (_request, response) => {
-    response.json(openApi);
+    response.json(openApiDocument());
   });
   app.use(
     '/api',

@@ -27,7 +27,7 @@ const WRITE_ID = {
   description: 'A name of its own for this write. Sent again by the same name it is done once, and answered as it was.',
 };
 
-function described(operation: Operation): Json {
+function operationDescribed(operation: Operation): Json {
   const {
     summary,
     ok: [status, description, schema],
@@ -68,8 +68,14 @@ function pathParameters(path: string): Json[] {
   }));
 }
 
-/** The API described in OpenAPI 3.1, from the list that serves it. */
+let made: Json | null = null;
+
+/** The API described in OpenAPI 3.1, from the list that serves it; made for the first who asks, since it takes longer than everything else of a start. */
 export function openApiDocument(): Json {
+  return (made ??= described());
+}
+
+function described(): Json {
   const paths: Record<string, Json> = {
     '/api/health': {
       get: {
@@ -122,7 +128,7 @@ export function openApiDocument(): Json {
     paths[path] = {
       ...(parameters.length > 0 ? { parameters } : {}),
       ...paths[path],
-      [operation.method]: described(operation),
+      [operation.method]: operationDescribed(operation),
     };
   }
   return {
