@@ -14,6 +14,8 @@ export const at = (path: string) => new URL(path, process.env.CADENZA_URL).href;
 
 /** When a page has nothing under way for so long it has settled, ms: what one answer asks for follows within a task or two. */
 const SETTLED_MS = 100;
+/** A machine that is busy with something else may take so long for a page, ms: it decides nothing. */
+const LOADED_MS = 60_000;
 
 /** Opens a place and waits until it has all that it asks for: what the page itself fetches, not what its workers load, nor the stream that never ends. */
 export function openPlace(page: Page, path: string): Promise<void> {
@@ -53,7 +55,9 @@ async function settled(page: Page, go: () => Promise<unknown>): Promise<void> {
   await go();
   await expect(page.locator('h1').first()).toBeVisible();
   last = Date.now();
-  await expect.poll(() => underWay.size === 0 && Date.now() - last > SETTLED_MS, { intervals: [20] }).toBe(true);
+  await expect
+    .poll(() => underWay.size === 0 && Date.now() - last > SETTLED_MS, { intervals: [20], timeout: LOADED_MS })
+    .toBe(true);
   page.off('request', began).off('requestfinished', ended).off('requestfailed', ended);
 }
 

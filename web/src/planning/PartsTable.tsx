@@ -4,6 +4,7 @@ import { listNumbers } from '#core/steps/numberList.ts';
 import { cutList, type PlannedStrip } from '#core/bodies/strips.ts';
 import { useSettledBoard } from '../data/openBoard.tsx';
 import { Length } from '../quantities/Length.tsx';
+import { Scrolled } from '../shell/Scrolled.tsx';
 import classes from './PartsTable.module.css';
 
 /** The cut list: each kind of strip with its sizes off the saw and ready for glue, and the pieces it comes from. */
@@ -21,7 +22,7 @@ export function PartsTable() {
   const markOf = (id: string) => input.rack.find((p) => p.id === id)?.mark ?? '?';
   return (
     <>
-      <div className={classes.scroll} tabIndex={0} role="region" aria-label="Cut list, scrolls sideways">
+      <Scrolled name="Cut list">
         <Table className={classes.table} verticalSpacing={4} horizontalSpacing={8}>
           <caption className={classes.caption}>Cut list. Sizes as length × width in the panel × thickness.</caption>
           <thead>
@@ -64,7 +65,7 @@ export function PartsTable() {
             })}
           </tbody>
         </Table>
-      </div>
+      </Scrolled>
       <p className={classes.note}>
         {METHOD_WORDS[plan.cutting.method]}
         {kept.length > 0 && (

@@ -1,6 +1,7 @@
 import type { WayOfWork } from '#core/steps/ways.ts';
 import { durationWords } from '../quantities/duration.ts';
 import { Length, Say } from '../quantities/Length.tsx';
+import { Scrolled } from '../shell/Scrolled.tsx';
 import classes from './WaysTable.module.css';
 
 interface WaysTableProps {
@@ -15,7 +16,7 @@ interface WaysTableProps {
 export function WaysTable({ ways, taken, onChoose }: WaysTableProps) {
   const now = ways.find((w) => w.name === taken);
   return (
-    <div className={classes.scroll}>
+    <Scrolled name="Ways">
       <table className={classes.ways}>
         <thead>
           <tr>
@@ -55,6 +56,6 @@ export function WaysTable({ ways, taken, onChoose }: WaysTableProps) {
           ))}
         </tbody>
       </table>
-    </div>
+    </Scrolled>
   );
 }

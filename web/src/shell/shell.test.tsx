@@ -10,6 +10,7 @@ import { plain, press, show } from '../shownForTests.tsx';
 import { ConflictDialog } from './ConflictDialog.tsx';
 import { LineNote } from './LineNote.tsx';
 import { showProblem, showUndo } from './notices.tsx';
+import { Scrolled } from './Scrolled.tsx';
 import { SaveNote } from './SaveNote.tsx';
 import { StationRule } from './StationRule.tsx';
 import { WaitLine } from './WaitLine.tsx';
@@ -215,4 +216,14 @@ describe('keys', () => {
     expect(await screen.findByText('Bench does')).toBeDefined();
     expect(screen.getByText('Show this sheet')).toBeDefined();
   });
+});
+
+it('what is wider than its place is come to by keys, and only then', () => {
+  const wide = vi.spyOn(Element.prototype, 'scrollWidth', 'get').mockReturnValue(1200);
+  const { rerender } = show(<Scrolled name="Ways">a table</Scrolled>);
+  expect(screen.queryByRole('region')).toBeNull();
+  wide.mockReturnValue(1201);
+  rerender(<Scrolled name="Ways">a wider table</Scrolled>);
+  expect(screen.getByRole('region', { name: 'Ways, scrolls sideways' }).tabIndex).toBe(0);
+  wide.mockRestore();
 });

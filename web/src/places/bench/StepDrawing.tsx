@@ -6,6 +6,7 @@ import type { Operation, OperationKind } from '#core/steps/operation.ts';
 import { ShownAs, useSettledBoard } from '../../data/openBoard.tsx';
 import { BoardMiniature } from '../../drawing/BoardMiniature.tsx';
 import { fitScale } from '../../drawing/scale.ts';
+import { Scrolled } from '../../shell/Scrolled.tsx';
 import { gluedPartsOf } from '../glue/gluedParts.ts';
 import { GluedStageContext } from '../glue/gluedWords.ts';
 import { useMade } from '../trim/useMade.ts';
@@ -132,7 +133,10 @@ function Pieces() {
   return (
     <div ref={ref}>
       {sheets.map((sheet) => (
-        <div key={`${sheet.piece.id}/${sheet.unit}`} style={{ overflowX: 'auto' }}>
+        <Scrolled
+          key={`${sheet.piece.id}/${sheet.unit}`}
+          name={`Piece ${sheet.piece.mark}${sheet.piece.count > 1 ? ` no. ${sheet.unit + 1}` : ''}`}
+        >
           <CutPieceDrawing
             sheet={sheet}
             species={species.find((s) => s.code === sheet.piece.species)}
@@ -142,7 +146,7 @@ function Pieces() {
             lettered={board.count > 1}
             lit={null}
           />
-        </div>
+        </Scrolled>
       ))}
     </div>
   );

@@ -6,6 +6,7 @@ import { glueOf } from '#core/shop/shop.ts';
 import { useOpenBoard, useSettledBoard } from '../../data/openBoard.tsx';
 import { useGluedStage } from './gluedWords.ts';
 import { durationWords } from '../../quantities/duration.ts';
+import { Scrolled } from '../../shell/Scrolled.tsx';
 import classes from '../../planning/figureTable.module.css';
 
 const OF_SHOP = '';
@@ -55,7 +56,7 @@ export function GlueChoices() {
           session.edit((b) => ({ ...b, gluing: { ...b.gluing, helper } }));
         }}
       />
-      <div className={classes.scroll}>
+      <Scrolled name="Glues">
         <table className={classes.table}>
           <thead>
             <tr>
@@ -81,7 +82,7 @@ export function GlueChoices() {
             ))}
           </tbody>
         </table>
-      </div>
+      </Scrolled>
       <p className={classes.note}>
         Type II holds where a board is never soaked; Type I because boards do end up in the sink. Classes are what the
         bottle says.

@@ -8,6 +8,7 @@ import { durationWords } from '../../quantities/duration.ts';
 import { Say } from '../../quantities/Length.tsx';
 import { minuteOfWeek } from '../../quantities/minuteOfWeek.ts';
 import { useRuns } from './useRuns.ts';
+import { Scrolled } from '../../shell/Scrolled.tsx';
 import classes from './TimelineDrawing.module.css';
 import { isRunOf } from '#core/gluing/glueRun.ts';
 import type { GlueUp } from '#core/gluing/glueUps.ts';
@@ -81,7 +82,7 @@ export function TimelineDrawing() {
   const wide = (from: number, to: number) => Math.max(2.5, x(to) - x(from));
   return (
     <figure className={classes.figure}>
-      <div className={classes.scroll}>
+      <Scrolled name="Timeline">
         <svg
           viewBox={`0 0 ${WIDTH} ${height}`}
           className={classes.drawing}
@@ -137,7 +138,7 @@ export function TimelineDrawing() {
             </g>
           ))}
         </svg>
-      </div>
+      </Scrolled>
       <figcaption>
         {glued.length > 0 ? (
           <>

@@ -12,6 +12,7 @@ import { saveFile } from '../../data/saveFile.ts';
 import { durationWords } from '../../quantities/duration.ts';
 import { Length } from '../../quantities/Length.tsx';
 import { showProblem } from '../../shell/notices.tsx';
+import { Scrolled } from '../../shell/Scrolled.tsx';
 import classes from './log.module.css';
 
 const SORTS: readonly { value: LogSort; label: string }[] = [
@@ -109,7 +110,7 @@ export function LogPlace() {
           <p className={classes.count} role="status">
             {count === 1 ? '1 board' : `${count} boards`}
           </p>
-          <div className={classes.scroll}>
+          <Scrolled name="Boards that were made">
             <table className={classes.table}>
               <thead>
                 <tr>
@@ -154,7 +155,7 @@ export function LogPlace() {
                 ))}
               </tbody>
             </table>
-          </div>
+          </Scrolled>
           {found.hasNextPage && (
             <Button variant="default" loading={found.isFetchingNextPage} onClick={() => void found.fetchNextPage()}>
               Show more

@@ -4,6 +4,7 @@ import { useSettledBoard } from '../../data/openBoard.tsx';
 import { durationWords } from '../../quantities/duration.ts';
 import { Length } from '../../quantities/Length.tsx';
 import { Measured } from '../../quantities/Measured.tsx';
+import { Scrolled } from '../../shell/Scrolled.tsx';
 import classes from '../../planning/figureTable.module.css';
 
 /** One long panel cut apart, a panel each, or something between: the figures of each, and which is recommended. */
@@ -13,7 +14,7 @@ export function BatchChoice() {
   const taken = Math.min(board.count, board.perPanel);
   return (
     <>
-      <div className={classes.scroll}>
+      <Scrolled name="Boards to a panel">
         <table className={classes.table}>
           <thead>
             <tr>
@@ -62,7 +63,7 @@ export function BatchChoice() {
             ))}
           </tbody>
         </table>
-      </div>
+      </Scrolled>
       <p className={classes.note}>
         Recommended is what the rack gives, one person can hold, and asks for fewest glue-ups; then what takes least
         wood. Longer joints take longer to spread, so fewer strips close in time.

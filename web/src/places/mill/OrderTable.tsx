@@ -4,6 +4,7 @@ import type { MillingOrder, OrderOutcome } from '#core/cutting/millingOrder.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { HabitButton, SchoolButton } from '../../habits/HabitButton.tsx';
 import { Length } from '../../quantities/Length.tsx';
+import { Scrolled } from '../../shell/Scrolled.tsx';
 import classes from '../../planning/figureTable.module.css';
 
 const WORDS: Record<MillingOrder, string> = {
@@ -27,7 +28,7 @@ export function OrderTable() {
   const orders = firstOf(choices).outcomes.map((o) => o.order);
   return (
     <>
-      <div className={classes.scroll}>
+      <Scrolled name="Thickness lost to flattening">
         <table className={classes.table}>
           <caption>Thickness lost to flattening, a part at its own size</caption>
           <thead>
@@ -52,7 +53,7 @@ export function OrderTable() {
             ))}
           </tbody>
         </table>
-      </div>
+      </Scrolled>
       <p className={classes.note}>
         Crosscut first, unless another order that the machines allow leaves at least a millimetre more.
       </p>

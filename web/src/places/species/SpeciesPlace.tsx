@@ -16,6 +16,7 @@ import { SpeciesDetails } from './SpeciesDetails.tsx';
 import classes from './SpeciesPlace.module.css';
 import { CAUTION_WORDS, PORE_WORDS } from './speciesWords.ts';
 import { WoodSwatch } from './WoodSwatch.tsx';
+import { Scrolled } from '../../shell/Scrolled.tsx';
 
 /** Widths that can be played with, mm. */
 const PLAYED = lengthBetween(1, 3000);
@@ -160,7 +161,7 @@ interface SpeciesTableProps {
 function SpeciesTable({ list, shown, pieces, moves, onChoose }: SpeciesTableProps) {
   const { display } = useDisplay();
   return (
-    <div className={classes.scroll}>
+    <Scrolled name="Species">
       <table className={classes.table}>
         <thead>
           <tr>
@@ -200,6 +201,6 @@ function SpeciesTable({ list, shown, pieces, moves, onChoose }: SpeciesTableProp
           })}
         </tbody>
       </table>
-    </div>
+    </Scrolled>
   );
 }
