@@ -8,7 +8,7 @@ import { BARE_SHOP, DEFAULT_SHOP, type Shop } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
 import { DEFAULT_DISPLAY } from '../units/formatLength.ts';
 import { phraseText } from '../units/phrase.ts';
-import { checkPlan, openStops } from './checkPlan.ts';
+import { checkPlan, isToldAt, openStops, stopsOfNoStep } from './checkPlan.ts';
 import { flatRecipe, stripsOf, type Strip, withStrips } from '../board/recipe.ts';
 
 function found(board: Board, rack: Piece[] = [plainPiece({ length: 4000 })], shop: Shop = DEFAULT_SHOP) {
@@ -393,6 +393,25 @@ it('a stop that the maker goes on with keeps standing with his note, and is no l
   const findings = checkPlan(makePlan(input), input);
   expect(findings.find((f) => f.rule === 'no-clamps')!.accepted).toBe('Wedges');
   expect(openStops(findings).map((f) => f.rule)).not.toContain('no-clamps');
+});
+
+it('every open stop is told at a step of the plan, or before all of them: also what took its steps out of the plan', () => {
+  const rules = (rack: Piece[], change: Partial<Board> = {}, shop = wide) => {
+    const input = planInput(plainBoard(change), rack, shop);
+    const plan = makePlan(input);
+    const findings = checkPlan(plan, input);
+    const before = stopsOfNoStep(findings, plan.operations);
+    const atSteps = openStops(findings).filter((f) => plan.operations.some((o) => isToldAt(f, o)));
+    expect(new Set([...before, ...atSteps])).toEqual(new Set(openStops(findings)));
+    return [before, atSteps].map((list) => [...new Set(list.map((f) => f.rule))]);
+  };
+  expect(rules([])[0]).toEqual(['stock-shortage']);
+  const clamped = rules([plainPiece({ length: 4000 })], {}, { ...wide, clamps: [] });
+  expect(clamped[0]).not.toContain('no-clamps');
+  expect(clamped[1]).toContain('no-clamps');
+  expect(rules([plainPiece({ length: 4000 })])).toEqual([[], []]);
+  const note = { rule: 'stock-shortage', strips: null, part: null, note: 'It comes on Monday' };
+  expect(rules([], { accepted: [note] })[0]).toEqual([]);
 });
 
 it('a stop that is gone on with for one strip stays open for another, and follows the strip when it moves', () => {

@@ -24,7 +24,7 @@ import { metalStays } from './metalStays.ts';
 import { mixedOrders } from './mixedOrders.ts';
 import { panelSpots } from './panelSpots.ts';
 import { emptyBoard } from './emptyBoard.ts';
-import { stationOf } from '../steps/operation.ts';
+import { stationOf, type Operation } from '../steps/operation.ts';
 import type { Finding, Found, Rule, Severity } from './finding.ts';
 import { finishSafety } from './finishSafety.ts';
 import { glueTime } from './glueTime.ts';
@@ -199,6 +199,16 @@ export function acceptanceOf(
       (a.strips === null ||
         (ids.length === 0 ? a.strips.length === 0 : ids.every((id) => certain(a.strips).includes(id)))),
   );
+}
+
+/** Whether a finding is told at a step: at its own, or at each of its kind where it concerns several. */
+export function isToldAt({ step, at }: Finding, { id, kind }: Pick<Operation, 'id' | 'kind'>): boolean {
+  return step === id || (step === null && at === kind);
+}
+
+/** Stops that no step of a plan tells: wood that is missing takes the steps at which it would be cut out of the plan. */
+export function stopsOfNoStep(findings: readonly Finding[], operations: readonly Operation[]): Finding[] {
+  return openStops(findings).filter((f) => !operations.some((o) => isToldAt(f, o)));
 }
 
 /** Stops that still stand in the way. */

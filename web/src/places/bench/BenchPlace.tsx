@@ -185,6 +185,7 @@ export function BenchPlace() {
         shown={shown}
         next={progress.steps.find((s) => s.step.number > shown.step.number && s.state !== 'done')?.step}
         copy={copy}
+        due={shown.state === 'free'}
         now={now}
         learning={beginner}
         drawn={later}

@@ -3,6 +3,7 @@ import { lazy, Suspense } from 'react';
 import { looksAfter } from '#core/bench/inspection.ts';
 import type { StepProgress } from '#core/bench/progress.ts';
 import { lessonOf } from '#core/bench/teaching.ts';
+import { isToldAt, stopsOfNoStep } from '#core/checks/checkPlan.ts';
 import { DEFER_TO_MANUAL } from '#core/steps/cautions.ts';
 import type { Operation } from '#core/steps/operation.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
@@ -20,6 +21,8 @@ interface BenchStepProps {
   next: Operation | undefined;
   /** Which of its panels is due, from 1. */
   copy: number;
+  /** Whether the hands may begin it. */
+  due: boolean;
   now: number;
   /** Whether why and the usual mistakes stand open. */
   learning: boolean;
@@ -29,12 +32,13 @@ interface BenchStepProps {
 }
 
 /** One step, readable from two metres: what to do, at which settings, of which parts; beside it the drawing, what can hurt and what good looks like. */
-export function BenchStep({ shown, next, copy, now, learning, drawn, onOpen }: BenchStepProps) {
-  const { id, findings } = useSettledBoard();
+export function BenchStep({ shown, next, copy, due, now, learning, drawn, onOpen }: BenchStepProps) {
+  const { id, findings, plan } = useSettledBoard();
   const { step } = shown;
   const lesson = lessonOf(step.kind);
   const looks = looksAfter(step.kind);
-  const here = findings.filter((f) => f.step === step.id || (f.step === null && f.at === step.kind));
+  const here = findings.filter((f) => isToldAt(f, step));
+  const before = due ? stopsOfNoStep(findings, plan.operations) : [];
   const many = shown.times.length > 1;
   return (
     <div className={classes.step}>
@@ -43,6 +47,12 @@ export function BenchStep({ shown, next, copy, now, learning, drawn, onOpen }: B
           <Say phrase={step.title} />
         </h2>
         <Standing shown={shown} now={now} onOpen={onOpen} />
+        {before.length > 0 && (
+          <section className={classes.before} aria-label="Before you begin">
+            <h3>Before you begin</h3>
+            <FindingCards findings={before} />
+          </section>
+        )}
         {many && (
           <p className={classes.copies}>
             {shown.times.map((time, k) => (

@@ -1,4 +1,4 @@
-import { fireEvent, screen, waitFor } from '@testing-library/react';
+import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import { expect, it, vi } from 'vitest';
 import type { Measure } from '#core/bench/measures.ts';
 import { mishapsOf } from '#core/bench/mishaps.ts';
@@ -6,9 +6,11 @@ import { looksAfter } from '#core/bench/inspection.ts';
 import type { Fact } from '#core/facts/fact.ts';
 import { makePlan } from '#core/plan/plan.ts';
 import { plainBoard, plainPiece, planInput } from '#core/plan/planArbitrary.ts';
+import { queryClient } from '../../data/queryClient.ts';
 import type { Noted } from '../../data/factLine.ts';
 import { openBoardAt } from '../../openBoardForTests.tsx';
 import { plain, press, show } from '../../shownForTests.tsx';
+import { BenchPlace } from './BenchPlace.tsx';
 import { InspectCard } from './InspectCard.tsx';
 import { MeasureDialog } from './MeasureDialog.tsx';
 import { MishapCards } from './MishapCards.tsx';
@@ -55,6 +57,18 @@ function measuring(measures: readonly Measure[], system: 'metric' | 'inch' = 'me
   });
   return { noted, closed };
 }
+
+it('without wood the bench says before its first step what is missing, and no longer once the wood is there', async () => {
+  const { text } = await openBoardAt(BenchPlace, planInput(plainBoard(), []));
+  const before = await screen.findByRole('region', { name: 'Before you begin' });
+  expect(plain(before.textContent)).toMatch(/Stop .* strips missing \(number 1.*The rack holds none of this species/);
+  expect(text()).toContain('Lay out and mark');
+  cleanup();
+  queryClient.clear();
+  await openBoardAt(BenchPlace, input);
+  expect(await screen.findByRole('heading', { name: /Crosscut/ })).toBeDefined();
+  expect(screen.queryByRole('region', { name: 'Before you begin' })).toBeNull();
+});
 
 it('a figure typed on the big keys is noted, and the next one asked for', () => {
   const { noted, closed } = measuring([thickness, weight]);
