@@ -185,7 +185,7 @@ export function BenchPlace() {
         shown={shown}
         next={progress.steps.find((s) => s.step.number > shown.step.number && s.state !== 'done')?.step}
         copy={copy}
-        due={shown.state === 'free'}
+        first={progress.strays === 0 && progress.steps.every((s) => s.times.every((t) => t === null))}
         now={now}
         learning={beginner}
         drawn={later}

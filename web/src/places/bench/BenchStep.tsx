@@ -21,8 +21,8 @@ interface BenchStepProps {
   next: Operation | undefined;
   /** Which of its panels is due, from 1. */
   copy: number;
-  /** Whether the hands may begin it. */
-  due: boolean;
+  /** Whether nothing was done yet: once strips are cut, what the rack gives is no matter here. */
+  first: boolean;
   now: number;
   /** Whether why and the usual mistakes stand open. */
   learning: boolean;
@@ -32,13 +32,13 @@ interface BenchStepProps {
 }
 
 /** One step, readable from two metres: what to do, at which settings, of which parts; beside it the drawing, what can hurt and what good looks like. */
-export function BenchStep({ shown, next, copy, due, now, learning, drawn, onOpen }: BenchStepProps) {
+export function BenchStep({ shown, next, copy, first, now, learning, drawn, onOpen }: BenchStepProps) {
   const { id, findings, plan } = useSettledBoard();
   const { step } = shown;
   const lesson = lessonOf(step.kind);
   const looks = looksAfter(step.kind);
   const here = findings.filter((f) => isToldAt(f, step));
-  const before = due ? stopsOfNoStep(findings, plan.operations) : [];
+  const before = first ? stopsOfNoStep(findings, plan.operations) : [];
   const many = shown.times.length > 1;
   return (
     <div className={classes.step}>

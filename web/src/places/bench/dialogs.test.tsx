@@ -58,11 +58,14 @@ function measuring(measures: readonly Measure[], system: 'metric' | 'inch' = 'me
   return { noted, closed };
 }
 
-it('without wood the bench says before its first step what is missing, and no longer once the wood is there', async () => {
+it('without wood the bench says before its first step what is missing, and no longer once something was done or the wood is there', async () => {
   const { text } = await openBoardAt(BenchPlace, planInput(plainBoard(), []));
   const before = await screen.findByRole('region', { name: 'Before you begin' });
   expect(plain(before.textContent)).toMatch(/Stop .* strips missing \(number 1.*The rack holds none of this species/);
   expect(text()).toContain('Lay out and mark');
+  press('Done, go on');
+  await waitFor(() => expect(text()).toContain('Step 2 of'));
+  expect(screen.queryByRole('region', { name: 'Before you begin' })).toBeNull();
   cleanup();
   queryClient.clear();
   await openBoardAt(BenchPlace, input);
