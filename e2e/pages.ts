@@ -16,6 +16,8 @@ export const at = (path: string) => new URL(path, process.env.CADENZA_URL).href;
 const SETTLED_MS = 100;
 /** A machine that is busy with something else may take so long for a page, ms: it decides nothing. */
 const LOADED_MS = 60_000;
+/** Nobody hears the end of what a worker was loading when its page let go of it: after so long it is waited for no more, ms. */
+const LOST_MS = 10_000;
 
 /** Opens a place and waits until it has all that it asks for: what the page itself fetches, not what its workers load, nor the stream that never ends. */
 export function openPlace(page: Page, path: string): Promise<void> {
@@ -43,11 +45,12 @@ export function goToPlace(page: Page, path: string): Promise<void> {
 
 /** Does something that leads to a page, and waits until it has settled. */
 async function settled(page: Page, go: () => Promise<unknown>): Promise<void> {
-  const underWay = new Set<Request>();
+  const underWay = new Map<Request, number>();
   let last = 0;
   const began = (request: Request) => {
-    if (WAITED_FOR.has(request.resourceType())) underWay.add(request);
+    if (WAITED_FOR.has(request.resourceType())) underWay.set(request, Date.now());
   };
+  const awaits = () => [...underWay.values()].some((since) => Date.now() - since < LOST_MS);
   const ended = (request: Request) => {
     if (underWay.delete(request)) last = Date.now();
   };
@@ -56,7 +59,7 @@ async function settled(page: Page, go: () => Promise<unknown>): Promise<void> {
   await expect(page.locator('h1').first()).toBeVisible();
   last = Date.now();
   await expect
-    .poll(() => underWay.size === 0 && Date.now() - last > SETTLED_MS, { intervals: [20], timeout: LOADED_MS })
+    .poll(() => !awaits() && Date.now() - last > SETTLED_MS, { intervals: [20], timeout: LOADED_MS })
     .toBe(true);
   page.off('request', began).off('requestfinished', ended).off('requestfailed', ended);
 }

@@ -106,17 +106,18 @@ export function useCuts(): Cuts {
   const keptHolds = kept !== null && plan.cutting.method === 'kept' && draft === null;
   const settled = keptHolds && !wishing;
   const tried = useRef<typeof problem | null>(null);
+  // What was kept or released is planned a moment later: a search that began until then, because the rack changed, would know nothing of it.
+  const awaited = useRef(false);
   useEffect(() => {
     if (settled || problem.demands.length === 0 || tried.current === problem) return;
     const timer = setTimeout(() => {
+      if (awaited.current) return;
       tried.current = problem;
       improve();
     }, SEARCH_DELAY_MS);
     return () => clearTimeout(timer);
   }, [settled, problem, improve]);
   useEffect(() => () => search.current?.stop(), []);
-  // What was kept or released is planned a moment later. A search that began meanwhile, because the rack changed, knew nothing of it.
-  const awaited = useRef(false);
   useEffect(() => {
     if (!awaited.current) return;
     awaited.current = false;
