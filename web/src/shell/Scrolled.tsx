@@ -3,12 +3,11 @@ import { useEffect, useRef, useState, type ReactNode } from 'react';
 interface ScrolledProps {
   /** What it is, for whoever comes to it by keys. */
   name: string;
-  className?: string | undefined;
   children: ReactNode;
 }
 
-/** What may be wider than its place scrolls sideways; by keys too, as soon as there is something to scroll to. */
-export function Scrolled({ name, className, children }: ScrolledProps) {
+/** What may be wider than its place scrolls sideways; by keys too, as soon as there is something to scroll to. A group, no landmark: many of a name may stand on a page. */
+export function Scrolled({ name, children }: ScrolledProps) {
   const box = useRef<HTMLDivElement>(null);
   const [wider, setWider] = useState(false);
   useEffect(() => {
@@ -21,9 +20,8 @@ export function Scrolled({ name, className, children }: ScrolledProps) {
   return (
     <div
       ref={box}
-      className={className}
       style={{ overflowX: 'auto' }}
-      {...(wider && { tabIndex: 0, role: 'region', 'aria-label': `${name}, scrolls sideways` })}
+      {...(wider && { tabIndex: 0, role: 'group', 'aria-label': `${name}, scrolls sideways` })}
     >
       {children}
     </div>
