@@ -85,10 +85,9 @@ await runCommand(async () => {
   const times: Timed[] = [];
   // Much of the time is spent waiting for databases and processes: what needs nothing of each other goes on side by side.
   const running = Promise.all([
-    // The compiler of its own is the native one; the linter still reads types through version 6.
-    checkOnce('Type check', 'typescript-compiler/bin/tsc', ['--noEmit', '-p', 'tsconfig.json']),
-    checkOnce('Lint', 'eslint/bin/eslint.js', ['.', '--max-warnings', '0']),
-    checkOnce('Format', 'prettier/bin/prettier.cjs', ['--check', '--log-level', 'warn', '.']),
+    checkOnce('Type check', 'typescript/bin/tsc', ['--noEmit', '-p', 'tsconfig.json']),
+    checkOnce('Lint', 'oxlint/bin/oxlint', ['-c', 'oxlint.config.mjs', '--max-warnings', '0']),
+    checkOnce('Format', 'oxfmt/bin/oxfmt', ['--check']),
     runTool('vitest/vitest.mjs', [
       'run',
       '--reporter=default',

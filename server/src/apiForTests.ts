@@ -12,7 +12,7 @@ export interface Answer {
   type: string;
   headers: Headers;
   // What an answer holds is what the tests are about; each looks at its own part.
-  body: any; // eslint-disable-line @typescript-eslint/no-explicit-any
+  body: any; // oxlint-disable-line typescript/no-explicit-any
 }
 
 /** Ways that no operation describes: they are looked at by tests of their own. */

@@ -1,4 +1,4 @@
-/* eslint-disable @typescript-eslint/no-non-null-assertion -- faces name corners of their own solid, and clipping is the innermost loop of every plan. */
+/* oxlint-disable typescript/no-non-null-assertion -- faces name corners of their own solid, and clipping is the innermost loop of every plan. */
 import { cross, dot, movedBy, onlyShifts, plus, type Motion, type Triple } from './motion.ts';
 
 /** A convex solid, mm. Each face names its corners in order, turning left seen from outside. */

@@ -11,7 +11,8 @@ import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { demandKey } from './demandKey.ts';
 
 export type RebuiltCut =
-  { ok: true; plan: CutPlan } | { ok: false; faults: (CutFault | { pieceId: string; unit: number; fault: 'strip' })[] };
+  | { ok: true; plan: CutPlan }
+  | { ok: false; faults: (CutFault | { pieceId: string; unit: number; fault: 'strip' })[] };
 
 /** The decisions in a cut plan, without anything that follows from them. */
 export function bareCut(plan: Pick<CutPlan, 'blanks' | 'bound' | 'proofs'>): BareCut {

@@ -13,7 +13,8 @@ export interface HeavyRequest {
 
 /** What comes back: bytes, so that nothing large is taken apart and put together between threads. */
 export type HeavyAnswer =
-  { ok: true; reply: Omit<Reply, 'json' | 'write'>; json: Uint8Array | null } | { ok: false; problem: ProblemParts };
+  | { ok: true; reply: Omit<Reply, 'json' | 'write'>; json: Uint8Array | null }
+  | { ok: false; problem: ProblemParts };
 
 const MOST_THREADS = 2;
 /** Waiting requests beyond this are told to come back. */

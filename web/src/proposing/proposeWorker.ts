@@ -9,7 +9,8 @@ export type ProposeRequest =
   | { kind: 'shuffle'; strips: readonly Strip[]; species: readonly Species[]; seed: number; seconds: number };
 
 export type ProposeAnswer =
-  { kind: 'propose'; proposed: Proposed; done: boolean } | { kind: 'shuffle'; orders: ShuffledOrder[]; done: boolean };
+  | { kind: 'propose'; proposed: Proposed; done: boolean }
+  | { kind: 'shuffle'; orders: ShuffledOrder[]; done: boolean };
 
 /** The least time between two messages: a page need not redraw more often. */
 const TELL_EVERY_SECONDS = 0.15;

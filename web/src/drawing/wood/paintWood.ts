@@ -1,4 +1,4 @@
-/* eslint-disable @typescript-eslint/no-non-null-assertion -- pixels and tables are read inside their own bounds, in the innermost loop of all painting. */
+/* oxlint-disable typescript/no-non-null-assertion -- pixels and tables are read inside their own bounds, in the innermost loop of all painting. */
 import type { Triple } from '#core/recipe/motion.ts';
 import type { Log, LogMark } from './log.ts';
 

@@ -12,7 +12,15 @@ import type { PaintRequest } from './woodWorker.ts';
  * first end with the show side up; `firstEdge` and `lastEdge` are the board's long edges.
  */
 export type Side =
-  'top' | 'under' | 'below' | 'farEnd' | 'farEndTurned' | 'firstEnd' | 'markedEnd' | 'firstEdge' | 'lastEdge';
+  | 'top'
+  | 'under'
+  | 'below'
+  | 'farEnd'
+  | 'farEndTurned'
+  | 'firstEnd'
+  | 'markedEnd'
+  | 'firstEdge'
+  | 'lastEdge';
 
 const minus = (a: Triple): Triple => [-a[0], -a[1], -a[2]];
 

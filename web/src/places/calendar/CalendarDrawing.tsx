@@ -90,7 +90,7 @@ export function CalendarDrawing({
     resized.observe(box);
     return () => resized.disconnect();
     // A schedule that is told anew must not take the place in sight away.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [pixelsAnHour]);
   // React listens to wheels without being able to keep the page from zooming too.
   const zoomed = useRef(onZoom);

@@ -9,6 +9,7 @@ import { Say } from '../../quantities/Length.tsx';
 import { minuteOfWeek } from '../../quantities/minuteOfWeek.ts';
 import { useRuns } from './useRuns.ts';
 import { Scrolled } from '../../shell/Scrolled.tsx';
+import { useMinute } from '../../shell/useTime.ts';
 import classes from './TimelineDrawing.module.css';
 import { isRunOf } from '#core/gluing/glueRun.ts';
 import type { GlueUp } from '#core/gluing/glueUps.ts';
@@ -66,7 +67,7 @@ export function TimelineDrawing() {
   const glued = useMemo(() => gluedOf(data?.runs ?? [], glueUps), [data?.runs, glueUps]);
   const [chosen, setBegin] = useState<number | null>(null);
   // What was begun at the bench goes on from now.
-  const now = minuteOfWeek(new Date());
+  const now = minuteOfWeek(new Date(useMinute()));
   const begin = glued.length > 0 ? (chosen ?? now) : chosen;
   const timeline = useMemo(
     () => (begin === null ? fromMonday : timelineOf(open, shop, begin, glued)),

@@ -116,7 +116,7 @@ export function BoardDrawing(props: BoardDrawingProps) {
   if (scale !== scale0) setScale0(scale);
   const now = useMemo(() => (live ? withStrips(whole, live) : whole), [whole, live]);
   // Of a board that is cut again the first panel is laid out, as a board of its own.
-  const board = panelBoardOf(fromPanel(now, kind), input.shop, kind);
+  const board = useMemo(() => panelBoardOf(fromPanel(now, kind), input.shop, kind), [now, input.shop, kind]);
   // The drawing follows the hands at once; what the plan says of it may come a moment later.
   const { roughLength, glueThickness, wantedPanelWidth, panelWidth } = sizesOf(now, input, kind);
 

@@ -8,6 +8,7 @@ import { withTax } from '#core/money/price.ts';
 import { useSettledBoard } from '../../data/openBoard.tsx';
 import { BoardSizeLine } from '../../drawing/BoardSizeLine.tsx';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
+import { useDay } from '../../shell/useTime.ts';
 import { moneyWords } from '../../quantities/moneyWords.ts';
 import classes from './money.module.css';
 
@@ -18,6 +19,7 @@ export function PaperPlace() {
   const { kind } = useParams();
   const isBill = kind === 'bill';
   const { board, plan, input } = useSettledBoard();
+  const today = useDay();
   const [whom, setWhom] = useState('');
   const [number, setNumber] = useState('');
   const { shop } = plan;
@@ -44,7 +46,7 @@ export function PaperPlace() {
       <article className={classes.paper}>
         <header>
           <b>{shop.name}</b>
-          <span>{DAY.format(new Date())}</span>
+          <span>{DAY.format(today)}</span>
         </header>
         <h2>
           {isBill ? 'Bill' : 'Quotation'}

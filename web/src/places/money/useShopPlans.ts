@@ -79,7 +79,7 @@ export function useShopPlans(wanted: readonly string[] | null) {
       gone = true;
     };
     // What is in the list of ids is in their key.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [key, boards.data, boards.hasNextPage, rack.data, shop.data, species.data, book.data]);
   return {
     plans,

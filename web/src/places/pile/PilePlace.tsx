@@ -49,7 +49,7 @@ export function PilePlace() {
   const bad = filled.filter((r) => r.piece === null);
   const unknown = [...new Set(filled.flatMap((r) => r.unknownSpecies ?? []))];
   // The grid is drawn anew whenever it scrolls; nothing that is remembered hangs on what this returns.
-  // eslint-disable-next-line react-hooks/incompatible-library
+  // oxlint-disable-next-line react/incompatible-library
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,

@@ -79,6 +79,8 @@ export function RackPlace() {
   const list = useRef<HTMLDivElement>(null);
   const [top, setTop] = useState(0);
   useLayoutEffect(() => setTop(list.current?.offsetTop ?? 0), [width]);
+  // The list is drawn anew whenever it scrolls; nothing that is remembered hangs on what this returns.
+  // oxlint-disable-next-line react/incompatible-library
   const virtual = useWindowVirtualizer({
     count: rows.length,
     estimateSize: (i) => nth(rows, i).height,

@@ -7,6 +7,7 @@ import { ShownAs, useSettledBoard } from '../../data/openBoard.tsx';
 import { BoardSizeLine } from '../../drawing/BoardSizeLine.tsx';
 import { Length, Say } from '../../quantities/Length.tsx';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
+import { useDay } from '../../shell/useTime.ts';
 import { PartsTable } from '../../planning/PartsTable.tsx';
 import { BoardSteps } from '../../planning/BoardSteps.tsx';
 import { otherPanelView } from '../glue/gluedViews.ts';
@@ -24,6 +25,7 @@ const TODAY = new Intl.DateTimeFormat(undefined, { dateStyle: 'long' });
 /** The plan on paper: what is taken to the bench. */
 export function SheetPlace() {
   const open = useSettledBoard();
+  const today = useDay();
   const { board, plan, findings, input } = open;
   // Panels that rows come from in turn, each laid out on its own.
   const others = useMemo(
@@ -54,7 +56,7 @@ export function SheetPlace() {
         <header>
           <h2>{board.name}</h2>
           <p>
-            {input.shop.name}, {TODAY.format(new Date())}
+            {input.shop.name}, {TODAY.format(today)}
           </p>
           <p className={classes.size}>
             <BoardSizeLine board={board} />

@@ -100,7 +100,8 @@ export function SpeciesPlace() {
             value={rings}
             onChange={setRings}
             data={RINGS}
-          /> at {damp.toFixed(1)} % moisture than at {dry.toFixed(1)} %?
+          /> at{' '}
+          {damp.toFixed(1)} % moisture than at {dry.toFixed(1)} %?
         </p>
         <details>
           <summary>The air of the dry and the damp month</summary>
