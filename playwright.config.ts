@@ -28,7 +28,7 @@ export default defineConfig({
       executablePath: ensureBrowser(),
       args: [
         // Like the tests' own engine (bin/engineFlags.ts): a page lives for seconds, and making its code faster costs more than it brings.
-        '--js-flags=--interrupt-budget=500000',
+        '--js-flags=--invocation-count-for-turbofan=60000 --invocation-count-for-osr=10000 --invocation-count-for-maglev=4000 --invocation-count-for-maglev-osr=1000',
         '--no-sandbox',
         '--disable-gpu',
         '--disable-quic',

@@ -77,17 +77,19 @@ function counted(code: number, read: () => Count): Count {
 
 /** `npm test`: type check, lint, unit and API tests, the interface in Chromium; one closing line for all. */
 await runCommand(async () => {
-  ensureProgram('mariadbd', 'mariadb-server');
-  ensureBrowser();
   const reports = mkdtempSync(join(tmpdir(), 'cadenza-reports-'));
   const json = (name: string) => JSON.parse(readFileSync(join(reports, name), 'utf8')) as Record<string, unknown>;
 
   const times: Timed[] = [];
-  // Much of the time is spent waiting for databases and processes: what needs nothing of each other goes on side by side.
-  const running = Promise.all([
+  // Much of the time is spent waiting for databases and processes: what needs nothing of each other goes on side by side, and what is missing comes while others work.
+  const checks = [
     checkOnce('Type check', 'typescript/bin/tsc', ['--noEmit', '-p', 'tsconfig.json']),
     checkOnce('Lint', 'oxlint/bin/oxlint', ['-c', 'oxlint.config.mjs', '--max-warnings', '0']),
     checkOnce('Format', 'oxfmt/bin/oxfmt', ['--check']),
+  ];
+  ensureProgram('mariadbd', 'mariadb-server');
+  const running = Promise.all([
+    ...checks,
     runTool('vitest/vitest.mjs', [
       'run',
       '--reporter=default',
@@ -101,6 +103,7 @@ await runCommand(async () => {
       }),
     ),
   ]);
+  ensureBrowser();
   buildWeb();
   const counts: Count[] = await running;
   const interfaceTests = await runTool('@playwright/test/cli.js', ['test'], {
