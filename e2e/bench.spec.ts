@@ -1,6 +1,8 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import type { Fact } from '#core/facts/fact.ts';
-import { at, makeBoard, openPlace } from './pages.ts';
+import { at, makeBoard, openPlace, test } from './pages.ts';
+
+test.use({ fresh: true });
 
 const title = (page: Page) => page.getByRole('heading', { level: 2 }).first();
 const go = (page: Page) => page.getByRole('button', { name: /done, go on|^Done/i });

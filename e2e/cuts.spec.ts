@@ -1,5 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
-import { at, deafen, makeBoard, makePiece, openPlace } from './pages.ts';
+import { expect, type Page } from '@playwright/test';
+import { at, deafen, makeBoard, makePiece, openPlace, test } from './pages.ts';
 import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
 
 const strip = (id: string, width: number) => ({ id, species: 'hickory', width, ...AS_IT_LIES });

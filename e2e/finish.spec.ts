@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import ICAL from 'ical.js';
-import { makeBoard, openPlace, saved, storedBoard, storedMade, typeLength } from './pages.ts';
+import { makeBoard, openPlace, saved, storedBoard, storedMade, test, typeLength } from './pages.ts';
 
 test('a pit is sanded to its bottom, finishes are put in another order, and a day that is due is judged', async ({
   page,

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { makeBoard, openPlace, saved, storedBoard, typeLength } from './pages.ts';
+import { expect } from '@playwright/test';
+import { makeBoard, openPlace, saved, storedBoard, test, typeLength } from './pages.ts';
 import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
 
 test('the mill shows stairs to scale; a habit is changed at its rung, for this board only, and the plan follows', async ({

@@ -1,5 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
-import { at, deafen, makeBoard, openPlace, saved, storedBoard, stripFace, strips, typeLength } from './pages.ts';
+import { expect, type Page } from '@playwright/test';
+import { at, deafen, makeBoard, openPlace, saved, storedBoard, stripFace, strips, test, typeLength } from './pages.ts';
 import { AS_IT_LIES, flatRecipe, stripsOf } from '#core/board/recipe.ts';
 
 const widths = async (page: Page) => stripsOf((await storedBoard(page)).board).map((s) => s.width);

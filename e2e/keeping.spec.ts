@@ -1,9 +1,12 @@
 import { readFile, writeFile } from 'node:fs/promises';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { mariadbProgram } from '../bin/debianPackages.ts';
 import { newDatabase } from '../bin/mariadb/testDatabase.ts';
 import { nothingFound } from './axe.ts';
 import { startServer, type RunningServer } from '../server/src/serve.ts';
+import { test } from './pages.ts';
+
+test.use({ fresh: true });
 
 let server: RunningServer;
 test.beforeAll(async ({}, info) => {

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test, type Page } from '@playwright/test';
-import { at, makeBoard, openPlace, saved, storedBoard, stripFace, strips } from './pages.ts';
+import { expect, type Page } from '@playwright/test';
+import { at, makeBoard, openPlace, saved, storedBoard, stripFace, strips, test } from './pages.ts';
 import { AS_IT_LIES, flatRecipe, stripsOf } from '#core/board/recipe.ts';
 
 const five = [30.8, 36.8, 48.8, 36.8, 30.8].map((width, i) => ({

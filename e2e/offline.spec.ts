@@ -1,9 +1,9 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { stripsOf } from '#core/board/recipe.ts';
 import type { Fact } from '#core/facts/fact.ts';
-import { at, makeBoard, openPlace, saved, storedBoard, stripFace, typeLength } from './pages.ts';
+import { at, loadPlace, makeBoard, openPlace, saved, storedBoard, stripFace, test, typeLength } from './pages.ts';
 
-test.use({ serviceWorkers: 'allow' });
+test.use({ serviceWorkers: 'allow', fresh: true });
 // It waits for what takes its time: to notice that the server is gone, and that it is back.
 test.slow();
 
@@ -17,7 +17,7 @@ test('without a server the application opens, shows what it was shown before, an
   await page.evaluate(() => navigator.serviceWorker.ready);
   await page.reload();
   await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true);
-  for (const path of ['/today', '/rack', `/boards/${id}/bench`, `/boards/${id}/layout`]) await openPlace(page, path);
+  for (const path of ['/today', '/rack', `/boards/${id}/bench`, `/boards/${id}/layout`]) await loadPlace(page, path);
   await saved(page);
 
   await context.setOffline(true);

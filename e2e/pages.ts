@@ -1,4 +1,4 @@
-import { expect, type APIRequestContext, type Page, type Request } from '@playwright/test';
+import { expect, test as base, type APIRequestContext, type Page, type Request } from '@playwright/test';
 import { UNDECIDED, type Board } from '#core/board/board.ts';
 import { madeFor } from '#core/board/madeFor.ts';
 import type { Fact } from '#core/facts/fact.ts';
@@ -19,8 +19,58 @@ const LOADED_MS = 60_000;
 /** Nobody hears the end of what a worker was loading when its page let go of it: after so long it is waited for no more, ms. */
 const LOST_MS = 10_000;
 
+/** Pages that hear or know something of their own: each load of them is one from the server, and they go with their test. */
+const apart = new WeakSet<Page>();
+
+/** What a test sets up otherwise, where the application remembers it. */
+const REMEMBERED = ['cadenza.display', 'cadenza.oiled', 'mantine-color-scheme-value'];
+
+/** Whether the next test may go on with the page: it is that of the tests' own server, and nobody set anything up otherwise. */
+async function isAsAtFirst(page: Page): Promise<boolean> {
+  if (page.isClosed() || apart.has(page) || !page.url().startsWith(at('/'))) return false;
+  return page.evaluate((keys) => !keys.some((key) => localStorage.getItem(key)), REMEMBERED);
+}
+
+/**
+ * The tests of a worker have one page, which stays open from one to the next and goes to places as links do, like a maker's: loading the application costs four times what going
+ * to a place does. Whatever sets it up otherwise, or fails, gets the next test a new one. `fresh`: each test of a file gets a new one, being about loading, keeping or other devices.
+ */
+export const test = base.extend<{ fresh: boolean }, { kept: { page: Page | null } }>({
+  fresh: [false, { option: true }],
+  kept: [async ({}, use) => use({ page: null }), { scope: 'worker' }],
+  page: async ({ browser, fresh, kept }, use, info) => {
+    const page = (fresh ? null : kept.page) ?? (await (await browser.newContext()).newPage());
+    if (!fresh) kept.page = null;
+    const { viewport, colorScheme } = info.project.use;
+    if (viewport) await page.setViewportSize(viewport);
+    await page.emulateMedia({ colorScheme: colorScheme ?? 'light' });
+    await use(page);
+    const context = page.context();
+    for (const other of context.pages()) if (other !== page) await other.close();
+    if (fresh || info.status !== info.expectedStatus || !(await isAsAtFirst(page))) return context.close();
+    await context.unrouteAll({ behavior: 'ignoreErrors' });
+    await page.unrouteAll({ behavior: 'ignoreErrors' });
+    await page.mouse.move(0, 0);
+    kept.page = page;
+  },
+  context: async ({ page }, use) => use(page.context()),
+});
+
+/** Keeps a page for one test: it is told something of its own by what answers in the server's place. */
+export function keepApart(page: Page): void {
+  apart.add(page);
+}
+
 /** Opens a place and waits until it has all that it asks for: what the page itself fetches, not what its workers load, nor the stream that never ends. */
-export function openPlace(page: Page, path: string): Promise<void> {
+export async function openPlace(page: Page, path: string): Promise<void> {
+  if (apart.has(page) || !page.url().startsWith(at('/'))) return loadPlace(page, path);
+  // Where it stands already nothing would change: it is left, and come to anew.
+  if (page.url() === at(path)) await goToPlace(page, path === '/log' ? '/instruments' : '/log');
+  return goToPlace(page, path);
+}
+
+/** Opens a place from the server, also where the application is open. */
+export function loadPlace(page: Page, path: string): Promise<void> {
   return settled(page, () => page.goto(at(path)));
 }
 
@@ -35,6 +85,7 @@ export function goToPlace(page: Page, path: string): Promise<void> {
             clearTimeout(rested);
             rested = setTimeout(() => (observer.disconnect(), resolve()), still);
           }).observe(document.body, { subtree: true, childList: true, characterData: true });
+          scrollTo(0, 0);
           history.pushState(null, '', to);
           dispatchEvent(new PopStateEvent('popstate'));
         }),
@@ -66,6 +117,7 @@ async function settled(page: Page, go: () => Promise<unknown>): Promise<void> {
 
 /** Lets a page hear nothing of what others store, as one that has just lost its network: what it does may then get in their way. */
 export async function deafen(page: Page): Promise<void> {
+  keepApart(page);
   await page.route('**/api/live*', (route) => route.abort());
 }
 

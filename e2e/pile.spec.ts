@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
-import { at, makePiece, openPlace } from './pages.ts';
+import { expect } from '@playwright/test';
+import { at, keepApart, makePiece, openPlace, test } from './pages.ts';
 
 test('a pile is entered by keyboard alone, in yard sizes, copying the line above', async ({ page }) => {
   await openPlace(page, '/rack');
@@ -64,6 +64,7 @@ test('a file is shown before it is stored: bad cells are named, an unknown speci
 test('five thousand pieces stay smooth: only the shelves in sight are drawn', async ({ page }) => {
   const piece = ((await (await page.request.get(at('/api/rack'))).json()) as { piece: { id: string } }[])[0]!;
   const { id: _id, ...fields } = piece.piece as Record<string, unknown>;
+  keepApart(page);
   await page.route('**/api/rack', async (route) => {
     const many = Array.from({ length: 5000 }, (_, i) => ({
       version: 1,

@@ -1,11 +1,11 @@
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { PLAIN_CONDITION } from '#core/stock/piece.ts';
 import { startTestDatabase } from '../bin/mariadb/testDatabase.ts';
 import { ROOT } from '../bin/root.ts';
 import { startServer } from '../server/src/serve.ts';
 import { roomIds, SHOP_ROOMS } from '../web/src/places/shop/shopRooms.ts';
-import { at, deafen, makeBoard, makePiece, openPlace } from './pages.ts';
+import { at, deafen, makeBoard, makePiece, openPlace, test } from './pages.ts';
 
 test('pieces are added in any notation, edited, duplicated, removed and put back', async ({ page }) => {
   await openPlace(page, '/rack');

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { framesOf } from '#core/board/frame.ts';
 import { lookOf, USUAL } from '#core/board/looks.ts';
 import { rowLies } from '#core/board/rowPatterns.ts';
@@ -6,7 +6,7 @@ import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
 import { insertsOf } from '#core/board/inset.ts';
 import { recutOf, type Recut } from '#core/board/recut.ts';
 import type { Shop } from '#core/shop/shop.ts';
-import { at, makeBoard, openPlace, saved, storedBoard } from './pages.ts';
+import { at, makeBoard, openPlace, saved, storedBoard, test } from './pages.ts';
 
 const six = [40, 40, 40, 40, 40, 40].map((width, i) => ({
   id: `r${i}`,

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { ROOT } from '../bin/root.ts';
 import { startTestDatabase } from '../bin/mariadb/testDatabase.ts';
 import { startServer } from '../server/src/serve.ts';
@@ -14,10 +14,13 @@ import {
   storedBoard,
   stripFace,
   strips,
+  test,
   typeLength,
 } from './pages.ts';
 import { stripsOf } from '#core/board/recipe.ts';
 import type { Board } from '#core/board/board.ts';
+
+test.use({ fresh: true });
 
 async function setFirstWidth(page: Page, text: string): Promise<void> {
   await stripFace(page, 0).click({ position: { x: 200, y: 12 } });

@@ -1,5 +1,7 @@
-import { expect, test } from '@playwright/test';
-import { at, openPlace } from './pages.ts';
+import { expect } from '@playwright/test';
+import { at, openPlace, test } from './pages.ts';
+
+test.use({ fresh: true });
 
 test('a newcomer sets up a shop of inches beside the demo, enters a pile, lays a board out, and takes the demo up again', async ({
   page,

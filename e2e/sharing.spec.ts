@@ -1,7 +1,9 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { startServer, type RunningServer } from '../server/src/serve.ts';
 import { nothingFound } from './axe.ts';
-import { at, makeBoard, makePiece, openPlace, saved, storedBoard, typeLength } from './pages.ts';
+import { at, makeBoard, makePiece, openPlace, saved, storedBoard, test, typeLength } from './pages.ts';
+
+test.use({ fresh: true });
 
 const PASSPHRASE = 'four planed mules asleep';
 

@@ -1,6 +1,6 @@
-import { expect, test, type Locator, type Page } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
 import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
-import { at, makeBoard, openPlace } from './pages.ts';
+import { at, makeBoard, openPlace, test } from './pages.ts';
 
 /** A day some weeks ahead, as a field for days has it. */
 const inDays = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);

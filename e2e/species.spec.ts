@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { openPlace, typeLength } from './pages.ts';
+import { expect } from '@playwright/test';
+import { openPlace, test, typeLength } from './pages.ts';
 
 test('species are found, compared by how they move, and a new one is added by what it is like', async ({ page }) => {
   await openPlace(page, '/species');

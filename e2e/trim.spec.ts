@@ -1,8 +1,8 @@
 import { NOTHING_WORKED } from '#core/features/feature.ts';
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { panelFacts } from '#core/plan/planArbitrary.ts';
-import { makeBoard, noteFacts, openPlace, saved, storedBoard, storedMade, typeLength } from './pages.ts';
+import { makeBoard, noteFacts, openPlace, saved, storedBoard, storedMade, test, typeLength } from './pages.ts';
 import { AS_IT_LIES, flatRecipe } from '#core/board/recipe.ts';
 
 test('two diagonals tell how far a board is out and which way to correct; what no board has is said, and readings outlive a reload', async ({

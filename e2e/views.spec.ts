@@ -1,11 +1,11 @@
 import { panelFacts } from '#core/plan/planArbitrary.ts';
-import { expect, test, type APIResponse } from '@playwright/test';
+import { expect, type APIResponse } from '@playwright/test';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { Board } from '#core/board/board.ts';
 import { asLook } from '#core/board/looks.ts';
 import { NOTHING_WORKED, UNDRAWN } from '#core/features/feature.ts';
 import { nothingFound } from './axe.ts';
-import { at, goToPlace, makeBoard, noteFacts, openPlace } from './pages.ts';
+import { at, goToPlace, makeBoard, noteFacts, openPlace, test } from './pages.ts';
 
 const VIEWS = [
   '/boards',
