@@ -15,6 +15,7 @@ const marks = async (page: Page) =>
 
 // One after the other: they share the only hickory in the rack.
 test.describe.configure({ mode: 'serial' });
+test.use({ leaves: true });
 
 test('a cut plan is searched, proven and kept; the other board that wants the same wood is told', async ({
   page,

@@ -1,4 +1,4 @@
-import { expect, test as base, type APIRequestContext, type Page, type Request } from '@playwright/test';
+import { expect, test as base, type APIRequestContext, type Page, type Request, type Response } from '@playwright/test';
 import { UNDECIDED, type Board } from '#core/board/board.ts';
 import { madeFor } from '#core/board/madeFor.ts';
 import type { Fact } from '#core/facts/fact.ts';
@@ -33,14 +33,25 @@ async function isAsAtFirst(page: Page): Promise<boolean> {
 
 /**
  * The tests of a worker have one page, which stays open from one to the next and goes to places as links do, like a maker's: loading the application costs four times what going
- * to a place does. Whatever sets it up otherwise, or fails, gets the next test a new one. `fresh`: each test of a file gets a new one, being about loading, keeping or other devices.
+ * to a place does. Whatever sets it up otherwise, or fails, gets the next test a new one. `fresh`: each test of a file gets a new one, being about loading, keeping or other devices. `leaves`: what a test
+ * brought is there for the next one of its file.
  */
-export const test = base.extend<{ fresh: boolean }, { kept: { page: Page | null } }>({
+export const test = base.extend<{ fresh: boolean; leaves: boolean; tidied: void }, { kept: { page: Page | null } }>({
   fresh: [false, { option: true }],
+  leaves: [false, { option: true }],
+  // What lies about makes Today, money, lists and every search of cuts longer for all tests that come after.
+  tidied: [
+    async ({ request, leaves }, use) => {
+      await use();
+      if (!leaves) await tidyUp(request);
+    },
+    { auto: true },
+  ],
   kept: [async ({}, use) => use({ page: null }), { scope: 'worker' }],
   page: async ({ browser, fresh, kept }, use, info) => {
     const page = (fresh ? null : kept.page) ?? (await (await browser.newContext()).newPage());
     if (!fresh) kept.page = null;
+    page.context().on('response', notice);
     const { viewport, colorScheme } = info.project.use;
     if (viewport) await page.setViewportSize(viewport);
     await page.emulateMedia({ colorScheme: colorScheme ?? 'light' });
@@ -50,11 +61,59 @@ export const test = base.extend<{ fresh: boolean }, { kept: { page: Page | null 
     if (fresh || info.status !== info.expectedStatus || !(await isAsAtFirst(page))) return context.close();
     await context.unrouteAll({ behavior: 'ignoreErrors' });
     await page.unrouteAll({ behavior: 'ignoreErrors' });
+    page.context().off('response', notice);
     await page.mouse.move(0, 0);
+    // What was told in passing would be read as the next test's.
+    await page.evaluate(() => {
+      for (const close of document.querySelectorAll<HTMLElement>('.mantine-Notification-root [aria-label="Close"]'))
+        close.click();
+    });
+    await page.evaluate(goesTo, '/instruments');
     kept.page = page;
   },
   context: async ({ page }, use) => use(page.context()),
 });
+
+/** Boards and pieces of the test that runs, as the API knows them: `boards/…`, `rack/…`. */
+const brought = new Set<string>();
+/** What pages of the test that runs were told, as far as it may be of a new board or piece. */
+let told: Promise<void>[] = [];
+
+/** Remembers the boards and pieces that a page brings. */
+function notice(response: Response): void {
+  const path = new URL(response.url()).pathname;
+  if (response.request().method() !== 'POST' || !/^\/api\/(boards|rack)(\/import|\/batch)?$/.test(path)) return;
+  const bring = (body: unknown): void => {
+    if (Array.isArray(body)) return body.forEach(bring);
+    const { id, piece, pieces } = Object(body) as { id?: unknown; piece?: { id: string }; pieces?: unknown };
+    if (typeof id === 'string') brought.add(`boards/${id}`);
+    if (piece) brought.add(`rack/${piece.id}`);
+    bring(pieces ?? []);
+  };
+  told.push(
+    response.json().then(bring, () => {
+      // Its page is gone, or the answer was none: that board stays.
+    }),
+  );
+}
+
+/** Takes away the boards and pieces that a test brought; what was removed meanwhile, or is held by somebody, stays as it is. */
+async function tidyUp(request: APIRequestContext): Promise<void> {
+  await Promise.all(told);
+  told = [];
+  const [boards, pieces] = ['boards/', 'rack/'].map((kind) => [...brought].filter((what) => what.startsWith(kind)));
+  brought.clear();
+  for (const path of boards ?? []) {
+    const { revision } = (await (await request.get(at(`/api/${path}`))).json()) as { revision?: number };
+    await request.post(at(`/api/${path}/remove`), { data: { basedOn: revision } });
+  }
+  if (pieces?.length) {
+    const rack = (await (await request.get(at('/api/rack'))).json()) as { version: number; piece: { id: string } }[];
+    for (const { version, piece } of rack)
+      if (pieces.includes(`rack/${piece.id}`))
+        await request.post(at(`/api/rack/${piece.id}/remove`), { data: { version } });
+  }
+}
 
 /** Keeps a page for one test: it is told something of its own by what answers in the server's place. */
 export function keepApart(page: Page): void {
@@ -74,24 +133,30 @@ export function loadPlace(page: Page, path: string): Promise<void> {
   return settled(page, () => page.goto(at(path)));
 }
 
+/** In a page: goes to another place as a link does. */
+function goesTo(to: string): void {
+  scrollTo(0, 0);
+  history.pushState(null, '', to);
+  dispatchEvent(new PopStateEvent('popstate'));
+}
+
 /** Goes to another place of the open application, as its links do, and waits until it stands there. */
 export function goToPlace(page: Page, path: string): Promise<void> {
-  return settled(page, () =>
-    page.evaluate(
-      ([to, still]) =>
+  return settled(page, async () => {
+    const stands = page.evaluate(
+      (still) =>
         new Promise<void>((resolve) => {
           let rested: ReturnType<typeof setTimeout> | undefined;
           new MutationObserver((_changes, observer) => {
             clearTimeout(rested);
             rested = setTimeout(() => (observer.disconnect(), resolve()), still);
           }).observe(document.body, { subtree: true, childList: true, characterData: true });
-          scrollTo(0, 0);
-          history.pushState(null, '', to);
-          dispatchEvent(new PopStateEvent('popstate'));
         }),
-      [path, SETTLED_MS] as const,
-    ),
-  );
+      SETTLED_MS,
+    );
+    await page.evaluate(goesTo, path);
+    await stands;
+  });
 }
 
 /** Does something that leads to a page, and waits until it has settled. */
@@ -143,7 +208,9 @@ export async function makeBoard(request: APIRequestContext, change: Partial<Boar
   };
   const answer = await request.post(at('/api/boards'), { data: board });
   expect(answer.status()).toBe(201);
-  return ((await answer.json()) as { id: string }).id;
+  const { id } = (await answer.json()) as { id: string };
+  brought.add(`boards/${id}`);
+  return id;
 }
 
 /** Notes that something happened to a board, over the API. */
@@ -172,7 +239,9 @@ export async function makePiece(request: APIRequestContext, change: Partial<Piec
   };
   const answer = await request.post(at('/api/rack'), { data: piece });
   expect(answer.status(), await answer.text()).toBe(201);
-  return ((await answer.json()) as { piece: { id: string } }).piece.id;
+  const { id } = ((await answer.json()) as { piece: { id: string } }).piece;
+  brought.add(`rack/${id}`);
+  return id;
 }
 
 /** What the server has stored of the board that the page shows. */

@@ -245,24 +245,24 @@ test('care cards print four to a sheet, each whole in its quarter, with all thei
   }
 });
 
-// A4 is 210 x 297 mm (ISO 216), Letter 8.5 x 11 in; a PDF point is 1/72 in.
-for (const [format, width, height] of [
-  ['A4', 595, 842],
-  ['Letter', 612, 792],
-] as const) {
-  test(`the bench sheet prints whole on ${format}, without the page around it`, async ({ page }) => {
-    // By then the tests before have made more boards than one page of the list holds.
-    let carving: Listed | undefined;
-    for (let next: string | undefined = '/api/boards'; next && !carving;) {
-      const answer: APIResponse = await page.request.get(at(next));
-      carving = ((await answer.json()) as Listed[]).find((b) => b.board.name === 'Upper Hut carving board');
-      next = /<([^>]+)>; rel="next"/.exec(answer.headers().link ?? '')?.[1];
-    }
-    expect(carving).toBeDefined();
-    await openPlace(page, `/boards/${carving!.id}/sheet`);
-    await expect(page.locator('article ol > li > h3').first()).toBeVisible();
-    const steps = await page.locator('article ol > li > h3').allInnerTexts();
-    expect(steps.length).toBeGreaterThan(10);
+test('the bench sheet prints whole on A4 and Letter, without the page around it', async ({ page }) => {
+  // By then the tests before have made more boards than one page of the list holds.
+  let carving: Listed | undefined;
+  for (let next: string | undefined = '/api/boards'; next && !carving;) {
+    const answer: APIResponse = await page.request.get(at(next));
+    carving = ((await answer.json()) as Listed[]).find((b) => b.board.name === 'Upper Hut carving board');
+    next = /<([^>]+)>; rel="next"/.exec(answer.headers().link ?? '')?.[1];
+  }
+  expect(carving).toBeDefined();
+  await openPlace(page, `/boards/${carving!.id}/sheet`);
+  await expect(page.locator('article ol > li > h3').first()).toBeVisible();
+  const steps = await page.locator('article ol > li > h3').allInnerTexts();
+  expect(steps.length).toBeGreaterThan(10);
+  // A4 is 210 x 297 mm (ISO 216), Letter 8.5 x 11 in; a PDF point is 1/72 in.
+  for (const [format, width, height] of [
+    ['A4', 595, 842],
+    ['Letter', 612, 792],
+  ] as const) {
     const pages = await printed(await page.pdf({ format, preferCSSPageSize: false }));
     const text = pages
       .map((p) => p.items.map((i) => i.text).join(' '))
@@ -287,5 +287,5 @@ for (const [format, width, height] of [
         expect(item.y, item.text).toBeGreaterThan(20);
       }
     }
-  });
-}
+  }
+});

@@ -3,6 +3,7 @@ import { NOTHING_WORKED, UNDRAWN } from '../features/feature.ts';
 import { makePlan } from '../plan/plan.ts';
 import { plainBoard, plainPiece, planInput } from '../plan/planArbitrary.ts';
 import type { Board } from '../board/board.ts';
+import type { Fact } from '../facts/fact.ts';
 import { USUAL_GLUES } from '../shop/gluing.ts';
 import { BARE_SHOP, DEFAULT_SHOP, type Shop } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
@@ -28,6 +29,25 @@ const planerAt = (change: Partial<NonNullable<Shop['planer']>>): Shop => ({
 const wide = planerAt({ width: 400 });
 
 describe('checkPlan', () => {
+  it('looks for a strip in the rack until it is glued, each copy of it, whether its cut was booked or not', () => {
+    const input = planInput(plainBoard({ count: 2, width: 270 }), [], wide);
+    const missing = (facts: Fact[]) =>
+      checkPlan(makePlan({ ...input, facts }), { ...input, facts }).filter((f) => f.rule === 'stock-shortage').length;
+    const [glue] = makePlan(input).operations.filter((o) => o.glueUp !== null && o.kind === 'glue');
+    const times = Array.from({ length: glue!.repeats }, (_, i) => i + 1);
+    const glued = times.map((copy): Fact => ({
+      kind: 'done',
+      id: `d${copy}`,
+      at: '2026-11-28T08:00:00.000Z',
+      step: glue!.id,
+      copy,
+      minutes: null,
+    }));
+    expect(times.length).toBe(2);
+    expect([missing([]), missing(glued.slice(1)), missing(glued)]).toEqual([1, 1, 0]);
+    expect(missing([...glued, { kind: 'takenBack', id: 't', at: '2026-11-28T09:00:00.000Z', fact: 'd1' }])).toBe(1);
+  });
+
   it('finds nothing on a board that works', () => {
     expect(found(plainBoard({ width: 270 }), undefined, wide)).toEqual([]);
   });
