@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, type Page } from '@playwright/test';
 import { ROOT } from '../bin/root.ts';
@@ -201,6 +201,11 @@ test('a board goes out to a file and comes back identical; a broken file gets a 
   const path = info.outputPath('board.json');
   await download.saveAs(path);
   expect(download.suggestedFilename()).toBe('Round-trip-µ-i.cadenza.json');
+  // Pieces of tests beside it may be gone before it comes back; those of the demo stay.
+  const file = JSON.parse(readFileSync(path, 'utf8')) as { rack: { id: string }[] };
+  const rack = file.rack.filter(({ id: piece }) => piece.startsWith('shed-'));
+  expect(rack.length).toBeGreaterThan(5);
+  writeFileSync(path, JSON.stringify({ ...file, rack }));
 
   await openPlace(page, '/boards');
   await page.getByLabel('Board file').setInputFiles(path);
