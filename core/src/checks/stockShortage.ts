@@ -1,20 +1,8 @@
 import { listNumbers } from '../steps/numberList.ts';
 import type { Shortage } from '../cutting/cutPlan.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
-import { doneSteps } from '../facts/doneSteps.ts';
-import type { Plan } from '../plan/plan.ts';
-import type { PlanInput } from '../saw/planInput.ts';
+import { gluedStrips } from '../plan/gluedStrips.ts';
 import type { Rule } from './finding.ts';
-
-/** Numbers of the strips of the first panel that are glued, each copy of them: nobody looks for them in the rack, also where their cuts were never booked at the saw. */
-function gluedStrips({ operations, again, gluing }: Plan, facts: PlanInput['facts'] = []): ReadonlySet<number> {
-  const done = doneSteps(facts, new Map(operations.map((o) => [o.id, o.repeats])));
-  const glued = new Set(operations.flatMap((o) => (done.has(o.id) && o.glueUp !== null ? [o.glueUp] : [])));
-  const ofStrips = (again?.panelGluing ?? gluing).glueUps.filter((g) => glued.has(g.id));
-  return new Set(
-    ofStrips.flatMap((g) => Array.from({ length: g.lastStrip - g.firstStrip + 1 }, (_, i) => g.firstStrip + i)),
-  );
-}
 
 /** Strips that the rack cannot give, with what each would need. */
 export const stockShortage: Rule = (plan, { species, board, facts }) => {

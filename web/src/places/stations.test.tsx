@@ -12,7 +12,9 @@ import { keys, queryClient } from '../data/queryClient.ts';
 import { openBoardAt } from '../openBoardForTests.tsx';
 import { plain, press } from '../shownForTests.tsx';
 import { CHEVRON, END_GRAIN, recutBoard } from '#core/board/recutForTests.ts';
+import type { Fact } from '#core/facts/fact.ts';
 import { BriefPlace } from './brief/BriefPlace.tsx';
+import { CutsPlace } from './cuts/CutsPlace.tsx';
 import { GluePlace } from './glue/GluePlace.tsx';
 import { MillPlace } from './mill/MillPlace.tsx';
 import { SheetPlace } from './sheet/SheetPlace.tsx';
@@ -99,6 +101,22 @@ it('how thick and long a board could be follows the rack once it is asked for, a
     await act(() => queryClient.invalidateQueries({ queryKey: keys.rack }));
     await waitFor(() => expect(text()).toContain(words));
   }
+});
+
+it('cuts ask for no wood of strips that are glued, and say that nobody booked their cuts', async () => {
+  const input = planInput(plainBoard(), []);
+  const glue = makePlan(input).operations.filter((o) => o.glueUp !== null);
+  const facts = glue.map(({ id: step }, i): Fact => ({
+    kind: 'done',
+    id: `d${i}`,
+    at: '2026-11-28T08:00:00.000Z',
+    step,
+    copy: 1,
+    minutes: null,
+  }));
+  const { text } = await openBoardAt(CutsPlace, { ...input, facts });
+  await waitFor(() => expect(text()).toContain('are glued already; their cuts were not booked.'));
+  expect(text()).not.toContain('cannot be had');
 });
 
 it('whatever the board, the rack and the shop, no page of it shows a figure that is none, a hole in a sentence or a thing of the machine', async () => {
