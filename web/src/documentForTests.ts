@@ -1,3 +1,4 @@
+import { notifications } from '@mantine/notifications';
 import { cleanup, configure } from '@testing-library/react';
 import { afterEach, vi } from 'vitest';
 import { letGoOfFacts } from './data/facts.ts';
@@ -40,6 +41,9 @@ Object.defineProperty(document, 'fonts', {
 
 afterEach(() => {
   cleanup();
+  // What one test was told in passing would keep the next from being told anything: five stand at once.
+  notifications.cleanQueue();
+  notifications.clean();
   letGoOfFacts();
   queryClient.clear();
   localStorage.clear();
