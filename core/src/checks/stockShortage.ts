@@ -1,13 +1,13 @@
 import { listNumbers } from '../steps/numberList.ts';
 import type { Shortage } from '../cutting/cutPlan.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
-import { gluedStrips } from '../plan/gluedStrips.ts';
+import { gluedStrips, isGlued } from '../plan/gluedStrips.ts';
 import type { Rule } from './finding.ts';
 
 /** Strips that the rack cannot give, with what each would need. */
 export const stockShortage: Rule = (plan, { species, board, facts }) => {
   const glued = gluedStrips(plan, facts);
-  const missing = plan.cutting.shortages.filter((shortage) => !shortage.strips.every((n) => glued.has(n)));
+  const missing = plan.cutting.shortages.filter((shortage) => !isGlued(shortage, glued));
   return missing.map((shortage) => {
     const name = species.find((s) => s.code === shortage.species)?.name ?? shortage.species;
     const parts = shortage.parts === 1 ? '1 strip' : `${shortage.parts} strips`;

@@ -1,4 +1,5 @@
 import { doneSteps } from '../facts/doneSteps.ts';
+import type { Shortage } from '../cutting/cutPlan.ts';
 import type { PlanInput } from '../saw/planInput.ts';
 import type { Plan } from './plan.ts';
 
@@ -17,3 +18,7 @@ export function gluedStrips(
     ofStrips.flatMap((g) => Array.from({ length: g.lastStrip - g.firstStrip + 1 }, (_, i) => g.firstStrip + i)),
   );
 }
+
+/** Whether all strips of a shortage are glued: then nothing of it is missing. */
+export const isGlued = ({ strips }: Pick<Shortage, 'strips'>, glued: ReadonlySet<number>): boolean =>
+  strips.every((n) => glued.has(n));

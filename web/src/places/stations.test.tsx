@@ -115,7 +115,7 @@ it('cuts ask for no wood of strips that are glued, and say that nobody booked th
     minutes: null,
   }));
   const { text } = await openBoardAt(CutsPlace, { ...input, facts });
-  await waitFor(() => expect(text()).toContain('are glued already; their cuts were not booked.'));
+  await waitFor(() => expect(text()).toContain('already, glued: 1–6. Their cuts were not booked.'));
   expect(text()).not.toContain('cannot be had');
 });
 

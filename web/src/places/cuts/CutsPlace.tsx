@@ -26,7 +26,8 @@ import { ShortageWords } from './ShortageWords.tsx';
 import { StripBar } from './StripBar.tsx';
 import classes from './cuts.module.css';
 import { useCuts } from './useCuts.ts';
-import { gluedStrips } from '#core/plan/gluedStrips.ts';
+import { listNumbers } from '#core/steps/numberList.ts';
+import { gluedStrips, isGlued } from '#core/plan/gluedStrips.ts';
 import { stripsOf } from '#core/board/recipe.ts';
 
 /** Which strip comes from which piece: drawn to scale in cutting order, searched while you watch, kept, and booked after the saw. */
@@ -73,8 +74,9 @@ export function CutsPlace() {
   const nameOf = (key: string) =>
     key === id ? board.name : (boards.data?.find((b) => b.id === key)?.board.name ?? 'another board');
   // What is glued is looked for no more, as every other page says; of several boards each says so itself.
-  const glued = cuts.together.length > 1 ? null : gluedStrips(boardPlan, input.facts);
-  const missing = plan.shortages.filter((s) => !glued || !s.strips.every((n) => glued.has(n)));
+  const inBoard = cuts.together.length > 1 ? new Set<number>() : gluedStrips(boardPlan, input.facts);
+  const missing = plan.shortages.filter((s) => !isGlued(s, inBoard));
+  const glued = plan.shortages.filter((s) => isGlued(s, inBoard)).flatMap((s) => s.strips);
   const lettered = plan.blanks.some((b) => b.strips.some((s) => s.demand.copy > 1));
   const boardNumber = (key: string) => (cuts.together.length > 1 ? cuts.together.indexOf(key) + 1 : null);
   const pin = (strip: RippedStrip, pieceId: string | null) => {
@@ -137,9 +139,9 @@ export function CutsPlace() {
             <ShortageWords shortage={s} species={species} />
           </div>
         ))}
-        {missing.length < plan.shortages.length && (
+        {glued.length > 0 && (
           <p className={classes.soft}>
-            Strips that the rack does not give are glued already; their cuts were not booked.
+            Strips in the board already, glued: {listNumbers(glued)}. Their cuts were not booked.
           </p>
         )}
         {view === 'table' ? (
