@@ -1,6 +1,6 @@
 import type { Board } from '../board/board.ts';
 import { cutStripsOf, stripsOf, withStrips } from '../board/recipe.ts';
-import { isHabitMeasured } from '../facts/fact.ts';
+import { isHabitMeasured, type Fact } from '../facts/fact.ts';
 import { factsThatHold, type HeldFact } from '../facts/factsThatHold.ts';
 import { decidedWays, stageOf } from '../facts/made.ts';
 import { makePlan, type Plan } from '../plan/plan.ts';
@@ -18,11 +18,37 @@ const WORDS = { thickness: 'thick', width: 'wide', length: 'long' } as const;
 const SIDES = ['thickness', 'width', 'length'] as const;
 type Side = (typeof SIDES)[number];
 
+/** Nobody decides about more than these at one moment. */
+export const MOST_TOLD = 3;
+
+/** What went otherwise, as far as it is told at once. */
+export interface Mishaps {
+  /** The oldest first. */
+  told: Mishap[];
+  /** Whether more waits until these are decided. */
+  more: boolean;
+}
+
 /**
- * What went otherwise than planned and is not decided yet, the oldest first.
+ * What went otherwise than planned and is not decided yet. Each way out may take a plan of its own, so a few are told, and the next ones when those are decided.
  * @param plan made with all the facts of `given`
  */
-export function mishapsOf(given: PlanInput, plan: Plan): Mishap[] {
+export function firstMishaps(given: PlanInput, plan: Plan): Mishaps {
+  const found = mishapsOf(given, plan, MOST_TOLD + 1);
+  return { told: found.slice(0, MOST_TOLD), more: found.length > MOST_TOLD };
+}
+
+/** Whether anything is noted that may be told as gone otherwise: no plan is needed to know it. */
+export function mayHaveMishaps(facts: readonly Fact[]): boolean {
+  const held = factsThatHold(facts);
+  const decided = decidedWays(held);
+  return held.some((f) => KINDS.has(f.kind) && !decided.has(f.id));
+}
+
+const KINDS: ReadonlySet<Fact['kind']> = new Set(['measured', 'badPlace', 'failed', 'usedUp']);
+
+/** The same, as many as are asked for. */
+export function mishapsOf(given: PlanInput, plan: Plan, most = Infinity): Mishap[] {
   const facts = given.facts ?? [];
   const held = factsThatHold(facts);
   const decided = decidedWays(held);
@@ -34,8 +60,7 @@ export function mishapsOf(given: PlanInput, plan: Plan): Mishap[] {
     const expected = measureOf(unmeasured, given, fact)?.expected ?? null;
     return expected !== null && Math.abs(fact.value - expected) <= NEAR_ENOUGH_MM;
   };
-  return held.flatMap((fact): Mishap[] => {
-    if (decided.has(fact.id) || !latest.has(fact.id)) return [];
+  const mishapOf = (fact: HeldFact): Mishap[] => {
     if (fact.kind === 'measured') {
       if (fact.dimension === 'moisture') return moistureMishap(given, fact);
       // It is for the lessons: nothing of this board is another size for it.
@@ -55,7 +80,13 @@ export function mishapsOf(given: PlanInput, plan: Plan): Mishap[] {
           },
         ]
       : [];
-  });
+  };
+  const told: Mishap[] = [];
+  for (const fact of held) {
+    if (told.length >= most) break;
+    if (!decided.has(fact.id) && latest.has(fact.id)) told.push(...mishapOf(fact));
+  }
+  return told;
 }
 
 /** Facts that none after them says anew: of a size measured twice at one stage, and a place looked at twice, the last. */

@@ -15,11 +15,13 @@ export interface Wait {
 /** The waits that steps began when they were done, without those after which work went on, the one that is over first before the others. @param since those that were over before it are left out */
 export function waitsOf(facts: readonly Fact[], since: number): Wait[] {
   const held = factsThatHold(facts);
-  const ended = held.flatMap((f) => (f.kind === 'done' ? (f.ends ?? []) : []));
+  const ended = new Set(
+    held.flatMap((f) => (f.kind === 'done' ? (f.ends ?? []).map((e) => `${e.copy} ${e.step}`) : [])),
+  );
   return held
     .flatMap((fact): Wait[] => {
       if (fact.kind !== 'done' || !fact.wait) return [];
-      if (ended.some((e) => e.step === fact.step && (e.copy === null || e.copy === fact.copy))) return [];
+      if (ended.has(`null ${fact.step}`) || ended.has(`${fact.copy} ${fact.step}`)) return [];
       const from = Date.parse(fact.at);
       const until = from + fact.wait.minutes * 60_000;
       return until < since

@@ -4,6 +4,7 @@ import { shopFor } from '../board/differences.ts';
 import { madeFor } from '../board/madeFor.ts';
 import { trimLayout } from '../trim/trimLayout.ts';
 import type { PlanInput } from '../saw/planInput.ts';
+import { piecesCut } from '../saw/piecesCut.ts';
 import { cutForBoard } from '../saw/cutForBoard.ts';
 import { shareOf, stripBodies, type StripBody } from './stripBody.ts';
 
@@ -13,9 +14,7 @@ export function bodiesOf(input: PlanInput): StripBody[] {
   const made = madeFor(board, input.facts);
   const allowances = allowancesFor(input.board, input.shop, made);
   const { cutting } = cutForBoard(input, allowances);
-  const pieces = new Map(
-    [...(input.saw?.done ?? []).map(({ piece }) => piece), ...input.rack].map((piece) => [piece.id, piece]),
-  );
+  const pieces = piecesCut(input, cutting);
   const trim = trimLayout(board, allowances, shopFor(board, input.shop), made);
   return stripBodies(board, cutting, pieces, shareOf(board, allowances, trim));
 }

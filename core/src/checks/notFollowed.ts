@@ -1,3 +1,4 @@
+import { grouped } from '../lists/grouped.ts';
 import { firstOf } from '../lists/there.ts';
 import { failureText } from '../follow/failureText.ts';
 import { followPlan } from '../follow/followPlan.ts';
@@ -25,8 +26,7 @@ export function notFollowed(plan: Plan, input: PlanInput, found: readonly Found[
   if (plan.cutting.shortages.length > 0) return [];
   const rules = new Set(found.filter((f) => f.severity !== 'note').map((f) => f.rule));
   const silent = followPlan(plan, input).failures.filter((f) => !WARNED_BY[f.code].some((rule) => rules.has(rule)));
-  const byCode = new Map<string, Failure[]>();
-  for (const f of silent) byCode.set(`${f.code}/${f.step}`, [...(byCode.get(`${f.code}/${f.step}`) ?? []), f]);
+  const byCode = grouped(silent, (f) => `${f.code}/${f.step}`);
   return [...byCode.values()].map((failures): Found => {
     const first = firstOf(failures);
     const severity: Severity = STOPS.has(first.code) ? 'stop' : 'caution';

@@ -1,3 +1,4 @@
+import { grouped } from '../lists/grouped.ts';
 import { firstOf } from '../lists/there.ts';
 import { layerGap, layeringOf } from '../shop/layering.ts';
 import type { Shop } from '../shop/shop.ts';
@@ -35,8 +36,11 @@ export function auditCut(
   shop: Shop,
 ): CutFault[] {
   const pieces = new Map(rack.map((p) => [p.id, p]));
+  const unitOf = (place: { pieceId: string; unit: number }) => `${place.pieceId}/${place.unit}`;
+  const promisedOf = grouped(promised, unitOf);
+  const beside = new Map<string, Blank[]>();
   const faults: CutFault[] = [];
-  for (const [i, blank] of blanks.entries()) {
+  for (const blank of blanks) {
     const piece = pieces.get(blank.pieceId);
     const report = (fault: CutFault['fault']) => faults.push({ pieceId: blank.pieceId, unit: blank.unit, fault });
     if (!piece || blank.unit >= piece.count) {
@@ -51,14 +55,11 @@ export function auditCut(
     const nearest = trim(piece.ends.mark);
     const farthest = piece.length - trim(piece.ends.far);
     if (blank.from < nearest - TOLERANCE || to > farthest + TOLERANCE) report('outside');
-    if (
-      blanks.some(
-        (b, j) => j < i && b.pieceId === blank.pieceId && b.unit === blank.unit && touches(b.from, b.from + b.length),
-      )
-    )
-      report('blanksOverlap');
-    if (promised.some((r) => r.pieceId === blank.pieceId && r.unit === blank.unit && touches(r.from, r.to)))
-      report('promised');
+    const before = beside.get(unitOf(blank)) ?? [];
+    if (before.some((b) => touches(b.from, b.from + b.length))) report('blanksOverlap');
+    before.push(blank);
+    beside.set(unitOf(blank), before);
+    if (promisedOf.get(unitOf(blank))?.some((r) => touches(r.from, r.to))) report('promised');
     const width = Math.min(widthAt(piece, blank.from), widthAt(piece, to));
     blank.strips.forEach((strip, k) => {
       const end = strip.from + strip.way.rip;
@@ -104,8 +105,7 @@ export function auditCut(
 
 /** Strips of a blank by the rip they come from, layer on layer. */
 export function ripsOf(blank: Pick<Blank, 'strips'>): RippedStrip[][] {
-  const rips = new Map<number, RippedStrip[]>();
-  for (const strip of blank.strips) rips.set(strip.from, [...(rips.get(strip.from) ?? []), strip]);
+  const rips = grouped(blank.strips, (s) => s.from);
   return [...rips.values()].sort((a, b) => firstOf(a).from - firstOf(b).from);
 }
 

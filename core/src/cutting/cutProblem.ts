@@ -1,3 +1,4 @@
+import { grouped } from '../lists/grouped.ts';
 import type { Shop } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
 import { pricePerMm3 } from '../stock/shape.ts';
@@ -30,29 +31,69 @@ export interface Unit {
   openPlank: number;
 }
 
+/** In which order the pieces of a species are gone through: as they are named, or what no plank is opened for first, and then the thinnest or the thickest. */
+const ORDERS = {
+  named: (a: Unit, b: Unit) => compareText(a.piece.id, b.piece.id) || a.unit - b.unit,
+  thinFirst: (a: Unit, b: Unit) => a.openPlank - b.openPlank || a.piece.thickness - b.piece.thickness || shorter(a, b),
+  thickFirst: (a: Unit, b: Unit) => a.openPlank - b.openPlank || b.piece.thickness - a.piece.thickness || shorter(a, b),
+} as const;
+export type UnitOrder = keyof typeof ORDERS;
+
+const shorter = (a: Unit, b: Unit): number => a.piece.length - b.piece.length || ORDERS.named(a, b);
+
 /** Every piece that may be cut, unit by unit, in an order that does not depend on the order of the rack. */
 export function unitsOf(problem: CutProblem): Unit[] {
-  const { shop } = problem;
-  const densities = new Map(problem.species.map((s) => [s.code, s.density]));
-  const wanted = new Set(problem.demands.map((d) => d.species));
-  const promised = new Map<string, PromisedRange[]>();
-  for (const range of problem.promised) {
-    const key = `${range.pieceId}/${range.unit}`;
-    promised.set(key, [...(promised.get(key) ?? []), range]);
-  }
-  const units: Unit[] = [];
-  for (const piece of problem.rack) {
-    if (!wanted.has(piece.species) || problem.banned.has(piece.id)) continue;
+  const bySpecies = unitsBySpecies(problem, 'named');
+  return [...bySpecies.keys()].sort(compareText).flatMap((species) => bySpecies.get(species) ?? []);
+}
+
+/** The same by species, of those that are asked for. */
+export function unitsBySpecies(problem: CutProblem, order: UnitOrder): ReadonlyMap<string, readonly Unit[]> {
+  const { demands, banned, shop } = problem;
+  const all = unpromised(problem, order);
+  const promised = grouped(problem.promised, (range) => `${range.pieceId}/${range.unit}`);
+  const asPromised = (units: readonly Unit[]) =>
+    units.flatMap((unit): Unit[] => {
+      if (banned.has(unit.piece.id)) return [];
+      const ranges = promised.get(`${unit.piece.id}/${unit.unit}`);
+      return [ranges ? { ...unit, geometry: unitGeometry(unit.piece, shop, ranges) } : unit];
+    });
+  const isBare = promised.size === 0 && banned.size === 0;
+  return new Map(
+    [...new Set(demands.map((d) => d.species))].map((species) => {
+      const units = all.get(species) ?? [];
+      return [species, isBare ? units : asPromised(units)];
+    }),
+  );
+}
+
+type Ordered = Partial<Record<UnitOrder, Map<string, readonly Unit[]>>>;
+/** The units of a rack as if nothing were promised: board after board is planned from the same rack. */
+const UNPROMISED = new WeakMap<readonly Piece[], { shop: Shop; species: readonly Species[]; ordered: Ordered }>();
+
+function unpromised(problem: CutProblem, order: UnitOrder): ReadonlyMap<string, readonly Unit[]> {
+  const { rack, shop, species } = problem;
+  const known = UNPROMISED.get(rack);
+  const ordered: Ordered = known?.shop === shop && known.species === species ? known.ordered : {};
+  if (known?.ordered !== ordered) UNPROMISED.set(rack, { shop, species, ordered });
+  const [another] = Object.values(ordered);
+  const units = another ?? unitsInRack(problem);
+  return (ordered[order] ??= new Map([...units].map(([code, list]) => [code, [...list].sort(ORDERS[order])])));
+}
+
+function unitsInRack({ rack, shop, species }: CutProblem): ReadonlyMap<string, readonly Unit[]> {
+  const densities = new Map(species.map((s) => [s.code, s.density]));
+  const bySpecies = new Map<string, Unit[]>();
+  for (const piece of rack) {
     const rate = pricePerMm3(piece, densities.get(piece.species) ?? null) ?? shop.cutting.unpricedPerM3 / MM3_PER_M3;
     const openPlank = piece.origin.kind === 'bought' ? shop.cutting.openPlank : 0;
-    for (let unit = 0; unit < piece.count; unit += 1) {
-      const geometry = unitGeometry(piece, shop, promised.get(`${piece.id}/${unit}`) ?? []);
-      units.push({ piece, unit, geometry, rate, openPiece: shop.cutting.openPiece, openPlank });
-    }
+    const geometry = unitGeometry(piece, shop, []);
+    const list = bySpecies.get(piece.species) ?? [];
+    bySpecies.set(piece.species, list);
+    for (let unit = 0; unit < piece.count; unit += 1)
+      list.push({ piece, unit, geometry, rate, openPiece: shop.cutting.openPiece, openPlank });
   }
-  return units.sort(
-    (a, b) => compareText(a.piece.species, b.piece.species) || compareText(a.piece.id, b.piece.id) || a.unit - b.unit,
-  );
+  return bySpecies;
 }
 
 function compareText(a: string, b: string): number {

@@ -1,3 +1,4 @@
+import { grouped } from '../lists/grouped.ts';
 import { firstOf } from '../lists/there.ts';
 import type { Shop } from '../shop/shop.ts';
 import type { Piece } from '../stock/piece.ts';
@@ -40,11 +41,7 @@ export function cutSheets(
   pieces: ReadonlyMap<string, Piece>,
   shop: Shop,
 ): CutSheet[] {
-  const byUnit = new Map<string, Blank[]>();
-  for (const blank of plan.blanks) {
-    const key = `${blank.done ? 'done' : 'open'}/${blank.pieceId}/${blank.unit}`;
-    byUnit.set(key, [...(byUnit.get(key) ?? []), blank]);
-  }
+  const byUnit = grouped(plan.blanks, (b) => `${b.done ? 'done' : 'open'}/${b.pieceId}/${b.unit}`);
   return [...byUnit.values()].flatMap((blanks) => {
     const first = firstOf(blanks);
     const piece = pieces.get(first.pieceId);

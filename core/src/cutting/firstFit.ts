@@ -1,6 +1,6 @@
-import { certain, firstOf, nth } from '../lists/there.ts';
+import { firstOf, nth } from '../lists/there.ts';
 import type { CutPlan, RippedStrip, StripDemand } from './cutPlan.ts';
-import { unitsOf, type CutProblem, type Unit } from './cutProblem.ts';
+import { unitsBySpecies, type CutProblem, type Unit, type UnitOrder } from './cutProblem.ts';
 import { demandTypes, isSpare, type DemandType } from './demandTypes.ts';
 import { addScores, NO_SCORE, settleUnit, type PlacedBlank, type PlacedLane, type UsedUnit } from './settle.ts';
 import { beginnings } from './beginnings.ts';
@@ -20,6 +20,8 @@ interface OpenUnit {
   /** Next free place along, mm. */
   next: number;
   blanks: OpenBlank[];
+  /** How often something was laid into it: what found no place finds none until it is another number. */
+  changes: number;
 }
 
 /**
@@ -47,7 +49,7 @@ export function firstFit(problem: CutProblem): CutPlan {
 interface Attempt {
   first(a: Item, b: Item): number;
   anywhere: boolean;
-  thickestFirst: boolean;
+  order: UnitOrder;
 }
 
 interface Item {
@@ -60,11 +62,11 @@ const byWidth = (a: Item, b: Item) => widest(b.type) - widest(a.type);
 const byThickness = (a: Item, b: Item) => thickest(b.type) - thickest(a.type);
 /** The usual order first; the others are tried while a strip finds no place. */
 const ATTEMPTS: readonly Attempt[] = [
-  { first: (a, b) => byLength(a, b) || byWidth(a, b) || byThickness(a, b), anywhere: false, thickestFirst: false },
-  { first: (a, b) => byLength(a, b) || byWidth(a, b) || byThickness(a, b), anywhere: true, thickestFirst: false },
-  { first: (a, b) => byThickness(a, b) || byLength(a, b) || byWidth(a, b), anywhere: true, thickestFirst: false },
-  { first: (a, b) => byWidth(a, b) || byLength(a, b) || byThickness(a, b), anywhere: true, thickestFirst: true },
-  { first: (a, b) => byWidth(b, a) || byLength(a, b) || byThickness(a, b), anywhere: true, thickestFirst: false },
+  { first: (a, b) => byLength(a, b) || byWidth(a, b) || byThickness(a, b), anywhere: false, order: 'thinFirst' },
+  { first: (a, b) => byLength(a, b) || byWidth(a, b) || byThickness(a, b), anywhere: true, order: 'thinFirst' },
+  { first: (a, b) => byThickness(a, b) || byLength(a, b) || byWidth(a, b), anywhere: true, order: 'thinFirst' },
+  { first: (a, b) => byWidth(a, b) || byLength(a, b) || byThickness(a, b), anywhere: true, order: 'thickFirst' },
+  { first: (a, b) => byWidth(b, a) || byLength(a, b) || byThickness(a, b), anywhere: true, order: 'thinFirst' },
 ];
 
 /** The same before leftovers and cost are worked out: pieces with their blanks, and what found no place. Before a strip is called missing other orders are tried. */
@@ -83,27 +85,15 @@ export function firstFitUnits(problem: CutProblem): { used: UsedUnit[]; unmet: S
 /** A strip of a board counts for more than all spares there are. */
 const SPARES_FOR_ONE = 10_000;
 
-function attempt(
-  problem: CutProblem,
-  { first, anywhere, thickestFirst }: Attempt,
-): { used: UsedUnit[]; unmet: StripDemand[] } {
-  const bySpecies = new Map<string, OpenUnit[]>();
-  for (const unit of unitsOf(problem)) {
-    const list = bySpecies.get(unit.piece.species) ?? [];
-    list.push({ unit, next: unit.geometry.start, blanks: [] });
-    bySpecies.set(unit.piece.species, list);
-  }
-  for (const list of bySpecies.values()) {
-    list.sort(
-      (a, b) =>
-        a.unit.openPlank - b.unit.openPlank ||
-        (thickestFirst ? -1 : 1) * (a.unit.piece.thickness - b.unit.piece.thickness) ||
-        a.unit.piece.length - b.unit.piece.length,
-    );
-  }
+function attempt(problem: CutProblem, { first, anywhere, order }: Attempt): { used: UsedUnit[]; unmet: StripDemand[] } {
+  const bySpecies = unitsBySpecies(problem, order);
+  const opened: Opened = new Map();
   const bySpeciesDemand = new Map<string, StripDemand[]>();
-  for (const demand of problem.demands)
-    bySpeciesDemand.set(demand.species, [...(bySpeciesDemand.get(demand.species) ?? []), demand]);
+  for (const demand of problem.demands) {
+    const known = bySpeciesDemand.get(demand.species);
+    if (known) known.push(demand);
+    else bySpeciesDemand.set(demand.species, [demand]);
+  }
 
   const unmet: StripDemand[] = [];
   for (const [species, demands] of bySpeciesDemand) {
@@ -117,19 +107,61 @@ function attempt(
         firstOf(a.members).copy - firstOf(b.members).copy ||
         firstOf(a.members).strip - firstOf(b.members).strip,
     );
+    const seekers = new Map<DemandType, Seeker>();
     for (const { type, members } of items) {
-      const allowed = type.from ? units.filter((u) => certain(type.from).has(u.unit.piece.id)) : units;
-      const kinds = type.ways.map((ways) => laneKind(ways, problem.shop.saw.kerf));
-      if (!allowed.some((open) => place(type, kinds, members, open, anywhere))) unmet.push(...members);
+      const seeker = seekers.get(type) ?? seekerOf(type, units, problem.shop.saw.kerf);
+      seekers.set(type, seeker);
+      if (!findPlace(seeker, opened, members, anywhere)) unmet.push(...members);
     }
   }
 
-  const order = (u: OpenUnit) => `${u.unit.piece.species}/${u.unit.piece.id}`;
-  const used = [...bySpecies.values()]
-    .flat()
-    .filter((u) => u.blanks.length > 0)
-    .sort((a, b) => (order(a) < order(b) ? -1 : order(a) > order(b) ? 1 : a.unit.unit - b.unit.unit));
+  const named = (u: OpenUnit) => `${u.unit.piece.species}/${u.unit.piece.id}`;
+  const used = [...opened.values()].sort((a, b) =>
+    named(a) < named(b) ? -1 : named(a) > named(b) ? 1 : a.unit.unit - b.unit.unit,
+  );
   return { used, unmet };
+}
+
+/** Pieces that something lies in already. */
+type Opened = Map<Unit, OpenUnit>;
+
+/** Strips of one kind on their way through the rack: where they may lie, and where they found no place. */
+interface Seeker {
+  type: DemandType;
+  kinds: readonly LaneKind[];
+  allowed: readonly Unit[];
+  /** How often something had been laid into a piece when nothing of the kind found a place in it. */
+  full: Map<Unit, number>;
+}
+
+function seekerOf(type: DemandType, units: readonly Unit[], kerf: number): Seeker {
+  const { from } = type;
+  return {
+    type,
+    kinds: type.ways.map((ways) => laneKind(ways, kerf)),
+    allowed: from ? units.filter((u) => from.has(u.piece.id)) : units,
+    full: new Map(),
+  };
+}
+
+function findPlace(
+  { type, kinds, allowed, full }: Seeker,
+  opened: Opened,
+  members: StripDemand[],
+  anywhere: boolean,
+): boolean {
+  return allowed.some((unit) => {
+    const known = opened.get(unit);
+    if (full.get(unit) === (known?.changes ?? 0)) return false;
+    const open = known ?? { unit, next: unit.geometry.start, blanks: [], changes: 0 };
+    if (!place(type, kinds, members, open, anywhere)) {
+      full.set(unit, open.changes);
+      return false;
+    }
+    open.changes += 1;
+    opened.set(unit, open);
+    return true;
+  });
 }
 
 function widest(type: DemandType): number {

@@ -1,3 +1,4 @@
+import { grouped } from '../lists/grouped.ts';
 import { edgeRip, faceRip, isThinFace, type Allowances } from '../board/allowances.ts';
 import type { Board } from '../board/board.ts';
 import { layerGap } from '../shop/layering.ts';
@@ -71,12 +72,13 @@ function offersOf(
   promised: readonly PromisedRange[],
 ): Section[] {
   const sections: Section[] = [];
+  const promisedOf = grouped(promised, (r) => r.pieceId);
   for (const piece of rack) {
     const length = allowances.roughLength;
     const onEdge = allowances.glueThickness + allowances.ripExtra.edge;
     const usable = usableSize(piece, shop, { length, width: onEdge });
     if (usable.length < length) continue;
-    const count = (way: Way) => stripsOfAll(piece, shop, length, way, promised);
+    const count = (way: Way) => stripsOfAll(piece, shop, length, way, promisedOf.get(piece.id) ?? []);
     const base = { pieceId: piece.id, mark: piece.mark, species: piece.species, rings: piece.rings };
     if (board.construction === 'edge') {
       const width = downToTenth(usable.thickness);

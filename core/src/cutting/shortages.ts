@@ -1,3 +1,4 @@
+import { grouped } from '../lists/grouped.ts';
 import { firstOf } from '../lists/there.ts';
 import { LENGTH_TOLERANCE_MM } from '../units/length.ts';
 import { atLeast, length, say, type Phrase } from '../units/phrase.ts';
@@ -11,12 +12,10 @@ import { usableSize } from './usable.ts';
  * that would do. Spares that cannot be had are no shortage: the board can be made without them.
  */
 export function shortagesOf(unmet: readonly StripDemand[], problem: CutProblem): Shortage[] {
-  const groups = new Map<string, StripDemand[]>();
-  for (const demand of unmet.filter((d) => d.spare === 0)) {
-    const { rip, thickness } = firstOf(demand.ways);
-    const key = [demand.species, demand.length, rip, thickness].join('|');
-    groups.set(key, [...(groups.get(key) ?? []), demand]);
-  }
+  const groups = grouped(
+    unmet.filter((d) => d.spare === 0),
+    ({ species, length, ways }) => [species, length, firstOf(ways).rip, firstOf(ways).thickness].join('|'),
+  );
   return [...groups.values()].map((group) => {
     const first = firstOf(group);
     const { rip, thickness } = firstOf(first.ways);

@@ -42,7 +42,7 @@ const whole = [...boards.keys()].filter(
 );
 
 it.each(whole)(
-  '%s: ladders, cuts, steps in both units, glue-ups, findings, timeline and materials are as they were (vitest -u where they are meant to change)',
+  '%s: ladders, cuts, steps in both units, glue-ups, findings, hands-on minutes and materials are as they were (vitest -u where they are meant to change)',
   async (name) => {
     const text = goldenText(boards.get(name)!);
     await expect(SECTIONS.map((s) => `== ${s}\n${text[s]}\n`).join('\n')).toMatchFileSnapshot(`./boards/${name}.txt`);

@@ -10,18 +10,18 @@ const DISPLAYS: Readonly<Record<'mm' | 'in', LengthDisplay>> = {
 };
 
 /** A plan as a maker would see it, section by section: what must stay the same when only the code changes. */
-export const SECTIONS = ['ladders', 'cuts', 'steps', 'glue', 'findings', 'timeline', 'materials', 'board'] as const;
+export const SECTIONS = ['ladders', 'cuts', 'steps', 'glue', 'findings', 'hands', 'materials', 'board'] as const;
 export type Section = (typeof SECTIONS)[number];
 
 export function planText(plan: Plan, findings: readonly Finding[]): Record<Section, string> {
-  const { ladders, cutting, operations, gluing, timeline, materials, worked, movement, strips } = plan;
+  const { ladders, cutting, operations, gluing, handsMinutes, materials, worked, movement, strips } = plan;
   return {
     ladders: told(ladders),
     cuts: told(cutting),
     steps: operations.map(stepText).join('\n\n'),
     glue: told(gluing),
     findings: findings.map(findingText).join('\n'),
-    timeline: told(timeline),
+    hands: told(handsMinutes),
     materials: told({ materials, movement, moisture: plan.moisture, flattening: plan.flattening }),
     board: told({ worked, strips }),
   };

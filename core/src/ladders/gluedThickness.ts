@@ -8,6 +8,15 @@ import type { PlanContext } from './context.ts';
  * their pieces leaves once flat. Rows are as high as they were sawn, or as thick as their panel.
  */
 export function glueThicknessReached(context: PlanContext): number {
+  const known = REACHED.get(context) ?? thinnestGlued(context);
+  REACHED.set(context, known);
+  return known;
+}
+
+/** Every strip of a plan asks for it. */
+const REACHED = new WeakMap<PlanContext, number>();
+
+function thinnestGlued(context: PlanContext): number {
   const { allowances, again } = context;
   if (again) return again.block.height;
   const counts = countsAmong(context);

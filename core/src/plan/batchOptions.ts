@@ -60,7 +60,7 @@ export function batchOptions(input: PlanInput): BatchOption[] {
         board.worked.others.reduce((sum, o) => sum + o.length, 0),
       glueUps: plan.gluing.glueUps.length * panels.length,
       clampMinutes: plan.gluing.clampMinutes * panels.length,
-      handsMinutes: plan.timeline.handsMinutes,
+      handsMinutes: plan.handsMinutes,
       alone: longest.length <= ALONE.length && (kilograms ?? 0) <= ALONE.kilograms,
       recommended: false,
     };

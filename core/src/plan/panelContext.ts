@@ -1,5 +1,6 @@
 import { madeFor, madeOnTheWay } from '../board/madeFor.ts';
 import type { PlanContext } from '../ladders/context.ts';
+import { piecesCut } from '../saw/piecesCut.ts';
 import type { PlanInput } from '../saw/planInput.ts';
 import { inTurn, NONE_BEFORE } from './panelsInTurn.ts';
 import type { Plan } from './plan.ts';
@@ -32,6 +33,6 @@ export function panelContextOf(plan: Plan, given: PlanInput): PlanContext {
     wished: board,
     panelWidth: plan.panelWidth,
     turnedOver: [],
-    pieces: new Map([...(given.saw?.done ?? []).map(({ piece }) => piece), ...given.rack].map((p) => [p.id, p])),
+    pieces: piecesCut(given, plan.cutting),
   };
 }

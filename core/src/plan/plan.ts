@@ -6,12 +6,12 @@ import { shopFor } from '../board/differences.ts';
 import type { Board } from '../board/board.ts';
 import { madeFor, madeOnTheWay, panelWidthMade } from '../board/madeFor.ts';
 import type { CutPlan } from '../cutting/cutPlan.ts';
-import type { Piece } from '../stock/piece.ts';
 import { sectionsFor, type Section } from '../cutting/sections.ts';
 import type { GluePlan } from '../gluing/glueUps.ts';
 import type { Shop } from '../shop/shop.ts';
 import { NOTHING_SAWN, type PlanInput } from '../saw/planInput.ts';
 import { withoutFailed } from '../saw/failedStrips.ts';
+import { piecesCut } from '../saw/piecesCut.ts';
 import type { PlanContext } from '../ladders/context.ts';
 import { trimLayout, type Block, type TrimLayout } from '../trim/trimLayout.ts';
 import { cutForBoard } from '../saw/cutForBoard.ts';
@@ -28,7 +28,6 @@ import { operationsFor } from '../steps/operations.ts';
 import { panelFlatteningWays } from '../steps/panelSteps.ts';
 import { moistureOf, type StockMoisture } from './stockMoisture.ts';
 import { doneSteps } from '../facts/doneSteps.ts';
-import { timelineOf, type Timeline } from '../schedule/timeline.ts';
 import type { WayOfWork } from '../steps/ways.ts';
 import { seasonMovement, type SeasonMovement } from '../bodies/seasonMovement.ts';
 import { dirtySideUp, shareOf, stripBodies, type StripBody } from '../bodies/stripBody.ts';
@@ -85,7 +84,8 @@ export interface Plan {
   operations: Operation[];
   /** Every way to flatten the panel, and what each costs. */
   flattening: WayOfWork[];
-  timeline: Timeline;
+  /** Hands-on work that is not done yet, for all boards, minutes. */
+  handsMinutes: number;
   /** Stock whose moisture was measured, against the room. */
   moisture: StockMoisture[];
   materials: Materials;
@@ -281,11 +281,14 @@ export function makePlan(input: PlanInput): Plan {
       more || first.stacks.length > 0
         ? recutMovement(given, shop, wood?.board, ladders)
         : seasonMovement({ ...given, shop }, strips, first.bodies, ladders.thickness.reached),
-    sections: sectionsFor(first.context.board, allowances, rack, shop, saw.promised),
+    // Asked for by the shelf alone; the work of a shop is planned without.
+    get sections() {
+      return sectionsFor(first.context.board, allowances, rack, shop, saw.promised);
+    },
     operations,
     finish: finishPlanOf(last, worked, surfaces, flattenedWith(operations)),
     flattening: panelFlatteningWays(field, gluing.sectionWidth !== null),
-    timeline: timelineOf(stillToDo(operations, given.facts), shop),
+    handsMinutes: stillToDo(operations, given.facts).reduce((sum, o) => sum + o.minutes * o.repeats, 0),
     moisture: moistureOf(first.context),
     materials: materialsOf({ ...first.context, board: last.board }, strips, wood?.board),
     again: again && planned && { ...again, ...planned },
@@ -359,7 +362,7 @@ function firstPanels(given: PlanInput, board: Board, again: Again | null, field:
   const made = (again || field ? madeOnTheWay : madeFor)(board, input.facts);
   const allowances = allowancesFor(given.board, given.shop, made);
   const { cutting, outdated } = cutForBoard(given, allowances);
-  const pieces = piecesOf(input);
+  const pieces = piecesCut(input, cutting);
   const trim = trimLayout(board, allowances, shop, made);
   const share = shareOf(board, allowances, trim);
   const asLaid = allowances.panels.map((_, k) => stripBodies(board, cutting, pieces, share, k + 1));
@@ -405,9 +408,4 @@ function otherPanels(first: FirstPanels, given: PlanInput, kind: number): FirstP
   const context = inTurn(first.context, given, kind);
   const ladders = asMeasured(readLadders(context), context.made);
   return { ...first, context, ladders, bodies: bodiesOfPanel(context, 1), wood: null, gluing: gluingOf(context) };
-}
-
-/** Pieces that are cut already are no longer in the rack; what came of them is known from how they were. */
-function piecesOf({ rack, saw = NOTHING_SAWN }: PlanInput): ReadonlyMap<string, Piece> {
-  return new Map([...saw.done.map(({ piece }) => piece), ...rack].map((piece) => [piece.id, piece]));
 }

@@ -1,3 +1,4 @@
+import { grouped } from '../lists/grouped.ts';
 import { certain, entryOf } from '../lists/there.ts';
 import { allowancesFor } from '../board/allowances.ts';
 import { newBoard, type Board, type Construction } from '../board/board.ts';
@@ -252,8 +253,7 @@ class Search {
 
   private palette({ sections }: Setting, pattern: Pattern): Palette {
     const { wishes } = this.input;
-    const bySpecies = new Map<string, Section[]>();
-    for (const s of sections) bySpecies.set(s.species, [...(bySpecies.get(s.species) ?? []), s]);
+    const bySpecies = grouped(sections, (s) => s.species);
     const must = wishes.shares.filter((s) => s.least > 0).map((s) => s.species);
     const useUp = wishes.useUp === null ? undefined : this.pieces.get(wishes.useUp)?.species;
     const wanted = [...new Set([...must, ...(useUp === undefined ? [] : [useUp])])].filter((c) => bySpecies.has(c));

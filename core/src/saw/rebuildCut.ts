@@ -1,7 +1,8 @@
+import { grouped } from '../lists/grouped.ts';
 import { firstOf, nth } from '../lists/there.ts';
 import { auditCut, type CutFault } from '../cutting/auditCut.ts';
 import { gapOf, SCORE_TOLERANCE, type Blank, type CutPlan } from '../cutting/cutPlan.ts';
-import type { BareBlank, BareCut } from '../cutting/cutPlanSchema.ts';
+import type { BareCut } from '../cutting/cutPlanSchema.ts';
 import { unitsOf, type CutProblem } from '../cutting/cutProblem.ts';
 import { makeLane } from '../cutting/firstFit.ts';
 import { addScores, NO_SCORE, settleUnit, type PlacedBlank } from '../cutting/settle.ts';
@@ -47,11 +48,7 @@ export function bareCut(plan: Pick<CutPlan, 'blanks' | 'bound' | 'proofs'>): Bar
 export function rebuildCut(problem: CutProblem, bare: BareCut): RebuiltCut {
   const wanted = new Map(problem.demands.map((d) => [demandKey(d), d]));
   const units = new Map(unitsOf(problem).map((u) => [`${u.piece.id}/${u.unit}`, u]));
-  const byUnit = new Map<string, BareBlank[]>();
-  for (const blank of bare.blanks) {
-    const key = `${blank.pieceId}/${blank.unit}`;
-    byUnit.set(key, [...(byUnit.get(key) ?? []), blank]);
-  }
+  const byUnit = grouped(bare.blanks, (blank) => `${blank.pieceId}/${blank.unit}`);
   const faults: (CutFault | { pieceId: string; unit: number; fault: 'strip' })[] = [];
   const met = new Set<string>();
   const used = [...byUnit]
@@ -71,13 +68,8 @@ export function rebuildCut(problem: CutProblem, bare: BareCut): RebuiltCut {
           faults.push({ pieceId, unit: number, fault: geometry.taken.length > 0 ? 'promised' : 'outside' });
           return [];
         }
-        const rips = new Map<number, BareBlank['strips']>();
-        for (const strip of blank.strips)
-          rips.set(
-            strip.from,
-            [...(rips.get(strip.from) ?? []), strip].sort((a, b) => a.layer - b.layer),
-          );
-        const lanes = [...rips].map(([y, layers]) => {
+        const lanes = [...grouped(blank.strips, (s) => s.from)].map(([y, of]) => {
+          const layers = [...of].sort((a, b) => a.layer - b.layer);
           const { rip, shows } = firstOf(layers).way;
           const strips = layers.flatMap((strip) => {
             const demand = wanted.get(demandKey(strip));

@@ -1,3 +1,4 @@
+import { grouped } from '../lists/grouped.ts';
 import type { CutPlan, PromisedRange } from '../cutting/cutPlan.ts';
 import type { DoneBlank, SawState } from './planInput.ts';
 import { demandKey } from './demandKey.ts';
@@ -26,13 +27,7 @@ export function promisedToOthers(book: Pick<SawBook, 'promises'>, boards: readon
 
 /** Promised wood, piece by piece. */
 export function promisedByPiece(ranges: readonly PromisedRange[]): Map<string, PromisedRange[]> {
-  const byPiece = new Map<string, PromisedRange[]>();
-  for (const range of ranges) {
-    const known = byPiece.get(range.pieceId);
-    if (known) known.push(range);
-    else byPiece.set(range.pieceId, [range]);
-  }
-  return byPiece;
+  return grouped(ranges, (range) => range.pieceId);
 }
 
 /** Blanks that are cut already for a board, without the strips that failed. */

@@ -1,3 +1,4 @@
+import { grouped } from '../lists/grouped.ts';
 import { tzOffset } from '@date-fns/tz';
 import { nth } from '../lists/there.ts';
 import type { DayHours, OpenToo } from '../shop/hours.ts';
@@ -68,8 +69,7 @@ export function openingsFrom(
   days: number,
 ): Opening[] {
   const closed = away.map((a) => ({ from: dayNumber(a.from), to: dayNumber(a.to) }));
-  const more = new Map<number, OpenToo[]>();
-  for (const open of openToo) more.set(dayNumber(open.day), [...(more.get(dayNumber(open.day)) ?? []), open]);
+  const more = grouped(openToo, (open) => dayNumber(open.day));
   const first = dayAt(zone, from);
   const openings: Opening[] = [];
   for (let day = first; day < first + days; day += 1) {

@@ -1,3 +1,4 @@
+import { grouped } from '../lists/grouped.ts';
 import { certain, entryOf, firstOf, nth } from '../lists/there.ts';
 import { isThinFace, proudBy, ripFatOf } from '../board/allowances.ts';
 import { layeringOf } from '../shop/layering.ts';
@@ -26,10 +27,10 @@ export function resawStep(mill: Milling): StepDraft[] {
   const { context, strips } = mill;
   const { shop } = context;
   const layering = layeringOf(shop);
-  const lanes = [...new Set(strips.filter((s) => s.resawn && !s.part.blank.done).map((s) => s.lane))];
-  if (lanes.length === 0 || !layering) return [];
-  const instructions = lanes.map((lane): InstructionOf<'resaw'> => {
-    const own = strips.filter((s) => s.lane === lane);
+  const lanes = grouped(strips, (s) => s.lane);
+  const resawn = [...lanes].filter(([, own]) => own.some((s) => s.resawn && !s.part.blank.done));
+  if (resawn.length === 0 || !layering) return [];
+  const instructions = resawn.map(([lane, own]): InstructionOf<'resaw'> => {
     return {
       do: 'resaw',
       part: lane.thing,

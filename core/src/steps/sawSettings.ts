@@ -40,13 +40,19 @@ export function settingsOf(instructions: readonly Instruction[]): Setting[] {
 /** Every setting of the saws in a board's steps, read off their instructions; in the order of the steps, largest first. */
 export function sawSettings(operations: readonly Pick<Operation, 'instructions'>[]): SawSetting[] {
   const settings = new Map<string, SawSetting>();
+  const counts = new Map<string, { label: string; count: number }>();
   const add = (label: string, { tool }: SawUse, mm: number, part: string) => {
     const key = `${label}/${tool}/${mm.toFixed(4)}`;
     const setting = settings.get(key) ?? { label, tool, value: { mm, rounding: 'up' as const }, parts: [] };
     settings.set(key, setting);
-    const known = setting.parts.find((p) => p.label === part);
-    if (known) known.count += 1;
-    else setting.parts.push({ label: part, count: 1 });
+    const known = counts.get(`${key} ${part}`);
+    if (known) {
+      known.count += 1;
+      return;
+    }
+    const first = { label: part, count: 1 };
+    counts.set(`${key} ${part}`, first);
+    setting.parts.push(first);
   };
   const instructions = operations.flatMap((o) => o.instructions);
   for (const kind of SAWN) for (const i of instructions.filter((one) => one.do === kind)) addSettings(i, add);

@@ -1,3 +1,4 @@
+import { grouped } from '../lists/grouped.ts';
 import { certain, entryOf, firstOf } from '../lists/there.ts';
 import { alongPiece, unitGeometry } from '../cutting/unitGeometry.ts';
 import { flattenerLimits } from '../shop/flattener.ts';
@@ -25,18 +26,18 @@ import { crosscutWays, straightEdgeWays } from './toolWays.ts';
 import { flatteningWays, toolOf, passDepthFor, straightEdgeTool, wayTaken } from './ways.ts';
 
 /** Stock of which anything is flattened at full length is flattened whole. */
-const orderedFull = (work: BlankWork, among: readonly BlankWork[]) =>
-  among.some(
-    (w) =>
-      w.piece.id === work.piece.id &&
-      w.blank.unit === work.blank.unit &&
-      w.blank.strips.some((s) => s.order === 'fullLength'),
-  );
+function flattenedWhole(works: readonly BlankWork[]): ReadonlySet<string> {
+  const full = works.filter(({ blank }) => blank.strips.some((s) => s.order === 'fullLength'));
+  return new Set(full.map(stockOf));
+}
+
+const stockOf = ({ piece, blank }: BlankWork): string => stockThing(piece, blank.unit).id;
 
 export function flattenSteps(mill: Milling, when: 'fullLength' | 'blanks'): StepDraft[] {
   const { context } = mill;
   const { board, shop } = context;
-  const mine = mill.open.filter((w) => orderedFull(w, mill.open) === (when === 'fullLength'));
+  const whole = flattenedWhole(mill.open);
+  const mine = mill.open.filter((w) => whole.has(stockOf(w)) === (when === 'fullLength'));
   const jobs = flattenJobs(mine, mill, when === 'fullLength');
   if (jobs.length === 0) return [];
   const ways = flatteningWays(
@@ -93,6 +94,7 @@ function flattenJobs(
   whole: boolean,
 ): { things: Thing[]; from: number; to: number; faces: Face[] }[] {
   const jobs = new Map<string, { things: Thing[]; from: number; to: number; faces: Face[] }>();
+  const begun = new Set<string>();
   for (const work of works) {
     const { piece, blank } = work;
     const hardness = context.species.find((s) => s.code === piece.species)?.hardness ?? null;
@@ -106,10 +108,11 @@ function flattenJobs(
       const key = whole ? thing.id : `${piece.id}/${to}`;
       const job = jobs.get(key) ?? { things: [], from: 0, to, faces: [] };
       jobs.set(key, job);
-      if (job.things.some((t) => t.id === thing.id)) {
+      if (begun.has(`${key} ${thing.id}`)) {
         job.to = Math.max(job.to, to);
         continue;
       }
+      begun.add(`${key} ${thing.id}`);
       job.things.push(thing);
       job.from = Math.max(job.from, from);
       job.faces.push({
@@ -146,11 +149,7 @@ export function crosscutStep({ context, open }: Milling): StepDraft[] {
 /** One instruction a piece of stock; places from the end that is cut first. */
 function crosscuts(open: readonly BlankWork[], shop: Shop): InstructionOf<'crosscut'>[] {
   const { kerf } = shop.crosscutSaw;
-  const stocks = new Map<string, BlankWork[]>();
-  for (const work of open) {
-    const { id } = stockThing(work.piece, work.blank.unit);
-    stocks.set(id, [...(stocks.get(id) ?? []), work]);
-  }
+  const stocks = grouped(open, stockOf);
   return [...stocks.values()].flatMap((works): InstructionOf<'crosscut'>[] => {
     const {
       piece,
@@ -238,14 +237,11 @@ export function straightenStep({ context, open }: Milling): StepDraft[] {
     // Straight off the saw: a far edge that is straight runs along the fence, and the near one is sawn parallel.
     const alongFar =
       shop.schools.straightEdge === 'offSaw' && part.piece.straight === 'far' && part.from === 0 && part.toFarEdge;
-    const group: InstructionOf<'straighten'> = {
-      do: 'straighten',
-      parts: [],
-      by: part.straighten,
-      tool: alongFar ? ripTool(shop) : isNarrow(part.to - part.from) ? narrow.tool : tool.tool,
-    };
-    const key = `${group.tool}/${group.by}`;
-    groups.set(key, { ...group, parts: [...(groups.get(key)?.parts ?? []), part.thing] });
+    const by = part.straighten;
+    const with_ = alongFar ? ripTool(shop) : isNarrow(part.to - part.from) ? narrow.tool : tool.tool;
+    const group = groups.get(`${with_}/${by}`) ?? { do: 'straighten', parts: [], by, tool: with_ };
+    group.parts.push(part.thing);
+    groups.set(`${with_}/${by}`, group);
   }
   const instructions = [...groups.values()].sort((a, b) => b.by - a.by);
   const { ways, taken } = straightEdgeWays(shop, instructions, tool.id);

@@ -1,3 +1,4 @@
+import { grouped } from '../lists/grouped.ts';
 import { certain, firstOf, lastOf, nth } from '../lists/there.ts';
 import { ripFatOf } from '../board/allowances.ts';
 import { schoolOf } from '../shop/schools.ts';
@@ -182,9 +183,7 @@ export function jointStep({ context, strips }: Milling): StepDraft[] {
   const asSawn = shop.schools.straightEdge === 'offSaw';
   const tool = straightEdgeTool(shop, Math.min(...flat.map((s) => s.part.blank.length)));
   const byWidth = (list: MilledStrip[], by: number, with_: ToolId) => {
-    const groups = new Map<number, MilledStrip[]>();
-    for (const s of list) groups.set(s.lane.rip, [...(groups.get(s.lane.rip) ?? []), s]);
-    return [...groups]
+    return [...grouped(list, (s) => s.lane.rip)]
       .sort(([a], [b]) => b - a)
       .map(([, of]): InstructionOf<'joint'> => ({
         do: 'joint',

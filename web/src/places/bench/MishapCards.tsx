@@ -1,17 +1,18 @@
-import type { Mishap, MishapWay } from '#core/bench/mishap.ts';
+import type { MishapWay } from '#core/bench/mishap.ts';
+import type { Mishaps } from '#core/bench/mishaps.ts';
 import { capitalised } from '#core/units/phrase.ts';
 import { Say } from '../../quantities/Length.tsx';
 import classes from './bench.module.css';
 
 interface MishapCardsProps {
-  mishaps: readonly Mishap[];
+  mishaps: Mishaps;
   onDecide(fact: string, way: MishapWay): void;
   onTakeBack(fact: string): void;
 }
 
 /** What went otherwise than planned, each in one sentence, with its ways and what they cost; one press takes one. */
-export function MishapCards({ mishaps, onDecide, onTakeBack }: MishapCardsProps) {
-  return mishaps.map((mishap) => (
+export function MishapCards({ mishaps: { told, more }, onDecide, onTakeBack }: MishapCardsProps) {
+  const cards = told.map((mishap) => (
     <section key={mishap.fact} className={classes.mishap} aria-label="What went otherwise">
       <p>
         <Say phrase={capitalised(mishap.says)} />
@@ -39,4 +40,10 @@ export function MishapCards({ mishaps, onDecide, onTakeBack }: MishapCardsProps)
       </div>
     </section>
   ));
+  return (
+    <>
+      {cards}
+      {more && <p className={classes.mishap}>More was noted: it comes when these are decided.</p>}
+    </>
+  );
 }

@@ -1,7 +1,7 @@
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import { expect, it, vi } from 'vitest';
 import type { Measure } from '#core/bench/measures.ts';
-import { mishapsOf } from '#core/bench/mishaps.ts';
+import { firstMishaps } from '#core/bench/mishaps.ts';
 import { looksAfter } from '#core/bench/inspection.ts';
 import type { Fact } from '#core/facts/fact.ts';
 import { makePlan } from '#core/plan/plan.ts';
@@ -205,7 +205,7 @@ it('what went otherwise stands there in one sentence, its ways to be pressed, an
   const taken: string[] = [];
   show(
     <MishapCards
-      mishaps={mishapsOf(given, makePlan(given))}
+      mishaps={firstMishaps(given, makePlan(given))}
       onDecide={(fact, way) => taken.push(`${fact} ${way.way}`)}
       onTakeBack={(fact) => taken.push(`${fact} back`)}
     />,

@@ -2,7 +2,6 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { measuresOf } from '#core/bench/measures.ts';
 import type { MishapWay } from '#core/bench/mishap.ts';
-import { mishapsOf } from '#core/bench/mishaps.ts';
 import { progressOf } from '#core/bench/progress.ts';
 import type { Operation } from '#core/steps/operation.ts';
 import { bareCut } from '#core/saw/rebuildCut.ts';
@@ -14,6 +13,7 @@ import { mergeChanges } from '../../data/mergeChanges.ts';
 import { takeBook } from '../../data/queries.ts';
 import { showProblem, showWord } from '../../shell/notices.tsx';
 import { useLookAgain } from '../../shell/useLive.ts';
+import { useMishaps } from './useMishaps.ts';
 
 /** What another device noted is here as soon as this where nobody tells, ms. */
 const LOOK_AGAIN_MS = 1500;
@@ -27,7 +27,7 @@ export function useBench() {
   const state = useFactState(id);
   const facts = input.facts ?? NONE;
   const progress = useMemo(() => progressOf(plan.operations, facts), [plan, facts]);
-  const mishaps = useMemo(() => mishapsOf(input, plan), [input, plan]);
+  const mishaps = useMishaps(input, plan);
   const note = (noted: Noted): boolean => {
     try {
       line.note(noted);

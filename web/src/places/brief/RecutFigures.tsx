@@ -134,7 +134,7 @@ export function LookCosts() {
         litres: plan.materials.taken.cubicMetres * 1000,
         short: plan.cutting.shortages.length > 0,
         glueUps: glueUpsOf(plan).length,
-        hands: plan.timeline.handsMinutes,
+        hands: plan.handsMinutes,
       };
     });
   }, [board, input, now, display.system]);

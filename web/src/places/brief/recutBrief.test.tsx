@@ -126,7 +126,7 @@ describe('each way', () => {
       'end grain',
       `${(plan.materials.taken.cubicMetres * 1000).toFixed(1)} l`,
       String(glueUpsOf(plan).length),
-      durationWords(plan.timeline.handsMinutes),
+      durationWords(plan.handsMinutes),
     ]);
     // Panel and rows are glued: never fewer glue-ups than the flat board has.
     expect(Number(told[1]![2])).toBeGreaterThan(Number(told[0]![2]));

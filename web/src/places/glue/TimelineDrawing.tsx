@@ -54,7 +54,7 @@ export function TimelineDrawing() {
   const {
     id,
     input: { facts },
-    plan: { timeline: fromMonday, operations, shop, gluing, stacks, again, frame, back },
+    plan: { operations, shop, gluing, stacks, again, frame, back },
   } = useSettledBoard();
   const open = useMemo(() => stillToDo(operations, facts), [operations, facts]);
   const glueUps = useMemo(
@@ -69,10 +69,7 @@ export function TimelineDrawing() {
   // What was begun at the bench goes on from now.
   const now = minuteOfWeek(new Date(useMinute()));
   const begin = glued.length > 0 ? (chosen ?? now) : chosen;
-  const timeline = useMemo(
-    () => (begin === null ? fromMonday : timelineOf(open, shop, begin, glued)),
-    [begin, fromMonday, open, shop, glued],
-  );
+  const timeline = useMemo(() => timelineOf(open, shop, begin ?? 0, glued), [begin, open, shop, glued]);
   if (timeline.tasks.length === 0) return null;
   const rows = [...new Set(timeline.tasks.map((t) => rowOf(t)))].concat('Clamps', 'Waiting');
   const first = Math.floor(timeline.from / DAY) * DAY;
