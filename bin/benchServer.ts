@@ -11,6 +11,7 @@ import type { CuttingRecord } from '#core/saw/sawRecords.ts';
 import type { Piece } from '#core/stock/piece.ts';
 import type { Board } from '#core/board/board.ts';
 import type { StoredBoard } from '#contract/boards.ts';
+import { COMPLETE_HEADER } from '#contract/schedule.ts';
 import { addBoard } from '../server/src/stores/boardStore.ts';
 import { openDatabase } from '../server/src/stores/database.ts';
 import { openStore } from '../server/src/stores/openStore.ts';
@@ -18,7 +19,8 @@ import { addMissingPieces } from '../server/src/stores/rackStore.ts';
 import { inTransaction } from '../server/src/stores/transaction.ts';
 import { benchInstance } from './benchInstance.ts';
 import type { Figure } from './bench.ts';
-import { ask, load } from './loadClient.ts';
+import { heaviestFigures } from './benchHeaviest.ts';
+import { ask, load, type Load } from './loadClient.ts';
 import { startTestDatabase, newDatabase } from './mariadb/testDatabase.ts';
 import { ROOT } from './root.ts';
 import { flatRecipe, stripsOf } from '#core/board/recipe.ts';
@@ -40,13 +42,14 @@ export async function serverFigures(): Promise<Figure[]> {
     const server = await startAt(shop.url);
     const lists = await listFigures(server.base);
     const saves = await saveFigures(server.base, shop.boards);
+    const today = await todayFigures(server, shop);
     const memory = await memoryFigure(server);
     await stop(server.process);
     const large = await filledShop(await newDatabase(database.url, 'bench_large'), 5000, 1, 200);
     const keeper = await startAt(large.url);
     const keep = await keepFigures(keeper.base, firstOf(large.boards), large.rack);
     await stop(keeper.process);
-    return [...lists, ...saves, ...keep, memory];
+    return [...lists, ...saves, ...today, ...keep, ...heaviestFigures(), memory];
   } finally {
     await database.stop();
   }
@@ -86,13 +89,14 @@ export async function stop(child: ChildProcess): Promise<void> {
   await gone;
 }
 
+interface Filled {
+  url: string;
+  boards: StoredBoard[];
+  rack: readonly Piece[];
+}
+
 /** A database with boards of 12 to 40 strips, pieces, and cuttings of those boards. */
-export async function filledShop(
-  url: string,
-  pieces: number,
-  boards: number,
-  strips?: number,
-): Promise<{ url: string; boards: StoredBoard[]; rack: readonly Piece[] }> {
+export async function filledShop(url: string, pieces: number, boards: number, strips?: number): Promise<Filled> {
   const db = openDatabase(url);
   await openStore(db);
   const { rack, board } = benchInstance(strips ?? 40, pieces);
@@ -201,15 +205,145 @@ async function listFigures(base: string): Promise<Figure[]> {
   return figures;
 }
 
+/** Today of a full shop: complete after one piece changed, at once when nothing did, and what others get done while all of it is planned anew. */
+async function todayFigures(server: Serving, { boards, rack }: Filled): Promise<Figure[]> {
+  const { base } = server;
+  const agent = new Agent({ keepAlive: true });
+  const complete = async () => {
+    for (;;) {
+      const answer = await ask(base, agent, { method: 'GET', path: '/api/schedule?complete=true', headers: PACKED });
+      if (answer.status >= 500) throw new Error(`Today answered ${answer.status}`);
+      if (answer.headers[COMPLETE_HEADER] === 'true') return;
+    }
+  };
+  const change = async (path: string, edit: (stored: Stored) => object) => {
+    const stored = JSON.parse((await ask(base, agent, { method: 'GET', path })).text) as Stored;
+    const body = JSON.stringify(edit(stored));
+    const { status, text } = await ask(base, agent, { method: 'PUT', path, body });
+    if (status !== 200) throw new Error(`${path} answered ${status}: ${text.slice(0, 300)}`);
+  };
+  await complete();
+  const [first] = await timed(complete);
+  const [unchanged] = await timed(complete);
+  const { id, ...piece } = firstOf(rack);
+  let longest = 0;
+  let refused = 0;
+  let done = false;
+  const other = (async () => {
+    while (!done) {
+      const [waited, { status }] = await timed(() => ask(base, agent, { method: 'GET', path: '/api/shop' }));
+      longest = Math.max(longest, waited);
+      if (status >= 500) refused += 1;
+      await sleep(ASK_EVERY_MS);
+    }
+  })();
+  const before = processorSeconds(server);
+  const body = JSON.stringify({ version: 1, piece: { ...piece, thickness: piece.thickness + 1 } });
+  const saved = await ask(base, agent, { method: 'PUT', path: `/api/rack/${id}`, body });
+  if (saved.status !== 200) throw new Error(`the piece answered ${saved.status}: ${saved.text.slice(0, 300)}`);
+  await complete();
+  const spent = processorSeconds(server) - before;
+  done = true;
+  await other;
+  const busy = await whileAllIsPlanned(base, boards, () =>
+    change('/api/shop', ({ version, shop }) => ({
+      version,
+      shop: { ...shop, saw: { ...shop.saw, kerf: shop.saw.kerf === 3 ? 3.1 : 3 } },
+    })),
+  );
+  agent.destroy();
+  const figure = (name: string, value: number, unit: string, goal: string, ok: boolean): Figure => ({
+    name,
+    value,
+    unit,
+    goal,
+    ok,
+  });
+  const what = `of ${BOARDS} boards from ${PIECES} pieces`;
+  return [
+    figure(`Today ${what} complete, one piece changed`, spent, 's of processor', '< 3', spent < 3),
+    figure('longest wait of another client meanwhile', longest, 'ms', '< 100', longest < 100),
+    figure('answers of 500 and more meanwhile', refused, '', '= 0', refused === 0),
+    figure(`Today ${what}, unchanged`, Math.min(first, unchanged), 'ms', '< 100', Math.min(first, unchanged) < 100),
+    figure('lists while all boards are planned anew', busy.lists, '/s', '>= 150', busy.lists >= 150),
+    figure('board saves while all boards are planned anew', busy.saves, '/s', '>= 125', busy.saves >= 125),
+    figure('answers of 400 and more meanwhile', busy.refused, '', '= 0', busy.refused === 0),
+  ];
+}
+
+const PACKED = { 'Accept-Encoding': 'gzip' };
+
+interface Stored {
+  version: number;
+  shop: { saw: { kerf: number } };
+}
+
+async function timed<T>(work: () => Promise<T>): Promise<[ms: number, value: T]> {
+  const began = performance.now();
+  const value = await work();
+  return [performance.now() - began, value];
+}
+
+/** Lists and saves while somebody waits for the work of a shop whose every board is planned again and again. */
+async function whileAllIsPlanned(
+  base: string,
+  boards: readonly StoredBoard[],
+  changeShop: () => Promise<void>,
+): Promise<{ lists: number; saves: number; refused: number }> {
+  const agent = new Agent({ keepAlive: true });
+  let over = false;
+  const planning = (async () => {
+    while (!over) {
+      await changeShop();
+      await ask(base, agent, { method: 'GET', path: '/api/schedule?complete=true', headers: PACKED });
+    }
+  })();
+  const lists = await load(base, CLIENTS, SECONDS, () => ({ method: 'GET', path: '/api/boards' }));
+  const saves = await loadOfSaves(base, boards);
+  over = true;
+  await planning;
+  agent.destroy();
+  return { lists: lists.perSecond, saves: saves.perSecond, refused: lists.refused + saves.refused };
+}
+
+/** Seconds of processor that a server has taken so far, in all its threads. */
+function processorSeconds({ process: child }: Serving): number {
+  const children = readFileSync(`/proc/${child.pid}/task/${child.pid}/children`, 'utf8').trim().split(' ').map(Number);
+  const ticks = [certain(child.pid), ...children]
+    .filter((pid) => pid > 0)
+    .map((pid) => {
+      const fields = readFileSync(`/proc/${pid}/stat`, 'utf8')
+        .replace(/^.*\) /, '')
+        .split(' ');
+      return Number(fields[11]) + Number(fields[12]);
+    });
+  return ticks.reduce((a, b) => a + b, 0) / TICKS_A_SECOND;
+}
+
+/** Of Linux on every machine that Debian runs on (`getconf CLK_TCK`). */
+const TICKS_A_SECOND = 100;
+
 /** Each client works on a board of its own, as people do. */
-async function saveFigures(base: string, boards: readonly StoredBoard[]): Promise<Figure[]> {
-  const revisions = boards.map((b) => b.revision);
-  const { perSecond, p99, refused } = await load(base, CLIENTS, SECONDS, (client, last) => {
+async function loadOfSaves(base: string, boards: readonly StoredBoard[]): Promise<Load> {
+  const agent = new Agent({ keepAlive: true });
+  const newest = await Promise.all(
+    boards.slice(0, CLIENTS).map(async ({ id }) => {
+      const { text } = await ask(base, agent, { method: 'GET', path: `/api/boards/${id}` });
+      return JSON.parse(text) as StoredBoard;
+    }),
+  );
+  agent.destroy();
+  const revisions = newest.map((b) => b.revision);
+  return load(base, CLIENTS, SECONDS, (client, last) => {
     if (last && last.status < 300) revisions[client] = nth(revisions, client) + 1;
-    const { id, board } = nth(boards, client);
+    const { id, board } = nth(newest, client);
     const body = JSON.stringify({ basedOn: revisions[client], board: { ...board, use: `Save ${revisions[client]}` } });
     return { method: 'PUT', path: `/api/boards/${id}`, body };
   });
+}
+
+async function saveFigures(base: string, boards: readonly StoredBoard[]): Promise<Figure[]> {
+  const { perSecond, p99, refused } = await loadOfSaves(base, boards);
   return [
     {
       name: `board saves, ${CLIENTS} clients`,

@@ -1,4 +1,4 @@
-import { Agent, request, type OutgoingHttpHeaders } from 'node:http';
+import { Agent, request, type IncomingHttpHeaders, type OutgoingHttpHeaders } from 'node:http';
 
 /** How a server answered many clients at once. */
 export interface Load {
@@ -21,7 +21,7 @@ export function ask(
   base: string,
   agent: Agent,
   { method, path, body, headers = {} }: Asked,
-): Promise<{ status: number; text: string }> {
+): Promise<{ status: number; headers: IncomingHttpHeaders; text: string }> {
   return new Promise((resolve, reject) => {
     const sent = request(
       new URL(path, base),
@@ -39,7 +39,11 @@ export function ask(
         const parts: Buffer[] = [];
         answer.on('data', (part: Buffer) => parts.push(part));
         answer.on('end', () =>
-          resolve({ status: answer.statusCode ?? 0, text: Buffer.concat(parts).toString('utf8') }),
+          resolve({
+            status: answer.statusCode ?? 0,
+            headers: answer.headers,
+            text: Buffer.concat(parts).toString('utf8'),
+          }),
         );
         answer.on('error', reject);
       },

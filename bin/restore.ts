@@ -23,12 +23,7 @@ await runCommand(async () => {
     throw new Sentence(USAGE);
   if (file !== undefined) await checkBackup(file);
   const database = await openProjectDatabase({ alone: !look });
-  // Whoever sits at the terminal may do what the account may.
-  const tools = {
-    url: database.keeperUrl,
-    loader: database.loaderUrl ?? database.keeperUrl,
-    program: mariadbProgram,
-  };
+  const tools = { url: database.keeperUrl, program: mariadbProgram };
   try {
     if (file === undefined) {
       if (!(await goBack(tools))) throw new Sentence('Nothing was restored here yet, so there is nothing to put back.');

@@ -15,8 +15,21 @@ function fileTrouble(error: unknown): string | undefined {
     return `The disk is full${path ? ` (${path})` : ''}. Free some space and run the command again.`;
   if (code === 'EACCES' || code === 'EPERM' || code === 'EROFS')
     return `${path ?? 'A file'} may not be written by this user. Change its owner, or run from a folder of your own.`;
+  if (path !== undefined && code !== undefined && OF_A_FOLDER.has(code))
+    return `${path} cannot be used (${code}). Choose another folder, or make it one that this user may write.`;
   return undefined;
 }
+
+/** What the system says of a place where nothing can be made. */
+const OF_A_FOLDER: ReadonlySet<string> = new Set([
+  'ENOENT',
+  'ENOTDIR',
+  'EEXIST',
+  'EISDIR',
+  'EIO',
+  'ELOOP',
+  'ENAMETOOLONG',
+]);
 
 /** What is told may go to a file on a full disk, or to a reader that is gone: that ends nobody's work. */
 function outliveReaders(): void {

@@ -52,7 +52,7 @@ await runCommand(async () => {
 
   buildWeb();
   if (!process.env.DATABASE_URL) tell('Starting the database …');
-  const { url, keeperUrl, loaderUrl, stop, trouble } = await openProjectDatabase();
+  const { url, keeperUrl, stop, trouble } = await openProjectDatabase();
   stopDatabase = stop;
   try {
     server = await startServer({
@@ -68,7 +68,7 @@ await runCommand(async () => {
       begin,
       tell,
       trouble,
-      keeper: { url: keeperUrl, loader: loaderUrl, program: mariadbProgram, folder: copiesFolder() },
+      keeper: { url: keeperUrl, program: mariadbProgram, folder: copiesFolder() },
     });
   } catch (error) {
     await stopDatabase();

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { boardSchema } from '#core/board/board.ts';
+import { writtenBoardSchema } from '#core/board/writtenBoard.ts';
 import { boardFileSchema } from '#core/format/boardFile.ts';
 import { factsSchema } from '#core/facts/fact.ts';
 import { lineOfText } from '#core/units/textSchema.ts';
@@ -16,11 +17,11 @@ export const boardStepSchema = z.strictObject({
 });
 export type BoardStep = z.infer<typeof boardStepSchema>;
 
-export const oneStepSchema = z.strictObject({ basedOn: versionSchema, board: boardSchema });
+export const oneStepSchema = z.strictObject({ basedOn: versionSchema, board: writtenBoardSchema });
 export const stepsSchema = z.strictObject({
   basedOn: versionSchema,
   steps: z
-    .array(boardStepSchema)
+    .array(boardStepSchema.extend({ board: writtenBoardSchema }))
     .min(1, { error: 'must be at least one step' })
     .max(GREATEST_STEP_COUNT, { error: `must be at most ${GREATEST_STEP_COUNT} steps` }),
 });

@@ -21,6 +21,10 @@ export const scheduleDocumentSchema = z.strictObject({
 });
 export type ScheduleDocument = z.infer<typeof scheduleDocumentSchema>;
 
+/** What is decided, at a version; 0 until somebody decides. */
+export const storedScheduleSchema = z.strictObject({ version: z.int(), schedule: scheduleDocumentSchema });
+export type StoredSchedule = z.infer<typeof storedScheduleSchema>;
+
 export const scheduleChangeSchema = z.strictObject({ version: versionSchema, schedule: scheduleDocumentSchema });
 
 /** A board in work: what is to be done on it, in the core's own form, and what was. */
@@ -45,10 +49,9 @@ const boardIdleSchema = z.strictObject({
 });
 
 /** Everything that the work of the shop is scheduled from. */
-export const shopWorkSchema = z.strictObject({
+export const shopWorkSchema = storedScheduleSchema.extend({
+  /** When the answer was put together. */
   now: z.iso.datetime({ precision: 3 }),
-  version: z.int(),
-  schedule: scheduleDocumentSchema,
   /** Where the shop's clock hangs; where the server's does when nobody said. */
   zone: z.string(),
   shop: shopSchema,
@@ -56,8 +59,22 @@ export const shopWorkSchema = z.strictObject({
   idle: z.array(boardIdleSchema),
   /** Whether there is an address that calendars can ask. */
   calendar: z.boolean(),
+  /** False while something is worked out again that may be another by now. */
+  upToDate: z.boolean(),
+  /** Boards of which nothing is worked out yet. */
+  unknown: z.int(),
 });
 export type ShopWork = z.infer<typeof shopWorkSchema>;
+
+/** The header that tells what time it is: a body may have been put together before. */
+export const NOW_HEADER = 'cadenza-now';
+/** The header that tells whether all of it is worked out, for whoever does not read the body. */
+export const COMPLETE_HEADER = 'cadenza-complete';
+
+/** Whether the answer waits, for a while, until all of it is worked out. */
+export const shopWorkQuerySchema = z.object({
+  complete: z.enum(['true', 'false'], { error: 'must be true or false' }).default('false'),
+});
 
 /** The address that calendars can ask, below the server's own. */
 export const calendarAddressSchema = z.strictObject({ path: z.string() });

@@ -20,7 +20,6 @@ test.beforeAll(async ({}, info) => {
     tell: () => {},
     keeper: {
       url,
-      loader: process.env.CADENZA_SHARED_LOADER!,
       program: mariadbProgram,
       folder: info.outputPath('copies'),
     },

@@ -18,7 +18,6 @@ export default async function setup(): Promise<() => Promise<void>> {
     tell: () => {},
     keeper: {
       url: database.url,
-      loader: database.loaderUrl,
       program: mariadbProgram,
       folder: join(database.folder, 'copies'),
     },
@@ -26,7 +25,6 @@ export default async function setup(): Promise<() => Promise<void>> {
   process.env.CADENZA_URL = server.address;
   // For tests that start another server on the same shop.
   process.env.CADENZA_SHARED_DATABASE = database.url;
-  process.env.CADENZA_SHARED_LOADER = database.loaderUrl;
   return async () => {
     await server.stop();
     await database.stop();

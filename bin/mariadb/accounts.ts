@@ -9,20 +9,16 @@ export const BEFORE_DATABASE = 'cadenza_before';
 export const USER = 'cadenza';
 /** Looks after it: backup and restore. */
 export const KEEPER = 'cadenza_keeper';
-/** Fills the scratch database from a backup, which is a program that somebody sent: it sees nothing else, and can leave nothing behind that runs later. */
-export const LOADER = 'cadenza_loader';
-const LOADS = 'SELECT, INSERT, UPDATE, DELETE, CREATE, DROP, ALTER, INDEX, REFERENCES, LOCK TABLES';
 
 /** The databases of a test run, beside `cadenza`: each is named `cadenza_…`. */
 const TEST_DATABASES = 'cadenza\\_%';
-const TEST_SCRATCHES = 'cadenza\\_%\\_restore';
 
 /**
  * What every start runs before anybody is let in, in old folders too: no account but root on this machine (which nothing can reach, as there is no
- * socket and root has no address), and Cadenza's three, each with its own databases.
+ * socket and root has no address), and Cadenza's two, each with its own databases.
  * @param forTests the serving account may make databases named `cadenza_…`
  */
-export function accountsSql({ password, keeperPassword, loaderPassword }: Connection, forTests: boolean): string {
+export function accountsSql({ password, keeperPassword }: Connection, forTests: boolean): string {
   const served = forTests ? [DATABASE, TEST_DATABASES] : [DATABASE];
   return [
     `CREATE DATABASE IF NOT EXISTS ${DATABASE} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;`,
@@ -34,10 +30,6 @@ export function accountsSql({ password, keeperPassword, loaderPassword }: Connec
     `CREATE OR REPLACE USER '${KEEPER}'@'127.0.0.1' IDENTIFIED BY '${keeperPassword}';`,
     ...[DATABASE, SCRATCH_DATABASE, BEFORE_DATABASE].map(
       (name) => `GRANT ALL ON \`${name.replaceAll('_', '\\_')}\`.* TO '${KEEPER}'@'127.0.0.1';`,
-    ),
-    `CREATE OR REPLACE USER '${LOADER}'@'127.0.0.1' IDENTIFIED BY '${loaderPassword}';`,
-    ...[SCRATCH_DATABASE.replaceAll('_', '\\_'), ...(forTests ? [TEST_SCRATCHES] : [])].map(
-      (name) => `GRANT ${LOADS} ON \`${name}\`.* TO '${LOADER}'@'127.0.0.1';`,
     ),
     `ALTER USER IF EXISTS 'root'@'localhost' IDENTIFIED BY '${keeperPassword}';`,
     '',

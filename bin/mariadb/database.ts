@@ -5,7 +5,7 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import mysql from 'mysql2/promise';
 import { ensureProgram } from '../debianPackages.ts';
 import { Sentence, tell } from '../sentence.ts';
-import { accountsSql, DATABASE, KEEPER, LOADER, USER } from './accounts.ts';
+import { accountsSql, DATABASE, KEEPER, USER } from './accounts.ts';
 import { DatabaseFolder, type Connection } from './databaseFolder.ts';
 import { takeLock, type FolderLock } from './folderLock.ts';
 import { complaintIn, ensureData } from './makeDatabase.ts';
@@ -17,8 +17,6 @@ export interface ProjectDatabase {
   url: string;
   /** `mysql://…` of the account that looks after it: backup and restore. */
   keeperUrl: string;
-  /** `mysql://…` of the account that fills the database in which a backup is tried out, and sees no other. */
-  loaderUrl: string;
   /** Why it cannot be reached just now, as a sentence; null when nothing is known to be wrong. */
   trouble(): string | null;
   /** Lets go of it. Whoever is the last to use it ends it, and waits until it is down. */
@@ -88,7 +86,6 @@ export async function startProjectDatabase(
     return {
       url: urlOf(USER, connection.password, connection.port),
       keeperUrl: urlOf(KEEPER, connection.keeperPassword, connection.port),
-      loaderUrl: urlOf(LOADER, connection.loaderPassword, connection.port),
       trouble: keeper.trouble,
       stop: async () => {
         await keeper.stop();

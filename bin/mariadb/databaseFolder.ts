@@ -19,8 +19,6 @@ export interface Connection {
   password: string;
   /** Of the account that looks after it: backups, and a second database to try a backup out in. */
   keeperPassword: string;
-  /** Of the account that fills the database in which a backup is tried out, and sees no other. */
-  loaderPassword: string;
 }
 
 const MAKING = 'making-';
@@ -92,7 +90,6 @@ export class DatabaseFolder {
       port: known.port ?? (await freePort()),
       password: known.password ?? secret(),
       keeperPassword: known.keeperPassword ?? secret(),
-      loaderPassword: known.loaderPassword ?? secret(),
     };
   }
 

@@ -13,12 +13,11 @@ const QUICK = ['--innodb-flush-log-at-trx-commit=0', '--skip-log-bin', '--innodb
  */
 export async function startTestDatabase(
   durable = false,
-): Promise<{ url: string; loaderUrl: string; folder: string; stop(): Promise<void> }> {
+): Promise<{ url: string; folder: string; stop(): Promise<void> }> {
   const folder = mkdtempSync(join(tmpdir(), 'cadenza-test-'));
   const database = await startProjectDatabase(folder, { extra: durable ? [] : QUICK, forTests: true });
   return {
     url: database.url,
-    loaderUrl: database.loaderUrl,
     folder,
     stop: async () => {
       await database.stop();
@@ -42,6 +41,5 @@ export async function newDatabase(url: string, name: string): Promise<string> {
 export default async function setup(): Promise<() => Promise<void>> {
   const database = await startTestDatabase();
   process.env.TEST_DATABASE_URL = database.url;
-  process.env.TEST_LOADER_URL = database.loaderUrl;
   return database.stop;
 }

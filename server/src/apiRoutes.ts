@@ -9,6 +9,7 @@ import type { HeavyPool } from './heavy/heavyPool.ts';
 import { jsonBytes, readJson } from './jsonBody.ts';
 import { nameOf, perform, type Around, type Call, type Operation } from './operation.ts';
 import { operations } from './operations/index.ts';
+import type { PlannedWork } from './planning/plannedWork.ts';
 import { Problem, validated } from './problem.ts';
 import { nameAsked } from './watch/requestLog.ts';
 import type { Reply } from './reply.ts';
@@ -22,8 +23,8 @@ const KEPT_PAGES_BYTES = 20_000_000;
 
 const compress = promisify(gzip);
 
-/** Serves every operation of the API. @param heavy threads for what may take long; null does everything in this one @param around how the server stands in its network */
-export function apiRoutes(db: Knex, heavy: HeavyPool | null, around: Around): Router {
+/** Serves every operation of the API. @param heavy threads for what may take long; null does everything in this one @param around how the server stands in its network @param work what is to be done in the shop */
+export function apiRoutes(db: Knex, heavy: HeavyPool | null, around: Around, work: PlannedWork): Router {
   const router = Router();
   const pages = new LRUCache<string, Buffer>({ maxSize: KEPT_PAGES_BYTES, sizeCalculation: (page) => page.length + 1 });
   for (const operation of operations) {
@@ -33,11 +34,13 @@ export function apiRoutes(db: Knex, heavy: HeavyPool | null, around: Around): Ro
       nameAsked(response, nameOf(operation));
       const asker = askerOf(response);
       if (operation.method !== 'get') mayWork(asker);
-      await send(request, response, await carryOut(operation, request, asker), pages);
+      const left = new AbortController();
+      response.once('close', () => left.abort());
+      await send(request, response, await carryOut(operation, request, asker, left.signal), pages);
     });
   }
 
-  async function carryOut(operation: Operation, request: Request, asker: Asker): Promise<Reply> {
+  async function carryOut(operation: Operation, request: Request, asker: Asker, gone: AbortSignal): Promise<Reply> {
     const { device, may } = asker;
     const bytes = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
     const call: Omit<Call, 'body'> = {
@@ -50,7 +53,7 @@ export function apiRoutes(db: Knex, heavy: HeavyPool | null, around: Around): Ro
     };
     if (heavy && bytes.length > LARGE_BYTES) return heavy.run({ operation: nameOf(operation), call, bytes });
     const body = readJson(bytes);
-    if (!heavy || !operation.heavy) return perform(operation, db, { ...call, body });
+    if (!heavy || !operation.heavy) return perform(operation, db, { ...call, body }, { work, gone });
     // What is small and wrong is not worth a thread.
     if (operation.method !== 'get' && operation.input) validated(operation.input, body);
     return heavy.run({ operation: nameOf(operation), call, bytes });

@@ -1,12 +1,12 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import compression from 'compression';
-import express, { type Express } from 'express';
+import express, { Router, type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import type { Knex } from 'knex';
 import type { Logger } from 'pino';
 import { apiRoutes } from './apiRoutes.ts';
-import { allowedHosts, onlyOurs } from './guard.ts';
+import { allowedHosts, onlyOurs, onlyOwnSite } from './guard.ts';
 import { healthRoutes } from './health.ts';
 import { confirmRoutes } from './doors/confirmRoutes.ts';
 import { Guesses } from './doors/guesses.ts';
@@ -21,6 +21,8 @@ import type { Around } from './operation.ts';
 import { makeLog, requestLog } from './watch/requestLog.ts';
 import { Metrics } from './watch/metrics.ts';
 import { openApiDocument } from './openapi.ts';
+import { PlannedWork, type Planning } from './planning/plannedWork.ts';
+import { ShopPlanner } from './planning/planShop.ts';
 import { answerProblem, notFound } from './problem.ts';
 
 export interface AppOptions {
@@ -30,6 +32,8 @@ export interface AppOptions {
   hosts?: ReadonlySet<string>;
   /** Threads for what may take long; null does everything in this one. */
   heavy?: HeavyPool | null;
+  /** Plans the work of the shop in a thread; null does it in this one. */
+  planning?: Planning | null;
   /** Why the database cannot be reached just now, as far as anybody knows. */
   trouble?: () => string | null;
   /** Open pages that are told what is stored; null tells none. */
@@ -78,6 +82,25 @@ const headers = (tls: boolean) =>
     strictTransportSecurity: tls && { maxAge: 15_552_000, includeSubDomains: false },
   });
 
+/** Of all that a page could ask of a device, the bench keeps its screen on, and what is shown may be copied and seen large. */
+const PERMISSIONS = [
+  ...['accelerometer', 'bluetooth', 'camera', 'display-capture', 'geolocation', 'gyroscope', 'hid', 'magnetometer'],
+  ...['microphone', 'midi', 'payment', 'publickey-credentials-get', 'serial', 'usb', 'xr-spatial-tracking'],
+].map((name) => `${name}=()`);
+
+const permissions: RequestHandler = (_request, response, next) => {
+  response.set(
+    'Permissions-Policy',
+    [...PERMISSIONS, 'screen-wake-lock=(self)', 'clipboard-write=(self)', 'fullscreen=(self)'].join(', '),
+  );
+  next();
+};
+
+function planningHere(db: Knex): Planning {
+  const planner = new ShopPlanner(db);
+  return (now, stopped) => planner.bringUpToDate(now, () => stopped.value);
+}
+
 /**
  * The whole server: the API under /api and, when built, the interface. It keeps no state of its own, so several can run on one database.
  */
@@ -87,6 +110,7 @@ export function createApp(
     webFolder = null,
     hosts = allowedHosts('127.0.0.1'),
     heavy = null,
+    planning = null,
     trouble = () => null,
     live = null,
     keeper = null,
@@ -106,9 +130,9 @@ export function createApp(
     openPages: () => live?.count ?? 0,
     connectionsInUse: () => (db.client as { pool?: { numUsed(): number } }).pool?.numUsed() ?? 0,
   });
-  app.use(requestLog(log ?? makeLog('silent'), metrics), headers(tls), onlyOurs(hosts));
+  app.use(requestLog(log ?? makeLog('silent'), metrics), headers(tls), permissions, onlyOurs(hosts));
   // This machine's own watchman is not asked who he is.
-  app.get('/metrics', metrics.page(false));
+  app.get('/metrics', onlyOwnSite(hosts), metrics.page(false));
   const guesses = new Guesses(db);
   if (around.asked)
     app.use(
@@ -119,7 +143,7 @@ export function createApp(
       confirmRoutes(db, guesses),
     );
 
-  if (metricsForAll) app.get('/metrics', metrics.page(true));
+  if (metricsForAll) app.get('/metrics', onlyOwnSite(hosts), metrics.page(true));
   // To pack a little takes longer than to send it; lists are packed once for all who ask (apiRoutes).
   app.use(compression({ threshold: WORTH_PACKING_BYTES }));
   app.get('/api/openapi.json', (_request, response) => {
@@ -132,9 +156,9 @@ export function createApp(
       next();
     },
     healthRoutes(db, trouble, ending),
-    ...(live ? [live.router] : []),
+    ...(live ? [Router().use('/live', onlyOwnSite(hosts)), live.router] : []),
     ...(keeper ? [keepingRoutes(db, keeper)] : []),
-    apiRoutes(db, heavy, around),
+    apiRoutes(db, heavy, around, new PlannedWork(db, planning ?? planningHere(db))),
   );
   app.use('/api', () => {
     throw notFound('This address');

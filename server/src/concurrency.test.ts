@@ -1,8 +1,11 @@
 import type { Knex } from 'knex';
+import type { z } from 'zod';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { plainBoard, plainPiece } from '#core/plan/planArbitrary.ts';
 import { randomFrom } from '#core/propose/random.ts';
 import { apiForTests, serveApi, type TestApi } from './apiForTests.ts';
+import { DEFAULT_SHOP } from '#core/shop/shop.ts';
+import { operations } from './operations/index.ts';
 import { problemOf } from './problem.ts';
 import { inTransaction } from './stores/transaction.ts';
 import { stripsOf } from '#core/board/recipe.ts';
@@ -46,6 +49,39 @@ describe('a write that its client named', () => {
     });
     expect((await api.call('POST', '/rack', { ...piece, mark: 'N2' }, { 'Idempotency-Key': 'x' })).status).toBe(400);
   });
+});
+
+describe('a document that has no row yet', () => {
+  /** What is written into each first, and what of it tells the writers apart. */
+  const FIRST: Readonly<Record<string, (i: number) => object>> = {
+    '/shop': (i) => ({ shop: { ...DEFAULT_SHOP, name: `Shop ${i}` } }),
+    '/schedule': (i) => ({ schedule: { order: [`step ${i}`], taken: [], waiting: [] } }),
+    '/shopping': (i) => ({ shopping: { boards: null, ticked: [`line ${i}`] } }),
+  };
+  const versioned = operations.filter(
+    (o) => o.method === 'put' && !o.path.includes('{') && 'version' in ((o.input as z.ZodObject | null)?.shape ?? {}),
+  );
+
+  it('is known to these tests, whichever it is', () => {
+    expect(versioned.map((o) => o.path).sort()).toEqual(Object.keys(FIRST).sort());
+  });
+
+  it.each(Object.keys(FIRST))(
+    '%s: of eight devices that write it at once one gets in, and the others are told what is there',
+    async (path) => {
+      for (let round = 0; round < 4; round += 1) {
+        for (const table of ['shops', 'schedules', 'shopping']) await db(table).delete();
+        const answers = await Promise.all(
+          Array.from({ length: 8 }, (_, i) => api.call('PUT', path, { version: 0, ...FIRST[path]!(i) })),
+        );
+        const won = answers.findIndex((a) => a.status === 200);
+        expect(answers.map((a) => a.status).sort()).toEqual([200, ...Array<number>(7).fill(409)]);
+        expect((await api.call('GET', path)).body).toMatchObject({ version: 1, ...FIRST[path]!(won) });
+        for (const refused of answers.filter((a) => a.status === 409))
+          expect(refused.body).toMatchObject({ code: 'stale', current: { version: 1, ...FIRST[path]!(won) } });
+      }
+    },
+  );
 });
 
 describe("transactions that get in each other's way", () => {

@@ -1,6 +1,7 @@
 import { hostname, networkInterfaces } from 'node:os';
 import type { IncomingHttpHeaders } from 'node:http';
-import type { RequestHandler } from 'express';
+import { isIP } from 'node:net';
+import type { Request, RequestHandler } from 'express';
 import { Problem } from './problem.ts';
 
 const LOOPBACK = ['localhost', '127.0.0.1', '[::1]'];
@@ -69,6 +70,24 @@ export function onlyOurs(hosts: ReadonlySet<string>): RequestHandler {
     if (WRITES.has(request.method)) refuseOtherSites(request.headers, host, hosts);
     next();
   };
+}
+
+/** Refuses what a page of another site asks, also where it only reads: for what holds a connection open, or tells of the server itself. */
+export function onlyOwnSite(hosts: ReadonlySet<string>): RequestHandler {
+  return ({ headers }, _response, next) => {
+    refuseOtherSites(headers, headers.host ?? '', hosts);
+    next();
+  };
+}
+
+/** No address is longer in words. */
+const LONGEST_ADDRESS = 45;
+
+/** From where somebody asks, as an address: what a proxy passes on and is none stands for the proxy itself. */
+export function addressOf({ ip, socket }: Pick<Request, 'ip' | 'socket'>): string {
+  const told = (ip ?? '').split('%')[0] ?? '';
+  const address = isIP(told) === 0 ? (socket.remoteAddress ?? '') : told;
+  return address.slice(0, LONGEST_ADDRESS);
 }
 
 type SiteHeaders = Pick<IncomingHttpHeaders, 'origin' | 'sec-fetch-site'>;

@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import type { z } from 'zod';
 import type { Right } from '#contract/devices.ts';
 import type { Topic } from '#contract/live.ts';
+import type { PlannedWork } from './planning/plannedWork.ts';
 import { notFound, Problem, validated } from './problem.ts';
 import type { Reply } from './reply.ts';
 import { noteChange } from './stores/changeStore.ts';
@@ -43,10 +44,17 @@ interface Described {
   heavy?: boolean;
 }
 
+/** What a server has beside its database, where a request is carried out. */
+export interface Server {
+  work: PlannedWork;
+  /** Whoever asked has gone. */
+  gone?: AbortSignal;
+}
+
 /** A look at what is stored. */
 export interface ReadOperation extends Described {
   method: 'get';
-  run(db: Knex, call: Call): Promise<Reply>;
+  run(db: Knex, call: Call, server: Server): Promise<Reply>;
 }
 
 /** A change: one transaction, repeated when another one got in its way, and done once however often it comes by the same name. */
@@ -56,6 +64,8 @@ export interface WriteOperation extends Described {
   input: z.ZodType | null;
   /** What open pages may have to look at again; of the board in the path, where there is one. */
   touches: readonly Topic[];
+  /** Its answer is a secret that is told once: it is kept nowhere, and whoever asks again by the same name is told so. */
+  secret?: boolean;
   run(tx: Knex.Transaction, call: Call): Promise<Reply>;
 }
 
@@ -67,8 +77,8 @@ export function nameOf({ method, path }: Operation): string {
 }
 
 /** Carries a request out. @throws Problem, or what the database says */
-export async function perform(operation: Operation, db: Knex, call: Call): Promise<Reply> {
-  if (operation.method === 'get') return operation.run(db, call);
+export async function perform(operation: Operation, db: Knex, call: Call, server: Server): Promise<Reply> {
+  if (operation.method === 'get') return operation.run(db, call, server);
   const { writeId } = call;
   const work = async (tx: Knex.Transaction) => {
     const reply = await operation.run(tx, call);
@@ -77,7 +87,8 @@ export async function perform(operation: Operation, db: Knex, call: Call): Promi
     return reply;
   };
   if (writeId === null) return inTransaction(db, work);
-  const reply = await inTransaction(db, (tx) => once(tx, writeId, nameOf(operation), () => work(tx)));
+  const asked = { id: writeId, operation: nameOf(operation), isSecret: operation.secret ?? false };
+  const reply = await inTransaction(db, (tx) => once(tx, asked, () => work(tx)));
   if (reply.operation !== undefined && reply.operation !== nameOf(operation)) {
     throw new Problem(
       422,

@@ -24,7 +24,7 @@ beforeAll(async () => {
   ).body;
   return () => api.close();
 });
-const work = async () => (await api.call('GET', '/schedule')).body as ShopWork;
+const work = async () => (await api.call('GET', '/schedule?complete=true')).body as ShopWork;
 const texts = async (path: string) => {
   const response = await fetch(`${api.base}${path}`);
   return { status: response.status, type: response.headers.get('content-type'), text: await response.text() };
@@ -34,16 +34,13 @@ describe('the work of the shop', () => {
   it('a board is idle until it has a day or is taken up, and rests when it is put off', async () => {
     const idle = await work();
     expect([idle.boards, idle.idle.map((b) => b.name), idle.version]).toEqual([[], ['Bread'], 0]);
-    const taken = await api.call('PUT', '/schedule', {
-      version: 0,
-      schedule: { order: [], taken: [board.id], waiting: [] },
-    });
-    expect(taken.body.boards.map((b: { id: string }) => b.id)).toEqual([board.id]);
-    const off = await api.call('PUT', '/schedule', {
-      version: 1,
-      schedule: { order: [], taken: [], waiting: [board.id] },
-    });
-    expect([off.body.boards, off.body.idle[0].waiting]).toEqual([[], true]);
+    const decide = (version: number, taken: string[], waiting: string[]) =>
+      api.call('PUT', '/schedule', { version, schedule: { order: [], taken, waiting } });
+    expect((await decide(0, [board.id], [])).body.version).toBe(1);
+    expect((await work()).boards.map((b) => b.id)).toEqual([board.id]);
+    await decide(1, [], [board.id]);
+    const off = await work();
+    expect([off.boards, off.idle[0]!.waiting]).toEqual([[], true]);
     await api.call('PUT', '/schedule', { version: 2, schedule: { order: [], taken: [board.id], waiting: [] } });
   });
 

@@ -13,6 +13,7 @@ import { LiveRoutes } from './live/liveRoutes.ts';
 import { DailyCopies } from './keeping/copies.ts';
 import type { Keeper } from './keeping/keeper.ts';
 import type { Around } from './operation.ts';
+import { PlanningThread } from './planning/planningThread.ts';
 import { isDatabaseGone } from './problem.ts';
 import { forgetOldAttempts } from './stores/attemptStore.ts';
 import { forgetOldChanges } from './stores/changeStore.ts';
@@ -104,12 +105,14 @@ export async function startServer({
   const asked = !isLoopback(host) || trusted.length > 0 || names.some((n) => n !== '' && !isLoopback(n));
   if (asked) await closeDoor(db, host, passphrase);
   const heavy = new HeavyPool(databaseUrl);
+  const planning = new PlanningThread(databaseUrl);
   const live = new LiveRoutes(db, new ChangeFeed(db));
   let ends = false;
   const around: Around = { asked, addresses: [] };
   const app = createApp(db, {
     webFolder,
     heavy,
+    planning: planning.plan,
     live,
     keeper,
     around,
@@ -123,7 +126,7 @@ export async function startServer({
   });
   const server = await listening(tls, app, async () => {
     live.stop();
-    await heavy.stop();
+    await Promise.all([heavy.stop(), planning.stop()]);
     await db.destroy();
   });
   guardConnections(server);
@@ -131,6 +134,7 @@ export async function startServer({
     server.once('error', (error: NodeJS.ErrnoException) => {
       live.stop();
       void heavy.stop();
+      void planning.stop();
       void db.destroy();
       if (error.code === 'EADDRINUSE')
         reject(
@@ -170,7 +174,7 @@ export async function startServer({
         server.closeIdleConnections();
         setTimeout(() => server.closeAllConnections(), PATIENCE_MS).unref();
       });
-      await heavy.stop();
+      await Promise.all([heavy.stop(), planning.stop()]);
       await db.destroy();
     },
   };

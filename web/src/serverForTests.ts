@@ -168,7 +168,7 @@ export class ServerForTests {
     switch (place) {
       case '/schedule':
         this.schedule = { ...(body as ServerForTests['schedule']), version: this.schedule.version + 1 };
-        return this.work();
+        return this.schedule;
       case '/schedule/calendar':
         this.calendar = (this.calendar ?? 0) + 1;
         return { path: `/calendar/secret-${this.calendar}.ics` };
@@ -251,6 +251,8 @@ export class ServerForTests {
           waiting: waiting.includes(id),
         })),
       calendar: this.calendar !== null,
+      upToDate: true,
+      unknown: 0,
     };
   }
 

@@ -14,7 +14,7 @@ import { phraseText } from '../units/phrase.ts';
 import { looksAfter } from './inspection.ts';
 import { measured, measuresIn } from './measuredForTests.ts';
 import { measuresOf } from './measures.ts';
-import { mishapsOf } from './mishaps.ts';
+import { firstMishaps, MOST_TOLD, mishapsOf, undecidedFacts } from './mishaps.ts';
 import { isPractice, practiceBoard, practiceMishaps } from './practice.ts';
 import { progressOf } from './progress.ts';
 import { readLine, takeReading, type Reading, type ReadingUnit } from './reading.ts';
@@ -458,6 +458,25 @@ it('a practice run meets a mishap of each kind on the way, and each has ways', (
   expect(met[1]).toContain('1.6 mm under');
   expect(met[2]).toContain('The diagonals differ by 3 mm');
   expect(isPractice(board) && !isPractice(flat.board)).toBe(true);
+});
+
+it('of a heap of mishaps the oldest few are told, the next ones when those are decided', () => {
+  const strips = stripsOf(flat.board);
+  const facts = Array.from({ length: 400 }, (_, k): Fact => ({
+    kind: 'failed',
+    id: `f${k}`,
+    at: minutesLater(k),
+    what: 'strip',
+    thing: strips[k % strips.length]!.id,
+    copy: 1,
+    why: 'split',
+  }));
+  const first = (given: Fact[]) => firstMishaps({ ...flat, facts: given }, makePlan({ ...flat, facts: given }));
+  expect(first(facts)).toMatchObject({ told: [{ fact: 'f0' }, { fact: 'f1' }, { fact: 'f2' }], more: true });
+  const decided: Fact = { kind: 'decided', id: 'd', at: minutesLater(500), about: 'f1', way: 'fill' };
+  expect(first([...facts, decided]).told.map((m) => m.fact)).toEqual(['f0', 'f2', 'f3']);
+  expect(first(facts.slice(0, MOST_TOLD))).toMatchObject({ more: false });
+  expect([...undecidedFacts([...facts.slice(0, 3), decided])]).toEqual(['f0', 'f2']);
 });
 
 it('what is done asks for no hands any more', () => {

@@ -38,11 +38,11 @@ export function firstMishaps(given: PlanInput, plan: Plan): Mishaps {
   return { told: found.slice(0, MOST_TOLD), more: found.length > MOST_TOLD };
 }
 
-/** Whether anything is noted that may be told as gone otherwise: no plan is needed to know it. */
-export function mayHaveMishaps(facts: readonly Fact[]): boolean {
+/** Facts that may be told as gone otherwise, as long as nobody decided about them: no plan is needed to know them. */
+export function undecidedFacts(facts: readonly Fact[]): ReadonlySet<string> {
   const held = factsThatHold(facts);
   const decided = decidedWays(held);
-  return held.some((f) => KINDS.has(f.kind) && !decided.has(f.id));
+  return new Set(held.filter((f) => KINDS.has(f.kind) && !decided.has(f.id)).map((f) => f.id));
 }
 
 const KINDS: ReadonlySet<Fact['kind']> = new Set(['measured', 'badPlace', 'failed', 'usedUp']);

@@ -1,6 +1,7 @@
 import { nth } from '../lists/there.ts';
 import Papa from 'papaparse';
 import type { PieceFields } from '../stock/piece.ts';
+import { unguarded, writeCsv } from './csv.ts';
 import { PILE_WORDS, pileColumns, splitSize, writePileRow, type PileColumn, type PileRow } from './pileColumns.ts';
 
 /** More rows than this are not read: no rack holds them. */
@@ -100,20 +101,14 @@ function columnFor(heading: string): PileColumn | 'size' | null {
   );
 }
 
-/** Text that a spreadsheet would take for a formula goes out with an apostrophe before it, and loses it on the way back. */
-function guarded(text: string): string {
-  return /^'*[=+\-@\t\r]/.test(text) ? `'${text}` : text;
-}
-
-function unguarded(text: string): string {
-  return /^'+[=+\-@\t\r]/.test(text) ? text.slice(1) : text;
-}
-
 /** Writes pieces as CSV (RFC 4180, comma, CRLF) that reads back as the same pieces. Lengths in millimetres. */
 export function writeRackCsv(pieces: readonly PieceFields[]): string {
   const rows = pieces.map((piece) => {
     const row = writePileRow(piece);
-    return pileColumns.map((c) => guarded(row[c]));
+    return pileColumns.map((c) => row[c]);
   });
-  return `${Papa.unparse([pileColumns.map((c) => PILE_WORDS[c]), ...rows])}\r\n`;
+  return writeCsv(
+    pileColumns.map((c) => PILE_WORDS[c]),
+    rows,
+  );
 }

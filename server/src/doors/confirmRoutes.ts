@@ -1,6 +1,7 @@
 import { Router } from 'express';
 import type { Knex } from 'knex';
 import { confirmSchema } from '#contract/devices.ts';
+import { addressOf } from '../guard.ts';
 import { jsonBytes, readJson } from '../jsonBody.ts';
 import { Problem, validated } from '../problem.ts';
 import { confirmDevice } from '../stores/deviceStore.ts';
@@ -16,7 +17,7 @@ export function confirmRoutes(db: Knex, guesses: Guesses): Router {
     nameAsked(response, 'post /devices/confirm');
     const { device } = askerOf(response);
     const { passphrase } = validated(confirmSchema, readJson(request.body as Buffer));
-    const guessed = await guesses.tried(request.ip ?? '', passphrase);
+    const guessed = await guesses.tried(device ? { device: device.id } : { address: addressOf(request) }, passphrase);
     if (typeof guessed === 'number') {
       response.set('Retry-After', String(guessed));
       throw new Problem(429, 'wait', waitSentence(guessed), field(waitSentence(guessed)));

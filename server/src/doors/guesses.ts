@@ -9,33 +9,48 @@ const MOST_WAITING = 20;
 /** What came of a guess: it was right, it was wrong, or it was not looked at, for so many seconds more. */
 export type Guessed = 'right' | 'wrong' | number;
 
-/** Passphrases that are tried, wherever they are asked for: one after the other, and ever more slowly. */
+/** Who guesses: a device that is known, or somebody at an address. */
+export type Guesser = { device: string } | { address: string };
+
+/** Guesses of one kind of guesser, looked at one after the other. */
+interface Line {
+  waiting: number;
+  last: Promise<unknown>;
+}
+
+/**
+ * Passphrases that are tried, wherever they are asked for: one after the other, and ever more slowly. A device that is known has a line and a count of its own, so that no
+ * stranger makes it wait.
+ */
 export class Guesses {
-  private waiting = 0;
-  private line: Promise<unknown> = Promise.resolve();
+  private readonly known: Line = { waiting: 0, last: Promise.resolve() };
+  private readonly strangers: Line = { waiting: 0, last: Promise.resolve() };
 
   constructor(private readonly db: Knex) {}
 
   /** @throws Problem 503 when too many try at once */
-  tried(address: string, passphrase: string): Promise<Guessed> {
-    if (this.waiting >= MOST_WAITING)
+  tried(guesser: Guesser, passphrase: string): Promise<Guessed> {
+    const line = 'device' in guesser ? this.known : this.strangers;
+    if (line.waiting >= MOST_WAITING)
       throw new Problem(503, 'busy', 'Many are signing in just now. Try again in a moment.');
-    this.waiting += 1;
-    const done = this.line
-      .then(() => this.look(address, passphrase))
+    line.waiting += 1;
+    const done = line.last
+      .then(() => this.look(guesser, passphrase))
       .finally(() => {
-        this.waiting -= 1;
+        line.waiting -= 1;
       });
-    this.line = done.catch(() => {});
+    line.last = done.catch(() => {});
     return done;
   }
 
-  private async look(address: string, passphrase: string): Promise<Guessed> {
-    const wait = await waitBeforeNext(this.db, address);
+  private async look(guesser: Guesser, passphrase: string): Promise<Guessed> {
+    const isKnown = 'device' in guesser;
+    const counted = isKnown ? `device ${guesser.device}` : guesser.address;
+    const wait = await waitBeforeNext(this.db, counted, !isKnown);
     if (wait > 0) return wait;
-    await noteFailure(this.db, address);
+    await noteFailure(this.db, counted);
     if (!(await isPassphrase(this.db, passphrase))) return 'wrong';
-    await forgetFailures(this.db, address);
+    await forgetFailures(this.db, counted);
     return 'right';
   }
 }

@@ -1,5 +1,6 @@
 import { ipKeyGenerator, rateLimit, type Options } from 'express-rate-limit';
 import type { RequestHandler } from 'express';
+import { addressOf } from '../guard.ts';
 import { Problem } from '../problem.ts';
 import { askerOf } from './gate.ts';
 
@@ -35,7 +36,7 @@ export const deviceLimit = (most = MOST_OF_A_DEVICE): RequestHandler =>
 export const strangerLimit = (most = MOST_OF_STRANGERS): RequestHandler =>
   limited({
     limit: most,
-    keyGenerator: (request) => ipKeyGenerator(request.ip ?? ''),
+    keyGenerator: (request) => ipKeyGenerator(addressOf(request)),
     skipSuccessfulRequests: true,
     requestWasSuccessful: (_request, response) => ![303, 401, 404, 429].includes(response.statusCode),
   });

@@ -39,7 +39,7 @@ beforeAll(async () => {
     around: { asked: true, addresses: ['http://192.0.2.1:4180'] },
     proxies: ['loopback'],
     hosts: allowedHosts('127.0.0.1', 'shed.example'),
-    keeper: { url, loader: null, program: (name) => name, folder: join(web, 'copies') },
+    keeper: { url, program: (name) => name, folder: join(web, 'copies') },
     // A thousand guesses are made here.
     limits: { refusals: 5000 },
   });
@@ -356,7 +356,41 @@ describe('a device on which the passphrase was not said for a while', () => {
       answers.push((await write(Cookie, 'POST', '/devices/confirm', { passphrase: `guess ${i}` })).status);
     expect(answers.slice(0, 5)).toEqual([400, 400, 400, 400, 400]);
     expect(answers.at(-1)).toBe(429);
+    // Each counts by itself: the one who guessed, and whoever is no such device.
+    expect((await signIn(PASSPHRASE, 'Again', '', { Cookie })).status).toBe(429);
+    expect((await signIn(PASSPHRASE)).status).toBe(303);
+    const other = await deviceWith('work', 'Another one', false);
+    expect((await write(other, 'POST', '/devices/confirm', { passphrase: PASSPHRASE })).status).toBe(204);
+  });
+
+  it('is never made to wait behind strangers, however many guess from wherever', async () => {
+    const Cookie = await deviceWith('work', 'At the bench', false);
+    await api.db('attempts').insert(
+      Array.from({ length: 300 }, (_, i) => ({
+        address: i < 150 ? '::ffff:127.0.0.1' : `192.0.2.${i - 100}`,
+        made_at: new Date(),
+      })),
+    );
     expect((await signIn(PASSPHRASE)).status).toBe(429);
+    const crowd = Array.from({ length: 30 }, (_, i) =>
+      signIn(`a guess ${i}`, 'Guesser', '', { 'X-Forwarded-For': `198.51.100.${i}` }),
+    );
+    expect((await write(Cookie, 'POST', '/devices/confirm', { passphrase: PASSPHRASE })).status).toBe(204);
+    expect((await signIn(PASSPHRASE, 'At the bench', '', { Cookie })).status).toBe(303);
+    await Promise.all(crowd);
+  });
+
+  it('is asked for before anything is taken out, or a file of somebody is read', async () => {
+    const Cookie = await deviceWith('work', 'Left open', false);
+    const get = await ask('/api/backups/all', { headers: { Cookie } });
+    expect(await problem(get)).toEqual([403, 'confirm']);
+    for (const path of ['/backups/all/ready', '/backups/copies/cadenza-2026-01-01T000000Z.sql/look'])
+      expect(await problem(await write(Cookie, 'POST', path))).toEqual([403, 'confirm']);
+    const sent = { method: 'POST', headers: { Cookie, 'Content-Type': 'application/sql' }, body: 'x' };
+    expect(await problem(await ask('/api/backups/look', sent))).toEqual([403, 'confirm']);
+    await write(Cookie, 'POST', '/devices/confirm', { passphrase: PASSPHRASE });
+    expect((await write(Cookie, 'POST', '/backups/all/ready')).status).toBe(204);
+    expect(await problem(await ask('/api/backups/look', sent))).toEqual([409, 'backup']);
   });
 });
 
@@ -462,14 +496,48 @@ describe('a code for another device', () => {
     expect(both.map((a) => a.status).sort()).toEqual([303, 404, 404]);
   });
 
-  it('is over after ten minutes, and guessing codes is slowed down like guessing the passphrase', async () => {
+  it('is over after ten minutes; a page of another site that asks for codes keeps nobody from signing in', async () => {
     const path = await invite();
     await api.db('invitations').update({ expires_at: new Date(Date.now() - 1000) });
     expect((await ask(path, form({ device: 'Late' }))).status).toBe(404);
     const guesses = [];
-    for (let i = 0; i < 12; i += 1) guesses.push((await ask(`/join/guess${i}`)).status);
-    expect(guesses.at(-1)).toBe(429);
+    for (let i = 0; i < 12; i += 1)
+      guesses.push((await ask(`/join/guess${i}`, { headers: { 'Sec-Fetch-Site': 'cross-site' } })).status);
+    expect(new Set(guesses)).toEqual(new Set([404]));
+    expect(await api.db('attempts').select()).toEqual([]);
+    expect((await signIn(PASSPHRASE)).status).toBe(303);
   });
+});
+
+it('what a proxy passes on is taken for an address only where it is one, and never longer than any', async () => {
+  for (const odd of [
+    'x'.repeat(300),
+    "'; drop table attempts",
+    '198.51.100.999',
+    'fe80::1%'.padEnd(400, 'y'),
+    'device abc',
+  ]) {
+    await api.db('attempts').delete();
+    expect((await signIn('not that one', 'Tablet', '', { 'X-Forwarded-For': odd })).status).toBe(401);
+    const [{ address }] = (await api.db('attempts').select('address')) as [{ address: string }];
+    expect(address).toMatch(/^(::ffff:127\.0\.0\.1|127\.0\.0\.1|fe80::1)$/);
+  }
+});
+
+it('a page of another site opens no stream and reads no figures, and no page may use what the shop needs not', async () => {
+  const Cookie = await deviceWith('look');
+  const foreign: Record<string, string>[] = [
+    { 'Sec-Fetch-Site': 'cross-site' },
+    { Origin: 'https://elsewhere.example' },
+  ];
+  for (const headers of foreign)
+    for (const path of ['/api/live?tab=a', '/metrics']) {
+      const answer = await ask(path, { headers: { Cookie, ...headers } });
+      expect([path, answer.status]).toEqual([path, 403]);
+    }
+  const allowed = (await ask('/sign-in')).headers.get('permissions-policy') ?? '';
+  expect(allowed).toMatch(/camera=\(\)/);
+  expect(allowed).toMatch(/screen-wake-lock=\(self\)/);
 });
 
 describe('a server that others can reach', () => {

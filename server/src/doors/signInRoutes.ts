@@ -2,10 +2,10 @@ import express, { Router, type Request, type Response } from 'express';
 import type { Knex } from 'knex';
 import { joinSchema, signInSchema } from '#contract/devices.ts';
 import { fieldProblems } from '#core/format/fieldProblems.ts';
-import { noteFailure, waitBeforeNext } from '../stores/attemptStore.ts';
 import { noteChange } from '../stores/changeStore.ts';
 import { acceptInvitation, addDevice, deviceOf, endDevice, isInvited } from '../stores/deviceStore.ts';
 import { inTransaction } from '../stores/transaction.ts';
+import { addressOf } from '../guard.ts';
 import { giveToken, takeToken, tokenOf } from './gate.ts';
 import { waitSentence, WRONG, type Guesses } from './guesses.ts';
 import { doorPage } from './signInPage.ts';
@@ -63,26 +63,26 @@ export function signInRoutes(db: Knex, guesses: Guesses): Router {
       page(request, response, 400, fieldProblems(read.error)[0]?.message ?? 'That cannot be read.', device);
       return;
     }
-    const address = request.ip ?? '';
-    const guessed = await guesses.tried(address, read.data.passphrase);
+    const token = tokenOf(request);
+    const known = token === null ? null : await deviceOf(db, token);
+    const guesser = known ? { device: known.id } : { address: addressOf(request) };
+    const guessed = await guesses.tried(guesser, read.data.passphrase);
     if (typeof guessed === 'number') {
       response.set('Retry-After', String(guessed));
       page(request, response, 429, waitSentence(guessed), device);
     } else if (guessed === 'wrong') page(request, response, 401, WRONG, device);
     else {
-      const token = await addDevice(db, { name: read.data.device, person: null, may: 'work' }, true);
-      await letIn(request, response, token, targetOf(request.query.to));
+      const fresh = await addDevice(db, { name: read.data.device, person: null, may: 'work' }, true);
+      await letIn(request, response, fresh, targetOf(request.query.to));
     }
   });
 
   const joinPage = async (request: Request, response: Response, problem: string | null, device: string) => {
     const code = String(request.params.code);
-    const wait = await waitBeforeNext(db, request.ip ?? '');
-    const invited = wait === 0 && (await isInvited(db, code));
-    if (!invited && wait === 0) await noteFailure(db, request.ip ?? '');
-    if (wait > 0) response.set('Retry-After', String(wait));
+    // Nobody guesses a code of 256 bits: coming with a wrong one is no try at the passphrase, and another site's pictures could do it.
+    const invited = await isInvited(db, code);
     response
-      .status(problem ? 400 : invited ? 200 : wait > 0 ? 429 : 404)
+      .status(problem ? 400 : invited ? 200 : 404)
       .set('Cache-Control', 'no-store')
       .type('html')
       .send(
@@ -90,9 +90,7 @@ export function signInRoutes(db: Knex, guesses: Guesses): Router {
           title: invited ? 'Use Cadenza on this device' : 'This code is not good any more',
           text: invited
             ? 'It is known here from then on, until somebody ends it in the shop.'
-            : wait > 0
-              ? waitSentence(wait)
-              : 'A code lets one device in, within ten minutes. Ask for another one, or sign in with the passphrase at /sign-in.',
+            : 'A code lets one device in, within ten minutes. Ask for another one, or sign in with the passphrase at /sign-in.',
           problem,
           action: invited ? `/join/${encodeURIComponent(code)}` : null,
           fields: [{ name: 'device', label: 'This device is called', type: 'text', value: device, complete: 'off' }],

@@ -3,7 +3,7 @@ import { EVERYTHING } from '#contract/live.ts';
 import { quoted } from './scratch.ts';
 
 /** Tables that stay what they are here, whatever is restored: who is let in was decided here, and may have been decided otherwise since. */
-const STAY = ['doors', 'devices', 'invitations', 'attempts', 'keeping'] as const;
+const STAY = ['doors', 'devices', 'invitations', 'attempts', 'keeping', 'calendar_addresses', 'writes'] as const;
 /** Rows with a version that pages and devices go by, and their key. */
 const VERSIONED = ['shops', 'schedules', 'shopping', 'pieces', 'cuttings', 'glue_runs', 'log_entries'] as const;
 /** Numbers that are given out in order: no number twice. */
@@ -27,10 +27,6 @@ export async function carryOver(c: mysql.Connection, to: string, from: string): 
   }
   // Species are everybody's, and servers know by heart which there are: one that was added since stays.
   await c.query(`insert ignore into ${t}.species select * from ${f}.species`);
-  // Whoever was told the secret address of a calendar, and whoever is told no more, was told here.
-  await c.query(
-    `update ${t}.schedules s left join ${f}.schedules n using (id) set s.calendar_secret = n.calendar_secret`,
-  );
   for (const table of VERSIONED) {
     const columns = (await columnsOf(c, to, table)).filter((name) => name !== 'version');
     const same = columns.map((name) => `s.${quoted(name)} <=> n.${quoted(name)}`).join(' and ');

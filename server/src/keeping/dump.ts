@@ -12,7 +12,17 @@ import { clientArguments } from './mariadbClient.ts';
  * Tables that go along empty: what belongs to this place and this time, and not to the work. Who is let in, and the passphrase, must neither lie in a file that is
  * carried about nor come back with it.
  */
-export const OF_THE_PLACE = ['doors', 'devices', 'invitations', 'attempts', 'presences', 'keeping'] as const;
+export const OF_THE_PLACE = [
+  'doors',
+  'devices',
+  'invitations',
+  'attempts',
+  'presences',
+  'keeping',
+  'calendar_addresses',
+  'writes',
+  'board_work',
+] as const;
 
 /**
  * Writes everything that is stored, as SQL with a checksum; work may go on meanwhile, and the backup is of one moment.

@@ -41,9 +41,10 @@ const MOST_UNREADABLE = 20;
 
 /**
  * Brings a database that nobody works on up to date and reads all that is in it.
+ * @param signal stops it between two documents
  * @throws StoreError when it is not one of Cadenza's, of a newer one, or not whole
  */
-export async function inspectStore(url: string): Promise<InspectedStore> {
+export async function inspectStore(url: string, signal?: AbortSignal): Promise<InspectedStore> {
   const db = openDatabase(url, 2);
   try {
     const version = (await db.schema.hasTable('knex_migrations')) ? await storeVersion(db) : null;
@@ -56,6 +57,7 @@ export async function inspectStore(url: string): Promise<InspectedStore> {
     };
     for (const [table, key, schema] of DOCUMENTS) {
       await inPortions(db, table, key, (row) => {
+        signal?.throwIfAborted();
         if (!reads(schema, row.document as string)) note(`${table} ${key.map((k) => String(row[k])).join('/')}`);
         return Promise.resolve();
       });

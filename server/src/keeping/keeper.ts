@@ -7,19 +7,14 @@ export class KeepingError extends Error {
 export interface Keeper {
   /** `mysql://…` of the account that may make a second database beside the one that is served, to try a backup out in. */
   url: string;
-  /**
-   * `mysql://…` of the account that fills that second database, whatever database it names. A backup is a program that somebody sent: over the network it runs as one who sees nothing else.
-   * Null where there is none: then backups are tried out in a terminal only.
-   */
-  loader: string | null;
   /** Path of one of MariaDB's own programs. @throws Error with a sentence when it is not there and cannot be had */
-  program(name: 'mariadb' | 'mariadb-dump'): string;
+  program(name: 'mariadb-dump'): string;
   /** Where copies are kept, and what is brought waits to be looked at. */
   folder: string;
 }
 
 /** Path of one of MariaDB's own programs. @throws KeepingError when it is not there and cannot be had */
-export function programOf({ program }: Pick<Keeper, 'program'>, name: 'mariadb' | 'mariadb-dump'): string {
+export function programOf({ program }: Pick<Keeper, 'program'>, name: 'mariadb-dump'): string {
   try {
     return program(name);
   } catch (error) {

@@ -62,8 +62,10 @@ export function keepingRoutes(db: Knex, keeper: Keeper): Router {
       }
     };
   const copies = (): Promise<Copies> => copiesOf(db, keeper, Date.now());
-  const lookAt = async (known: Omit<Waiting, 'at'>): Promise<Inside> => {
-    const inside = await compared(keeper, known);
+  const lookAt = async (known: Omit<Waiting, 'at'>, response: Response): Promise<Inside> => {
+    const gone = new AbortController();
+    response.once('close', () => gone.abort());
+    const inside = await compared(keeper, known, gone.signal);
     const token = nanoid();
     waiting.set(token, { ...known, at: Date.now() });
     return { token, ...inside };
@@ -102,6 +104,7 @@ export function keepingRoutes(db: Knex, keeper: Keeper): Router {
   router.get(
     '/backups/all',
     handle('get /backups/all', async (_request, response) => {
+      mustBeConfirmed(isConfirmed(askerOf(response)));
       const at = new Date();
       response.set({
         'Content-Type': 'application/sql',
@@ -116,15 +119,25 @@ export function keepingRoutes(db: Knex, keeper: Keeper): Router {
     }),
   );
   router.post(
+    '/backups/all/ready',
+    ...jsonBytes(),
+    handle('post /backups/all/ready', (_request, response) => {
+      mustBeConfirmed(isConfirmed(askerOf(response)));
+      response.status(204).end();
+      return Promise.resolve(undefined);
+    }),
+  );
+  router.post(
     '/backups/look',
-    handle('post /backups/look', async (request) => {
+    handle('post /backups/look', async (request, response) => {
+      mustBeConfirmed(isConfirmed(askerOf(response)));
       if (!SENT_AS.test(request.headers['content-type'] ?? ''))
         throw new Problem(415, 'not-a-backup', 'A backup is sent as a file: set Content-Type to application/sql.');
       await clearUp(keeper.folder, waiting);
       const file = join(keeper.folder, `brought-${nanoid()}.sql`);
       try {
         await receive(request, keeper.folder, file);
-        return await lookAt({ file, name: 'The file', brought: true });
+        return await lookAt({ file, name: 'The file', brought: true }, response);
       } catch (error) {
         await rm(file, { force: true });
         throw fileTrouble('The file', error);
@@ -134,11 +147,12 @@ export function keepingRoutes(db: Knex, keeper: Keeper): Router {
   router.post(
     '/backups/copies/:name/look',
     ...jsonBytes(),
-    handle('post /backups/copies/{name}/look', async (request) => {
+    handle('post /backups/copies/{name}/look', async (request, response) => {
+      mustBeConfirmed(isConfirmed(askerOf(response)));
       const name = String(request.params.name);
       const file = join(keeper.folder, name);
       if (!COPY_NAME.test(name) || !(await isThere(file))) throw notFound('This copy');
-      return lookAt({ file, name, brought: false });
+      return lookAt({ file, name, brought: false }, response);
     }),
   );
   router.post(
@@ -214,6 +228,7 @@ export const KEEPING_DESCRIBED = [
   ['/backups', 'put', 'Whether a copy is made every day, and how many are kept', copiesSchema],
   ['/backups/now', 'post', 'Make a copy now', copiesSchema],
   ['/backups/all', 'get', 'Everything that is stored, as SQL with a checksum', null],
+  ['/backups/all/ready', 'post', 'Whether all of it may be taken out from this device just now', null],
   ['/backups/look', 'post', 'Look into a backup that is sent, before anything is done with it', insideSchema],
   ['/backups/copies/{name}/look', 'post', 'Look into a copy', insideSchema],
   ['/backups/restore', 'post', 'Put what was looked at in the place of what is stored', copiesSchema],

@@ -32,13 +32,13 @@ export interface Named {
  * Reads a backup whole and tries it out in a database of its own. Nothing that is stored is touched.
  * @throws KeepingError when it is none, is not whole, is of a newer Cadenza, or holds what cannot be read
  */
-export async function lookInside(tools: Tools, backup: Named): Promise<LookedAt> {
-  return alone(tools.url, () => inScratch(tools, backup, (looked) => Promise.resolve(looked)));
+export async function lookInside(tools: Tools, backup: Named, signal?: AbortSignal): Promise<LookedAt> {
+  return alone(tools.url, () => inScratch(tools, backup, (looked) => Promise.resolve(looked), signal));
 }
 
 /** The same, and what is stored here beside it. */
-export async function compared(tools: Tools, backup: Named): Promise<Omit<Inside, 'token'>> {
-  const { holds, madeAt, checksum } = await lookInside(tools, backup);
+export async function compared(tools: Tools, backup: Named, signal: AbortSignal): Promise<Omit<Inside, 'token'>> {
+  const { holds, madeAt, checksum } = await lookInside(tools, backup, signal);
   const db = openDatabase(tools.url, 1);
   try {
     return { holds, madeAt, checksum, here: await contentsOf(db) };
@@ -101,22 +101,35 @@ async function newestMigration(c: mysql.Connection, database: string): Promise<s
   return (rows as { name: string | null }[])[0]?.name ?? null;
 }
 
-/** Works with what a backup holds while it stands in the scratch database, which is gone afterwards. */
+/** Nothing that a shop grows to takes longer to be read, ms. */
+const LONGEST_LOOK_MS = 900_000;
+
+/**
+ * Works with what a backup holds while it stands in the scratch database, which is gone afterwards.
+ * @param gone whoever asked for it has gone: it is let go of
+ */
 export async function inScratch<T>(
   tools: Tools,
   { file, name = file }: Named,
   work: (looked: LookedAt, url: string) => Promise<T>,
+  gone?: AbortSignal,
 ): Promise<T> {
   const said = await checkBackup(file, name);
+  const late = AbortSignal.timeout(LONGEST_LOOK_MS);
+  const signal = gone ? AbortSignal.any([gone, late]) : late;
   try {
-    const url = await loadScratch(tools, file);
-    const inspected = await inspectStore(url);
+    const url = await loadScratch(tools, file, signal);
+    const inspected = await inspectStore(url, signal);
     if (inspected.unreadable.length > 0)
       throw new KeepingError(
         `${name} holds what this Cadenza cannot read: ${inspected.unreadable.slice(0, 3).join('; ')}. Nothing was changed.`,
       );
     return await work({ ...said, ...inspected }, url);
   } catch (error) {
+    if (late.aborted)
+      throw new KeepingError(
+        `${name} took longer than ${LONGEST_LOOK_MS / 60_000} minutes to read, and was let go of. Nothing was changed.`,
+      );
     throw error instanceof StoreError ? new KeepingError(`${name}: ${error.message} Nothing was changed.`) : error;
   } finally {
     await dropScratch(tools.url);

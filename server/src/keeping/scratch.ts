@@ -1,10 +1,7 @@
 import { entryOf } from '#core/lists/there.ts';
-import { spawn } from 'node:child_process';
-import { once } from 'node:events';
-import { createReadStream } from 'node:fs';
-import { pipeline } from 'node:stream/promises';
 import mysql from 'mysql2/promise';
-import { KeepingError, programOf, type Keeper } from './keeper.ts';
+import { fillScratch } from './fillScratch.ts';
+import { KeepingError, type Keeper } from './keeper.ts';
 import { clientArguments, withDatabase } from './mariadbClient.ts';
 
 /** The databases of a restore: what is stored, where a backup is tried out, and what was stored before. */
@@ -27,10 +24,12 @@ const SWAP_WAIT_SECONDS = 10;
 /** Works on a connection of its own. */
 export async function withConnection<T>(url: string, work: (connection: mysql.Connection) => Promise<T>): Promise<T> {
   const connection = await mysql.createConnection(url);
+  // One that is cut off says so to whoever waits for it.
+  connection.on('error', () => {});
   try {
     return await work(connection);
   } finally {
-    await connection.end();
+    await connection.end().catch(() => connection.destroy());
   }
 }
 
@@ -44,15 +43,11 @@ export async function tablesOf(connection: mysql.Connection, database: string): 
 
 /**
  * Fills the scratch database from a backup.
+ * @param signal lets go of it
  * @returns its url
- * @throws KeepingError when the account may not make one, or the backup cannot be read to its end
+ * @throws KeepingError when the account may not make one, or the backup holds what no backup of Cadenza holds
  */
-export async function loadScratch(keeper: Omit<Keeper, 'folder'>, file: string): Promise<string> {
-  const { url, loader } = keeper;
-  if (loader === null)
-    throw new KeepingError(
-      'This database has no account that sees nothing but the one in which a backup is tried out. Restore in a terminal (npm run restore), or name such an account: CADENZA_LOADER_URL.',
-    );
+export async function loadScratch({ url }: Pick<Keeper, 'url'>, file: string, signal: AbortSignal): Promise<string> {
   const { scratch } = restoreDatabases(url);
   await dropScratch(url);
   await withConnection(url, (c) => c.query(`create database ${quoted(scratch)} character set utf8mb4`)).catch(
@@ -62,26 +57,23 @@ export async function loadScratch(keeper: Omit<Keeper, 'folder'>, file: string):
       );
     },
   );
-  const client = programOf(keeper, 'mariadb');
-  const { args, env, name } = clientArguments(withDatabase(loader, scratch));
-  // A dump is a program for the client: in its sandbox, where it has one, it can reach neither files nor a shell.
-  const child = spawn(client, [...args, '--local-infile=0', '--loose-sandbox', name], {
-    env,
-    stdio: ['pipe', 'ignore', 'pipe'],
-  });
-  let complaint = '';
-  child.stderr.on('data', (chunk: Buffer) => (complaint += chunk.toString()));
-  // A client that gives up closes its input: its own word says more than the broken pipe.
-  const fed = pipeline(createReadStream(file), child.stdin).catch(() => {});
-  const [code] = (await once(child, 'close')) as [number];
-  await fed;
-  if (code !== 0) {
+  const filled = withDatabase(url, scratch);
+  try {
+    await withConnection(filled, (c) => {
+      // What the database is at just now ends with its connection.
+      const drop = () => c.destroy();
+      signal.addEventListener('abort', drop, { once: true });
+      return fillScratch(c, file, signal).finally(() => signal.removeEventListener('abort', drop));
+    });
+  } catch (error) {
     await dropScratch(url);
+    signal.throwIfAborted();
+    if (error instanceof KeepingError) throw new KeepingError(`${error.message}. Nothing was changed.`);
     throw new KeepingError(
-      `The backup cannot be read (${/^ERROR \d+ \(\w+\) at line \d+|^ERROR.*/m.exec(complaint)?.[0] ?? 'no reason given'}). Nothing was changed.`,
+      `The backup cannot be read (${(error as Error).message.slice(0, 200)}). Nothing was changed.`,
     );
   }
-  return withDatabase(url, scratch);
+  return filled;
 }
 
 export async function dropScratch(url: string): Promise<void> {

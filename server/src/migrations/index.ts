@@ -22,6 +22,7 @@ import * as finish from './020-finish.ts';
 import * as shopInTime from './021-shop-in-time.ts';
 import * as shared from './022-shared.ts';
 import * as kept from './023-kept.ts';
+import * as doorsClosed from './024-doors-closed.ts';
 
 /** Every migration by name, run in the order of the names, each once. One that has landed is never edited: `checksums.json` holds that. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -48,4 +49,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '021-shop-in-time': shopInTime,
   '022-shared': shared,
   '023-kept': kept,
+  '024-doors-closed': doorsClosed,
 };

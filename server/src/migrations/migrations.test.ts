@@ -1,10 +1,10 @@
-import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import { describe, expect, it } from 'vitest';
-import { clientArguments } from '../keeping/mariadbClient.ts';
+import { fillFrom } from '../keeping/fillForTests.ts';
+import { withConnection } from '../keeping/scratch.ts';
 import { newDatabase } from '../../../bin/mariadb/testDatabase.ts';
 import { BOARD_FILE_VERSION } from '#core/format/boardFile.ts';
 import { asLook } from '#core/board/looks.ts';
@@ -20,13 +20,6 @@ const here = import.meta.dirname;
 const MANY = 10_000;
 const fresh = (name: string) => newDatabase(process.env.TEST_DATABASE_URL!, name);
 
-/** Fills a database from a dump. */
-function load(url: string, sql: Buffer | string): void {
-  const { args, env, name } = clientArguments(url);
-  const done = spawnSync('mariadb', [...args, name], { env, input: sql, encoding: 'utf8' });
-  expect(done.stderr).toBe('');
-}
-
 describe('databases of every earlier state of the code, made and used by it', () => {
   const dumps = readdirSync(join(here, 'earlier'));
 
@@ -39,8 +32,7 @@ describe('databases of every earlier state of the code, made and used by it', ()
     async (file) => {
       const url = await fresh(`earlier_${file.slice(4, 11)}`);
       const sql = gunzipSync(readFileSync(join(here, 'earlier', file))).toString('utf8');
-      // The dumps name tables in the order of the alphabet and write out columns that are worked out.
-      load(url, `set foreign_key_checks = 0, sql_mode = 'NO_AUTO_VALUE_ON_ZERO';\n${sql}`);
+      await fillFrom(url, sql);
       const rows = (table: string) => (sql.match(new RegExp(`^INSERT INTO \`${table}\``, 'gm')) ?? []).length;
       const contents = await inspectStore(url);
       expect(contents.unreadable).toEqual([]);
@@ -142,7 +134,10 @@ describe('a database that is not as it should be is refused in one sentence, and
 
   it('with tables of our names that nobody says we made: nothing of them is dropped', async () => {
     const url = await fresh('same_names');
-    load(url, "create table boards (id int, what text); insert into boards values (1, 'a ski');");
+    await withConnection(url, async (c) => {
+      await c.query('create table boards (id int, what text)');
+      await c.query("insert into boards values (1, 'a ski')");
+    });
     expect(await openAndFail(url)).toMatchObject({
       name: 'StoreError',
       message: expect.stringMatching(/holds a table boards with rows in it/) as string,
@@ -172,10 +167,7 @@ describe('a database that is not as it should be is refused in one sentence, and
 
 it('the step to version 7 goes back whole and forward again: what an older Cadenza does not know is gone in between', async () => {
   const url = await fresh('back_and_forth');
-  load(
-    url,
-    `set foreign_key_checks = 0, sql_mode = 'NO_AUTO_VALUE_ON_ZERO';\n${gunzipSync(readFileSync(join(here, 'earlier', '006-c1b4989.sql.gz'))).toString('utf8')}`,
-  );
+  await fillFrom(url, gunzipSync(readFileSync(join(here, 'earlier', '006-c1b4989.sql.gz'))));
   await inspectStore(url);
   const api = await serveApi(url);
   const [board] = await api.list<{ id: string; revision: number; board: object }>('/boards');
@@ -221,7 +213,7 @@ it('the step to version 7 goes back whole and forward again: what an older Caden
 
 it('what happened leaves the wishes: the newest revision says it, once, however often the step is run, and it goes the whole way back', async () => {
   const url = await fresh('facts_step');
-  load(url, gunzipSync(readFileSync(join(here, 'earlier', '009-0304bab.sql.gz'))));
+  await fillFrom(url, gunzipSync(readFileSync(join(here, 'earlier', '009-0304bab.sql.gz'))));
   const db = openDatabase(url);
   type Wished = { worked: { gluedLength?: number | null; spots?: object[] } };
   const worked = async () =>
@@ -258,7 +250,7 @@ it('what happened leaves the wishes: the newest revision says it, once, however 
 
 it('boards that are cut again go down to their first panel and come up as that; every shop, in use or aside, knows end grain or does not', async () => {
   const url = await fresh('recut_step');
-  load(url, gunzipSync(readFileSync(join(here, 'earlier', '011-dcb616d.sql.gz'))));
+  await fillFrom(url, gunzipSync(readFileSync(join(here, 'earlier', '011-dcb616d.sql.gz'))));
   const db = openDatabase(url);
   await openStore(db);
   const api = await serveApi(url);
@@ -289,7 +281,7 @@ it('boards that are cut again go down to their first panel and come up as that; 
 
 it('boards with strips put in go down to the panel as it was before, and come up as that', async () => {
   const url = await fresh('insert_step');
-  load(url, gunzipSync(readFileSync(join(here, 'earlier', '012-dcc213c.sql.gz'))));
+  await fillFrom(url, gunzipSync(readFileSync(join(here, 'earlier', '012-dcc213c.sql.gz'))));
   const db = openDatabase(url);
   await openStore(db);
   const api = await serveApi(url);
@@ -321,7 +313,7 @@ it('boards with strips put in go down to the panel as it was before, and come up
 
 it('framed boards go down without their frames, and come up as that', async () => {
   const url = await fresh('frame_step');
-  load(url, gunzipSync(readFileSync(join(here, 'earlier', '013-bd721e2.sql.gz'))));
+  await fillFrom(url, gunzipSync(readFileSync(join(here, 'earlier', '013-bd721e2.sql.gz'))));
   const db = openDatabase(url);
   await openStore(db);
   expect(await inspectStore(url)).toMatchObject({ unreadable: [] });
@@ -374,7 +366,7 @@ it('framed boards go down without their frames, and come up as that', async () =
 
 it('accents of bits go down as plain strips of their first wood, and come up as that', async () => {
   const url = await fresh('stack_step');
-  load(url, gunzipSync(readFileSync(join(here, 'earlier', '014-9531214.sql.gz'))));
+  await fillFrom(url, gunzipSync(readFileSync(join(here, 'earlier', '014-9531214.sql.gz'))));
   const db = openDatabase(url);
   await openStore(db);
   expect(await inspectStore(url)).toMatchObject({ unreadable: [] });
@@ -416,7 +408,7 @@ it('accents of bits go down as plain strips of their first wood, and come up as 
 
 it('what an older Cadenza cannot say of the bench goes down as what it can, the log and pictures go; and all comes up again', async () => {
   const url = await fresh('bench_step');
-  load(url, gunzipSync(readFileSync(join(here, 'earlier', '015-119efb5.sql.gz'))));
+  await fillFrom(url, gunzipSync(readFileSync(join(here, 'earlier', '015-119efb5.sql.gz'))));
   const db = openDatabase(url);
   await openStore(db);
   expect(await inspectStore(url)).toMatchObject({ unreadable: [] });
@@ -464,15 +456,14 @@ it('what an older Cadenza cannot say of the bench goes down as what it can, the 
 // From before the recipe: the steps until there are sealed, and were gone through so when they landed.
 it('ten thousand revisions come up some hundred at a time: no table is ever in memory whole', async () => {
   const url = await fresh('many');
-  load(
-    url,
-    `set foreign_key_checks = 0, sql_mode = 'NO_AUTO_VALUE_ON_ZERO';\n${gunzipSync(readFileSync(join(here, 'earlier', '008-2cd7ac5.sql.gz'))).toString('utf8')}`,
-  );
-  load(
-    url,
-    `set max_recursive_iterations = 20000; insert into revisions (board_id, number, format_version, document, made_at)
-    with recursive more as (select 2 as n union all select n + 1 from more where n < ${MANY}) select board_id, n + 1000, format_version, document, made_at from (select * from revisions limit 1) one, more;`,
-  );
+  await fillFrom(url, gunzipSync(readFileSync(join(here, 'earlier', '008-2cd7ac5.sql.gz'))));
+  await withConnection(url, async (c) => {
+    await c.query('set session max_recursive_iterations = 20000');
+    await c.query(
+      `insert into revisions (board_id, number, format_version, document, made_at)
+    with recursive more as (select 2 as n union all select n + 1 from more where n < ${MANY}) select board_id, n + 1000, format_version, document, made_at from (select * from revisions limit 1) one, more`,
+    );
+  });
   const db = openDatabase(url);
   const most = new Map<string, number>();
   db.on('query-response', (rows: unknown, { sql }: { sql: string }) => {

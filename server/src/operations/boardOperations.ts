@@ -14,7 +14,7 @@ import {
   type BoardStep,
 } from '#contract/boards.ts';
 import { boardFactsSchema, newFactsSchema } from '#contract/facts.ts';
-import { boardSchema } from '#core/board/board.ts';
+import { writtenBoardSchema } from '#core/board/writtenBoard.ts';
 import { NO_PRICES } from '#core/shop/prices.ts';
 import { boardFileSchema, readBoardJson, writeBoardFile } from '#core/format/boardFile.ts';
 import { numberIn, queryOf, type Operation } from '../operation.ts';
@@ -68,8 +68,8 @@ export const boardOperations: readonly Operation[] = [
     summary: 'Add a board',
     ok: [201, 'Added', storedBoardSchema],
     errors: [400],
-    input: boardSchema,
-    run: async (tx, { body }) => reply(await addBoard(tx, validated(boardSchema, body)), 201),
+    input: writtenBoardSchema,
+    run: async (tx, { body }) => reply(await addBoard(tx, validated(writtenBoardSchema, body)), 201),
   },
   {
     method: 'post',
@@ -85,7 +85,8 @@ export const boardOperations: readonly Operation[] = [
       if (!read.ok) throw invalid(read.problems);
       await addMissingSpecies(tx, read.file.species);
       if (addPieces) await addMissingPieces(tx, read.file.rack);
-      const added = await addBoard(tx, read.file.board);
+      const { board } = validated(z.object({ board: writtenBoardSchema }), { board: read.file.board });
+      const added = await addBoard(tx, board);
       await addFacts(tx, added.id, read.file.facts);
       return reply(added, 201);
     },

@@ -41,6 +41,7 @@ export const deviceOperations: readonly Operation[] = [
     method: 'post',
     path: '/devices/invite',
     touches: [],
+    secret: true,
     summary: 'Let one other device in, within ten minutes',
     ok: [201, 'Where it is opened on that device', invitationSchema],
     errors: [400, 403, 409],

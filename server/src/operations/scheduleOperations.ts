@@ -1,24 +1,31 @@
-import { timingSafeEqual } from 'node:crypto';
-import { calendarAddressSchema, scheduleChangeSchema, shopWorkSchema } from '#contract/schedule.ts';
+import {
+  COMPLETE_HEADER,
+  NOW_HEADER,
+  calendarAddressSchema,
+  scheduleChangeSchema,
+  shopWorkQuerySchema,
+  shopWorkSchema,
+  storedScheduleSchema,
+  type ShopWork,
+} from '#contract/schedule.ts';
 import { certain } from '#core/lists/there.ts';
 import { firstSchedule } from '#core/schedule/improve.ts';
 import { shopProblem } from '#core/schedule/shopProblem.ts';
 import { scheduleEvents } from '#core/templates/scheduleEvents.ts';
 import { shopCalendar } from '#core/templates/shopCalendar.ts';
-import type { Operation } from '../operation.ts';
+import { queryOf, type Operation } from '../operation.ts';
 import { notFound, validated } from '../problem.ts';
 import { NOTHING_TO_SAY, reply } from '../reply.ts';
-import { closeCalendar, newCalendarSecret, readSchedule, saveSchedule } from '../stores/scheduleStore.ts';
+import { closeCalendar, newCalendarSecret, opensCalendar } from '../stores/calendarStore.ts';
+import { saveSchedule } from '../stores/scheduleStore.ts';
 import { shopWork } from '../stores/workStore.ts';
 
 /** Calendars read no units from anybody. */
 const METRIC = { system: 'metric', denominator: 32, metricStep: 0.1 } as const;
 
-/** Takes as long whatever is wrong with it: nobody guesses a secret letter by letter. */
-function sameText(a: string, b: string): boolean {
-  const [one, other] = [Buffer.from(a), Buffer.from(b)];
-  return one.length === other.length && timingSafeEqual(one, other);
-}
+/** Whoever opens Today sees what is known within this, ms; and whoever waits for all of it waits no longer than that. */
+const AT_ONCE_MS = 200;
+const PATIENCE_MS = 10_000;
 
 /** The work of the whole shop. */
 export const scheduleOperations: readonly Operation[] = [
@@ -27,21 +34,32 @@ export const scheduleOperations: readonly Operation[] = [
     path: '/schedule',
     summary: 'All that is to be done in the shop, and the order that was kept',
     ok: [200, 'The work', shopWorkSchema],
-    errors: [],
-    run: async (db) => reply(await shopWork(db, Date.now())),
+    errors: [400],
+    query: shopWorkQuerySchema,
+    run: async (db, call, { work, gone }) => {
+      const now = Date.now();
+      const { complete } = queryOf(shopWorkQuerySchema, call);
+      const upToDate = await work.settle(now, complete === 'true' ? PATIENCE_MS : AT_ONCE_MS, gone);
+      const { tag, write } = await shopWork(db, now, upToDate);
+      return {
+        status: 200,
+        json: null,
+        write,
+        headers: { ETag: tag, [NOW_HEADER]: new Date(now).toISOString(), [COMPLETE_HEADER]: String(upToDate) },
+      };
+    },
   },
   {
     method: 'put',
     path: '/schedule',
     touches: ['schedule'],
     summary: 'Keep an order of work, and which boards are taken up or wait',
-    ok: [200, 'The work', shopWorkSchema],
+    ok: [200, 'What is decided', storedScheduleSchema],
     errors: [400, 409],
     input: scheduleChangeSchema,
     run: async (tx, { body }) => {
       const { version, schedule } = validated(scheduleChangeSchema, body);
-      await saveSchedule(tx, version, schedule);
-      return reply(await shopWork(tx, Date.now()));
+      return reply(await saveSchedule(tx, version, schedule));
     },
   },
   {
@@ -50,7 +68,8 @@ export const scheduleOperations: readonly Operation[] = [
     touches: ['schedule'],
     summary: 'A new address at which calendars can ask for the work; the one before is closed',
     ok: [200, 'The address', calendarAddressSchema],
-    errors: [],
+    errors: [409],
+    secret: true,
     input: null,
     run: async (tx) => reply({ path: `/api/calendar/${await newCalendarSecret(tx)}.ics` }),
   },
@@ -73,13 +92,14 @@ export const scheduleOperations: readonly Operation[] = [
     summary: 'The work of the shop as an iCalendar file, for whoever knows the address',
     ok: [200, 'An iCalendar file'],
     errors: [404],
-    run: async (db, { params }) => {
+    heavy: true,
+    run: async (db, { params }, { work: planned }) => {
       const asked = certain(params.secret, 'the secret of the address').replace(/\.ics$/, '');
-      const { secret } = await readSchedule(db);
       // Nobody is told whether there is a calendar at all.
-      if (secret === null || !sameText(secret, asked)) throw notFound('This calendar');
-      const work = await shopWork(db, Date.now());
-      const made = Date.parse(work.now);
+      if (!(await opensCalendar(db, asked))) throw notFound('This calendar');
+      const made = Date.now();
+      const upToDate = await planned.settle(made, PATIENCE_MS);
+      const work = JSON.parse((await shopWork(db, made, upToDate)).write()) as ShopWork;
       const boards = work.boards.map((b) => ({ work: b.work, due: b.due }));
       const problem = shopProblem(boards, work.shop, work.zone, made / 60_000);
       const events = scheduleEvents(

@@ -45,7 +45,7 @@ export async function shopsAside(db: Knex): Promise<ShopAside[]> {
  */
 export async function beginShop(tx: Knex.Transaction, version: number, shop: Shop, demo = false): Promise<StoredShop> {
   await setAside(tx, version);
-  return putShop(tx, version + 1, shop, demo);
+  return putShop(tx, version, shop, demo);
 }
 
 /** Takes a shop up again that was set aside; the one that is in use goes aside for it. @throws Problem 404, 409 stale with the stored shop */
@@ -55,7 +55,7 @@ export async function takeUpShop(tx: Knex.Transaction, id: number, version: numb
   for (const table of WITH_THE_SHOP)
     await tx(table).where({ aside_id: id }).update({ aside_id: null, removed_at: null });
   await tx('shops_aside').where({ id }).delete();
-  return putShop(tx, version + 1, readDocument(shopSchema, row.document), Boolean(row.demo));
+  return putShop(tx, version, readDocument(shopSchema, row.document), Boolean(row.demo));
 }
 
 /** Throws a shop away that was set aside, or brings it back among those. @throws Problem 404 */

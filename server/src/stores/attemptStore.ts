@@ -15,8 +15,12 @@ const FREE_OF_ALL = 100;
 const WAIT_OF_ALL_S = 10;
 const LONGEST_WAIT_S = 900;
 
-/** How long somebody from an address must wait before trying again, seconds; 0 for not at all. Each failure beyond a handful doubles it, at every server on the database. */
-export async function waitBeforeNext(db: Knex, address: string): Promise<number> {
+/**
+ * How long somebody must wait before trying again, seconds; 0 for not at all. Each failure beyond a handful doubles it, at every server on the database.
+ * @param address from where, or which device that is known
+ * @param amongAll whether he waits also when everybody together fails too often
+ */
+export async function waitBeforeNext(db: Knex, address: string, amongAll: boolean): Promise<number> {
   const since = new Date(Date.now() - COUNTED_MS);
   const [own] = (await db<AttemptRow>('attempts')
     .where({ address })
@@ -25,6 +29,7 @@ export async function waitBeforeNext(db: Knex, address: string): Promise<number>
     .max({ last: 'made_at' })) as unknown as [{ n: number; last: Date | null }];
   const [all] = (await db<AttemptRow>('attempts')
     .where('made_at', '>', since)
+    .whereNot('address', 'like', 'device %')
     .count({ n: '*' })
     .max({ last: 'made_at' })) as unknown as [{ n: number; last: Date | null }];
   const left = (wait: number, last: Date | null) =>
@@ -32,11 +37,11 @@ export async function waitBeforeNext(db: Knex, address: string): Promise<number>
   return Math.max(
     0,
     own.n >= FREE ? left(Math.min(LONGEST_WAIT_S, 2 ** (own.n - FREE + 1)), own.last) : 0,
-    all.n >= FREE_OF_ALL ? left(WAIT_OF_ALL_S, all.last) : 0,
+    amongAll && all.n >= FREE_OF_ALL ? left(WAIT_OF_ALL_S, all.last) : 0,
   );
 }
 
-/** Somebody did not know the passphrase, or came with a code that is none. */
+/** Somebody did not know the passphrase. */
 export async function noteFailure(db: Knex, address: string): Promise<void> {
   await db('attempts').insert({ address, made_at: new Date() });
 }

@@ -1,8 +1,9 @@
-import { createHash, randomBytes } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import type { Knex } from 'knex';
 import { nanoid } from 'nanoid';
 import type { Device, Right } from '#contract/devices.ts';
 import { notFound, Problem } from '../problem.ts';
+import { sha256 } from './sha256.ts';
 
 interface DeviceRow {
   id: string;
@@ -39,8 +40,6 @@ const DAY_MS = 86_400_000;
 
 /** A secret nobody can guess, of 256 bits. */
 const secret = (): string => randomBytes(32).toString('base64url');
-/** Only this is stored of a secret: whoever reads the database is not let in by it. */
-const hashOf = (text: string): string => createHash('sha256').update(text).digest('hex');
 
 const asDevice = ({ id, name, person, may, made_at, seen_at }: DeviceRow): Device => ({
   id,
@@ -62,7 +61,7 @@ const oldest = (): Date => new Date(Date.now() - KNOWN_DAYS * DAY_MS);
 /** The device that a secret belongs to; null for one that is not known, not known any more, or was ended. */
 export async function deviceOf(db: Knex, token: string): Promise<LetIn | null> {
   const row = await db<DeviceRow>('devices')
-    .where({ token_hash: hashOf(token) })
+    .where({ token_hash: sha256(token) })
     .first();
   if (!row || row.seen_at < oldest()) return null;
   if (Date.now() - row.seen_at.getTime() > SEEN_EVERY_MS)
@@ -89,7 +88,7 @@ export async function addDevice(
   const now = new Date();
   await tx<DeviceRow>('devices').insert({
     id: nanoid(12),
-    token_hash: hashOf(token),
+    token_hash: sha256(token),
     ...device,
     made_at: now,
     seen_at: now,
@@ -127,14 +126,14 @@ export async function invite(
   await tx<InvitationRow>('invitations').where('expires_at', '<', new Date()).delete();
   const code = secret();
   const expires = new Date(Date.now() + INVITED_MS);
-  await tx<InvitationRow>('invitations').insert({ code_hash: hashOf(code), person, may, expires_at: expires });
+  await tx<InvitationRow>('invitations').insert({ code_hash: sha256(code), person, may, expires_at: expires });
   return { code, expiresAt: expires.toISOString() };
 }
 
 /** Whether a code would still let a device in. */
 export async function isInvited(db: Knex, code: string): Promise<boolean> {
   const row = await db<InvitationRow>('invitations')
-    .where({ code_hash: hashOf(code) })
+    .where({ code_hash: sha256(code) })
     .first();
   return row !== undefined && row.expires_at > new Date();
 }
@@ -142,7 +141,7 @@ export async function isInvited(db: Knex, code: string): Promise<boolean> {
 /** Takes an invitation: each lets one device in. @returns the secret; null for a code that is none, was used, or is too old */
 export async function acceptInvitation(tx: Knex, code: string, name: string): Promise<string | null> {
   const row = await tx<InvitationRow>('invitations')
-    .where({ code_hash: hashOf(code) })
+    .where({ code_hash: sha256(code) })
     .forUpdate()
     .first();
   if (!row) return null;

@@ -30,6 +30,7 @@ const OWN_TABLES = [
   'glue_runs',
   'writes',
   'schedules',
+  'calendar_addresses',
   'board_work',
   'shopping',
   'changes',

@@ -1,3 +1,4 @@
+import { grouped } from '#core/lists/grouped.ts';
 import { certain, firstOf, nth } from '#core/lists/there.ts';
 import type { Knex } from 'knex';
 import { nanoid } from 'nanoid';
@@ -68,6 +69,32 @@ export async function allPromises(db: Knex): Promise<StoredPromise[]> {
   }));
 }
 
+/** What is kept and cut for each board, as text that is another whenever that is; boards for which nothing is are left out. */
+export async function cutForBoards(db: Knex): Promise<ReadonlyMap<string, string>> {
+  const [plans, cuttings] = await Promise.all([
+    db('cut_plan_boards')
+      .join('cut_plans', 'cut_plans.id', 'cut_plan_boards.plan_id')
+      .orderBy(['board_id', 'plan_id'])
+      .select<{ board: string; state: string }[]>(
+        'board_id as board',
+        db.raw('concat(plan_id, " ", crc32(document)) as state'),
+      ),
+    db('cutting_boards')
+      .join('cuttings', 'cuttings.id', 'cutting_boards.cutting_id')
+      .orderBy(['board_id', 'cutting_id'])
+      .select<{ board: string; state: string }[]>(
+        'board_id as board',
+        db.raw('concat(cutting_id, " ", version) as state'),
+      ),
+  ]);
+  return new Map(
+    [...grouped([...plans, ...cuttings], (row) => row.board)].map(([board, rows]) => [
+      board,
+      rows.map((row) => row.state).join(),
+    ]),
+  );
+}
+
 /** Plans that were kept for any of these boards. */
 export async function plansOf(db: Knex, boards: readonly string[]): Promise<KeptPlan[]> {
   const ids = (
@@ -133,9 +160,8 @@ async function namesOf(db: Knex, table: string, key: string, ids: readonly strin
     .whereIn(key, [...ids])
     .select<Record<string, string>[]>(key, 'board_id')
     .orderBy('board_id');
-  const map = new Map<string, string[]>();
-  for (const row of rows) map.set(certain(row[key]), [...(map.get(certain(row[key])) ?? []), certain(row.board_id)]);
-  return map;
+  const byKey = grouped(rows, (row) => certain(row[key]));
+  return new Map([...byKey].map(([id, own]) => [id, own.map((row) => certain(row.board_id))]));
 }
 
 /**

@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import { shoppingDocumentSchema, type ShoppingDocument, type StoredShopping } from '#contract/money.ts';
 import { Problem } from '../problem.ts';
 import { readDocument } from './document.ts';
+import { putNext } from './versioned.ts';
 
 /** The shop in use has one list. */
 const ID = 1;
@@ -28,13 +29,10 @@ export async function saveShopping(
   version: number,
   shopping: ShoppingDocument,
 ): Promise<StoredShopping> {
-  const stored = toStored(await tx<ShoppingRow>('shopping').where({ id: ID }).forUpdate().first());
-  if (stored.version !== version)
-    throw new Problem(409, 'stale', 'The shopping list was changed elsewhere meanwhile.', [], { current: stored });
-  const saved = { version: version + 1, shopping };
-  await tx('shopping')
-    .insert({ id: ID, version: saved.version, document: JSON.stringify(shopping), updated_at: new Date() })
-    .onConflict('id')
-    .merge();
-  return saved;
+  const columns = { document: JSON.stringify(shopping) };
+  await putNext(tx, 'shopping', { id: ID, basedOn: version, columns }, async () => {
+    const current = await readShopping(tx);
+    return new Problem(409, 'stale', 'The shopping list was changed elsewhere meanwhile.', [], { current });
+  });
+  return { version: version + 1, shopping };
 }

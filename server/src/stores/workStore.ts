@@ -1,17 +1,12 @@
-import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
-import type { ShopWork } from '#contract/schedule.ts';
-import type { Board } from '#core/board/board.ts';
-import { workOfPlan } from '#core/plan/boardWork.ts';
-import { makePlan } from '#core/plan/plan.ts';
-import { sawStateFor } from '#core/saw/sawBook.ts';
+import type { BoardInWork, ShopWork } from '#contract/schedule.ts';
 import type { BoardWork } from '#core/schedule/work.ts';
-import { boardsNewest } from './boardStore.ts';
-import { factsOfBoards } from './factStore.ts';
+import { hasCalendar } from './calendarStore.ts';
+import { remembered } from './documentCache.ts';
 import { runningGlueUps } from './glueRunStore.ts';
-import { piecesInRack } from './rackStore.ts';
-import { sawBook } from './sawStore.ts';
+import { tagOf } from './page.ts';
 import { readSchedule } from './scheduleStore.ts';
+import { sha256 } from './sha256.ts';
 import { readShop } from './shopStore.ts';
 import { allSpecies } from './speciesStore.ts';
 
@@ -21,8 +16,36 @@ const DAY_MS = 86_400_000;
 
 interface WorkRow {
   board_id: string;
+  /** Everything that may decide what is to be done: as long as it is the same, nothing is looked at. */
   state: string;
+  /** What does decide it: as long as it is the same, nothing is planned. */
+  wood: string;
+  /** A `Summary`. */
+  summary: string;
+  /** A `BoardInWork`. */
   document: string;
+}
+
+/** What is asked of every board, so that the work of most need not be read. */
+interface Summary {
+  name: string;
+  hasDue: boolean;
+  hasPins: boolean;
+  tasks: number;
+  /** Hands-on minutes, and those until it first waits for something. */
+  minutes: number;
+  untilWait: number;
+  past: number;
+  /** When the last wait of what was done is over, minutes since 1970; 0 where nothing was. */
+  until: number;
+}
+
+/** The work of a board as it was found: null where it is what is stored already. */
+export interface FreshWork {
+  id: string;
+  state: string;
+  wood: string;
+  planned: BoardInWork | null;
 }
 
 /** Forgets what was worked out by another state of the code. */
@@ -30,82 +53,48 @@ export async function forgetWork(db: Knex): Promise<void> {
   await db('board_work').delete();
 }
 
-/**
- * Everything that is to be done in the shop, board by board. What is to be done on a board is worked out when the board, its facts, the rack, the shop or the saw book are others than when it was worked out last.
- * @param now milliseconds since 1970
- */
-export async function shopWork(db: Knex, now: number): Promise<ShopWork> {
-  const [{ shop }, { version, schedule, secret }, boards] = await Promise.all([
-    readShop(db),
-    readSchedule(db),
-    boardsNewest(db),
-  ]);
-  const ids = boards.map((b) => b.id);
-  const [facts, book, rack, species, running] = await Promise.all([
-    factsOfBoards(db, ids),
-    sawBook(db, ids),
-    piecesInRack(db),
-    allSpecies(db),
-    runningGlueUps(db, now),
-  ]);
-  const common = hashOf([
-    shop,
-    rack.map((p) => [p.piece.id, p.version]),
-    species,
-    book.promises,
-    book.cuttings.map((c) => [c.id, c.version]),
-  ]);
-  const known = new Map((await db<WorkRow>('board_work').select()).map((row) => [row.board_id, row]));
-  const pieces = rack.map((p) => p.piece);
-  const fresh: WorkRow[] = [];
-  const works: BoardWork[] = [];
-  for (const { id, revision, board } of boards) {
-    const own = facts.get(id) ?? [];
-    const clocks = running.filter((r) => r.board === id);
-    const state = hashOf([common, revision, own, clocks]);
-    const before = known.get(id);
-    if (before?.state === state) {
-      works.push(JSON.parse(before.document) as BoardWork);
-      continue;
-    }
-    // Others get their answers between two boards.
-    await new Promise(setImmediate);
-    const input = { board, rack: pieces, shop, species, saw: sawStateFor(book, id), facts: own };
-    const work = workOfPlan(id, input, makePlan(input), clocks);
-    fresh.push({ board_id: id, state, document: JSON.stringify(work) });
-    works.push(work);
-  }
-  if (fresh.length > 0) await db('board_work').insert(fresh).onConflict('board_id').merge();
-  const kept = new Set(book.plans.flatMap((p) => p.boards).concat(book.cuttings.flatMap((c) => c.boards)));
-  const isBegun = (id: string, board: Board, work: BoardWork) =>
-    board.due !== null || kept.has(id) || work.past.length > 0 || board.pins.length > 0 || schedule.taken.includes(id);
-  const isOver = (work: BoardWork) =>
-    work.tasks.length === 0 && Math.max(0, ...work.past.map((p) => p.until)) * 60_000 < now - TOLD_DAYS * DAY_MS;
-  const all = boards.map((b, i) => ({ ...b, work: works[i] as BoardWork }));
-  const inWork = all.filter(
-    ({ id, board, work }) =>
-      isBegun(id, board, work) &&
-      !schedule.waiting.includes(id) &&
-      !isOver(work) &&
-      work.tasks.length + work.past.length > 0,
+/** Forgets the work of boards that are not there any more. */
+export async function forgetOtherWork(db: Knex, boards: readonly string[]): Promise<void> {
+  await db('board_work')
+    .whereNotIn('board_id', [...boards])
+    .delete();
+}
+
+/** What the work of each board was worked out from. */
+export async function knownWork(db: Knex): Promise<ReadonlyMap<string, Pick<WorkRow, 'state' | 'wood'>>> {
+  const rows = await db<WorkRow>('board_work').select('board_id', 'state', 'wood');
+  return new Map(rows.map((row) => [row.board_id, row]));
+}
+
+export async function keepWork(db: Knex, fresh: readonly FreshWork[]): Promise<void> {
+  const rows = fresh.flatMap(({ id, state, wood, planned }): WorkRow[] =>
+    planned
+      ? [
+          {
+            board_id: id,
+            state,
+            wood,
+            summary: JSON.stringify(summaryOf(planned)),
+            document: JSON.stringify(planned),
+          },
+        ]
+      : [],
   );
+  if (rows.length > 0) await db('board_work').insert(rows).onConflict('board_id').merge();
+  for (const { id, state, planned } of fresh)
+    if (!planned) await db<WorkRow>('board_work').where({ board_id: id }).update({ state });
+}
+
+function summaryOf({ due, pins, work: { name, tasks, past } }: BoardInWork): Summary {
   return {
-    now: new Date(now).toISOString(),
-    version,
-    schedule,
-    zone: shop.zone ?? new Intl.DateTimeFormat().resolvedOptions().timeZone,
-    shop,
-    boards: inWork.map(({ id, revision, board, work }) => ({ id, revision, due: board.due, pins: board.pins, work })),
-    idle: all
-      .filter((b) => !inWork.includes(b) && b.work.tasks.length > 0)
-      .map(({ id, board, work }) => ({
-        id,
-        name: board.name,
-        minutes: handsOf(work.tasks),
-        untilWait: handsOf(untilWait(work.tasks)),
-        waiting: schedule.waiting.includes(id),
-      })),
-    calendar: secret !== null,
+    name,
+    hasDue: due !== null,
+    hasPins: pins.length > 0,
+    tasks: tasks.length,
+    minutes: handsOf(tasks),
+    untilWait: handsOf(untilWait(tasks)),
+    past: past.length,
+    until: Math.max(0, ...past.map((p) => p.until)),
   };
 }
 
@@ -117,4 +106,133 @@ function untilWait(tasks: BoardWork['tasks']): BoardWork['tasks'] {
   return at < 0 ? tasks : tasks.slice(0, at + 1);
 }
 
-const hashOf = (value: unknown): string => createHash('sha256').update(JSON.stringify(value)).digest('hex');
+/** Tables whose rows the work of a shop depends on, with what is another whenever one of them is. Facts are only ever added, and counted with their board. */
+const DEPENDS_ON = [
+  ['boards', 'id, revision, facts', 'removed_at is null'],
+  ['pieces', 'id, version', 'removed_at is null'],
+  ['promises', 'plan_id, piece_id, unit, from_mm, to_mm, boards', '1'],
+  ['cut_plans', 'id, document', '1'],
+  ['cut_plan_boards', 'board_id, plan_id', '1'],
+  ['cuttings', 'id, version', '1'],
+  ['cutting_boards', 'board_id, cutting_id', '1'],
+] as const;
+
+/**
+ * A text that is another whenever anything is that the work of the shop depends on: the database adds it up, so that nothing is read.
+ * @param now milliseconds since 1970
+ */
+export async function stateOfShop(db: Knex, now: number): Promise<string> {
+  const sums = DEPENDS_ON.map(([table, columns, where]) =>
+    db(table)
+      .whereRaw(where)
+      .select(db.raw(`count(*) as n, coalesce(sum(crc32(concat_ws(' ', ${columns}))), 0) as sum`))
+      .then(([row]: { n: number; sum: number }[]) => [table, row]),
+  );
+  return sha256(
+    JSON.stringify(
+      await Promise.all([readShop(db).then((s) => s.shop), allSpecies(db), runningGlueUps(db, now), ...sums]),
+    ),
+  );
+}
+
+/** A body with its tag, written out only when somebody has not got it yet. */
+export interface Written {
+  tag: string;
+  write(): string;
+}
+
+/** How many boards have no work worked out at all. */
+export async function boardsWithoutWork(db: Knex): Promise<number> {
+  const [{ n }] = (await db('boards')
+    .leftJoin('board_work', 'board_work.board_id', 'boards.id')
+    .whereNull('boards.removed_at')
+    .whereNull('board_work.board_id')
+    .count({ n: '*' })) as [{ n: number }];
+  return Number(n);
+}
+
+/**
+ * Everything that is to be done in the shop, board by board, as it is known.
+ * @param now milliseconds since 1970
+ * @param upToDate whether nothing is still being worked out
+ */
+export async function shopWork(db: Knex, now: number, upToDate: boolean): Promise<Written> {
+  const [{ shop }, stored, calendar, rows, kept] = await Promise.all([
+    readShop(db),
+    readSchedule(db),
+    hasCalendar(db),
+    db('boards')
+      .leftJoin('board_work', 'board_work.board_id', 'boards.id')
+      .whereNull('boards.removed_at')
+      .orderBy([
+        { column: 'boards.saved_at', order: 'desc' },
+        { column: 'boards.id', order: 'desc' },
+      ])
+      .select<{ id: string; wood: string | null; summary: string }[]>('boards.id', 'wood', 'summary'),
+    boardsAtTheSaw(db),
+  ]);
+  const { schedule } = stored;
+  const isInWork = (id: string, { hasDue, hasPins, tasks, past, until }: Summary) => {
+    const isBegun = hasDue || hasPins || past > 0 || kept.has(id) || schedule.taken.includes(id);
+    const isOver = tasks === 0 && until * 60_000 < now - TOLD_DAYS * DAY_MS;
+    return isBegun && !schedule.waiting.includes(id) && !isOver && tasks + past > 0;
+  };
+  const known = rows.flatMap(({ id, wood, summary }) =>
+    wood === null ? [] : [{ id, wood, summary: JSON.parse(summary) as Summary }],
+  );
+  const inWork = known.filter(({ id, summary }) => isInWork(id, summary));
+  const shown = new Set(inWork.map((b) => b.id));
+  const texts = await documentsOf(db, inWork);
+  const head: Omit<ShopWork, 'boards'> = {
+    now: new Date(now).toISOString(),
+    ...stored,
+    zone: shop.zone ?? new Intl.DateTimeFormat().resolvedOptions().timeZone,
+    shop,
+    idle: known
+      .filter(({ id, summary }) => !shown.has(id) && summary.tasks > 0)
+      .map(({ id, summary: { name, minutes, untilWait: first } }) => ({
+        id,
+        name,
+        minutes,
+        untilWait: first,
+        waiting: schedule.waiting.includes(id),
+      })),
+    calendar,
+    upToDate,
+    unknown: rows.length - known.length,
+  };
+  const { now: _now, ...rest } = head;
+  return {
+    tag: tagOf([JSON.stringify(rest), ...inWork.flatMap(({ id, wood }) => [id, wood])]),
+    write: () => `${JSON.stringify(head).slice(0, -1)},"boards":[${texts.join(',')}]}`,
+  };
+}
+
+/** Boards for which wood is kept or cut. */
+async function boardsAtTheSaw(db: Knex): Promise<ReadonlySet<string>> {
+  const rows = await Promise.all(
+    ['cut_plan_boards', 'cutting_boards'].map((table) => db(table).distinct<{ board_id: string }[]>('board_id')),
+  );
+  return new Set(rows.flat().map((row) => row.board_id));
+}
+
+/** The work of some boards as text, in their order; what is remembered is not read again. */
+async function documentsOf(
+  db: Knex,
+  boards: readonly Pick<WorkRow & { id: string }, 'id' | 'wood'>[],
+): Promise<string[]> {
+  const read = remembered<{ json: string }>(db, 'work');
+  const keyOf = ({ id, wood }: { id: string; wood: string }) => `${id}/${wood}`;
+  const missing = boards.filter((b) => !read.get(keyOf(b)));
+  const rows = await db<WorkRow>('board_work')
+    .whereIn(
+      'board_id',
+      missing.map((b) => b.id),
+    )
+    .select('board_id', 'wood', 'document');
+  const fresh = new Map(rows.map((row) => [row.board_id, row.document]));
+  for (const { board_id: id, wood, document } of rows)
+    read.set(keyOf({ id, wood }), { json: document }, document.length);
+  // One that was removed in this moment has none any more.
+  return boards.flatMap((b) => read.get(keyOf(b))?.json ?? fresh.get(b.id) ?? []);
+}

@@ -1,5 +1,6 @@
 import { certain } from '#core/lists/there.ts';
 import type { Knex } from 'knex';
+import { Problem } from '../problem.ts';
 import type { Reply } from '../reply.ts';
 
 interface WriteRow {
@@ -9,6 +10,14 @@ interface WriteRow {
   headers: string | null;
   answer: string | null;
   made_at: Date;
+}
+
+/** A write as its client named it. */
+interface NamedWrite {
+  id: string;
+  operation: string;
+  /** Its answer is told once, and not kept. */
+  isSecret: boolean;
 }
 
 /** A repeated write finds its answer for so long, hours: longer than any page waits for a server. */
@@ -21,8 +30,7 @@ const FORGOTTEN_AT_ONCE = 5000;
  */
 export async function once(
   tx: Knex.Transaction,
-  id: string,
-  operation: string,
+  { id, operation, isSecret }: NamedWrite,
   work: () => Promise<Reply>,
 ): Promise<Reply> {
   const claimed = await tx<WriteRow>('writes')
@@ -36,6 +44,8 @@ export async function once(
     );
   if (!claimed) {
     const known = certain(await tx<WriteRow>('writes').where({ id }).forUpdate().first());
+    if (isSecret && known.operation === operation)
+      throw new Problem(409, 'told-once', 'This was done, and its answer is told only once. Ask for another one.');
     return {
       status: known.status ?? 200,
       headers: JSON.parse(known.headers ?? '{}') as Record<string, string>,
@@ -46,7 +56,11 @@ export async function once(
   const reply = await work();
   await tx<WriteRow>('writes')
     .where({ id })
-    .update({ status: reply.status, headers: JSON.stringify(reply.headers ?? {}), answer: reply.json });
+    .update({
+      status: reply.status,
+      headers: JSON.stringify(reply.headers ?? {}),
+      answer: isSecret ? null : reply.json,
+    });
   return reply;
 }
 

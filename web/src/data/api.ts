@@ -15,7 +15,7 @@ import type { ProblemJson } from '#contract/problem.ts';
 import type { EarlierPrices, ShoppingDocument, StoredShopping } from '#contract/money.ts';
 import type { StoredPiece } from '#contract/rack.ts';
 import type { PlannedBoard, PlannedUnit } from '#contract/saw.ts';
-import type { ScheduleDocument, ShopWork } from '#contract/schedule.ts';
+import { NOW_HEADER, type ScheduleDocument, type ShopWork, type StoredSchedule } from '#contract/schedule.ts';
 import type { ShopAside, StoredShop } from '#contract/shop.ts';
 import type { FieldProblem } from '#core/format/fieldProblems.ts';
 import type { Board } from '#core/board/board.ts';
@@ -95,9 +95,15 @@ export async function answerOf<T>(response: Response): Promise<T> {
   );
 }
 
-/** What was kept of an answer knows what time it was then: by now it is later. */
+/** A body that was put together before, there or here, knows what time it was then: by now it is later. */
 function asOfNow(response: Response, json: object): object {
   const kept = Number(response.headers.get(KEPT_AT));
+  const told = response.headers.get(NOW_HEADER);
+  if (told !== null && 'now' in json) return asOfKept(kept, { ...json, now: told });
+  return asOfKept(kept, json);
+}
+
+function asOfKept(kept: number, json: object): object {
   const { now } = json as { now?: unknown };
   return kept > 0 && typeof now === 'string'
     ? { ...json, now: new Date(Date.parse(now) + Date.now() - kept).toISOString() }
@@ -188,9 +194,10 @@ export const api = {
   facts: (boardId: string) => request<BoardFacts>('GET', `/boards/${boardId}/facts`),
   addFacts: (boardId: string, facts: Fact[]) =>
     request<BoardFacts>('POST', `/boards/${boardId}/facts`, { facts }, { asksAgain: true }),
-  schedule: () => request<ShopWork>('GET', '/schedule'),
+  /** @param complete waits a while for what is still being worked out */
+  schedule: (complete = false) => request<ShopWork>('GET', complete ? '/schedule?complete=true' : '/schedule'),
   saveSchedule: (version: number, schedule: ScheduleDocument) =>
-    request<ShopWork>('PUT', '/schedule', { version, schedule }),
+    request<StoredSchedule>('PUT', '/schedule', { version, schedule }),
   newCalendarAddress: () => request<{ path: string }>('POST', '/schedule/calendar'),
   closeCalendar: () => request<undefined>('POST', '/schedule/calendar/close'),
   earlierPrices: () => request<EarlierPrices>('GET', '/money/earlier'),

@@ -8,13 +8,13 @@ const LONGEST_MS = 600_000;
 export const ALL_OF_IT = '/api/backups/all';
 
 /** Asked once: what restores is never sent again by itself. */
-async function ask<T>(method: string, path: string, body: unknown = {}): Promise<T> {
+async function ask<T>(method: string, path: string, body: unknown = {}, stop?: AbortSignal): Promise<T> {
   const file = body instanceof Blob;
   let response: Response;
   try {
     response = await fetch(`/api/backups${path}`, {
       method,
-      signal: AbortSignal.timeout(LONGEST_MS),
+      signal: stop ? AbortSignal.any([stop, AbortSignal.timeout(LONGEST_MS)]) : AbortSignal.timeout(LONGEST_MS),
       ...(method === 'GET'
         ? {}
         : {
@@ -23,6 +23,8 @@ async function ask<T>(method: string, path: string, body: unknown = {}): Promise
           }),
     });
   } catch {
+    if (stop?.aborted)
+      throw new ApiProblem(0, 'cancelled', 'Nothing was read, and nothing was changed.', [], undefined);
     throw new ApiProblem(0, 'unreachable', 'The server cannot be reached.', [], undefined);
   }
   return answerOf<T>(response);
@@ -33,8 +35,10 @@ export const backups = {
   copies: () => ask<Copies>('GET', ''),
   change: (change: CopiesChange) => ask<Copies>('PUT', '', change),
   copyNow: () => ask<Copies>('POST', '/now'),
-  look: (file: File) => ask<Inside>('POST', '/look', file),
-  lookAtCopy: (name: string) => ask<Inside>('POST', `/copies/${name}/look`),
+  /** Whether all of it may be taken out from here just now. @throws ApiProblem `confirm` where the passphrase must be said first */
+  mayTakeOut: () => ask<undefined>('POST', '/all/ready'),
+  look: (file: File, stop: AbortSignal) => ask<Inside>('POST', '/look', file, stop),
+  lookAtCopy: (name: string, stop: AbortSignal) => ask<Inside>('POST', `/copies/${name}/look`, {}, stop),
   restore: (token: string) => ask<Copies>('POST', '/restore', { token }),
   bringIn: (token: string) => ask<Copies>('POST', '/bring-in', { token }),
   back: () => ask<Copies>('POST', '/back'),

@@ -1,5 +1,6 @@
 import { firstOf, lastOf, nth } from '#core/lists/there.ts';
-import { boardSchema, type Board } from '#core/board/board.ts';
+import type { Board } from '#core/board/board.ts';
+import { writtenBoardSchema } from '#core/board/writtenBoard.ts';
 import { fieldProblems } from '#core/format/fieldProblems.ts';
 import type { BoardStep, StoredBoard } from '#contract/boards.ts';
 import { DRAFT, dropDraft, keepDraft, readKeptDraft } from '../offline/drafts.ts';
@@ -228,7 +229,7 @@ export class BoardSession {
     clearTimeout(this.timer);
     const { save } = this.state;
     if (save.kind === 'conflict' || save.kind === 'saved' || (save.kind === 'saving' && !leaving)) return;
-    const parsed = boardSchema.safeParse(this.state.board);
+    const parsed = writtenBoardSchema.safeParse(this.state.board);
     if (!parsed.success) {
       this.update({
         save: { kind: 'refused', message: fieldProblems(parsed.error)[0]?.message ?? 'The board is not valid.' },
@@ -237,7 +238,7 @@ export class BoardSession {
     }
     let batch = this.pending.slice(0, MOST_STEPS_SENT);
     // A state on the way that was not valid is no place to come back to.
-    let sent = batch.filter((entry) => entry === this.current || boardSchema.safeParse(entry.board).success);
+    let sent = batch.filter((entry) => entry === this.current || writtenBoardSchema.safeParse(entry.board).success);
     let steps = stepsOf(sent, this.revision);
     // What is too much for a page that is going is told by its last state alone; the rest is in the draft.
     if (leaving && JSON.stringify(steps).length > MOST_LEAVING_CHARACTERS) {
@@ -362,7 +363,7 @@ const clearDraft = (id: string): void => dropDraft(draftKey(id));
 
 function readDraft(id: string): Draft | undefined {
   const draft = readKeptDraft(draftKey(id)) as Draft | null;
-  return draft && draft.steps.length > 0 && draft.steps.every((s) => boardSchema.safeParse(s.board).success)
+  return draft && draft.steps.length > 0 && draft.steps.every((s) => writtenBoardSchema.safeParse(s.board).success)
     ? draft
     : undefined;
 }

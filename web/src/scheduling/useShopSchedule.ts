@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import type { ShopWork } from '#contract/schedule.ts';
+import type { ShopWork, StoredSchedule } from '#contract/schedule.ts';
 import { latestStarts } from '#core/schedule/bound.ts';
 import { firstSchedule, WORTH_MINUTES } from '#core/schedule/improve.ts';
 import { shopProblem } from '#core/schedule/shopProblem.ts';
@@ -15,9 +15,19 @@ const LOOK_AGAIN_MS = 30_000;
 /** Nobody watches longer than that, seconds. */
 const SEARCH_SECONDS = 8;
 
+/** What is known is shown at once, and grows while the rest is worked out. */
+async function askForWork(): Promise<ShopWork> {
+  let work = await api.schedule();
+  while (!work.upToDate) {
+    queryClient.setQueryData(keys.schedule, work);
+    work = await api.schedule(true);
+  }
+  return work;
+}
+
 export const scheduleQuery = {
   queryKey: keys.schedule,
-  queryFn: api.schedule,
+  queryFn: askForWork,
   refetchInterval: LOOK_AGAIN_MS,
 } as const;
 
@@ -109,11 +119,14 @@ async function keep(work: ShopWork | undefined, order: readonly string[]): Promi
   const better = firstSchedule(problem, order);
   if (work.schedule.order.length > 0 && !isWorth(better, shown)) return;
   try {
-    const saved = await api.saveSchedule(work.version, { ...work.schedule, order: [...better.order] });
-    queryClient.setQueryData(keys.schedule, saved);
+    takeDecided(await api.saveSchedule(work.version, { ...work.schedule, order: [...better.order] }));
   } catch {
     void queryClient.invalidateQueries({ queryKey: keys.schedule });
   }
+}
+
+function takeDecided(stored: StoredSchedule): void {
+  queryClient.setQueryData(keys.schedule, (work: ShopWork | undefined) => work && { ...work, ...stored });
 }
 
 /** Decides about the shop's work: which boards are taken up, and which wait. What another device decided meanwhile stays. @param change of the newest there is @throws ApiProblem */
@@ -124,8 +137,9 @@ export async function decideWork(
   let newest = work;
   for (let again = 0; ; again += 1) {
     try {
-      const saved = await api.saveSchedule(newest.version, change(newest.schedule));
-      queryClient.setQueryData(keys.schedule, saved);
+      takeDecided(await api.saveSchedule(newest.version, change(newest.schedule)));
+      // Which boards are in work is for the server to say.
+      await queryClient.invalidateQueries({ queryKey: keys.schedule });
       return;
     } catch (error) {
       if (!(error instanceof ApiProblem && error.code === 'stale') || again === MOST_TRIES) throw error;

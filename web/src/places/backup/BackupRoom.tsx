@@ -1,7 +1,7 @@
 import { Button, Checkbox, FileButton } from '@mantine/core';
 import { IconCopy, IconDownload, IconHistory, IconUpload } from '@tabler/icons-react';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { copiesChangeSchema, type Copies, type Inside } from '#contract/keeping.ts';
 import { useConfirmed } from '../../confirm/useConfirmed.tsx';
 import { ALL_OF_IT, backups, copiesQuery } from '../../data/backups.ts';
@@ -34,7 +34,7 @@ export function BackupRoom() {
 }
 
 /** What is being done, so that nothing else is begun meanwhile. */
-type Busy = 'copy' | 'look' | 'back' | null;
+type Busy = 'take' | 'copy' | 'look' | 'back' | null;
 
 function Known({ copies }: { copies: Copies }) {
   const [busy, setBusy] = useState<Busy>(null);
@@ -54,8 +54,13 @@ function Known({ copies }: { copies: Copies }) {
     }
   };
   const take = (now: Copies) => queryClient.setQueryData(copiesQuery.queryKey, now);
-  const look = (called: string, work: () => Promise<Inside>) =>
-    attempt('look', async () => setInside({ called, inside: await work() }));
+  const stop = useRef(new AbortController());
+  const look = (called: string, work: (stop: AbortSignal) => Promise<Inside>) =>
+    attempt('look', async () => {
+      stop.current = new AbortController();
+      const { signal } = stop.current;
+      setInside({ called, inside: await confirmed(() => work(signal)) });
+    });
   const change = async (changed: Partial<Pick<Copies, 'daily' | 'keep'>>) => {
     try {
       take(await backups.change({ daily: copies.daily, keep: copies.keep, ...changed }));
@@ -76,7 +81,16 @@ function Known({ copies }: { copies: Copies }) {
           One file with all that is stored: boards and their history, rack, cuts, what happened at the bench, pictures,
           log, shops set aside. The passphrase and the devices that are let in are not in it.
         </p>
-        <Button component="a" href={ALL_OF_IT} download leftSection={<IconDownload size={17} />}>
+        <Button
+          leftSection={<IconDownload size={17} />}
+          disabled={busy !== null}
+          onClick={() =>
+            void attempt('take', async () => {
+              await confirmed(() => backups.mayTakeOut());
+              window.location.assign(ALL_OF_IT);
+            })
+          }
+        >
           Download all
         </Button>
       </section>
@@ -132,7 +146,9 @@ function Known({ copies }: { copies: Copies }) {
                   variant="default"
                   disabled={busy !== null}
                   aria-label={`Look inside the copy of ${whenWords(madeAt)}`}
-                  onClick={() => void look(`The copy of ${whenWords(madeAt)}`, () => backups.lookAtCopy(name))}
+                  onClick={() =>
+                    void look(`The copy of ${whenWords(madeAt)}`, (signal) => backups.lookAtCopy(name, signal))
+                  }
                 >
                   Look inside
                 </Button>
@@ -151,7 +167,7 @@ function Known({ copies }: { copies: Copies }) {
         <div className={classes.line}>
           <FileButton
             accept=".sql,application/sql"
-            onChange={(file) => file && void look(file.name, () => backups.look(file))}
+            onChange={(file) => file && void look(file.name, (signal) => backups.look(file, signal))}
           >
             {(props) => (
               <Button
@@ -165,6 +181,11 @@ function Known({ copies }: { copies: Copies }) {
               </Button>
             )}
           </FileButton>
+          {busy === 'look' && (
+            <Button variant="default" onClick={() => stop.current.abort()}>
+              Stop reading it
+            </Button>
+          )}
           {copies.canGoBack && (
             <Button
               variant="default"

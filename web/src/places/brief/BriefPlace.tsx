@@ -3,6 +3,7 @@ import { Button, NumberInput, TextInput } from '@mantine/core';
 import { useElementSize } from '@mantine/hooks';
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
+import { countSchemaOf } from '#core/board/writtenBoard.ts';
 import { boardSchema, panelWidth, stripTops, type Board, type Construction } from '#core/board/board.ts';
 import { useOpenBoard, useSettledBoard } from '../../data/openBoard.tsx';
 import { bestPerPanel } from '#core/plan/batchOptions.ts';
@@ -98,7 +99,7 @@ export function BriefPlace() {
         <CommitField
           field="Number of boards"
           value={board.count}
-          schema={boardSchema.shape.count}
+          schema={countSchemaOf(board)}
           onCommit={(count) => set({ count, perPanel: bestPerPanel({ ...input, board: { ...board, count } }) })}
         >
           {(typed, change, problem, leave) => (

@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import { firstOf } from '#core/lists/there.ts';
 import { durationWords } from '../../quantities/duration.ts';
 import { momentWords } from '../../scheduling/momentWords.ts';
+import { StillWorking } from '../../scheduling/StillWorking.tsx';
 import { useShopSchedule, type Search, type ShopSchedule } from '../../scheduling/useShopSchedule.ts';
 import { useShortcuts } from '../../shortcuts/Shortcuts.tsx';
 import { CalendarAddress } from './CalendarAddress.tsx';
@@ -72,6 +73,7 @@ function Calendar({ data: newest }: { data: ShopSchedule }) {
           {schedule.placed.size === 0
             ? 'Nothing is in work.'
             : `All done by ${words.moment(Math.max(...[...schedule.boards.values()].map((b) => b.handled)))}${late > 0 ? `, ${late} late` : ''}.`}{' '}
+          <StillWorking work={work} />
           <SearchWords search={search} length={schedule.score.length} />
         </p>
         <SegmentedControl

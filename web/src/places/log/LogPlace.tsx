@@ -2,7 +2,7 @@ import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { IconDownload } from '@tabler/icons-react';
 import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
-import Papa from 'papaparse';
+import { writeCsv } from '#core/format/csv.ts';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { type ListedEntry, type LogQuery, type LogSort } from '#contract/log.ts';
@@ -177,25 +177,25 @@ async function everything(query: LogQuery): Promise<ListedEntry[]> {
   }
 }
 
-/** A text that a table program would take for a formula is told to be text. */
-const plain = (text: string) => (/^[=+\-@\t]/.test(text) ? `'${text}` : text);
+const COLUMNS: Readonly<Record<string, (entry: ListedEntry) => string | number>> = {
+  board: (e) => e.name,
+  use: (e) => e.use,
+  for: (e) => e.forWhom,
+  done: (e) => e.finishedAt.slice(0, 10),
+  length_mm: (e) => e.length,
+  width_mm: (e) => e.width,
+  thickness_mm: (e) => e.thickness,
+  species: (e) => e.species.join(' '),
+  minutes_planned: (e) => Math.round(e.minutesPlanned),
+  minutes_taken: (e) => Math.round(e.minutesTaken),
+  wood_cost: (e) => e.cost ?? '',
+  mishaps: (e) => e.mishaps,
+};
 
 function asCsv(entries: readonly ListedEntry[]): void {
-  const text = Papa.unparse(
-    entries.map((e) => ({
-      board: plain(e.name),
-      use: plain(e.use),
-      for: plain(e.forWhom),
-      done: e.finishedAt.slice(0, 10),
-      length_mm: e.length,
-      width_mm: e.width,
-      thickness_mm: e.thickness,
-      species: e.species.join(' '),
-      minutes_planned: Math.round(e.minutesPlanned),
-      minutes_taken: Math.round(e.minutesTaken),
-      wood_cost: e.cost ?? '',
-      mishaps: e.mishaps,
-    })),
+  const text = writeCsv(
+    Object.keys(COLUMNS),
+    entries.map((entry) => Object.values(COLUMNS).map((cell) => cell(entry))),
   );
   saveFile(new Blob([text], { type: 'text/csv' }), 'log', 'csv');
 }

@@ -1,6 +1,6 @@
 import { Button, Checkbox, NativeSelect, NumberInput, TextInput } from '@mantine/core';
 import { IconDownload, IconPrinter } from '@tabler/icons-react';
-import Papa from 'papaparse';
+import { writeCsv } from '#core/format/csv.ts';
 import { useMemo, useState } from 'react';
 import { sumOf } from '#core/money/amount.ts';
 import { shoppingList, type ShoppingLine } from '#core/money/shopping.ts';
@@ -62,28 +62,15 @@ export function ShoppingList() {
   const { currency } = shop.shop;
   const priced = lines.flatMap((l) => (l.kind !== 'wood' && l.cost ? [l.cost] : []));
   const csv = () => {
-    const rows = lines.map((line) =>
-      line.kind === 'wood'
-        ? {
-            kind: 'wood',
-            name: line.name,
-            amount: line.buy.pieces,
-            unit: 'pieces',
-            size: `${line.buy.quarters} × ${line.buy.width} × ${line.buy.length} mm`,
-            boards: line.boards.join('; '),
-            cost: '',
-          }
-        : {
-            kind: line.kind,
-            name: line.name,
-            amount: line.buy,
-            unit: line.unit,
-            size: '',
-            boards: line.boards.join('; '),
-            cost: line.cost?.toString() ?? '',
-          },
-    );
-    saveFile(new Blob([Papa.unparse(rows)], { type: 'text/csv' }), 'Shopping list', 'csv');
+    const rows = lines.map((line) => {
+      const boards = line.boards.join('; ');
+      if (line.kind !== 'wood')
+        return [line.kind, line.name, line.buy, line.unit, '', boards, line.cost?.toString() ?? ''];
+      const { pieces, quarters, width, length } = line.buy;
+      return ['wood', line.name, pieces, 'pieces', `${quarters} × ${width} × ${length} mm`, boards, ''];
+    });
+    const text = writeCsv(['kind', 'name', 'amount', 'unit', 'size', 'boards', 'cost'], rows);
+    saveFile(new Blob([text], { type: 'text/csv' }), 'Shopping list', 'csv');
   };
   return (
     <>

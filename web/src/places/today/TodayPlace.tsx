@@ -12,6 +12,7 @@ import type { WorkTask } from '#core/schedule/work.ts';
 import { durationWords } from '../../quantities/duration.ts';
 import { Length, Say } from '../../quantities/Length.tsx';
 import { momentWords, type MomentWords } from '../../scheduling/momentWords.ts';
+import { StillWorking } from '../../scheduling/StillWorking.tsx';
 import { decideWork, takenUp, useShopSchedule, type ShopSchedule } from '../../scheduling/useShopSchedule.ts';
 import { showProblem } from '../../shell/notices.tsx';
 import { DemoNote } from '../../shell/DemoNote.tsx';
@@ -67,7 +68,7 @@ interface PartProps {
 }
 
 /** Whether somebody is in the shop, and when everything is done. */
-function Head({ data: { problem, schedule, search }, words }: PartProps) {
+function Head({ data: { work, problem, schedule, search }, words }: PartProps) {
   const { from, people } = problem;
   const open = people.flatMap((p) => p.open.filter((o) => o.from <= from && o.to > from));
   const next = Math.min(...people.flatMap((p) => p.open.filter((o) => o.from > from).map((o) => o.from)));
@@ -90,6 +91,7 @@ function Head({ data: { problem, schedule, search }, words }: PartProps) {
       <Button component={Link} to="/boards" variant="default" size="xs" leftSection={<IconLayoutGrid size={16} />}>
         All boards
       </Button>
+      <StillWorking work={work} />
       {search.running && <small role="status">Looking for a better order …</small>}
     </header>
   );

@@ -1,0 +1,6 @@
+// A thread starts as plain JavaScript; from here on it reads TypeScript as the process that started it does.
+import { register } from 'tsx/esm/api';
+
+register();
+const { plan } = await import('./planInThread.ts');
+export default plan;
