@@ -68,6 +68,7 @@ await runCommand(async () => {
       begin,
       tell,
       trouble,
+      prepare: true,
       keeper: { url: keeperUrl, program: mariadbProgram, folder: copiesFolder() },
     });
   } catch (error) {

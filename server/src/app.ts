@@ -21,7 +21,7 @@ import type { Around } from './operation.ts';
 import { makeLog, requestLog } from './watch/requestLog.ts';
 import { Metrics } from './watch/metrics.ts';
 import { openApiDocument } from './openapi.ts';
-import { PlannedWork, type Planning } from './planning/plannedWork.ts';
+import { PlannedWork } from './planning/plannedWork.ts';
 import { ShopPlanner } from './planning/planShop.ts';
 import { answerProblem, notFound } from './problem.ts';
 
@@ -32,8 +32,8 @@ export interface AppOptions {
   hosts?: ReadonlySet<string>;
   /** Threads for what may take long; null does everything in this one. */
   heavy?: HeavyPool | null;
-  /** Plans the work of the shop in a thread; null does it in this one. */
-  planning?: Planning | null;
+  /** What is to be done in the shop; null plans it in this thread. */
+  work?: PlannedWork | null;
   /** Why the database cannot be reached just now, as far as anybody knows. */
   trouble?: () => string | null;
   /** Open pages that are told what is stored; null tells none. */
@@ -96,9 +96,9 @@ const permissions: RequestHandler = (_request, response, next) => {
   next();
 };
 
-function planningHere(db: Knex): Planning {
+function plannedHere(db: Knex): PlannedWork {
   const planner = new ShopPlanner(db);
-  return (now, stopped) => planner.bringUpToDate(now, () => stopped.value);
+  return new PlannedWork(db, (now, stopped) => planner.bringUpToDate(now, () => stopped.value));
 }
 
 /**
@@ -110,7 +110,7 @@ export function createApp(
     webFolder = null,
     hosts = allowedHosts('127.0.0.1'),
     heavy = null,
-    planning = null,
+    work = null,
     trouble = () => null,
     live = null,
     keeper = null,
@@ -158,7 +158,7 @@ export function createApp(
     healthRoutes(db, trouble, ending),
     ...(live ? [Router().use('/live', onlyOwnSite(hosts)), live.router] : []),
     ...(keeper ? [keepingRoutes(db, keeper)] : []),
-    apiRoutes(db, heavy, around, new PlannedWork(db, planning ?? planningHere(db))),
+    apiRoutes(db, heavy, around, work ?? plannedHere(db)),
   );
   app.use('/api', () => {
     throw notFound('This address');

@@ -13,6 +13,7 @@ import { LiveRoutes } from './live/liveRoutes.ts';
 import { DailyCopies } from './keeping/copies.ts';
 import type { Keeper } from './keeping/keeper.ts';
 import type { Around } from './operation.ts';
+import { PlannedWork } from './planning/plannedWork.ts';
 import { PlanningThread } from './planning/planningThread.ts';
 import { isDatabaseGone } from './problem.ts';
 import { forgetOldAttempts } from './stores/attemptStore.ts';
@@ -47,6 +48,8 @@ export interface ServerOptions {
   metricsForAll?: boolean;
   /** What looks after the database: backups from the Shop, and copies every day; null for none of it. */
   keeper?: Keeper | null;
+  /** Works out what is to be done before anybody asks. */
+  prepare?: boolean;
 }
 
 export interface RunningServer {
@@ -66,6 +69,8 @@ const REQUEST_MS = 600_000;
 const IDLE_MS = 65_000;
 const MOST_HEADERS = 100;
 const MOST_OPEN = 2000;
+/** A full shop is planned once at the start, ms. */
+const LONGEST_PREPARING_MS = 300_000;
 const FORGET_EVERY_MS = 3_600_000;
 /** A client that sends nothing for so long is let go of, ms. */
 const PATIENCE_MS = 3000;
@@ -89,6 +94,7 @@ export async function startServer({
   logLevel = 'error',
   metricsForAll = false,
   keeper = null,
+  prepare = false,
 }: ServerOptions): Promise<RunningServer> {
   const db = await usableDatabase(databaseUrl, begin, tell);
   const names = hosts.split(',').map((h) => h.trim());
@@ -106,13 +112,14 @@ export async function startServer({
   if (asked) await closeDoor(db, host, passphrase);
   const heavy = new HeavyPool(databaseUrl);
   const planning = new PlanningThread(databaseUrl);
+  const work = new PlannedWork(db, planning.plan);
   const live = new LiveRoutes(db, new ChangeFeed(db));
   let ends = false;
   const around: Around = { asked, addresses: [] };
   const app = createApp(db, {
     webFolder,
     heavy,
-    planning: planning.plan,
+    work,
     live,
     keeper,
     around,
@@ -153,6 +160,8 @@ export async function startServer({
   const copies = keeper && new DailyCopies(db, keeper, tell);
   copies?.begin();
   const forgetting = setInterval(() => void forgetOld(db), FORGET_EVERY_MS).unref();
+  // Whoever opens the first page finds what is to be done today.
+  if (prepare) void work.settle(Date.now(), LONGEST_PREPARING_MS).catch(() => {});
   const bound = (server.address() as AddressInfo).port;
   const scheme = tls ? 'https' : 'http';
   around.addresses.push(...addressesOf(host, names).map((name) => `${scheme}://${name}:${bound}`));

@@ -3,6 +3,7 @@ import { cutStripsOf, stripsOf, withStrips } from '../board/recipe.ts';
 import { isHabitMeasured, type Fact } from '../facts/fact.ts';
 import { factsThatHold, type HeldFact } from '../facts/factsThatHold.ts';
 import { decidedWays, stageOf } from '../facts/made.ts';
+import { nth } from '../lists/there.ts';
 import { makePlan, type Plan } from '../plan/plan.ts';
 import type { PlanInput } from '../saw/planInput.ts';
 import { length, say, type Phrase } from '../units/phrase.ts';
@@ -34,8 +35,7 @@ export interface Mishaps {
  * @param plan made with all the facts of `given`
  */
 export function firstMishaps(given: PlanInput, plan: Plan): Mishaps {
-  const found = mishapsOf(given, plan, MOST_TOLD + 1);
-  return { told: found.slice(0, MOST_TOLD), more: found.length > MOST_TOLD };
+  return told(given, plan, MOST_TOLD);
 }
 
 /** Facts that may be told as gone otherwise, as long as nobody decided about them: no plan is needed to know them. */
@@ -47,8 +47,12 @@ export function undecidedFacts(facts: readonly Fact[]): ReadonlySet<string> {
 
 const KINDS: ReadonlySet<Fact['kind']> = new Set(['measured', 'badPlace', 'failed', 'usedUp']);
 
-/** The same, as many as are asked for. */
-export function mishapsOf(given: PlanInput, plan: Plan, most = Infinity): Mishap[] {
+/** All of them. */
+export function mishapsOf(given: PlanInput, plan: Plan): Mishap[] {
+  return told(given, plan, Infinity).told;
+}
+
+function told(given: PlanInput, plan: Plan, most: number): Mishaps {
   const facts = given.facts ?? [];
   const held = factsThatHold(facts);
   const decided = decidedWays(held);
@@ -81,12 +85,13 @@ export function mishapsOf(given: PlanInput, plan: Plan, most = Infinity): Mishap
         ]
       : [];
   };
-  const told: Mishap[] = [];
-  for (const fact of held) {
-    if (told.length >= most) break;
-    if (!decided.has(fact.id) && latest.has(fact.id)) told.push(...mishapOf(fact));
-  }
-  return told;
+  const open = held.filter((fact) => !decided.has(fact.id) && latest.has(fact.id));
+  const first: Mishap[] = [];
+  let next = 0;
+  for (; next < open.length && first.length < most; next += 1) first.push(...mishapOf(nth(open, next)));
+  // What was measured may be as planned; anything else that was noted is told for certain.
+  const more = open.slice(next).some((f) => (f.kind === 'measured' ? mishapOf(f).length > 0 : KINDS.has(f.kind)));
+  return { told: first, more };
 }
 
 /** Facts that none after them says anew: of a size measured twice at one stage, and a place looked at twice, the last. */

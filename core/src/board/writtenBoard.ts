@@ -1,7 +1,7 @@
 import { boardSchema, type Board } from './board.ts';
 
 /** More strips nobody cuts for one batch, and a plan of them would keep everybody waiting. */
-export const MOST_STRIPS_CUT = 2000;
+export const MOST_STRIPS_CUT = 1500;
 
 /** It is asked of boards that may be wrong in other ways too, so it takes nothing of them for granted. */
 function stripsCut({ count, perPanel, recipe }: Pick<Board, 'count' | 'perPanel' | 'recipe'>): number {

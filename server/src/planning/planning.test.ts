@@ -4,7 +4,10 @@ import { stripsOf } from '#core/board/recipe.ts';
 import { firstOf } from '#core/lists/there.ts';
 import { plainBoard, plainPiece } from '#core/plan/planArbitrary.ts';
 import { DEFAULT_SHOP } from '#core/shop/shop.ts';
-import { apiForTests, type TestApi } from '../apiForTests.ts';
+import { newDatabase } from '../../../bin/mariadb/testDatabase.ts';
+import { serveApi, type TestApi } from '../apiForTests.ts';
+import { openDatabase } from '../stores/database.ts';
+import { openStore } from '../stores/openStore.ts';
 import { stateOfShop } from '../stores/workStore.ts';
 import { PlannedWork, type Planning } from './plannedWork.ts';
 import { ShopPlanner } from './planShop.ts';
@@ -14,6 +17,7 @@ const STRIPS = firstOf(stripsOf(plainBoard())).species;
 const NEVER_STOPPED = () => false;
 
 let api: TestApi;
+let closeOwn: () => Promise<void>;
 /** Planning waits until it is let go on, as a full shop would. */
 let gate: { open(): void; begun: number; stopped: { value: boolean } };
 let hold: Promise<void>;
@@ -25,7 +29,11 @@ beforeAll(async () => {
     await hold;
     await new ShopPlanner(api.db).bringUpToDate(now, () => stopped.value);
   };
-  api = await apiForTests('planning', { planning });
+  const url = await newDatabase(process.env.TEST_DATABASE_URL!, 'planning');
+  const own = openDatabase(url);
+  closeOwn = () => own.destroy();
+  api = await serveApi(url, { work: new PlannedWork(own, planning) });
+  await openStore(api.db);
   await api.call('PUT', '/shop', { version: 0, shop: { ...DEFAULT_SHOP, name: 'Shed' } });
   // Of two that are as thick the shorter one is taken.
   for (const [mark, species, length] of [
@@ -44,7 +52,10 @@ beforeEach(() => {
     gate = { open: resolve, begun: 0, stopped: { value: false } };
   });
 });
-afterAll(() => api.close());
+afterAll(async () => {
+  await api.close();
+  await closeOwn();
+});
 
 const ask = async (query = '') => (await api.call('GET', `/schedule${query}`)).body as ShopWork;
 const change = async (mark: string, fields: object) => {

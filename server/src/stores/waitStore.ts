@@ -1,6 +1,8 @@
 import type { Knex } from 'knex';
 import type { StoredWait } from '#contract/bench.ts';
 import { waitsOf } from '#core/bench/waits.ts';
+import { grouped } from '#core/lists/grouped.ts';
+import { firstOf } from '#core/lists/there.ts';
 import { factSchema, type Fact } from '#core/facts/fact.ts';
 import { runDocumentSchema } from '#core/gluing/glueRun.ts';
 import { readDocument } from './document.ts';
@@ -8,6 +10,8 @@ import { readDocument } from './document.ts';
 /** No wait is longer than that, days; and one that is over is told of for so long, hours. */
 const LONGEST_DAYS = 75;
 const TOLD_HOURS = 12;
+/** So many facts are read before others get their turn. */
+const READ_AT_ONCE = 50;
 
 /** Everything that takes its time by itself on all boards, the one that is over first before the others. @param now milliseconds since 1970 */
 export async function waitsOfBoards(db: Knex, now: number): Promise<StoredWait[]> {
@@ -25,24 +29,18 @@ export async function waitsOfBoards(db: Knex, now: number): Promise<StoredWait[]
       'facts.document as document',
       db.raw(`json_value(revisions.document, '$.name') as name`),
     );
-  const boards = new Map<string, { name: string; facts: Fact[] }>();
-  for (const { board, document, name } of rows) {
-    const known = boards.get(board) ?? { name, facts: [] };
-    known.facts.push(readDocument(factSchema, document));
-    boards.set(board, known);
+  const told: StoredWait[] = [];
+  for (const [board, own] of grouped(rows, (row) => row.board)) {
+    const facts: Fact[] = [];
+    for (const [i, { document }] of own.entries()) {
+      // Others get their answers in between: a year's steps with all that they ended take a while to read.
+      if (i % READ_AT_ONCE === 0) await new Promise(setImmediate);
+      facts.push(readDocument(factSchema, document));
+    }
+    const { name } = firstOf(own);
+    for (const { from, until, ...wait } of waitsOf(facts, now - TOLD_HOURS * 3_600_000))
+      told.push({ board, name, ...wait, from: new Date(from).toISOString(), until: new Date(until).toISOString() });
   }
-  const told = [...boards].flatMap(([board, { name, facts }]) =>
-    waitsOf(facts, now - TOLD_HOURS * 3_600_000).map((wait): StoredWait => ({
-      board,
-      name,
-      fact: wait.fact,
-      step: wait.step,
-      copy: wait.copy,
-      for: wait.for,
-      from: new Date(wait.from).toISOString(),
-      until: new Date(wait.until).toISOString(),
-    })),
-  );
   // The clock of a glue-up that nobody has said is done yet.
   const clocks = (await clocksRunning(db, now)).filter(
     (c) => !told.some((w) => w.board === c.board && w.copy === c.copy && w.step.endsWith(`:${c.step}`)),

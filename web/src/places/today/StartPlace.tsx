@@ -7,5 +7,6 @@ import { BoardsPlace } from '../boards/BoardsPlace.tsx';
 export function StartPlace() {
   const { data, isPending } = useQuery({ ...scheduleQuery, refetchInterval: false, retry: false });
   if (isPending) return null;
+  if (data && data.boards.length === 0 && !data.upToDate) return <p role="status">Looking for what is to be done …</p>;
   return data && data.boards.length > 0 ? <Navigate to="/today" replace /> : <BoardsPlace />;
 }
