@@ -36,7 +36,7 @@ test('everything goes out as one file, is looked into, comes back, and comes alo
   await page.getByRole('link', { name: 'Backup' }).first().click();
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('link', { name: 'Download all' }).click(),
+    page.getByRole('button', { name: 'Download all' }).click(),
   ]);
   expect(download.suggestedFilename()).toMatch(/^cadenza-\d{4}-\d\d-\d\d\.sql$/);
   const file = info.outputPath('all.sql');

@@ -75,7 +75,10 @@ function CareCard({ code, number, hidden }: { code: Code | undefined; number: nu
     finish: plan.finish,
     resanding,
     woodNotes: [...new Set(species.data?.flatMap((s) => (used.has(s.code) && s.foodNote !== '' ? [s.foodNote] : [])))],
-    curesUntil: dates.used > Math.max(now, dates.handled) ? DAY.format(new Date(dates.used)) : null,
+    curesUntil:
+      Number.isFinite(dates.used) && dates.used > Math.max(now, dates.handled)
+        ? DAY.format(new Date(dates.used))
+        : null,
     careWords: plan.shop.careWords,
   });
   const woods = [...used].map((c) => species.data?.find((s) => s.code === c)?.name ?? c);

@@ -29,7 +29,7 @@ export function FinishDates() {
   const { now, first } = dates;
   const due = board.due === null ? null : dueMoment(board.due, zoneOf(plan.shop)) * MINUTE_MS;
   const state = due === null ? null : dueState(dates, due);
-  const day = (ms: number) => DAY.format(new Date(ms));
+  const day = (ms: number) => (Number.isFinite(ms) ? DAY.format(new Date(ms)) : 'nobody comes to do it');
   const others = plan.shop.finishes.filter(
     (f) =>
       due !== null &&
@@ -64,7 +64,7 @@ export function FinishDates() {
         <dd>{day(dates.handled)}</dd>
         <dt>May be used</dt>
         <dd>{day(dates.used)}</dd>
-        {dates.renewals[0] !== undefined && (
+        {dates.renewals[0] !== undefined && Number.isFinite(dates.renewals[0]) && (
           <>
             <dt>First renewed</dt>
             <dd>{day(dates.renewals[0])}</dd>
@@ -77,6 +77,7 @@ export function FinishDates() {
           size="sm"
           variant="default"
           leftSection={<IconCalendarDown size={16} />}
+          disabled={!Number.isFinite(dates.used)}
           onClick={() => void calendar()}
         >
           Calendar for the owner

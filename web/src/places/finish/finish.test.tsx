@@ -7,6 +7,8 @@ import { openBoardAt } from '../../openBoardForTests.tsx';
 import { plain, press } from '../../shownForTests.tsx';
 import { CarePlace } from '../care/CarePlace.tsx';
 import { FinishPlace } from './FinishPlace.tsx';
+import { workOfPlan } from '#core/plan/boardWork.ts';
+import { timesOfBoard } from '#core/schedule/oneBoard.ts';
 import { coatsAt } from './useFinishDates.ts';
 import { makePlan } from '#core/plan/plan.ts';
 
@@ -145,25 +147,33 @@ describe('when', () => {
     await waitFor(() => expect(server.board.board.due).toBeNull());
   });
 
-  it('the first coat was when it was put on, or will be after all that comes before it', () => {
-    const plan = makePlan(planInput(plainBoard(), rack));
+  it('the first coat was when it was put on, or will be when the schedule says; never where nobody comes', () => {
+    const input = planInput(plainBoard(), rack);
+    const plan = makePlan(input);
     const now = Date.parse('2026-11-26T10:00:00Z');
+    const own = { work: workOfPlan('b1', input, plan), due: null };
+    const times = (hours = plan.shop.hours) =>
+      timesOfBoard(own, null, { ...plan.shop, hours }, 'Europe/Vienna', now / 60_000).schedule;
     const oil = plan.operations.find((o) => o.kind === 'oil')!;
     const at = '2026-11-20T08:00:00.000Z';
     const done = { kind: 'done' as const, id: 'd', at, step: oil.id, copy: 1, minutes: null };
-    expect(coatsAt(plan, [done], now)[0]).toBe(Date.parse(at));
-    const [first, second] = coatsAt(plan, [], now);
+    expect(coatsAt('b1', plan, [done], times())[0]).toBe(Date.parse(at));
+    const [first, second] = coatsAt('b1', plan, [], times());
     expect(first).toBeGreaterThan(now);
     expect(second! - first!).toBeGreaterThan(12 * 3_600_000);
-    expect(coatsAt({ ...plan, operations: [] }, [], now)).toEqual([]);
-    // Nobody works while the shop is shut: open on Wednesdays alone, it is a Wednesday.
-    const hours = plan.shop.hours.map((_, day) => (day === 2 ? { from: '09:00', to: '18:00' } : null));
-    for (const from of ['2026-11-26T10:00:00', '2026-11-29T22:30:00', '2026-11-25T17:00:00']) {
-      const coats = coatsAt({ ...plan, shop: { ...plan.shop, hours } }, [], new Date(from).getTime());
-      expect(coats).toHaveLength(2);
-      for (const coated of coats.map((ms) => new Date(ms)))
-        expect([coated.getDay(), coated.getHours() >= 9 && coated.getHours() <= 18]).toEqual([3, true]);
+    expect(coatsAt('b1', { ...plan, operations: [] }, [], times())).toEqual([]);
+    // Nobody works while the shop is shut: open on Wednesdays alone.
+    const wednesdays = plan.shop.hours.map((_, day) => (day === 2 ? { from: '09:00', to: '18:00' } : null));
+    for (const coat of coatsAt('b1', plan, [], times(wednesdays))) {
+      const words = new Intl.DateTimeFormat('en-GB', {
+        timeZone: 'Europe/Vienna',
+        weekday: 'short',
+        hour: '2-digit',
+        hourCycle: 'h23',
+      });
+      expect(words.format(new Date(coat))).toMatch(/^Wed,? (09|1[0-8])$/);
     }
+    expect(coatsAt('b1', plan, [], times(plan.shop.hours.map(() => null)))).toEqual([Infinity, Infinity]);
   });
 });
 

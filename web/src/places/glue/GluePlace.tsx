@@ -21,7 +21,7 @@ import { GroupTree } from './GroupTree.tsx';
 import { Rehearsal } from './Rehearsal.tsx';
 import { RunPanel } from './RunPanel.tsx';
 import { StackClamps } from './StackClamps.tsx';
-import { TimelineDrawing } from './TimelineDrawing.tsx';
+import { BoardTime } from './BoardTime.tsx';
 import { stripsOf } from '#core/board/recipe.ts';
 
 const GLUING: readonly OperationKind[] = [
@@ -112,7 +112,7 @@ function GlueUps({ stage }: { stage: GluedPart['kind'] }) {
         )}
         <section>
           <h2>Time</h2>
-          <TimelineDrawing />
+          <BoardTime />
         </section>
       </div>
       <div className={classes.column}>

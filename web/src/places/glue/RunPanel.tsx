@@ -16,7 +16,7 @@ import { useSettledBoard } from '../../data/openBoard.tsx';
 import type { StoredRun } from '#contract/glueRuns.ts';
 import { clockWords, durationWords } from '../../quantities/duration.ts';
 import classes from './RunPanel.module.css';
-import { useNow, useRuns, useScreenOn } from './useRuns.ts';
+import { useNow, useRuns, useScreenOn } from '../../data/useRuns.ts';
 
 const WORDS: Record<RunEvent, string> = {
   firstClamp: 'Joints closed, first clamp',

@@ -1,10 +1,10 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import type { RunChange, StoredRun } from '#contract/glueRuns.ts';
-import { api, ApiProblem } from '../../data/api.ts';
-import { queryClient } from '../../data/queryClient.ts';
-import { showProblem, showWord } from '../../shell/notices.tsx';
-import { useLookAgain } from '../../shell/useLive.ts';
+import { api, ApiProblem } from './api.ts';
+import { queryClient } from './queryClient.ts';
+import { showProblem, showWord } from '../shell/notices.tsx';
+import { useLookAgain } from '../shell/useLive.ts';
 
 /** Clocks on other devices are here as soon as this where nobody tells, ms. */
 const REFETCH_MS = 5000;
