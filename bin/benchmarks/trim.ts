@@ -2,10 +2,10 @@ import { readSvg } from '#core/format/svgArt.ts';
 import type { Feature } from '#core/features/feature.ts';
 import { UNDRAWN } from '#core/features/feature.ts';
 import { placeMixed } from '#core/trim/placement.ts';
-import type { Figure } from './bench.ts';
-import { benchInstance } from './benchInstance.ts';
-import { buildWeb } from './buildWeb.ts';
-import { ensureProgram } from './debianPackages.ts';
+import type { Figure } from './figure.ts';
+import { benchInstance } from './instances.ts';
+import { buildWeb } from '../buildWeb.ts';
+import { ensureProgram } from '../debianPackages.ts';
 import { traceDrags, withBoardPage } from './traceDrag.ts';
 import { stripsOf } from '#core/board/recipe.ts';
 

@@ -6,7 +6,7 @@ import { nth } from '#core/lists/there.ts';
 import type { Shop } from '#core/shop/shop.ts';
 import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';
 import { seeded } from './cuttingInstances.ts';
-import { tramShedBoards, tramShedRack, tramShedShop } from '../server/src/demo/tramShed.ts';
+import { tramShedBoards, tramShedRack, tramShedShop } from '../../server/src/demo/tramShed.ts';
 
 /** Monday evening, 2026-11-30 18:00 in Vienna, minutes since 1970. */
 const FROM = Date.UTC(2026, 10, 30, 17) / 60_000;

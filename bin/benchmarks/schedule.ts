@@ -2,10 +2,10 @@ import { firstSchedule, Improver, judged } from '#core/schedule/improve.ts';
 import type { Page } from '@playwright/test';
 import { nth } from '#core/lists/there.ts';
 import { plainBoard } from '#core/plan/planArbitrary.ts';
-import type { Figure } from './bench.ts';
-import { benchInstance } from './benchInstance.ts';
-import { buildWeb } from './buildWeb.ts';
-import { ensureProgram } from './debianPackages.ts';
+import type { Figure } from './figure.ts';
+import { benchInstance } from './instances.ts';
+import { buildWeb } from '../buildWeb.ts';
+import { ensureProgram } from '../debianPackages.ts';
 import { scheduleInstance } from './scheduleInstances.ts';
 import { withBoardPage } from './traceDrag.ts';
 

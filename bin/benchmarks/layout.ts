@@ -3,10 +3,10 @@ import { auditCut } from '#core/cutting/auditCut.ts';
 import { makePlan } from '#core/plan/plan.ts';
 import { propose, PROPOSAL_COUNT } from '#core/propose/propose.ts';
 import { OPEN_WISHES } from '#core/propose/wishes.ts';
-import type { Figure } from './bench.ts';
-import { benchInstance } from './benchInstance.ts';
-import { buildWeb } from './buildWeb.ts';
-import { ensureProgram } from './debianPackages.ts';
+import type { Figure } from './figure.ts';
+import { benchInstance } from './instances.ts';
+import { buildWeb } from '../buildWeb.ts';
+import { ensureProgram } from '../debianPackages.ts';
 import { traceJointDrags, withBoardPage } from './traceDrag.ts';
 import { stripsOf } from '#core/board/recipe.ts';
 

@@ -3,9 +3,9 @@ import { join } from 'node:path';
 import { chromium, type Browser, type Page } from '@playwright/test';
 import { BOARD_FILE_FORMAT, BOARD_FILE_VERSION } from '#core/format/boardFile.ts';
 import type { PlanInput } from '#core/saw/planInput.ts';
-import { startServer } from '../server/src/serve.ts';
-import { ROOT } from './root.ts';
-import { startTestDatabase } from './mariadb/testDatabase.ts';
+import { startServer } from '../../server/src/serve.ts';
+import { ROOT } from '../root.ts';
+import { startTestDatabase } from '../mariadb/testDatabase.ts';
 import { stripsOf } from '#core/board/recipe.ts';
 
 interface TraceEvent {

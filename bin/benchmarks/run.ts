@@ -1,25 +1,13 @@
-import { certain } from '#core/lists/there.ts';
-import { join } from 'node:path';
-import { gzipSync } from 'node:zlib';
-import { readFileSync } from 'node:fs';
 import { checkPlan } from '#core/checks/checkPlan.ts';
 import type { PlanInput } from '#core/saw/planInput.ts';
 import { makePlan } from '#core/plan/plan.ts';
-import { benchInstance } from './benchInstance.ts';
-import { buildWeb } from './buildWeb.ts';
-import { ensureProgram } from './debianPackages.ts';
-import { ROOT } from './root.ts';
-import { runCommand, Sentence } from './sentence.ts';
+import { benchInstance } from './instances.ts';
+import type { Figure } from './figure.ts';
+import { firstPageKilobytes } from './firstPage.ts';
+import { buildWeb } from '../buildWeb.ts';
+import { ensureProgram } from '../debianPackages.ts';
+import { runCommand, Sentence } from '../sentence.ts';
 import { stripsOf, withStrips } from '#core/board/recipe.ts';
-
-/** One figure that an issue asks for. */
-export interface Figure {
-  name: string;
-  value: number;
-  unit: string;
-  goal: string;
-  ok: boolean;
-}
 
 function median(values: number[]): number {
   return values.sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? Number.NaN;
@@ -46,32 +34,6 @@ function timeEdit(input: PlanInput): number {
     if (run >= 100) times.push(performance.now() - start);
   }
   return median(times);
-}
-
-/** JavaScript that the first page loads before anything is clicked, gzipped, kB: the entry and all it imports at once. */
-export function firstPageKilobytes(): number {
-  const dist = join(ROOT, 'web', 'dist');
-  const manifest = JSON.parse(readFileSync(join(dist, '.vite/manifest.json'), 'utf8')) as Record<
-    string,
-    { file: string; isEntry?: boolean; imports?: string[]; dynamicImports?: string[] }
-  >;
-  const seen = new Set<string>();
-  const visit = (key: string) => {
-    if (seen.has(key)) return;
-    seen.add(key);
-    manifest[key]?.imports?.forEach(visit);
-  };
-  Object.keys(manifest)
-    .filter((key) => manifest[key]?.isEntry)
-    .forEach((key) => {
-      visit(key);
-      // The entry only takes over what closed tabs left, and then loads the application.
-      manifest[key]?.dynamicImports?.forEach(visit);
-    });
-  return (
-    [...seen].reduce((sum, key) => sum + gzipSync(readFileSync(join(dist, certain(manifest[key]).file))).length, 0) /
-    1000
-  );
 }
 
 async function planFigures(): Promise<Figure[]> {
@@ -126,15 +88,15 @@ async function planFigures(): Promise<Figure[]> {
 
 const BENCHES: Record<string, () => Promise<Figure[]>> = {
   plan: planFigures,
-  cutting: async () => (await import('./benchCutting.ts')).cuttingFigures(),
-  layout: async () => (await import('./benchLayout.ts')).layoutFigures(),
-  recut: async () => (await import('./benchRecut.ts')).recutFigures(),
-  bench: async () => (await import('./benchBench.ts')).benchFigures(),
-  finish: async () => (await import('./benchFinish.ts')).finishFigures(),
-  schedule: async () => (await import('./benchSchedule.ts')).scheduleFigures(),
-  trim: async () => (await import('./benchTrim.ts')).trimFigures(),
-  shared: async () => (await import('./benchShared.ts')).sharedFigures(),
-  server: async () => (await import('./benchServer.ts')).serverFigures(),
+  cutting: async () => (await import('./cutting.ts')).cuttingFigures(),
+  layout: async () => (await import('./layout.ts')).layoutFigures(),
+  recut: async () => (await import('./recut.ts')).recutFigures(),
+  bench: async () => (await import('./benchPlace.ts')).benchFigures(),
+  finish: async () => (await import('./finish.ts')).finishFigures(),
+  schedule: async () => (await import('./schedule.ts')).scheduleFigures(),
+  trim: async () => (await import('./trim.ts')).trimFigures(),
+  shared: async () => (await import('./shared.ts')).sharedFigures(),
+  server: async () => (await import('./server.ts')).serverFigures(),
 };
 
 /** `npm run bench [-- NAME] [--json]`: every figure an issue asks for, a line each. Never fails because a machine is slow. */

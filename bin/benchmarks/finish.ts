@@ -4,8 +4,8 @@ import { NOTHING_MADE } from '#core/facts/made.ts';
 import { nth } from '#core/lists/there.ts';
 import { makePlan } from '#core/plan/plan.ts';
 import { UNDRAWN, type Feature } from '#core/features/feature.ts';
-import type { Figure } from './bench.ts';
-import { benchInstance } from './benchInstance.ts';
+import type { Figure } from './figure.ts';
+import { benchInstance } from './instances.ts';
 
 const FEATURES = 10;
 const ROUNDS = 401;

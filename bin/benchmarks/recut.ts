@@ -2,10 +2,10 @@ import { nth } from '#core/lists/there.ts';
 import { withOperation } from '#core/board/looks.ts';
 import { makePlan } from '#core/plan/plan.ts';
 import type { PlanInput } from '#core/saw/planInput.ts';
-import type { Figure } from './bench.ts';
-import { cells } from './benchInstance.ts';
-import { buildWeb } from './buildWeb.ts';
-import { ensureProgram } from './debianPackages.ts';
+import type { Figure } from './figure.ts';
+import { cells } from './instances.ts';
+import { buildWeb } from '../buildWeb.ts';
+import { ensureProgram } from '../debianPackages.ts';
 import { traceDrags, withBoardPage } from './traceDrag.ts';
 
 const MEGABYTE = 1e6;

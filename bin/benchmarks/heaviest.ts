@@ -7,8 +7,8 @@ import { nth } from '#core/lists/there.ts';
 import { workOfPlan } from '#core/plan/boardWork.ts';
 import { makePlan } from '#core/plan/plan.ts';
 import type { PlanInput } from '#core/saw/planInput.ts';
-import { benchInstance } from './benchInstance.ts';
-import type { Figure } from './bench.ts';
+import { benchInstance } from './instances.ts';
+import type { Figure } from './figure.ts';
 
 const PIECES = 12_000;
 const STRIPS = 200;

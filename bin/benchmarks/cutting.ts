@@ -8,12 +8,12 @@ import type { CutPlan } from '#core/cutting/cutPlan.ts';
 import type { CutProblem } from '#core/cutting/cutProblem.ts';
 import { firstFit } from '#core/cutting/firstFit.ts';
 import { improveCut } from '#core/cutting/improveCut.ts';
-import type { Figure } from './bench.ts';
-import { buildWeb } from './buildWeb.ts';
+import type { Figure } from './figure.ts';
+import { buildWeb } from '../buildWeb.ts';
 import { cuttingInstance } from './cuttingInstances.ts';
-import { ensureProgram } from './debianPackages.ts';
-import { highsInNode } from './highsInNode.ts';
-import { ROOT } from './root.ts';
+import { ensureProgram } from '../debianPackages.ts';
+import { highsInNode } from '../highsInNode.ts';
+import { ROOT } from '../root.ts';
 
 /** Strips of an instance, and how many seeds are run. */
 const SIZES = [
