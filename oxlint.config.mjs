@@ -71,7 +71,7 @@ export default {
     'docs',
     'bin/run.mjs',
     'bin/bundled.mjs',
-    'server/src/heavy/worker.mjs',
+    'server/src/workers/worker.mjs',
     'bin/mariadb/holdForTests.mjs',
     '.scratch',
     'oxlint.config.mjs',

@@ -1,4 +1,4 @@
-import { dumpToFile } from '../server/src/keeping/dump.ts';
+import { dumpToFile } from '../server/src/backup/dump.ts';
 import { mariadbProgram } from './debianPackages.ts';
 import { openProjectDatabase } from './mariadb/projectDatabase.ts';
 import { runCommand, Sentence, tell } from './sentence.ts';

@@ -7,7 +7,7 @@ import { build, stop } from 'esbuild';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 /** Files that ask where they lie: they are told where they lay. */
-const ASKS_WHERE = /[\\/](bin[\\/]root|heavy[\\/]heavyPool|planning[\\/]planningThread)\.ts$/;
+const ASKS_WHERE = /[\\/](bin[\\/]root|workers[\\/]workerPool|planning[\\/]planningThread)\.ts$/;
 
 /**
  * @param {string} module of bin/, by its path without `.ts`

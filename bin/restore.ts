@@ -1,5 +1,5 @@
-import { checkBackup } from '../server/src/keeping/backupFile.ts';
-import { goBack, lookInside, restore, type LookedAt } from '../server/src/keeping/restore.ts';
+import { checkBackup } from '../server/src/backup/backupFile.ts';
+import { goBack, lookInside, restore, type LookedAt } from '../server/src/backup/restore.ts';
 import { mariadbProgram } from './debianPackages.ts';
 import { openProjectDatabase } from './mariadb/projectDatabase.ts';
 import { runCommand, Sentence, tell } from './sentence.ts';

@@ -1,4 +1,4 @@
-import { KeepingError } from '../server/src/keeping/keeper.ts';
+import { BackupError } from '../server/src/backup/keeper.ts';
 
 /** An error meant for the person at the terminal: one sentence with the way out, no stack. */
 export class Sentence extends Error {}
@@ -42,7 +42,7 @@ export async function runCommand(main: () => Promise<void>): Promise<void> {
   try {
     await main();
   } catch (error) {
-    const sentence = error instanceof Sentence || error instanceof KeepingError ? error.message : fileTrouble(error);
+    const sentence = error instanceof Sentence || error instanceof BackupError ? error.message : fileTrouble(error);
     if (sentence) tell(sentence);
     else console.error(error);
     process.exit(1);

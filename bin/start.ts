@@ -1,7 +1,7 @@
 import { join } from 'node:path';
 import { StartError, startServer, type RunningServer } from '../server/src/serve.ts';
 import { buildWeb } from './buildWeb.ts';
-import { passphraseSource, tlsFrom, watchFrom } from './doorKeys.ts';
+import { passphraseSource, tlsFrom, watchFrom } from './authSettings.ts';
 import { mariadbProgram } from './debianPackages.ts';
 import { copiesFolder, openProjectDatabase } from './mariadb/projectDatabase.ts';
 import { ROOT } from './root.ts';

@@ -4,8 +4,8 @@ import { Router, type Request, type Response } from 'express';
 import type { Knex } from 'knex';
 import { LRUCache } from 'lru-cache';
 import { TAB_HEADER } from '#contract/live.ts';
-import { askerOf, isConfirmed, mayWork, type Asker } from './doors/gate.ts';
-import type { HeavyPool } from './heavy/heavyPool.ts';
+import { askerOf, isConfirmed, mayWork, type Asker } from './auth/gate.ts';
+import type { WorkerPool } from './workers/workerPool.ts';
 import { jsonBytes, readJson } from './jsonBody.ts';
 import { nameOf, perform, type Around, type Call, type Operation } from './operation.ts';
 import { operations } from './operations/index.ts';
@@ -23,8 +23,8 @@ const KEPT_PAGES_BYTES = 20_000_000;
 
 const compress = promisify(gzip);
 
-/** Serves every operation of the API. @param heavy threads for what may take long; null does everything in this one @param around how the server stands in its network @param work what is to be done in the shop */
-export function apiRoutes(db: Knex, heavy: HeavyPool | null, around: Around, work: PlannedWork): Router {
+/** Serves every operation of the API. @param workers threads for what may take long; null does everything in this one @param around how the server stands in its network @param work what is to be done in the shop */
+export function apiRoutes(db: Knex, workers: WorkerPool | null, around: Around, work: PlannedWork): Router {
   const router = Router();
   const pages = new LRUCache<string, Buffer>({ maxSize: KEPT_PAGES_BYTES, sizeCalculation: (page) => page.length + 1 });
   for (const operation of operations) {
@@ -51,12 +51,12 @@ export function apiRoutes(db: Knex, heavy: HeavyPool | null, around: Around, wor
       asker: { device: device?.id ?? null, person: device?.person ?? null, may, confirmed: isConfirmed(asker) },
       around,
     };
-    if (heavy && bytes.length > LARGE_BYTES) return heavy.run({ operation: nameOf(operation), call, bytes });
+    if (workers && bytes.length > LARGE_BYTES) return workers.run({ operation: nameOf(operation), call, bytes });
     const body = readJson(bytes);
-    if (!heavy || !operation.heavy) return perform(operation, db, { ...call, body }, { work, gone });
+    if (!workers || !operation.inWorker) return perform(operation, db, { ...call, body }, { work, gone });
     // What is small and wrong is not worth a thread.
     if (operation.method !== 'get' && operation.input) validated(operation.input, body);
-    return heavy.run({ operation: nameOf(operation), call, bytes });
+    return workers.run({ operation: nameOf(operation), call, bytes });
   }
   return router;
 }

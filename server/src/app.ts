@@ -8,15 +8,15 @@ import type { Logger } from 'pino';
 import { apiRoutes } from './apiRoutes.ts';
 import { allowedHosts, onlyOurs, onlyOwnSite } from './guard.ts';
 import { healthRoutes } from './health.ts';
-import { confirmRoutes } from './doors/confirmRoutes.ts';
-import { Guesses } from './doors/guesses.ts';
-import { gate } from './doors/gate.ts';
-import { deviceLimit, strangerLimit } from './doors/limits.ts';
-import { signInRoutes } from './doors/signInRoutes.ts';
-import type { Keeper } from './keeping/keeper.ts';
-import { keepingRoutes } from './keeping/keepingRoutes.ts';
+import { confirmRoutes } from './auth/confirmRoutes.ts';
+import { Guesses } from './auth/guesses.ts';
+import { gate } from './auth/gate.ts';
+import { deviceLimit, strangerLimit } from './auth/limits.ts';
+import { signInRoutes } from './auth/signInRoutes.ts';
+import type { Keeper } from './backup/keeper.ts';
+import { backupRoutes } from './backup/backupRoutes.ts';
 import type { LiveRoutes } from './live/liveRoutes.ts';
-import type { HeavyPool } from './heavy/heavyPool.ts';
+import type { WorkerPool } from './workers/workerPool.ts';
 import type { Around } from './operation.ts';
 import { makeLog, requestLog } from './watch/requestLog.ts';
 import { Metrics } from './watch/metrics.ts';
@@ -31,7 +31,7 @@ export interface AppOptions {
   /** Names under which the server may be asked; those of this machine when not given. */
   hosts?: ReadonlySet<string>;
   /** Threads for what may take long; null does everything in this one. */
-  heavy?: HeavyPool | null;
+  workers?: WorkerPool | null;
   /** What is to be done in the shop; null plans it in this thread. */
   work?: PlannedWork | null;
   /** Why the database cannot be reached just now, as far as anybody knows. */
@@ -109,7 +109,7 @@ export function createApp(
   {
     webFolder = null,
     hosts = allowedHosts('127.0.0.1'),
-    heavy = null,
+    workers = null,
     work = null,
     trouble = () => null,
     live = null,
@@ -157,8 +157,8 @@ export function createApp(
     },
     healthRoutes(db, trouble, ending),
     ...(live ? [Router().use('/live', onlyOwnSite(hosts)), live.router] : []),
-    ...(keeper ? [keepingRoutes(db, keeper)] : []),
-    apiRoutes(db, heavy, around, work ?? plannedHere(db)),
+    ...(keeper ? [backupRoutes(db, keeper)] : []),
+    apiRoutes(db, workers, around, work ?? plannedHere(db)),
   );
   app.use('/api', () => {
     throw notFound('This address');

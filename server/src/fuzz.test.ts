@@ -7,7 +7,7 @@ import { randomFrom } from '#core/propose/random.ts';
 import { apiForTests, type Answer, type TestApi } from './apiForTests.ts';
 import { nameOf } from './operation.ts';
 import { addDevice } from './stores/deviceStore.ts';
-import { KEEPING_DESCRIBED } from './keeping/keepingRoutes.ts';
+import { BACKUP_DESCRIBED } from './backup/backupRoutes.ts';
 import { operations } from './operations/index.ts';
 import type { Fact } from '#core/facts/fact.ts';
 import type { LogEntry } from '#core/log/entry.ts';
@@ -257,7 +257,7 @@ it('has a sample of every write that the OpenAPI document knows', async () => {
     'get /health',
     'get /live',
     'post /devices/confirm',
-    ...KEEPING_DESCRIBED.map(([path, method]) => `${method} ${path}`),
+    ...BACKUP_DESCRIBED.map(([path, method]) => `${method} ${path}`),
   ];
   expect(described.filter((name) => !name.startsWith('get ') && !beside.includes(name)).sort()).toEqual(
     Object.keys(samples()).sort(),

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { confirmSchema } from '#contract/devices.ts';
 import { liveQuerySchema } from '#contract/live.ts';
 import { problemSchema } from '#contract/problem.ts';
-import { KEEPING_DESCRIBED } from './keeping/keepingRoutes.ts';
+import { BACKUP_DESCRIBED } from './backup/backupRoutes.ts';
 import type { Operation } from './operation.ts';
 import { operations } from './operations/index.ts';
 
@@ -104,7 +104,7 @@ function described(): Json {
       responses: { 204: { description: 'So it is' }, 400: PROBLEM, 401: PROBLEM, 429: PROBLEM, 503: PROBLEM },
     },
   };
-  for (const [path, method, summary, answer] of KEEPING_DESCRIBED) {
+  for (const [path, method, summary, answer] of BACKUP_DESCRIBED) {
     const parameters = pathParameters(path);
     paths[`/api${path}`] = {
       ...paths[`/api${path}`],

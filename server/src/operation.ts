@@ -41,7 +41,7 @@ interface Described {
   errors: readonly number[];
   query?: z.ZodObject;
   /** It may take long however little is sent: always in a thread of its own. What is sent as a large body is anyway. */
-  heavy?: boolean;
+  inWorker?: boolean;
 }
 
 /** What a server has beside its database, where a request is carried out. */

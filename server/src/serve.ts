@@ -7,11 +7,11 @@ import type { Knex } from 'knex';
 import { createApp } from './app.ts';
 import { beginOwn, seedDemo } from './demo/seed.ts';
 import { addressesOf, allowedHosts, isLoopback } from './guard.ts';
-import { HeavyPool } from './heavy/heavyPool.ts';
+import { WorkerPool } from './workers/workerPool.ts';
 import { ChangeFeed } from './live/changeFeed.ts';
 import { LiveRoutes } from './live/liveRoutes.ts';
-import { DailyCopies } from './keeping/copies.ts';
-import type { Keeper } from './keeping/keeper.ts';
+import { DailyCopies } from './backup/copies.ts';
+import type { Keeper } from './backup/keeper.ts';
 import type { Around } from './operation.ts';
 import { PlannedWork } from './planning/plannedWork.ts';
 import { PlanningThread } from './planning/planningThread.ts';
@@ -110,7 +110,7 @@ export async function startServer({
   // A proxy in front, or another name than this machine's own, says that others come too.
   const asked = !isLoopback(host) || trusted.length > 0 || names.some((n) => n !== '' && !isLoopback(n));
   if (asked) await closeDoor(db, host, passphrase);
-  const heavy = new HeavyPool(databaseUrl);
+  const workers = new WorkerPool(databaseUrl);
   const planning = new PlanningThread(databaseUrl);
   const work = new PlannedWork(db, planning.plan);
   const live = new LiveRoutes(db, new ChangeFeed(db));
@@ -118,7 +118,7 @@ export async function startServer({
   const around: Around = { asked, addresses: [] };
   const app = createApp(db, {
     webFolder,
-    heavy,
+    workers,
     work,
     live,
     keeper,
@@ -133,14 +133,14 @@ export async function startServer({
   });
   const server = await listening(tls, app, async () => {
     live.stop();
-    await Promise.all([heavy.stop(), planning.stop()]);
+    await Promise.all([workers.stop(), planning.stop()]);
     await db.destroy();
   });
   guardConnections(server);
   await new Promise<void>((resolve, reject) => {
     server.once('error', (error: NodeJS.ErrnoException) => {
       live.stop();
-      void heavy.stop();
+      void workers.stop();
       void planning.stop();
       void db.destroy();
       if (error.code === 'EADDRINUSE')
@@ -183,7 +183,7 @@ export async function startServer({
         server.closeIdleConnections();
         setTimeout(() => server.closeAllConnections(), PATIENCE_MS).unref();
       });
-      await Promise.all([heavy.stop(), planning.stop()]);
+      await Promise.all([workers.stop(), planning.stop()]);
       await db.destroy();
     },
   };

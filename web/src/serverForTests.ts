@@ -1,7 +1,7 @@
 import { vi } from 'vitest';
 import type { BoardStep, StoredBoard } from '#contract/boards.ts';
 import type { BoardFacts } from '#contract/facts.ts';
-import type { Copies, CopiesChange, Inside } from '#contract/keeping.ts';
+import type { Copies, CopiesChange, Inside } from '#contract/backup.ts';
 import type { Device, Devices } from '#contract/devices.ts';
 import type { EarlierPrices, StoredShopping } from '#contract/money.ts';
 import type { StoredPiece } from '#contract/rack.ts';

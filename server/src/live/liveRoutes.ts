@@ -1,7 +1,7 @@
 import { Router, type Response } from 'express';
 import type { Knex } from 'knex';
 import { liveQuerySchema, type LiveChange, type Presence } from '#contract/live.ts';
-import { askerOf, type Asker } from '../doors/gate.ts';
+import { askerOf, type Asker } from '../auth/gate.ts';
 import { Problem, validated } from '../problem.ts';
 import { changesAfter, isRemembered, newestChange } from '../stores/changeStore.ts';
 import { knownDevices } from '../stores/deviceStore.ts';

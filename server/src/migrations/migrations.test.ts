@@ -3,8 +3,8 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import { describe, expect, it } from 'vitest';
-import { fillFrom } from '../keeping/fillForTests.ts';
-import { withConnection } from '../keeping/scratch.ts';
+import { fillFrom } from '../backup/fillForTests.ts';
+import { withConnection } from '../backup/scratch.ts';
 import { newDatabase } from '../../../bin/mariadb/testDatabase.ts';
 import { BOARD_FILE_VERSION } from '#core/format/boardFile.ts';
 import { asLook } from '#core/board/looks.ts';
@@ -12,7 +12,7 @@ import { backedBoard, framedBoard, insetBoard, stackedBoard } from '#core/board/
 import { plainBoard } from '#core/plan/planArbitrary.ts';
 import { serveApi } from '../apiForTests.ts';
 import { openDatabase } from '../stores/database.ts';
-import { inspectStore } from '../keeping/inspectStore.ts';
+import { inspectStore } from '../backup/inspectStore.ts';
 import { openStore } from '../stores/openStore.ts';
 import { migrations } from './index.ts';
 

@@ -215,7 +215,7 @@ export const boardOperations: readonly Operation[] = [
     summary: 'The board as a file, with the rack and shop it is planned with',
     ok: [200, 'Board file', boardFileSchema],
     errors: [404, 409],
-    heavy: true,
+    inWorker: true,
     run: async (db, { params }) => {
       const { board } = await readBoard(db, certain(params.id, 'the id of the address'));
       const unknown = await speciesProblems(db, board);

@@ -6,7 +6,7 @@ import {
   type Devices,
 } from '#contract/devices.ts';
 import { certain } from '#core/lists/there.ts';
-import { mustBeConfirmed } from '../doors/gate.ts';
+import { mustBeConfirmed } from '../auth/gate.ts';
 import type { Call, Operation } from '../operation.ts';
 import type { Knex } from 'knex';
 import { Problem, validated } from '../problem.ts';

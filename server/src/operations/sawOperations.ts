@@ -50,7 +50,7 @@ export const sawOperations: readonly Operation[] = [
     ok: [200, 'The saw book', sawBookSchema],
     errors: [400, 404, 409],
     input: keepSchema,
-    heavy: true,
+    inWorker: true,
     run: async (tx, { body }) => {
       const { boards, cut } = validated(keepSchema, body);
       return reply(await keepPlan(tx, boards, cut));

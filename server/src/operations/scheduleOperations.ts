@@ -92,7 +92,7 @@ export const scheduleOperations: readonly Operation[] = [
     summary: 'The work of the shop as an iCalendar file, for whoever knows the address',
     ok: [200, 'An iCalendar file'],
     errors: [404],
-    heavy: true,
+    inWorker: true,
     run: async (db, { params }, { work: planned }) => {
       const asked = certain(params.secret, 'the secret of the address').replace(/\.ics$/, '');
       // Nobody is told whether there is a calendar at all.

@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import type { RequestHandler, Response } from 'express';
 import { pino, type DestinationStream, type Logger } from 'pino';
-import { askerOf } from '../doors/gate.ts';
+import { askerOf } from '../auth/gate.ts';
 import type { Metrics } from './metrics.ts';
 
 export const LOG_LEVELS = ['silent', 'error', 'warn', 'info'] as const;

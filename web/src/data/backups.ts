@@ -1,4 +1,4 @@
-import type { Copies, CopiesChange, Inside } from '#contract/keeping.ts';
+import type { Copies, CopiesChange, Inside } from '#contract/backup.ts';
 import { answerOf, ApiProblem } from './api.ts';
 
 /** A large backup on a slow network takes its time, ms. */

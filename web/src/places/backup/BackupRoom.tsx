@@ -2,7 +2,7 @@ import { Button, Checkbox, FileButton } from '@mantine/core';
 import { IconCopy, IconDownload, IconHistory, IconUpload } from '@tabler/icons-react';
 import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
-import { copiesChangeSchema, type Copies, type Inside } from '#contract/keeping.ts';
+import { copiesChangeSchema, type Copies, type Inside } from '#contract/backup.ts';
 import { useConfirmed } from '../../confirm/useConfirmed.tsx';
 import { ALL_OF_IT, backups, copiesQuery } from '../../data/backups.ts';
 import { trouble } from '../../data/queries.ts';

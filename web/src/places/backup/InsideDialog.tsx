@@ -1,6 +1,6 @@
 import { Button, Modal } from '@mantine/core';
 import { useState } from 'react';
-import type { Inside, StoreContents } from '#contract/keeping.ts';
+import type { Inside, StoreContents } from '#contract/backup.ts';
 import { useConfirmed } from '../../confirm/useConfirmed.tsx';
 import { backups } from '../../data/backups.ts';
 import { whenWords } from '../../quantities/moment.ts';

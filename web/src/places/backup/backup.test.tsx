@@ -1,6 +1,6 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
-import type { Inside, StoreContents } from '#contract/keeping.ts';
+import type { Inside, StoreContents } from '#contract/backup.ts';
 import { plainBoard, planInput } from '#core/plan/planArbitrary.ts';
 import { DEFAULT_SHOP } from '#core/shop/shop.ts';
 import { openShopAt } from '../../openBoardForTests.tsx';

@@ -8,14 +8,14 @@ import { HANDBOOK_SPECIES } from '#core/wood/handbookSpecies.ts';
 import { newDatabase } from '../../../bin/mariadb/testDatabase.ts';
 import { serveApi, type TestApi } from '../apiForTests.ts';
 import { openStore } from '../stores/openStore.ts';
-import { HeavyPool } from './heavyPool.ts';
+import { WorkerPool } from './workerPool.ts';
 
 let api: TestApi;
-let pool: HeavyPool;
+let pool: WorkerPool;
 beforeAll(async () => {
-  const url = await newDatabase(process.env.TEST_DATABASE_URL!, 'heavy');
-  pool = new HeavyPool(url);
-  api = await serveApi(url, { heavy: pool });
+  const url = await newDatabase(process.env.TEST_DATABASE_URL!, 'workers');
+  pool = new WorkerPool(url);
+  api = await serveApi(url, { workers: pool });
   await openStore(api.db);
 });
 afterAll(async () => {

@@ -5,7 +5,7 @@ import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSyn
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { copiesSchema, insideSchema, type Copies, type Inside } from '#contract/keeping.ts';
+import { copiesSchema, insideSchema, type Copies, type Inside } from '#contract/backup.ts';
 import { plainBoard, plainPiece } from '#core/plan/planArbitrary.ts';
 import { serveApi, type TestApi } from '../apiForTests.ts';
 import { newDatabase } from '../../../bin/mariadb/testDatabase.ts';
@@ -20,7 +20,7 @@ import { sealed } from './backupFile.ts';
 import { DailyCopies } from './copies.ts';
 import { fillFrom } from './fillForTests.ts';
 import type { Keeper } from './keeper.ts';
-import { KEEPING_DESCRIBED } from './keepingRoutes.ts';
+import { BACKUP_DESCRIBED } from './backupRoutes.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'cadenza-keeping-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -264,7 +264,7 @@ describe('a backup over the network', () => {
   });
 
   it('has every way that is described of it', async () => {
-    for (const [path, method] of KEEPING_DESCRIBED) {
+    for (const [path, method] of BACKUP_DESCRIBED) {
       const answer = await api.ask(method.toUpperCase(), path.replace('{name}', 'nope'));
       expect(await answer.text(), `${method} ${path}`).not.toContain('This address');
     }

@@ -1,7 +1,7 @@
 import { entryOf } from '#core/lists/there.ts';
 import mysql from 'mysql2/promise';
 import { fillScratch } from './fillScratch.ts';
-import { KeepingError, type Keeper } from './keeper.ts';
+import { BackupError, type Keeper } from './keeper.ts';
 import { clientArguments, withDatabase } from './mariadbClient.ts';
 
 /** The databases of a restore: what is stored, where a backup is tried out, and what was stored before. */
@@ -45,14 +45,14 @@ export async function tablesOf(connection: mysql.Connection, database: string): 
  * Fills the scratch database from a backup.
  * @param signal lets go of it
  * @returns its url
- * @throws KeepingError when the account may not make one, or the backup holds what no backup of Cadenza holds
+ * @throws BackupError when the account may not make one, or the backup holds what no backup of Cadenza holds
  */
 export async function loadScratch({ url }: Pick<Keeper, 'url'>, file: string, signal: AbortSignal): Promise<string> {
   const { scratch } = restoreDatabases(url);
   await dropScratch(url);
   await withConnection(url, (c) => c.query(`create database ${quoted(scratch)} character set utf8mb4`)).catch(
     (error: Error) => {
-      throw new KeepingError(
+      throw new BackupError(
         `A backup is tried out in a database ${scratch} first, and that cannot be made (${error.message}). Let this account make it; nothing was changed.`,
       );
     },
@@ -68,8 +68,8 @@ export async function loadScratch({ url }: Pick<Keeper, 'url'>, file: string, si
   } catch (error) {
     await dropScratch(url);
     signal.throwIfAborted();
-    if (error instanceof KeepingError) throw new KeepingError(`${error.message}. Nothing was changed.`);
-    throw new KeepingError(
+    if (error instanceof BackupError) throw new BackupError(`${error.message}. Nothing was changed.`);
+    throw new BackupError(
       `The backup cannot be read (${(error as Error).message.slice(0, 200)}). Nothing was changed.`,
     );
   }
@@ -128,7 +128,7 @@ async function rename(c: mysql.Connection, moves: readonly (readonly [from: stri
   await c.query(`set session lock_wait_timeout = ${SWAP_WAIT_SECONDS}`);
   await c.query(`rename table ${steps.join(', ')}`).catch((error: Error & { code?: string }) => {
     throw error.code === 'ER_LOCK_WAIT_TIMEOUT'
-      ? new KeepingError(
+      ? new BackupError(
           'Somebody takes everything out just now, or works on all of it. Try again in a moment; nothing was changed.',
         )
       : error;

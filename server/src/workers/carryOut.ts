@@ -7,7 +7,7 @@ import { PlannedWork } from '../planning/plannedWork.ts';
 import { ShopPlanner } from '../planning/planShop.ts';
 import { problemOf } from '../problem.ts';
 import { openDatabase } from '../stores/database.ts';
-import type { HeavyAnswer, HeavyRequest } from './heavyPool.ts';
+import type { WorkerAnswer, WorkerRequest } from './workerPool.ts';
 
 const CONNECTIONS = 3;
 
@@ -19,7 +19,7 @@ const planner = new ShopPlanner(db);
 const work = new PlannedWork(db, (now, stopped) => planner.bringUpToDate(now, () => stopped.value));
 
 /** Carries a large request out in this thread. Never throws: what is wrong goes back as a problem. */
-export async function carryOut({ operation, call, bytes }: HeavyRequest): Promise<HeavyAnswer> {
+export async function carryOut({ operation, call, bytes }: WorkerRequest): Promise<WorkerAnswer> {
   try {
     const { json, ...reply } = await perform(
       entryOf(known, operation),

@@ -2,7 +2,7 @@ import { createReadStream } from 'node:fs';
 import type mysql from 'mysql2/promise';
 import { nth } from '#core/lists/there.ts';
 import { GrammarError, readRows, readTable, type Column, type Value } from './dumpGrammar.ts';
-import { KeepingError } from './keeper.ts';
+import { BackupError } from './keeper.ts';
 import { sqlStatements } from './sqlStatements.ts';
 
 /** Rows are bound so many at a time, and so many bytes of them, far below what the database takes at once. */
@@ -26,7 +26,7 @@ const QUIET = [
 /**
  * Fills an empty database from a backup. A backup is data: its tables are described in words of ours alone, its values are bound, and whatever else it says is not done.
  * @param signal stops it between two statements
- * @throws KeepingError for what no backup of Cadenza holds
+ * @throws BackupError for what no backup of Cadenza holds
  */
 export async function fillScratch(connection: mysql.Connection, file: string, signal: AbortSignal): Promise<void> {
   for (const statement of QUIET) await connection.query(statement);
@@ -45,7 +45,7 @@ export async function fillScratch(connection: mysql.Connection, file: string, si
     }
   } catch (error) {
     if (error instanceof GrammarError)
-      throw new KeepingError(`The backup holds what none of Cadenza's holds: ${readable(error.message)} …`);
+      throw new BackupError(`The backup holds what none of Cadenza's holds: ${readable(error.message)} …`);
     throw error;
   }
 }

@@ -11,7 +11,7 @@ import { openDatabase } from '../stores/database.ts';
 import { readDocument } from '../stores/document.ts';
 import { readShop } from '../stores/shopStore.ts';
 import { inTransaction } from '../stores/transaction.ts';
-import { KeepingError, type Keeper } from './keeper.ts';
+import { BackupError, type Keeper } from './keeper.ts';
 import { clientArguments } from './mariadbClient.ts';
 import { alone, inScratch, type LookedAt, type Named } from './restore.ts';
 
@@ -71,7 +71,7 @@ const WORD = /[A-Za-z0-9_-]+/g;
 /**
  * Takes the shop of a backup in as the shop in use: its boards with all their history, what happened to them, its rack, cuts, clocks, log and order of work. What was in use
  * here is set aside whole. An id that is taken here already is another one from then on, wherever it is named. Species are everybody's: one that is known here stays as it is here.
- * @throws KeepingError when the backup is not good, or holds no shop; nothing was changed then
+ * @throws BackupError when the backup is not good, or holds no shop; nothing was changed then
  */
 export async function bringIn(tools: Omit<Keeper, 'folder'>, backup: Named): Promise<LookedAt> {
   return alone(tools.url, () =>
@@ -90,8 +90,7 @@ export async function bringIn(tools: Omit<Keeper, 'folder'>, backup: Named): Pro
 
 async function bring(tx: Knex.Transaction, from: string): Promise<void> {
   const [theirs] = await tx(`${from}.shops`).select<{ document: string; demo: number }[]>('document', 'demo');
-  if (!theirs)
-    throw new KeepingError('The backup holds no shop, so there is nothing to bring in. Nothing was changed.');
+  if (!theirs) throw new BackupError('The backup holds no shop, so there is nothing to bring in. Nothing was changed.');
   const { version } = await readShop(tx);
   await beginShop(tx, version, readDocument(shopSchema, theirs.document), Boolean(theirs.demo));
   await missingSpecies(tx, from);

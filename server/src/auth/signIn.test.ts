@@ -9,7 +9,7 @@ import { serveApi, type TestApi } from '../apiForTests.ts';
 import { allowedHosts } from '../guard.ts';
 import { ChangeFeed } from '../live/changeFeed.ts';
 import { LiveRoutes } from '../live/liveRoutes.ts';
-import { KEEPING_DESCRIBED } from '../keeping/keepingRoutes.ts';
+import { BACKUP_DESCRIBED } from '../backup/backupRoutes.ts';
 import { operations } from '../operations/index.ts';
 import { startServer, StartError } from '../serve.ts';
 import { openDatabase } from '../stores/database.ts';
@@ -78,7 +78,7 @@ describe('a device that is not known', () => {
     for (const [method, path] of [
       ...paths,
       ['POST', '/api/devices/confirm'],
-      ...KEEPING_DESCRIBED.map(([path, method]) => [method.toUpperCase(), `/api${somewhere(path)}`] as const),
+      ...BACKUP_DESCRIBED.map(([path, method]) => [method.toUpperCase(), `/api${somewhere(path)}`] as const),
       ['GET', '/api/openapi.json'],
       ['GET', '/api/live?tab=a'],
       ['GET', '/api/nothing'],
@@ -249,7 +249,7 @@ describe('rights', () => {
       expect([path, answer.status, ((await answer.json()) as { code: string }).code]).toEqual([path, 403, 'look-only']);
     }
     // Nor does it take everything out, or put anything back.
-    for (const [path, method] of KEEPING_DESCRIBED) {
+    for (const [path, method] of BACKUP_DESCRIBED) {
       const answer = await ask(`/api${somewhere(path)}`, {
         method: method.toUpperCase(),
         headers: { Cookie, 'Content-Type': 'application/json' },

@@ -5,14 +5,14 @@ import { Problem, type ProblemParts } from '../problem.ts';
 import type { Reply } from '../reply.ts';
 
 /** A request as it goes to another thread. */
-export interface HeavyRequest {
+export interface WorkerRequest {
   operation: string;
   call: Omit<Call, 'body'>;
   bytes: Uint8Array;
 }
 
 /** What comes back: bytes, so that nothing large is taken apart and put together between threads. */
-export type HeavyAnswer =
+export type WorkerAnswer =
   | { ok: true; reply: Omit<Reply, 'json' | 'write'>; json: Uint8Array | null }
   | { ok: false; problem: ProblemParts };
 
@@ -21,8 +21,8 @@ const MOST_THREADS = 2;
 const MOST_WAITING = 40;
 
 /** Threads for requests that may take long: the event loop stays free for everybody else. Each has a few connections of its own. */
-export class HeavyPool {
-  private readonly pool: Piscina<HeavyRequest, HeavyAnswer>;
+export class WorkerPool {
+  private readonly pool: Piscina<WorkerRequest, WorkerAnswer>;
 
   constructor(databaseUrl: string) {
     this.pool = new Piscina({
@@ -38,7 +38,7 @@ export class HeavyPool {
   }
 
   /** @throws Problem */
-  async run(request: HeavyRequest): Promise<Reply> {
+  async run(request: WorkerRequest): Promise<Reply> {
     if (this.pool.queueSize >= MOST_WAITING)
       throw new Problem(
         503,

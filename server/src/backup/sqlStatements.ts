@@ -1,4 +1,4 @@
-import { KeepingError } from './keeper.ts';
+import { BackupError } from './keeper.ts';
 
 /** No statement of a backup is longer: the database's own program breaks them at a megabyte, and one picture is at most two, bytes. */
 const LONGEST_STATEMENT = 64_000_000;
@@ -16,7 +16,7 @@ type Inside = 'statement' | 'text' | 'name' | 'line' | 'comment';
 
 /**
  * The statements of a backup, as bytes without their semicolons; comments, also those that a database would run, are left out.
- * @throws KeepingError for one that is longer than any, or has no end
+ * @throws BackupError for one that is longer than any, or has no end
  */
 export async function* sqlStatements(chunks: AsyncIterable<Buffer>): AsyncGenerator<Buffer> {
   let open: Buffer<ArrayBufferLike> = Buffer.alloc(0);
@@ -63,7 +63,7 @@ export async function* sqlStatements(chunks: AsyncIterable<Buffer>): AsyncGenera
     at -= keep;
     begun = Math.max(0, begun - keep);
     if (open.length > LONGEST_STATEMENT)
-      throw new KeepingError('The backup holds a statement that is longer than any that Cadenza writes.');
+      throw new BackupError('The backup holds a statement that is longer than any that Cadenza writes.');
   }
   if (
     inside !== 'statement' ||
@@ -71,7 +71,7 @@ export async function* sqlStatements(chunks: AsyncIterable<Buffer>): AsyncGenera
       .toString('latin1')
       .trim() !== ''
   )
-    throw new KeepingError('The backup ends in the middle of a statement.');
+    throw new BackupError('The backup ends in the middle of a statement.');
 }
 
 /** Two more bytes at the end, so that the last sign is gone through as every other. */

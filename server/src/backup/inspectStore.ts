@@ -9,7 +9,7 @@ import { runDocumentSchema } from '#core/gluing/glueRun.ts';
 import { cuttingRecordSchema } from '#core/saw/sawRecords.ts';
 import { shopSchema } from '#core/shop/shop.ts';
 import { inPortions } from '../migrations/inPortions.ts';
-import type { StoreContents } from '#contract/keeping.ts';
+import type { StoreContents } from '#contract/backup.ts';
 import { shoppingDocumentSchema } from '#contract/money.ts';
 import { scheduleDocumentSchema } from '#contract/schedule.ts';
 import { openDatabase } from '../stores/database.ts';

@@ -1,11 +1,11 @@
 import type mysql from 'mysql2/promise';
-import type { Inside } from '#contract/keeping.ts';
+import type { Inside } from '#contract/backup.ts';
 import { openDatabase } from '../stores/database.ts';
 import { StoreError } from '../stores/openStore.ts';
 import { checkBackup, type BackupFile } from './backupFile.ts';
 import { carryOver, forgetThePlace } from './carryOver.ts';
 import { contentsOf, inspectStore, type InspectedStore } from './inspectStore.ts';
-import { KeepingError, type Keeper } from './keeper.ts';
+import { BackupError, type Keeper } from './keeper.ts';
 import {
   dropScratch,
   loadScratch,
@@ -30,7 +30,7 @@ export interface Named {
 
 /**
  * Reads a backup whole and tries it out in a database of its own. Nothing that is stored is touched.
- * @throws KeepingError when it is none, is not whole, is of a newer Cadenza, or holds what cannot be read
+ * @throws BackupError when it is none, is not whole, is of a newer Cadenza, or holds what cannot be read
  */
 export async function lookInside(tools: Tools, backup: Named, signal?: AbortSignal): Promise<LookedAt> {
   return alone(tools.url, () => inScratch(tools, backup, (looked) => Promise.resolve(looked), signal));
@@ -49,7 +49,7 @@ export async function compared(tools: Tools, backup: Named, signal: AbortSignal)
 
 /**
  * Puts what a backup holds in the place of what is stored, all at once; what was stored is kept beside it. Servers may go on meanwhile: open pages are told.
- * @throws KeepingError as `lookInside`; nothing was changed then
+ * @throws BackupError as `lookInside`; nothing was changed then
  */
 export async function restore(tools: Tools, backup: Named): Promise<LookedAt> {
   const { now, scratch, before } = restoreDatabases(tools.url);
@@ -64,7 +64,7 @@ export async function restore(tools: Tools, backup: Named): Promise<LookedAt> {
   );
 }
 
-/** What was stored before the last restore and what is stored now change places. @returns false when nothing was stored before @throws KeepingError while somebody else restores */
+/** What was stored before the last restore and what is stored now change places. @returns false when nothing was stored before @throws BackupError while somebody else restores */
 export async function goBack({ url }: Pick<Keeper, 'url'>): Promise<boolean> {
   const { now, before } = restoreDatabases(url);
   return alone(url, async () => {
@@ -121,28 +121,28 @@ export async function inScratch<T>(
     const url = await loadScratch(tools, file, signal);
     const inspected = await inspectStore(url, signal);
     if (inspected.unreadable.length > 0)
-      throw new KeepingError(
+      throw new BackupError(
         `${name} holds what this Cadenza cannot read: ${inspected.unreadable.slice(0, 3).join('; ')}. Nothing was changed.`,
       );
     return await work({ ...said, ...inspected }, url);
   } catch (error) {
     if (late.aborted)
-      throw new KeepingError(
+      throw new BackupError(
         `${name} took longer than ${LONGEST_LOOK_MS / 60_000} minutes to read, and was let go of. Nothing was changed.`,
       );
-    throw error instanceof StoreError ? new KeepingError(`${name}: ${error.message} Nothing was changed.`) : error;
+    throw error instanceof StoreError ? new BackupError(`${name}: ${error.message} Nothing was changed.`) : error;
   } finally {
     await dropScratch(tools.url);
   }
 }
 
-/** One at a time, over all servers and commands: there is one scratch database. @throws KeepingError */
+/** One at a time, over all servers and commands: there is one scratch database. @throws BackupError */
 export async function alone<T>(url: string, work: () => Promise<T>): Promise<T> {
   return withConnection(url, async (c) => {
     const lock = `cadenza.restore.${restoreDatabases(url).now}`;
     const [rows] = await c.query('select get_lock(?, 0) as got', [lock]);
     if ((rows as { got: number | null }[])[0]?.got !== 1)
-      throw new KeepingError('Somebody looks into a backup, or restores one, just now. Try again in a moment.');
+      throw new BackupError('Somebody looks into a backup, or restores one, just now. Try again in a moment.');
     return work();
   });
 }

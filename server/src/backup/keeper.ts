@@ -1,6 +1,6 @@
 /** A backup, or a restore, cannot be made; the message is one sentence with the way out. */
-export class KeepingError extends Error {
-  override name = 'KeepingError';
+export class BackupError extends Error {
+  override name = 'BackupError';
 }
 
 /** What it takes to look after a database beside serving from it. */
@@ -13,11 +13,11 @@ export interface Keeper {
   folder: string;
 }
 
-/** Path of one of MariaDB's own programs. @throws KeepingError when it is not there and cannot be had */
+/** Path of one of MariaDB's own programs. @throws BackupError when it is not there and cannot be had */
 export function programOf({ program }: Pick<Keeper, 'program'>, name: 'mariadb-dump'): string {
   try {
     return program(name);
   } catch (error) {
-    throw new KeepingError((error as Error).message);
+    throw new BackupError((error as Error).message);
   }
 }

@@ -14,15 +14,15 @@ import {
   COPY_NAME,
   type Copies,
   type Inside,
-} from '#contract/keeping.ts';
-import { askerOf, isConfirmed, mayWork, mustBeConfirmed } from '../doors/gate.ts';
+} from '#contract/backup.ts';
+import { askerOf, isConfirmed, mayWork, mustBeConfirmed } from '../auth/gate.ts';
 import { jsonBytes, readJson } from '../jsonBody.ts';
 import { notFound, Problem, validated } from '../problem.ts';
 import { nameAsked } from '../watch/requestLog.ts';
 import { bringIn } from './bringIn.ts';
 import { changeCopies, copiesOf, makeCopy } from './copies.ts';
 import { dump, fileTrouble } from './dump.ts';
-import { KeepingError, type Keeper } from './keeper.ts';
+import { BackupError, type Keeper } from './keeper.ts';
 import { compared, goBack, restore } from './restore.ts';
 
 /** More than any shop grows to, with its pictures, bytes. */
@@ -46,7 +46,7 @@ interface Waiting {
  * Backups over the network, for devices that may work: all of it as one stream, a look into what is brought before anything is done with it, and the copies that
  * are made every day. None of it is a transaction of the store, so it stands beside the operations.
  */
-export function keepingRoutes(db: Knex, keeper: Keeper): Router {
+export function backupRoutes(db: Knex, keeper: Keeper): Router {
   const waiting = new Map<string, Waiting>();
   const router = Router();
   const handle =
@@ -58,7 +58,7 @@ export function keepingRoutes(db: Knex, keeper: Keeper): Router {
         const answer = await work(request, response);
         if (answer !== undefined) response.json(answer);
       } catch (error) {
-        throw error instanceof KeepingError ? new Problem(409, 'backup', error.message) : error;
+        throw error instanceof BackupError ? new Problem(409, 'backup', error.message) : error;
       }
     };
   const copies = (): Promise<Copies> => copiesOf(db, keeper, Date.now());
@@ -223,7 +223,7 @@ async function clearUp(folder: string, waiting: Map<string, Waiting>): Promise<v
 }
 
 /** What is described of these ways: path below `/api`, method, what it does, and what it answers. */
-export const KEEPING_DESCRIBED = [
+export const BACKUP_DESCRIBED = [
   ['/backups', 'get', 'How it stands with the copies of all that is stored', copiesSchema],
   ['/backups', 'put', 'Whether a copy is made every day, and how many are kept', copiesSchema],
   ['/backups/now', 'post', 'Make a copy now', copiesSchema],

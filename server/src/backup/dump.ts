@@ -4,7 +4,7 @@ import { rename, rm } from 'node:fs/promises';
 import { once } from 'node:events';
 import type { Writable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { KeepingError, programOf, type Keeper } from './keeper.ts';
+import { BackupError, programOf, type Keeper } from './keeper.ts';
 import { checkBackup, sealed } from './backupFile.ts';
 import { clientArguments } from './mariadbClient.ts';
 
@@ -26,7 +26,7 @@ export const OF_THE_PLACE = [
 
 /**
  * Writes everything that is stored, as SQL with a checksum; work may go on meanwhile, and the backup is of one moment.
- * @throws KeepingError when MariaDB's program fails, or what the stream says
+ * @throws BackupError when MariaDB's program fails, or what the stream says
  */
 export async function dump(keeper: Pick<Keeper, 'url' | 'program'>, to: Writable, at: Date): Promise<void> {
   const { args, env, name } = clientArguments(keeper.url);
@@ -44,7 +44,7 @@ export async function dump(keeper: Pick<Keeper, 'url' | 'program'>, to: Writable
   const closed = once(child, 'close') as Promise<[number | null]>;
   const ended = closed.then(([code]) => {
     if (code !== 0)
-      throw new KeepingError(`The backup could not be made (${complaint.trim().split('\n')[0] || 'no reason given'}).`);
+      throw new BackupError(`The backup could not be made (${complaint.trim().split('\n')[0] || 'no reason given'}).`);
   });
   const seal = sealed(at);
   // The last line is written only once the program said that it came to its end.
@@ -64,7 +64,7 @@ export async function dump(keeper: Pick<Keeper, 'url' | 'program'>, to: Writable
 
 /**
  * Makes a backup as a file. It has its name only once it is whole, written out and read again.
- * @throws KeepingError naming the file when it cannot be written
+ * @throws BackupError naming the file when it cannot be written
  */
 export async function dumpToFile(keeper: Pick<Keeper, 'url' | 'program'>, file: string, at: Date): Promise<void> {
   const half = `${file}.part`;
@@ -81,8 +81,8 @@ export async function dumpToFile(keeper: Pick<Keeper, 'url' | 'program'>, file: 
 /** What the system says of a file, as a sentence. */
 export function fileTrouble(file: string, error: unknown): unknown {
   const { code } = error as NodeJS.ErrnoException;
-  if (error instanceof KeepingError || code === undefined) return error;
-  return new KeepingError(
+  if (error instanceof BackupError || code === undefined) return error;
+  return new BackupError(
     code === 'ENOSPC'
       ? `The disk is full: ${file} cannot be written. Free some space; what is stored is not touched by it.`
       : `${file} cannot be written (${code}).`,

@@ -1,10 +1,10 @@
 import { mkdir, readdir, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Knex } from 'knex';
-import { COPY_NAME, type Copies, type CopiesChange, type Copy } from '#contract/keeping.ts';
+import { COPY_NAME, type Copies, type CopiesChange, type Copy } from '#contract/backup.ts';
 import { noteChange } from '../stores/changeStore.ts';
 import { dumpToFile, fileTrouble } from './dump.ts';
-import { KeepingError, type Keeper } from './keeper.ts';
+import { BackupError, type Keeper } from './keeper.ts';
 import { canGoBack } from './restore.ts';
 
 const ID = 1;
@@ -89,7 +89,7 @@ function timeIn(name: string): Date {
 }
 
 /** Somebody else makes one just now. */
-class CopyUnderWay extends KeepingError {}
+class CopyUnderWay extends BackupError {}
 
 /** Takes away what a server that was killed left half made. Whoever calls it is the only one who makes copies. */
 async function sweepHalves(folder: string): Promise<void> {
@@ -99,7 +99,7 @@ async function sweepHalves(folder: string): Promise<void> {
 
 /**
  * Makes a copy now, reads it again, and takes away what is more than is to be kept: never before the new one is good. One server at a time does so.
- * @throws KeepingError when it cannot be made; that is kept as what is wrong
+ * @throws BackupError when it cannot be made; that is kept as what is wrong
  */
 export async function makeCopy(db: Knex, keeper: Keeper, now: Date): Promise<void> {
   await db.transaction(async (holder) => {
@@ -119,7 +119,7 @@ export async function makeCopy(db: Knex, keeper: Keeper, now: Date): Promise<voi
         await rm(join(keeper.folder, name), { force: true });
     } catch (error) {
       // What is no sentence is not for a page, but that it failed is.
-      const trouble = error instanceof KeepingError ? error.message : 'The last copy could not be made.';
+      const trouble = error instanceof BackupError ? error.message : 'The last copy could not be made.';
       await put(db, { trouble: trouble.slice(0, LONGEST_TROUBLE) }).catch(() => {});
       throw error;
     } finally {

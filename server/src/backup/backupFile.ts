@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { closeSync, createReadStream, fstatSync, openSync, readSync } from 'node:fs';
 import { Transform } from 'node:stream';
-import { KeepingError } from './keeper.ts';
+import { BackupError } from './keeper.ts';
 
 /** First line of a backup, by which `restore` knows it. */
 const HEAD = '-- Cadenza backup 2\n';
@@ -52,7 +52,7 @@ export interface BackupFile {
 /**
  * Reads a backup from end to end before anybody relies on it.
  * @param name what it is called in what is said of it
- * @throws KeepingError when it is no backup, was cut off, or was changed
+ * @throws BackupError when it is no backup, was cut off, or was changed
  */
 export async function checkBackup(file: string, name = file): Promise<BackupFile> {
   const { size, head, tail } = endsOf(file, name);
@@ -60,7 +60,7 @@ export async function checkBackup(file: string, name = file): Promise<BackupFile
     if (!tail.includes(EARLIER_END)) throw cutOff(name);
     return { checksum: false, madeAt: null };
   }
-  if (!head.startsWith(HEAD)) throw new KeepingError(`${name} is not a Cadenza backup; nothing was changed.`);
+  if (!head.startsWith(HEAD)) throw new BackupError(`${name} is not a Cadenza backup; nothing was changed.`);
   const end = END.exec(tail);
   if (!end) throw cutOff(name);
   const [line, bytes, sum] = end;
@@ -68,20 +68,20 @@ export async function checkBackup(file: string, name = file): Promise<BackupFile
   const hash = createHash('sha256');
   for await (const chunk of createReadStream(file, { end: kept - 1 })) hash.update(chunk as Buffer);
   if (kept !== Number(bytes) || hash.digest('hex') !== sum) {
-    throw new KeepingError(
+    throw new BackupError(
       `${name} was changed since it was made: its checksum does not fit. Nothing was changed here; take another copy of it.`,
     );
   }
   return { checksum: true, madeAt: MADE.exec(head.slice(HEAD.length))?.[1] ?? null };
 }
 
-function cutOff(name: string): KeepingError {
-  return new KeepingError(
+function cutOff(name: string): BackupError {
+  return new BackupError(
     `${name} was cut off: its last line is missing. Nothing was changed here; take another copy of it.`,
   );
 }
 
-/** The beginning and the end of a file. @throws KeepingError when it cannot be read */
+/** The beginning and the end of a file. @throws BackupError when it cannot be read */
 function endsOf(file: string, name: string): { size: number; head: string; tail: string } {
   try {
     const handle = openSync(file, 'r');
@@ -100,6 +100,6 @@ function endsOf(file: string, name: string): { size: number; head: string; tail:
       closeSync(handle);
     }
   } catch (error) {
-    throw new KeepingError(`${name} cannot be read (${(error as NodeJS.ErrnoException).code}).`);
+    throw new BackupError(`${name} cannot be read (${(error as NodeJS.ErrnoException).code}).`);
   }
 }
