@@ -39,6 +39,16 @@ Object.defineProperty(document, 'fonts', {
   value: { addEventListener() {}, removeEventListener() {}, load: () => Promise.resolve([]), ready: Promise.resolve() },
 });
 
+/** What React, the browser's stand-in or a library complains of while a test runs fails that test. */
+const complaints: string[] = [];
+for (const way of ['error', 'warn'] as const)
+  vi.spyOn(console, way).mockImplementation((...said: unknown[]) => void complaints.push(said.map(String).join(' ')));
+
+afterEach(() => {
+  const said = complaints.splice(0);
+  if (said.length > 0) throw new Error(`This test made the page complain: ${said[0]}`);
+});
+
 afterEach(() => {
   cleanup();
   // What one test was told in passing would keep the next from being told anything: five stand at once.

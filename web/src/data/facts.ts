@@ -53,7 +53,13 @@ function taken(board: string, { facts, by }: BoardFacts): Fact[] {
 
 /** Who noted what, by the ids of fact and person; empty where no device says whose it is. */
 export function useNotedBy(board: string): BoardFacts['by'] {
-  const { data } = useQuery<BoardFacts['by']>({ queryKey: byKeyOf(board), enabled: false, initialData: {} });
+  const { data } = useQuery<BoardFacts['by']>({
+    queryKey: byKeyOf(board),
+    queryFn: async () => (await api.facts(board)).by,
+    // It comes with the facts.
+    enabled: false,
+    initialData: {},
+  });
   return data;
 }
 

@@ -102,7 +102,7 @@ it.each([
 });
 
 it('28,3 is 28.3; an inch in a shop of millimetres is asked back, and taken as it was meant', () => {
-  const { noted } = measuring([thickness, thickness]);
+  const { noted } = measuring([thickness, { ...thickness, copy: 2 }]);
   enter('28,3');
   expect(noted).toEqual([['thickness', 28.3]]);
   enter('1.2');

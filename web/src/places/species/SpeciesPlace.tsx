@@ -82,7 +82,7 @@ export function SpeciesPlace() {
         />
       </header>
       <section className={classes.play} aria-label="Movement">
-        <p>
+        <div className={classes.question}>
           How much wider is{' '}
           <LengthInput
             size="xs"
@@ -102,7 +102,7 @@ export function SpeciesPlace() {
             data={RINGS}
           /> at{' '}
           {damp.toFixed(1)} % moisture than at {dry.toFixed(1)} %?
-        </p>
+        </div>
         <details>
           <summary>The air of the dry and the damp month</summary>
           <div className={classes.air}>
