@@ -25,9 +25,9 @@ export type StoreContents = z.infer<typeof storeContentsSchema>;
 /** Fewer copies than that keep nothing that is noticed late, more than that fill a disk. */
 const MOST_KEPT = 365;
 export const copiesChangeSchema = z.strictObject({
-  daily: z.boolean({ error: 'must be true or false' }),
+  daily: z.boolean(),
   keep: z
-    .int({ error: 'must be a whole number' })
+    .int()
     .min(1, { error: 'must be at least 1 copy' })
     .max(MOST_KEPT, { error: `must be at most ${MOST_KEPT} copies` }),
 });

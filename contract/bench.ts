@@ -9,7 +9,7 @@ export const PICTURE_TYPES = ['image/jpeg', 'image/png', 'image/webp'] as const;
 
 /** A picture from the bench, its bytes in base64. */
 export const pictureSchema = z.strictObject({
-  type: z.enum(PICTURE_TYPES, { error: `must be one of ${PICTURE_TYPES.join(', ')}` }),
+  type: z.enum(PICTURE_TYPES),
   data: z
     .base64({ error: 'must be bytes in base64' })
     .min(16, { error: 'must be a picture' })
@@ -36,13 +36,10 @@ export type Waits = z.infer<typeof waitsSchema>;
 
 /** What an instrument sends. */
 export const readingSchema = z.strictObject({
-  instrument: z.enum(INSTRUMENT_KINDS, { error: `must be one of ${INSTRUMENT_KINDS.join(', ')}` }),
-  value: z
-    .number({ error: 'must be a number' })
-    .min(-1e6, { error: 'must be at least -1000000' })
-    .max(1e6, { error: 'must be at most 1000000' }),
-  unit: z.enum(READING_UNITS, { error: `must be one of ${READING_UNITS.join(', ')}` }),
-  flat: z.boolean({ error: 'must be true or false' }),
+  instrument: z.enum(INSTRUMENT_KINDS),
+  value: z.number().min(-1e6, { error: 'must be at least -1000000' }).max(1e6),
+  unit: z.enum(READING_UNITS),
+  flat: z.boolean(),
 });
 
 /** What was sent since a reading, the oldest first; without one only which was the last. */

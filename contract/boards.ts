@@ -60,7 +60,7 @@ export const boardRemovalSchema = z.strictObject({ basedOn: versionSchema });
 /** A file as it arrives: of any version that was ever written. */
 export const importSchema = z.strictObject({
   file: z.unknown(),
-  addPieces: z.boolean({ error: 'must be true or false' }),
+  addPieces: z.boolean(),
 });
 /** The same as it is described: of the newest version. */
 export const newestImportSchema = importSchema.extend({ file: boardFileSchema });

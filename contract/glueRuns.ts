@@ -22,23 +22,20 @@ export const runsSchema = z.strictObject({ now: z.iso.datetime(), runs: z.array(
 export type Runs = z.infer<typeof runsSchema>;
 
 export const runStartSchema = z.strictObject({
-  glueUp: z.string({ error: 'must be text' }).regex(/^[A-Za-z0-9.]{1,20}$/, { error: 'must be the id of a glue-up' }),
-  copy: z
-    .int({ error: 'must be a whole number' })
-    .min(1, { error: 'must be at least 1' })
-    .max(50, { error: 'must be at most 50' }),
+  glueUp: z.string().regex(/^[A-Za-z0-9.]{1,20}$/, { error: 'must be the id of a glue-up' }),
+  copy: z.int().min(1).max(50),
   title: runDocumentSchema.shape.title,
   due: runDocumentSchema.shape.due,
 });
 export type RunStart = z.infer<typeof runStartSchema>;
 
-const event = z.enum(runEvents, { error: `must be one of ${runEvents.join(', ')}` });
+const event = z.enum(runEvents);
 /** What a device says of a run: something happened now, the last mark is taken back, a note, or that it is over. */
 const runChangeShape = {
   mark: event.optional(),
   unmark: event.optional(),
   note: lineOfText(0, 300).optional(),
-  end: z.boolean({ error: 'must be true or false' }).optional(),
+  end: z.boolean().optional(),
 };
 export type RunChange = z.infer<z.ZodObject<typeof runChangeShape>>;
 export const runChangeSchema = z.strictObject({ version: versionSchema, ...runChangeShape });

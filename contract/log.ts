@@ -27,10 +27,10 @@ export type LogSort = (typeof LOG_SORTS)[number];
 
 /** What is asked of the log: words, a species, a board it was planned as, an order, and where the page begins. */
 export const logQuerySchema = z.object({
-  words: z.string({ error: 'must be text' }).max(120, { error: 'must be at most 120 characters' }).optional(),
-  species: z.string({ error: 'must be text' }).max(40, { error: 'must be at most 40 characters' }).optional(),
+  words: z.string().max(120).optional(),
+  species: z.string().max(40).optional(),
   board: idSchema.optional(),
-  sort: z.enum(LOG_SORTS, { error: `must be one of ${LOG_SORTS.join(', ')}` }).optional(),
+  sort: z.enum(LOG_SORTS).optional(),
   from: z.coerce
     .number({ error: 'must be a number' })
     .int({ error: 'must be a whole number' })
@@ -49,7 +49,7 @@ export type StoredEntry = z.infer<typeof storedEntrySchema>;
 
 /** What may be said of a finished board later: whose it is, and what was done to it since. */
 export const entryChangeSchema = z.strictObject({
-  version: z.int({ error: 'must be a whole number' }),
+  version: z.int(),
   forWhom: lineOfText(0, 80).optional(),
   care: careSchema.optional(),
 });

@@ -1,4 +1,4 @@
 import { z } from 'zod';
 
 /** The version or revision a write is based on. */
-export const versionSchema = z.int({ error: 'must be a whole number' }).min(0, { error: 'must not be negative' });
+export const versionSchema = z.int().min(0);

@@ -16,7 +16,7 @@ export const constructions = ['edge', 'face'] as const;
  */
 export type Construction = (typeof constructions)[number];
 
-const yesOrNo = z.boolean({ error: 'must be true or false' });
+const yesOrNo = z.boolean();
 
 /** What the maker has decided about where strips come from. Ids of strips or pieces that are gone decide nothing. */
 const cuttingWishesSchema = z.strictObject({
@@ -36,12 +36,9 @@ const cuttingWishesSchema = z.strictObject({
     )
     .max(100, { error: 'must be fewer' }),
   /** Sections may come from the stock either way round: its thickness or the rip gives the width. */
-  eitherWay: z.boolean({ error: 'must be true or false' }),
+  eitherWay: z.boolean(),
   /** Spares of every kind of strip, on top of the shop's habit for thin ones. */
-  spares: z
-    .int({ error: 'must be a whole number' })
-    .min(0, { error: 'must not be negative' })
-    .max(10, { error: 'must be at most 10' }),
+  spares: z.int().min(0).max(10),
 });
 
 /** Nothing decided yet. */
@@ -57,12 +54,7 @@ export const NO_CUTTING_WISHES: z.infer<typeof cuttingWishesSchema> = {
 const gluingWishesSchema = z.strictObject({
   /** Sizes of the first groups, first strip to last; null lets Cadenza choose. Groups that do not add up to the strips decide nothing. */
   groups: z
-    .array(
-      z
-        .int({ error: 'must be a whole number' })
-        .min(1, { error: 'must be at least 1' })
-        .max(GREATEST_STRIP_COUNT, { error: 'must be fewer' }),
-    )
+    .array(z.int().min(1).max(GREATEST_STRIP_COUNT, { error: 'must be fewer' }))
     .max(GREATEST_STRIP_COUNT, { error: 'must be fewer' })
     .nullable(),
   /** A second pair of hands at the glue-up. */
@@ -71,9 +63,9 @@ const gluingWishesSchema = z.strictObject({
 
 /** A stop that the maker goes on with, knowing it; the note stays on the record. `strips` are those it was about, by id, none for the whole board; null is a stop that was gone on with wherever it stood. `part` is what else it was about, empty for nothing; null is whatever it was. */
 const acceptedSchema = z.strictObject({
-  rule: z.string({ error: 'must be text' }).regex(/^[a-z-]{1,60}$/, { error: 'must be the id of a rule' }),
+  rule: z.string().regex(/^[a-z-]{1,60}$/, { error: 'must be the id of a rule' }),
   strips: z.array(idSchema).max(GREATEST_STRIP_COUNT, { error: 'must be fewer' }).nullable(),
-  part: z.string({ error: 'must be text' }).max(200, { error: 'must be at most 200 characters' }).nullable(),
+  part: z.string().max(200).nullable(),
   note: lineOfText(1, 300),
 });
 export type AcceptedStop = z.infer<typeof acceptedSchema>;
@@ -109,10 +101,7 @@ export type DueDay = z.infer<typeof dueSchema>;
 const pinSchema = z
   .strictObject({
     step: lineOfText(1, 200),
-    copy: z
-      .int({ error: 'must be a whole number' })
-      .min(1, { error: 'must be at least 1' })
-      .max(50, { error: 'must be at most 50' }),
+    copy: z.int().min(1).max(50),
     at: z.iso.datetime({ error: 'must be a date and time such as 2026-11-26T18:30:00Z' }).nullable(),
     person: idSchema.nullable(),
   })
@@ -125,10 +114,7 @@ export const boardSchema = z.strictObject({
   use: lineOfText(0, 120),
   ...layoutShape,
   /** Equal boards to make. */
-  count: z
-    .int({ error: 'must be a whole number' })
-    .min(1, { error: 'must be at least 1' })
-    .max(50, { error: 'must be at most 50' }),
+  count: z.int().min(1).max(50),
   cutting: cuttingWishesSchema,
   /** Air where the board will live; null is the shop's. */
   seasons: seasonsSchema.nullable(),
@@ -136,10 +122,7 @@ export const boardSchema = z.strictObject({
   differs: boardHabitsSchema,
   gluing: gluingWishesSchema,
   /** Boards of the batch that come out of one panel, end to end. */
-  perPanel: z
-    .int({ error: 'must be a whole number' })
-    .min(1, { error: 'must be at least 1' })
-    .max(50, { error: 'must be at most 50' }),
+  perPanel: z.int().min(1).max(50),
   /** Edges, corners, features and marks of each board, and what else comes from its panel. */
   worked: workedSchema,
   /** Ids of the shop's finishes, in the order they go on; null for those its schools say, none for bare wood. */
@@ -151,16 +134,12 @@ export const boardSchema = z.strictObject({
   /** When it is given away or used; null for whenever. */
   due: dueSchema.nullable(),
   /** Steps that are to be done at a certain time, or by somebody. A step that is no longer there decides nothing. */
-  pins: z.array(pinSchema).max(200, { error: 'must be at most 200' }),
+  pins: z.array(pinSchema).max(200),
   /** What is asked for one of them, in the shop's currency, without tax; null until somebody says. */
-  price: z
-    .number({ error: 'must be a number' })
-    .min(0, { error: 'must not be negative' })
-    .max(10_000_000, { error: 'must be at most 10000000' })
-    .nullable(),
+  price: z.number().min(0).max(10_000_000).nullable(),
   /** What is packed with it. */
   pack: z.array(lineOfText(1, 60)).max(12, { error: 'must be at most 12 things' }),
-  accepted: z.array(acceptedSchema).max(50, { error: 'must be at most 50' }),
+  accepted: z.array(acceptedSchema).max(50),
   /** Versions set aside beside the one that is worked on. */
   versions: z
     .array(versionSchema)

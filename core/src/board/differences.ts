@@ -26,7 +26,7 @@ export const boardHabitsSchema = z.strictObject({
   habits: z.strictObject(Object.fromEntries(BOARD_HABITS.map((h) => [h, habitShape[h].optional()]))),
   schools: someSchoolsSchema,
   /** Id of a glue of the shop; null is the shop's choice. */
-  glue: z.string({ error: 'must be text' }).max(40, { error: 'must be at most 40 characters' }).nullable(),
+  glue: z.string().max(40).nullable(),
 });
 export type Differences = z.infer<typeof boardHabitsSchema>;
 

@@ -13,17 +13,13 @@ export const GREATEST_ROW_COUNT = 200;
 /** Turns after another beyond which nobody follows them. */
 const GREATEST_TURN_COUNT = 8;
 
-const yesOrNo = z.boolean({ error: 'must be true or false' });
+const yesOrNo = z.boolean();
 const angleOf = (least: number) =>
   z
     .number({ error: 'must be a number of degrees' })
     .min(least, { error: `must be at least ${least}°` })
     .max(GREATEST_ANGLE, { error: `must be at most ${GREATEST_ANGLE}°` });
-const wholeBetween = (least: number, most: number) =>
-  z
-    .int({ error: 'must be a whole number' })
-    .min(least, { error: `must be at least ${least}` })
-    .max(most, { error: `must be at most ${most}` });
+const wholeBetween = (least: number, most: number) => z.int().min(least).max(most);
 
 /** A strip out of the rack, or one of those that a stack of bits is resawn into: a leaf of the recipe. */
 export const stripSchema = z.strictObject({
@@ -75,7 +71,7 @@ export const glueSchema = z.strictObject({
   /** Each part lies so much further along that the ends follow a cut of this angle, degrees; 0 for ends that are flush. */
   stagger: angleOf(-GREATEST_ANGLE),
   /** So much further along each part lies, a pattern that repeats, mm; empty for none. */
-  shifts: z.array(lengthBetween(-500, 500)).max(GREATEST_PATTERN, { error: `must be at most ${GREATEST_PATTERN}` }),
+  shifts: z.array(lengthBetween(-500, 500)).max(GREATEST_PATTERN),
   /** Whether the parts lie along the board or across it. */
   runs: z.enum(['along', 'across'], { error: 'must be along or across' }),
   /** How thick the panel is once flat, mm; null for as thick as the board asks. */
@@ -116,12 +112,12 @@ export const turnSchema = z.strictObject({
   id: idSchema,
   /** Id of the slices. */
   takes: idSchema,
-  turn: z.enum(TURNS, { error: `must be one of ${TURNS.join(', ')}` }),
+  turn: z.enum(TURNS),
   /** Which of them, a pattern that repeats: [false, true] is every second. */
   pattern: z
     .array(yesOrNo)
     .min(1, { error: 'must say at least for one slice whether it is turned' })
-    .max(GREATEST_PATTERN, { error: `must be at most ${GREATEST_PATTERN}` }),
+    .max(GREATEST_PATTERN),
 });
 
 /** More than this nobody puts into one board. */

@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import type { CutPlan } from './cutPlan.ts';
 
-const number = z.number({ error: 'must be a number' });
-const whole = z.int({ error: 'must be a whole number' }).min(0, { error: 'must not be negative' });
-const text = z.string({ error: 'must be text' }).max(200, { error: 'must be at most 200 characters' });
+const number = z.number();
+const whole = z.int().min(0);
+const text = z.string().max(200);
 
 /** No piece is longer, mm: what a client sends beyond it is no place on a piece. */
 const GREATEST_PLACE = 20_000;

@@ -28,10 +28,7 @@ const factShape = {
 /** What of the board it happened to: the operation of the recipe that made it, and which of its copies, counted from 1. */
 const thingShape = {
   thing: idSchema,
-  copy: z
-    .int({ error: 'must be a whole number' })
-    .min(1, { error: 'must be at least 1' })
-    .max(50, { error: 'must be at most 50' }),
+  copy: z.int().min(1).max(50),
 };
 
 /** The step at which it was noted, by its lasting id. */
@@ -73,12 +70,12 @@ const measuredSchema = z
     ...factShape,
     ...thingShape,
     ...stepShape,
-    stage: z.enum(STAGES, { error: `must be one of ${STAGES.join(', ')}` }).optional(),
+    stage: z.enum(STAGES).optional(),
     dimension: z.enum(Object.keys(MEASURES) as [Measured, ...Measured[]], {
       error: `must be one of ${Object.keys(MEASURES).join(', ')}`,
     }),
-    value: z.number({ error: 'must be a number' }),
-    instrument: z.enum(INSTRUMENTS, { error: `must be one of ${INSTRUMENTS.join(', ')}` }).optional(),
+    value: z.number(),
+    instrument: z.enum(INSTRUMENTS).optional(),
   })
   .superRefine(({ dimension, value }, context) => {
     const { least, greatest } = MEASURES[dimension];
@@ -106,7 +103,7 @@ const badPlaceSchema = z.strictObject({
   ...stepShape,
   spot: spotSchema,
   /** Of a place on a side of the board that is sanded out or filled: which side, and how deep it goes, mm. */
-  side: z.enum(BOARD_SIDES, { error: `must be one of ${BOARD_SIDES.join(', ')}` }).optional(),
+  side: z.enum(BOARD_SIDES).optional(),
   depth: lengthBetween(0.01, 50).optional(),
 });
 
@@ -146,7 +143,7 @@ const failedSchema = z.strictObject({
   ...factShape,
   ...thingShape,
   ...stepShape,
-  what: z.enum(['strip', 'slice', 'glueLine'], { error: 'must be one of strip, slice, glueLine' }),
+  what: z.enum(['strip', 'slice', 'glueLine']),
   why: lineOfText(1, 120),
 });
 
@@ -155,7 +152,7 @@ const usedUpSchema = z.strictObject({
   kind: z.literal('usedUp', { error: 'must be usedUp' }),
   ...factShape,
   ...stepShape,
-  what: z.enum(['glue', 'oil', 'wax', 'paper'], { error: 'must be one of glue, oil, wax, paper' }),
+  what: z.enum(['glue', 'oil', 'wax', 'paper']),
 });
 
 /** Words. */
@@ -181,7 +178,7 @@ const decidedSchema = z.strictObject({
   kind: z.literal('decided', { error: 'must be decided' }),
   ...factShape,
   about: idSchema,
-  way: z.enum(WAYS_TAKEN, { error: `must be one of ${WAYS_TAKEN.join(', ')}` }),
+  way: z.enum(WAYS_TAKEN),
 });
 
 /** An earlier fact was none. Taking back what takes back decides nothing: what is so after all is noted anew. */

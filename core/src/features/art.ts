@@ -11,17 +11,11 @@ export const MOST_ART_CHARACTERS = 400_000;
  */
 export const artSchema = z.strictObject({
   name: lineOfText(1, 80),
-  length: z
-    .number({ error: 'must be a number' })
-    .min(0.001, { error: 'must be more than nothing' })
-    .max(1000, { error: 'must be at most 1000' }),
-  width: z
-    .number({ error: 'must be a number' })
-    .min(0.001, { error: 'must be more than nothing' })
-    .max(1000, { error: 'must be at most 1000' }),
+  length: z.number().min(0.001, { error: 'must be more than nothing' }).max(1000),
+  width: z.number().min(0.001, { error: 'must be more than nothing' }).max(1000),
   d: z
-    .string({ error: 'must be text' })
-    .max(MOST_ART_CHARACTERS, { error: `must be at most ${MOST_ART_CHARACTERS} characters` })
+    .string()
+    .max(MOST_ART_CHARACTERS)
     .regex(/^(?:[MLCZ]|-?\d+(?:\.\d+)?|[ ,])*$/, { error: 'must be a path of M, L, C and Z' }),
 });
 export type Art = z.infer<typeof artSchema>;

@@ -1,10 +1,7 @@
 import { z } from 'zod';
 import { lengthBetween } from '../units/lengthSchema.ts';
 
-const degrees = z
-  .number({ error: 'must be a number' })
-  .min(10, { error: 'must be at least 10°' })
-  .max(80, { error: 'must be at most 80°' });
+const degrees = z.number().min(10, { error: 'must be at least 10°' }).max(80, { error: 'must be at most 80°' });
 
 /** How one edge of a face is shaped. Lengths in mm. */
 export const edgeCutSchema = z.discriminatedUnion(
@@ -61,7 +58,7 @@ export const edgesSchema = z.strictObject({
 export type Edges = z.infer<typeof edgesSchema>;
 
 export const cornersSchema = z.strictObject({
-  kind: z.enum(['square', 'round', 'clip'], { error: 'must be one of square, round, clip' }),
+  kind: z.enum(['square', 'round', 'clip']),
   size: lengthBetween(0, 300),
 });
 export type Corners = z.infer<typeof cornersSchema>;

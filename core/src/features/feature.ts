@@ -94,7 +94,7 @@ export const markSchema = z.strictObject({
   id: idSchema,
   face: z.enum(['top', 'bottom', ...SIDES], { error: 'must be top, bottom, far, right, near or left' }),
   name: lineOfText(1, 60),
-  method: z.enum(['laser', 'brand', 'router', 'inlay'], { error: 'must be one of laser, brand, router, inlay' }),
+  method: z.enum(['laser', 'brand', 'router', 'inlay']),
   /** Middle of the rectangle. On a face from the left end and from the far edge; on a side along it, from the left end or the far edge, and down from the show side. */
   x: lengthBetween(0, 3000),
   y: lengthBetween(0, 1500),
@@ -104,15 +104,12 @@ export const markSchema = z.strictObject({
   /** What is drawn in it; null for a brand or a name that the machine knows. */
   art: artSchema.nullable(),
   /** Left for right, as for a stamp or the plug of an inlay. */
-  mirror: z.boolean({ error: 'must be true or false' }),
+  mirror: z.boolean(),
   /** Closed shapes are cleared all over; otherwise every line is followed. */
-  filled: z.boolean({ error: 'must be true or false' }),
+  filled: z.boolean(),
   /** Angle of the V-bit of an inlay and its depths: of the pocket, and where the plug begins; for other methods the bit is `bit`. */
   bit: lengthBetween(0.05, 30),
-  angle: z
-    .number({ error: 'must be a number' })
-    .min(10, { error: 'must be at least 10°' })
-    .max(120, { error: 'must be at most 120°' }),
+  angle: z.number().min(10, { error: 'must be at least 10°' }).max(120, { error: 'must be at most 120°' }),
   plugStart: lengthBetween(0.1, 20),
   plugDepth: lengthBetween(0.2, 20),
 });
@@ -145,12 +142,12 @@ export const workedSchema = z.strictObject({
   corners: cornersSchema,
   features: z
     .array(featureSchema)
-    .max(GREATEST_FEATURE_COUNT, { error: `must be at most ${GREATEST_FEATURE_COUNT}` })
+    .max(GREATEST_FEATURE_COUNT)
     .refine((all) => new Set(all.map((f) => f.id)).size === all.length, { error: 'must each have an id of their own' }),
   /** Smaller boards from the first panel, which is glued longer for them. */
   others: z
     .array(otherSchema)
-    .max(8, { error: 'must be at most 8' })
+    .max(8)
     .refine((all) => new Set(all.map((o) => o.id)).size === all.length, { error: 'must each have an id of their own' }),
 });
 export type Worked = z.infer<typeof workedSchema>;

@@ -1,3 +1,4 @@
+import '../units/issueWords.ts';
 import type { z } from 'zod';
 
 /** One bad field: where it is and what is wrong, as a sentence that names it. */

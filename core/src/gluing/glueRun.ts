@@ -27,7 +27,7 @@ export const runDueSchema = z.strictObject({
 export type RunDue = z.infer<typeof runDueSchema>;
 
 export const runMarkSchema = z.strictObject({
-  event: z.enum(runEvents, { error: `must be one of ${runEvents.join(', ')}` }),
+  event: z.enum(runEvents),
   minutes,
 });
 
@@ -35,7 +35,7 @@ export const runMarkSchema = z.strictObject({
 export const runDocumentSchema = z.strictObject({
   title: lineOfText(1, 120),
   due: runDueSchema,
-  marks: z.array(runMarkSchema).max(20, { error: 'must be at most 20' }),
+  marks: z.array(runMarkSchema).max(20),
   note: lineOfText(0, 300),
 });
 export type RunDocument = z.infer<typeof runDocumentSchema>;

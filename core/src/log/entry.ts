@@ -15,22 +15,22 @@ const PAIRED = ['flatten', 'flattenEnd', 'sand', 'creep', 'snipe', 'endTrim', 's
 /** What a figure was planned as and came to: what lessons are drawn from. Lengths in mm, times in minutes. */
 export const pairSchema = z.strictObject({
   /** What is compared. */
-  what: z.enum(PAIRED, { error: `must be one of ${PAIRED.join(', ')}` }),
+  what: z.enum(PAIRED),
   /** Kind of the step, and the tool that did it. */
   step: lineOfText(1, 40),
   machine: lineOfText(1, 80).nullable(),
   species: lineOfText(1, 40).nullable(),
   /** Of the panel, or of the strip. */
   width: mm.nullable(),
-  planned: z.number({ error: 'must be a number' }),
-  happened: z.number({ error: 'must be a number' }),
+  planned: z.number(),
+  happened: z.number(),
 });
 export type Pair = z.infer<typeof pairSchema>;
 
 /** Something that was done to a board after it was handed over. */
 export const careSchema = z.strictObject({
   at: whenSchema,
-  what: z.enum(['oiled', 'sanded', 'repaired'], { error: 'must be one of oiled, sanded, repaired' }),
+  what: z.enum(['oiled', 'sanded', 'repaired']),
   note: lineOfText(0, 300),
 });
 export type Care = z.infer<typeof careSchema>;
@@ -67,7 +67,7 @@ export const logEntrySchema = z.strictObject({
         length: mm,
         width: mm,
         /** What it was before; left out by boards that were logged before anybody asked. */
-        origin: z.enum(originKinds, { error: `must be one of ${originKinds.join(', ')}` }).optional(),
+        origin: z.enum(originKinds).optional(),
         of: lineOfText(0, 120).optional(),
       }),
     )
@@ -79,9 +79,9 @@ export const logEntrySchema = z.strictObject({
   minutesTaken: minutes,
   minutesPlannedOfTaken: minutes,
   /** What the wood of all copies cost, in the shop's currency; null where no piece has a price. */
-  cost: z.number({ error: 'must be a number' }).min(0, { error: 'must not be negative' }).nullable(),
+  cost: z.number().min(0).nullable(),
   currency: lineOfText(0, 8),
-  grams: z.number({ error: 'must be a number' }).min(0, { error: 'must not be negative' }).nullable(),
+  grams: z.number().min(0).nullable(),
   /** Everything that was noted, as it was noted. */
   facts: factsSchema,
   pairs: z.array(pairSchema).max(2000, { error: 'must be at most 2000 pairs' }),

@@ -7,10 +7,7 @@ import { length, say, type Phrase } from '../units/phrase.ts';
 import type { Species } from '../wood/species.ts';
 
 const codes = z.array(z.string().min(1).max(40)).max(100, { error: 'must be fewer' });
-const percent = z
-  .number({ error: 'must be a number' })
-  .min(0, { error: 'must be at least 0 %' })
-  .max(100, { error: 'must be at most 100 %' });
+const percent = z.number().min(0, { error: 'must be at least 0 %' }).max(100, { error: 'must be at most 100 %' });
 const yesNoEither = z.enum(['yes', 'no', 'either'], { error: 'must be yes, no or either' });
 
 function range(least: number, greatest: number) {
@@ -34,7 +31,7 @@ export const wishesSchema = z.strictObject({
   /** Thin strips between wide ones. */
   accents: yesNoEither,
   /** Fewer strips and pieces rather than more. */
-  fewestCuts: z.boolean({ error: 'must be true or false' }),
+  fewestCuts: z.boolean(),
   /** A piece to be used as far as it goes; null for none. */
   useUp: z.string().max(40).nullable(),
   /** Pieces to choose from; null for the whole rack. */

@@ -2,11 +2,8 @@ import { z } from 'zod';
 import { blankSchema, cutPlanSchema } from '../cutting/cutPlanSchema.ts';
 import { pieceSchema } from '../stock/piece.ts';
 
-const id = z
-  .string({ error: 'must be text' })
-  .min(1, { error: 'must not be empty' })
-  .max(40, { error: 'must be at most 40 characters' });
-const whole = z.int({ error: 'must be a whole number' }).min(0, { error: 'must not be negative' });
+const id = z.string().min(1).max(40);
+const whole = z.int().min(0);
 
 /** One strip of one copy of a board, or one of its spares. */
 export const stripNameSchema = z.strictObject({ board: id, stripId: id, copy: whole, spare: whole });

@@ -26,12 +26,9 @@ const days = z
 export const finishSchema = z.strictObject({
   id: idSchema,
   name: lineOfText(1, 60),
-  kind: z.enum(FINISH_KINDS, { error: `must be one of ${FINISH_KINDS.join(', ')}` }),
-  method: z.enum(FINISH_METHODS, { error: `must be one of ${FINISH_METHODS.join(', ')}` }),
-  coats: z
-    .int({ error: 'must be a whole number' })
-    .min(1, { error: 'must be at least 1' })
-    .max(10, { error: 'must be at most 10' }),
+  kind: z.enum(FINISH_KINDS),
+  method: z.enum(FINISH_METHODS),
+  coats: z.int().min(1).max(10),
   /** What a square metre takes in one coat: of long grain on faces and on edges, and of end grain. */
   face: grams,
   edge: grams,
@@ -41,34 +38,24 @@ export const finishSchema = z.strictObject({
   /** From one coat to the next, and from the last until it can be handled. */
   dryHours: hours,
   /** Rubbed back between coats. */
-  rubBack: z.boolean({ error: 'must be true or false' }),
+  rubBack: z.boolean(),
   /** From then until it may meet food and water. */
   cureDays: days,
   /** What its maker states about food; empty where nobody looked. */
   food: lineOfText(0, 120),
   /** Rags with it can ignite by themselves. */
-  ignites: z.boolean({ error: 'must be true or false' }),
+  ignites: z.boolean(),
   /** Kilogram of a litre. */
-  density: z
-    .number({ error: 'must be a number' })
-    .min(0.5, { error: 'must be at least 0.5 kg/l' })
-    .max(2, { error: 'must be at most 2 kg/l' }),
+  density: z.number().min(0.5, { error: 'must be at least 0.5 kg/l' }).max(2, { error: 'must be at most 2 kg/l' }),
   /** What is on the shelf, ml; null where nobody counted. */
   shelfMl: amountUpTo(1_000_000).nullable(),
   /** Of a litre, in the shop's currency; null where nobody said. */
   pricePerLitre: amountUpTo(10_000).nullable(),
   /** Months that it keeps once it is opened; null where its maker says nothing. */
-  keepsMonths: z
-    .int({ error: 'must be a whole number' })
-    .min(1, { error: 'must be at least 1' })
-    .max(240, { error: 'must be at most 240' })
-    .nullable(),
+  keepsMonths: z.int().min(1).max(240).nullable(),
   /** How the owner renews it, and every how many weeks. */
   renewWith: lineOfText(0, 80),
-  renewWeeks: z
-    .int({ error: 'must be a whole number' })
-    .min(1, { error: 'must be at least 1' })
-    .max(520, { error: 'must be at most 520' }),
+  renewWeeks: z.int().min(1).max(520),
   source: lineOfText(0, 120),
 });
 export type Finish = z.infer<typeof finishSchema>;

@@ -8,7 +8,7 @@ export const clampKinds = ['pipe', 'bar', 'parallel', 'f'] as const;
 /** Clamps of one kind and length. */
 export const clampSchema = z.strictObject({
   id: idSchema,
-  kind: z.enum(clampKinds, { error: `must be one of ${clampKinds.join(', ')}` }),
+  kind: z.enum(clampKinds),
   /** Widest panel between its jaws. */
   opening: lengthBetween(50, 5000),
   /** From the bar to the middle of the jaw: half a panel's thickness must lie within. */
@@ -34,7 +34,7 @@ export const glueSchema = z
   .strictObject({
     id: idSchema,
     name: lineOfText(1, 60),
-    class: z.enum(glueClasses, { error: `must be one of ${glueClasses.join(', ')}` }),
+    class: z.enum(glueClasses),
     /** From spreading until the joint is closed, at 20 degrees C. */
     openMinutes: minutesBetween(1, 240),
     /** From spreading until the joint is under pressure, at 20 degrees C: open time is part of it. */

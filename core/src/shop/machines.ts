@@ -3,7 +3,7 @@ import { lengthBetween } from '../units/lengthSchema.ts';
 
 /** A saw that rips: a table saw, a circular saw on a guide, or by hand. */
 export const sawSchema = z.strictObject({
-  kind: z.enum(['table', 'circular', 'hand'], { error: 'must be one of table, circular, hand' }),
+  kind: z.enum(['table', 'circular', 'hand']),
   /** Width of wood the blade turns to dust. */
   kerf: lengthBetween(0.5, 8),
   /** Thickest wood the blade cuts through. */
@@ -12,9 +12,7 @@ export const sawSchema = z.strictObject({
 
 /** The saw that cuts planks to length. */
 export const crosscutSawSchema = z.strictObject({
-  kind: z.enum(['mitre', 'sled', 'track', 'circular', 'hand'], {
-    error: 'must be one of mitre, sled, track, circular, hand',
-  }),
+  kind: z.enum(['mitre', 'sled', 'track', 'circular', 'hand']),
   kerf: lengthBetween(0, 8),
 });
 
@@ -76,9 +74,9 @@ export const routerSchema = z.strictObject({
 
 /** Lighter than a sled on rails: what a bench drawer holds. */
 export const handToolsSchema = z.strictObject({
-  planes: z.boolean({ error: 'must be true or false' }),
-  beltSander: z.boolean({ error: 'must be true or false' }),
-  orbitalSander: z.boolean({ error: 'must be true or false' }),
+  planes: z.boolean(),
+  beltSander: z.boolean(),
+  orbitalSander: z.boolean(),
 });
 
 /** The pass at full planer width is this share of the pass at half width or less (common practice: halve it). */

@@ -12,10 +12,7 @@ const personSchema = z.strictObject({
 });
 export type Person = z.infer<typeof personSchema>;
 
-export const peopleSchema = z
-  .array(personSchema)
-  .min(1, { error: 'must name at least one pair of hands' })
-  .max(8, { error: 'must be at most 8' });
+export const peopleSchema = z.array(personSchema).min(1, { error: 'must name at least one pair of hands' }).max(8);
 
 /** A shop nobody has described yet. */
 export const ONE_PERSON: readonly Person[] = [{ id: 'one', name: 'One pair of hands', hours: null }];
@@ -23,9 +20,9 @@ export const ONE_PERSON: readonly Person[] = [{ id: 'one', name: 'One pair of ha
 /** Room for what takes its time; null for as much as anybody wants. */
 export const spaceSchema = z.strictObject({
   /** Glue-ups in their clamps at once. */
-  glueUps: wholeUpTo(50).min(1, { error: 'must be at least 1' }).nullable(),
+  glueUps: wholeUpTo(50).min(1).nullable(),
   /** Boards that drip and dry at once. */
-  drying: wholeUpTo(500).min(1, { error: 'must be at least 1' }).nullable(),
+  drying: wholeUpTo(500).min(1).nullable(),
 });
 
 /** Whether a time zone is one that clocks know. */

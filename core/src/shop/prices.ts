@@ -3,10 +3,7 @@ import { amountUpTo, wholeUpTo } from './quantity.ts';
 import { toolIds } from './tools.ts';
 
 const amount = amountUpTo(1_000_000);
-const share = z
-  .number({ error: 'must be a number' })
-  .min(0, { error: 'must not be negative' })
-  .max(10, { error: 'must be at most 1000 %' });
+const share = z.number().min(0).max(10, { error: 'must be at most 1000 %' });
 const tool = z.enum(toolIds, { error: 'must be a tool' });
 
 /** What things cost the shop, and what it wants for its work; amounts in the shop's currency. Null where nobody said. */
@@ -14,7 +11,7 @@ export const pricesSchema = z.strictObject({
   /** A sheet or disc of paper, and how much face it sands before it is done, square metres. */
   paperSheet: amount.nullable(),
   paperSheetM2: z
-    .number({ error: 'must be a number' })
+    .number()
     .min(0.01, { error: 'must be at least 0.01 m²' })
     .max(100, { error: 'must be at most 100 m²' }),
   /** Sheets in the drawer, of any grit; null where nobody counted. */
@@ -33,17 +30,11 @@ export const pricesSchema = z.strictObject({
     .refine((all) => new Set(all.map((m) => m.tool)).size === all.length, { error: 'must name each machine once' }),
   /** Rent, power and what else is paid whether boards are made or not, a month, and over how many boards it is spread. */
   fixedMonth: amount.nullable(),
-  boardsMonth: z
-    .number({ error: 'must be a number' })
-    .min(0.1, { error: 'must be at least 0.1' })
-    .max(10_000, { error: 'must be at most 10000' }),
+  boardsMonth: z.number().min(0.1).max(10_000),
   /** What is put on all costs, as a share. */
   markup: share,
   /** Tax that is put on the price, as a share; 0 where none is told. */
-  tax: z
-    .number({ error: 'must be a number' })
-    .min(0, { error: 'must not be negative' })
-    .max(1, { error: 'must be at most 100 %' }),
+  tax: z.number().min(0).max(1, { error: 'must be at most 100 %' }),
   /** Machines that are thought of, and what they would cost. */
   wished: z
     .array(z.strictObject({ tool, price: amount }))

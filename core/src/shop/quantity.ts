@@ -8,15 +8,9 @@ export function minutesBetween(least: number, greatest: number) {
 }
 
 export function amountUpTo(greatest: number) {
-  return z
-    .number({ error: 'must be a number' })
-    .min(0, { error: 'must not be negative' })
-    .max(greatest, { error: `must be at most ${greatest}` });
+  return z.number().min(0).max(greatest);
 }
 
 export function wholeUpTo(greatest: number) {
-  return z
-    .int({ error: 'must be a whole number' })
-    .min(0, { error: 'must not be negative' })
-    .max(greatest, { error: `must be at most ${greatest}` });
+  return z.int().min(0).max(greatest);
 }

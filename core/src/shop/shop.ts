@@ -86,10 +86,7 @@ const cuttingSchema = z.strictObject({
 
 const paceSchema = z.strictObject({
   /** Spreading glue, minutes for a square metre of joint. */
-  spreadMinutesPerM2: z
-    .number({ error: 'must be a number' })
-    .min(1, { error: 'must be at least 1' })
-    .max(600, { error: 'must be at most 600' }),
+  spreadMinutesPerM2: z.number().min(1).max(600),
   /** Setting one strip against its neighbour. */
   placeMinutes: minutesBetween(0, 30),
   /** Closing one clamp. */
@@ -99,30 +96,16 @@ const paceSchema = z.strictObject({
   /** Where the outermost clamps stand from the ends of the panel. */
   clampInset: lengthBetween(0, 200),
   /** Share of the time that spreading and placing take with a second pair of hands. */
-  helperShare: z
-    .number({ error: 'must be a number' })
-    .min(0.3, { error: 'must be at least 0.3' })
-    .max(1, { error: 'must be at most 1' }),
+  helperShare: z.number().min(0.3).max(1),
   /** Minutes of one's own for one of the usual pace. */
-  work: z
-    .number({ error: 'must be a number' })
-    .min(0.2, { error: 'must be at least 0.2' })
-    .max(10, { error: 'must be at most 10' }),
+  work: z.number().min(0.2).max(10),
   /** Share of the glue's time that is planned with; the rest is for surprises. */
-  reserve: z
-    .number({ error: 'must be a number' })
-    .min(0.1, { error: 'must be at least 0.1' })
-    .max(1, { error: 'must be at most 1' }),
+  reserve: z.number().min(0.1).max(1),
 });
 
 /** Coarser and finer paper than these is for floors and for lacquer. */
 const gritListSchema = z
-  .array(
-    z
-      .int({ error: 'must be a whole number' })
-      .min(24, { error: 'must be at least 24' })
-      .max(3000, { error: 'must be at most 3000' }),
-  )
+  .array(z.int().min(24).max(3000))
   .min(1, { error: 'must name at least one grit' })
   .max(12, { error: 'must be at most 12 grits' })
   .refine((grits) => grits.every((g, i) => i === 0 || g > nth(grits, i - 1)), {
@@ -147,10 +130,7 @@ export const shopSchema = z
     router: routerSchema.nullable(),
     handTools: handToolsSchema,
     clamps: z.array(clampSchema).max(40, { error: 'must be at most 40 kinds' }),
-    glues: z
-      .array(glueSchema)
-      .min(1, { error: 'must name at least one glue' })
-      .max(20, { error: 'must be at most 20' }),
+    glues: z.array(glueSchema).min(1, { error: 'must name at least one glue' }).max(20),
     /** Id of the glue that boards are glued with unless they say otherwise. */
     glue: z.string({ error: 'must be chosen' }),
     /** Monday to Sunday. */
@@ -170,10 +150,7 @@ export const shopSchema = z
     grits: gritListSchema.nullable(),
     /** Papers in the drawer, coarse to fine; null for any. */
     papers: gritListSchema.nullable(),
-    finishes: z
-      .array(finishSchema)
-      .min(1, { error: 'must name at least one finish' })
-      .max(20, { error: 'must be at most 20' }),
+    finishes: z.array(finishSchema).min(1, { error: 'must name at least one finish' }).max(20),
     /** The tray that boards are soaked in; null in a shop without one. */
     bath: bathSchema.nullable(),
     /** What the shop tells owners beside what follows from wood and finish; empty for nothing. */

@@ -31,8 +31,8 @@ export const startingAnswersSchema = z.strictObject({
   planer: planerSchema.shape.width.nullable(),
   head: planerSchema.shape.head,
   drumSander: planerSchema.shape.width.nullable(),
-  bandSaw: z.boolean({ error: 'must be true or false' }),
-  router: z.boolean({ error: 'must be true or false' }),
+  bandSaw: z.boolean(),
+  router: z.boolean(),
   handTools: handToolsSchema,
   clamps: z
     .array(
@@ -47,7 +47,7 @@ export const startingAnswersSchema = z.strictObject({
     USUAL_GLUES.map((g) => g.id),
     { error: 'must be one of the usual glues' },
   ),
-  hours: z.enum(hoursIds, { error: `must be one of ${hoursIds.join(', ')}` }),
+  hours: z.enum(hoursIds),
 });
 export type StartingAnswers = z.infer<typeof startingAnswersSchema>;
 

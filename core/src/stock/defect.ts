@@ -28,13 +28,13 @@ export type DefectFace = (typeof defectFaces)[number];
 /** A rectangle on a piece's face, mm: `from` along the piece from its marked end, `across` from its near edge. */
 export const defectSchema = z.strictObject({
   id: idSchema,
-  kind: z.enum(defectKinds, { error: `must be one of ${defectKinds.join(', ')}` }),
-  face: z.enum(defectFaces, { error: `must be one of ${defectFaces.join(', ')}` }),
+  kind: z.enum(defectKinds),
+  face: z.enum(defectFaces),
   from: lengthBetween(0, 8000),
   across: lengthBetween(0, 1200),
   length: lengthBetween(1, 8000),
   width: lengthBetween(1, 1200),
-  treatment: z.enum(treatments, { error: `must be one of ${treatments.join(', ')}` }),
+  treatment: z.enum(treatments),
 });
 export type Defect = z.infer<typeof defectSchema>;
 

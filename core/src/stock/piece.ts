@@ -22,10 +22,7 @@ export const priceUnits = ['cubicMetre', 'boardFoot', 'kilogram', 'piece'] as co
 
 const priceSchema = z.strictObject({
   /** In the shop's currency. */
-  amount: z
-    .number({ error: 'must be a number' })
-    .min(0, { error: 'must not be negative' })
-    .max(1e6, { error: 'must be at most 1 000 000' }),
+  amount: z.number().min(0).max(1e6, { error: 'must be at most 1 000 000' }),
   per: z.enum(priceUnits),
 });
 
@@ -42,7 +39,7 @@ export type Form = z.infer<typeof formSchema>;
 const endSchema = z.strictObject({
   checked: lengthBetween(0, 4000),
   snipe: lengthBetween(0, 1000),
-  sawn: z.boolean({ error: 'must be true or false' }),
+  sawn: z.boolean(),
 });
 
 /** What a person enters about a piece of stock, field by field. Lengths in millimetres. */
@@ -61,13 +58,13 @@ export const pieceShape = z.strictObject({
       thickness: lengthBetween(2, GREATEST_STOCK_THICKNESS),
     })
     .nullable(),
-  surface: z.enum(surfaces, { error: `must be one of ${surfaces.join(', ')}` }),
-  straight: z.enum(straightEdges, { error: `must be one of ${straightEdges.join(', ')}` }),
-  rings: z.enum(ringOrientations, { error: `must be one of ${ringOrientations.join(', ')}` }),
-  grain: z.enum(grainDirections, { error: `must be one of ${grainDirections.join(', ')}` }),
+  surface: z.enum(surfaces),
+  straight: z.enum(straightEdges),
+  rings: z.enum(ringOrientations),
+  grain: z.enum(grainDirections),
   /** Moisture content, percent; null when not measured. */
   moisture: z
-    .number({ error: 'must be a number' })
+    .number()
     .min(0, { error: 'must be at least 0 %' })
     .max(120, { error: 'must be at most 120 %' })
     .nullable(),
@@ -83,10 +80,7 @@ export const pieceShape = z.strictObject({
   shelf: lineOfText(0, 40),
   note: lineOfText(0, 500),
   /** Identical pieces under one mark. */
-  count: z
-    .int({ error: 'must be a whole number' })
-    .min(1, { error: 'must be at least 1' })
-    .max(999, { error: 'must be at most 999' }),
+  count: z.int().min(1).max(999),
 });
 export type PieceFields = z.infer<typeof pieceShape>;
 

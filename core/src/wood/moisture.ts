@@ -3,15 +3,9 @@ import { z } from 'zod';
 /** Air as a thermometer and a hygrometer show it. */
 export const airSchema = z.strictObject({
   /** Degrees Celsius. */
-  temperature: z
-    .number({ error: 'must be a number' })
-    .min(-20, { error: 'must be at least -20 °C' })
-    .max(60, { error: 'must be at most 60 °C' }),
+  temperature: z.number().min(-20, { error: 'must be at least -20 °C' }).max(60, { error: 'must be at most 60 °C' }),
   /** Relative humidity, percent. */
-  humidity: z
-    .number({ error: 'must be a number' })
-    .min(5, { error: 'must be at least 5 %' })
-    .max(95, { error: 'must be at most 95 %' }),
+  humidity: z.number().min(5, { error: 'must be at least 5 %' }).max(95, { error: 'must be at most 95 %' }),
 });
 export type Air = z.infer<typeof airSchema>;
 

@@ -7,10 +7,7 @@ export const poreStructures = ['diffuse', 'semiRing', 'ring'] as const;
 /** usual: harmful as all wood dust is; irritant: to eyes, skin and airways; sensitiser: some people become allergic to it. */
 export const dustCautions = ['usual', 'irritant', 'sensitiser'] as const;
 
-const coefficient = z
-  .number({ error: 'must be a number' })
-  .min(0, { error: 'must not be negative' })
-  .max(0.01, { error: 'must be at most 0.01' });
+const coefficient = z.number().min(0).max(0.01);
 
 /**
  * A wood species with the figures the plan needs. Density follows from the specific gravity (`densityAt12`).
@@ -34,7 +31,7 @@ export const speciesSchema = z.strictObject({
   radial: coefficient.nullable(),
   tangential: coefficient.nullable(),
   /** What its dust does beyond what any wood dust does. */
-  dust: z.enum(dustCautions, { error: `must be one of ${dustCautions.join(', ')}` }),
+  dust: z.enum(dustCautions),
   /** Its coloured dust or its extractives stain pale neighbours. */
   bleeds: z.boolean(),
   /** What to know where it meets food; empty when there is nothing. */

@@ -4,7 +4,7 @@ import type { Page } from '../stores/page.ts';
 
 /** Where a page of a list begins. */
 export const pageQuerySchema = z.object({
-  after: z.string({ error: 'must be text' }).max(400, { error: 'must be at most 400 characters' }).optional(),
+  after: z.string().max(400).optional(),
 });
 
 /** A page of a list: the rows, a tag, and the address of the next page in a `Link` header (RFC 8288). */

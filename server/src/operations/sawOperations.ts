@@ -17,7 +17,7 @@ import { holdSawBook, keepPlan, releaseWood, sawBook } from '../stores/sawStore.
 /** Boards whose plans and cuttings are wanted, in one text with commas. */
 const bookQuerySchema = z.object({
   boards: z
-    .string({ error: 'must be text' })
+    .string()
     .regex(/^[A-Za-z0-9_,-]*$/, { error: 'must be ids of boards with commas between them' })
     .max(41 * MOST_BOARDS_AT_SAW, { error: `must be at most ${MOST_BOARDS_AT_SAW} boards` })
     .default(''),

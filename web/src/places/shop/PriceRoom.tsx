@@ -11,7 +11,7 @@ import { PRICE_FIGURES, RATED } from './priceFigures.ts';
 import classes from './ShopPlace.module.css';
 
 const percent = (share: z.ZodType<number>) =>
-  z.number({ error: 'must be a number' }).superRefine((value, context) => {
+  z.number().superRefine((value, context) => {
     for (const issue of share.safeParse(value / 100).error?.issues ?? [])
       context.addIssue({ code: 'custom', message: issue.message });
   });

@@ -36,8 +36,8 @@ const DUST_WORDS: Readonly<Record<Species['dust'], string>> = {
 const MOST_PERCENT = 1;
 /** Coefficients are typed in percent for each percent of moisture. */
 const percentSchema = z
-  .number({ error: 'must be a number' })
-  .min(0, { error: 'must not be negative' })
+  .number()
+  .min(0)
   .max(MOST_PERCENT, { error: `must be at most ${MOST_PERCENT} %` });
 
 /** The figures of a species of one's own: each is saved as it is left, and every plan with it follows. */
