@@ -9,7 +9,7 @@ export function tell(line: string): void {
 }
 
 /** The sentence for a disk that is full or may not be written; undefined for other errors. */
-function fileTrouble(error: unknown): string | undefined {
+export function fileTrouble(error: unknown): string | undefined {
   const { code, path } = error as NodeJS.ErrnoException;
   if (code === 'ENOSPC')
     return `The disk is full${path ? ` (${path})` : ''}. Free some space and run the command again.`;
