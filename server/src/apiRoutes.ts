@@ -34,13 +34,13 @@ export function apiRoutes(db: Knex, workers: WorkerPool | null, around: Around, 
       nameAsked(response, nameOf(operation));
       const asker = askerOf(response);
       if (operation.method !== 'get') mayWork(asker);
-      const left = new AbortController();
-      response.once('close', () => left.abort());
-      await send(request, response, await carryOut(operation, request, asker, left.signal), pages);
+      // A write is carried out whoever has gone.
+      const gone = operation.method === 'get' ? goneOf(response) : undefined;
+      await send(request, response, await carryOut(operation, request, asker, gone), pages);
     });
   }
 
-  async function carryOut(operation: Operation, request: Request, asker: Asker, gone: AbortSignal): Promise<Reply> {
+  async function carryOut(operation: Operation, request: Request, asker: Asker, gone?: AbortSignal): Promise<Reply> {
     const { device, may } = asker;
     const bytes = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
     const call: Omit<Call, 'body'> = {
@@ -53,12 +53,20 @@ export function apiRoutes(db: Knex, workers: WorkerPool | null, around: Around, 
     };
     if (workers && bytes.length > LARGE_BYTES) return workers.run({ operation: nameOf(operation), call, bytes });
     const body = readJson(bytes);
-    if (!workers || !operation.inWorker) return perform(operation, db, { ...call, body }, { work, gone });
+    if (!workers || !operation.inWorker)
+      return perform(operation, db, { ...call, body }, { work, ...(gone ? { gone } : {}) });
     // What is small and wrong is not worth a thread.
     if (operation.method !== 'get' && operation.input) validated(operation.input, body);
     return workers.run({ operation: nameOf(operation), call, bytes });
   }
   return router;
+}
+
+/** Says when whoever asked has gone, or was answered. */
+function goneOf(response: Response): AbortSignal {
+  const left = new AbortController();
+  response.once('close', () => left.abort());
+  return left.signal;
 }
 
 /** What a page calls itself; anything odd is no name. */

@@ -84,15 +84,15 @@ const headers = (tls: boolean) =>
 
 /** Of all that a page could ask of a device, the bench keeps its screen on, and what is shown may be copied and seen large. */
 const PERMISSIONS = [
-  ...['accelerometer', 'bluetooth', 'camera', 'display-capture', 'geolocation', 'gyroscope', 'hid', 'magnetometer'],
-  ...['microphone', 'midi', 'payment', 'publickey-credentials-get', 'serial', 'usb', 'xr-spatial-tracking'],
-].map((name) => `${name}=()`);
+  ...[
+    ...['accelerometer', 'bluetooth', 'camera', 'display-capture', 'geolocation', 'gyroscope', 'hid', 'magnetometer'],
+    ...['microphone', 'midi', 'payment', 'publickey-credentials-get', 'serial', 'usb', 'xr-spatial-tracking'],
+  ].map((name) => `${name}=()`),
+  ...['screen-wake-lock', 'clipboard-write', 'fullscreen'].map((name) => `${name}=(self)`),
+].join(', ');
 
 const permissions: RequestHandler = (_request, response, next) => {
-  response.set(
-    'Permissions-Policy',
-    [...PERMISSIONS, 'screen-wake-lock=(self)', 'clipboard-write=(self)', 'fullscreen=(self)'].join(', '),
-  );
+  response.set('Permissions-Policy', PERMISSIONS);
   next();
 };
 
