@@ -10,21 +10,9 @@ import { meanwhileOf } from './meanwhile.ts';
 import { timesOfBoard } from './oneBoard.ts';
 import { shopProblem } from './shopProblem.ts';
 import type { Placed, ScheduleProblem, Task } from './task.ts';
+import { BARE_TASK } from './taskForTests.ts';
 
-const NOTHING: Omit<Task, 'id' | 'minutes' | 'after'> = {
-  board: 'b',
-  stay: 0,
-  wait: 0,
-  cure: 0,
-  unbroken: false,
-  people: 1,
-  person: null,
-  machines: [],
-  setting: null,
-  holds: [],
-  notBefore: 0,
-  pinned: null,
-};
+const BARE = { ...BARE_TASK, board: 'b' };
 
 /** A network of activities with as many hands as there is work, and when all of it is wanted. */
 const network = (
@@ -34,7 +22,7 @@ const network = (
   from: 0,
   people: list.map(([id]) => ({ id, open: [{ from: 0, to: 1000 }] })),
   capacities: new Map(),
-  tasks: list.map(([id, minutes, after]): Task => ({ ...NOTHING, id, minutes, after: [...after] })),
+  tasks: list.map(([id, minutes, after]): Task => ({ ...BARE, id, minutes, after: [...after] })),
   held: [],
   dues: new Map([['b', { at: due, cured: false }]]),
 });
@@ -133,7 +121,7 @@ it('a board is told the same times alone as in the shop: those of one and the sa
 
 it('while glue sets: what hands are on, and the shop time that is left (worked by hand)', () => {
   const at = (id: string, from: number, to: number, until: number): Placed => ({
-    task: { ...NOTHING, id, minutes: to - from, after: [] },
+    task: { ...BARE, id, minutes: to - from, after: [] },
     people: ['one'],
     hands: [{ from, to }],
     until,

@@ -7,22 +7,10 @@ import { penaltyOf, firstSchedule, Improver, judged } from './improve.ts';
 import { dayNumber, momentOf, openingsFrom } from './openings.ts';
 import { orderBy, orderLike, rulesFor } from './orders.ts';
 import type { Placed, Schedule, ScheduleProblem, Task } from './task.ts';
+import { BARE_TASK } from './taskForTests.ts';
 
-const NOTHING = {
-  stay: 0,
-  wait: 0,
-  cure: 0,
-  unbroken: false,
-  people: 1,
-  person: null,
-  machines: [],
-  setting: null,
-  holds: [],
-  notBefore: 0,
-  pinned: null,
-} as const;
 const task = (id: string, minutes: number, after: string[] = [], more: Partial<Task> = {}): Task => ({
-  ...NOTHING,
+  ...BARE_TASK,
   id,
   board: id.charAt(0),
   minutes,

@@ -128,11 +128,7 @@ export async function stateOfShop(db: Knex, now: number): Promise<string> {
       .select(db.raw(`count(*) as n, coalesce(sum(crc32(concat_ws(' ', ${columns}))), 0) as sum`))
       .then(([row]: { n: number; sum: number }[]) => [table, row]),
   );
-  return sha256(
-    JSON.stringify(
-      await Promise.all([readShop(db).then((s) => s.shop), allSpecies(db), runningGlueUps(db, now), ...sums]),
-    ),
-  );
+  return sha256(JSON.stringify(await Promise.all([readShop(db), allSpecies(db), runningGlueUps(db, now), ...sums])));
 }
 
 /** A body with its tag, written out only when somebody has not got it yet. */
